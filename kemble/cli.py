@@ -1,0 +1,164 @@
+"""The `kemble` command: a thin shell on the core. Exit 2 with one line on stderr for bad input."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from kemble import __version__
+from kemble.core.chain import Worked, work
+from kemble.core.kitchen import Kitchen
+from kemble.core.plan.schedule import kitchen_time, plan_for
+from kemble.core.problems import Problem, Refused, problems_from
+from kemble.core.sheet import MOST_BYTES, Sheet, default_sheet, read_sheet
+from kemble.core.ways import WAYS
+
+
+def _read(path: str) -> str:
+    """A file's text, or standard input for "-". Reads no more than a document may hold."""
+    try:
+        if path == "-":
+            data = sys.stdin.buffer.read(MOST_BYTES + 1)
+        else:
+            with Path(path).open("rb") as file:
+                data = file.read(MOST_BYTES + 1)
+    except OSError as error:
+        raise Refused(
+            [
+                Problem(
+                    path=path,
+                    says=f"cannot be read ({error.strerror})",
+                    accepts="a file, or - for standard input",
+                )
+            ]
+        ) from None
+    if len(data) > MOST_BYTES:
+        raise Refused(
+            [
+                Problem(
+                    path=path,
+                    says=f"is over {MOST_BYTES:,} bytes long",
+                    accepts=f"at most {MOST_BYTES:,} bytes",
+                )
+            ]
+        )
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Refused(
+            [Problem(path=path, says="is not UTF-8 text", accepts="a kemble-sheet as JSON")]
+        ) from None
+
+
+def _kitchen(path: str | None) -> Kitchen:
+    if path is None:
+        return Kitchen()
+    try:
+        return Kitchen.model_validate_json(_read(path))
+    except ValidationError as error:
+        raise Refused(problems_from(error, Kitchen)) from None
+
+
+def _worked(sheet: Sheet, kitchen: Kitchen) -> Worked:
+    worked = work(sheet, kitchen)
+    if worked.problems:
+        raise Refused(worked.problems)
+    return worked
+
+
+def ways(_: argparse.Namespace) -> None:
+    found = [
+        {
+            "id": way.id,
+            "name": way.name,
+            "says": way.says,
+            "kin": list(way.kin),
+            "schools": {choice.id: [school.id for school in choice.schools] for choice in way.choices},
+        }
+        for way in WAYS.values()
+    ]
+    print(json.dumps(found, indent=2, ensure_ascii=False))
+
+
+def sheet(options: argparse.Namespace) -> None:
+    print(default_sheet(options.way).model_dump_json(indent=2))
+
+
+def work_sheet(options: argparse.Namespace) -> None:
+    worked = _worked(read_sheet(_read(options.sheet)), _kitchen(options.kitchen))
+    print(worked.model_dump_json(indent=2, include={"facts", "advice", "cautions", "allergens"}))
+
+
+def plan_sheet(options: argparse.Namespace) -> None:
+    wanted, kitchen = read_sheet(_read(options.sheet)), _kitchen(options.kitchen)
+    serve = options.serve or wanted.serve
+    if not serve:
+        raise Refused(
+            [
+                Problem(
+                    path="serve", says="is missing", accepts="--serve 2026-12-05T15:30, or serve on the sheet"
+                )
+            ]
+        )
+    now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
+    plan = plan_for(_worked(wanted, kitchen).steps, kitchen, serve=kitchen_time(kitchen, serve), now=now)
+    if options.json:
+        print(plan.model_dump_json(indent=2))
+        return
+    for scheduled in plan.scheduled:
+        held = "" if scheduled.step.hands == "free" else f"  ({scheduled.step.hands})"
+        print(
+            f"{scheduled.starts:%a %d %b %H:%M}  {scheduled.step.minutes:5.0f} min  {scheduled.step.title}{held}"
+        )
+    print(f"{plan.serve:%a %d %b %H:%M}  on the table")
+    if plan.late_min:
+        print(
+            f"This should have begun {plan.late_min} min ago. Begun now, it is on the table at {plan.earliest_serve:%a %d %b %H:%M}."
+        )
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="kemble", description="A workbench for sweet-rice cakes.")
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(dest="command", required=True)
+
+    commands.add_parser("ways", help="list the ways with their schools").set_defaults(run=ways)
+
+    one = commands.add_parser("sheet", help="print a way's default sheet, ready to edit")
+    one.add_argument("way", help="one of " + ", ".join(WAYS))
+    one.set_defaults(run=sheet)
+
+    works = commands.add_parser("work", help="print the worked sheet as JSON")
+    works.set_defaults(run=work_sheet)
+    plans = commands.add_parser("plan", help="print the schedule, counted back from the serve time")
+    plans.add_argument("--serve", metavar="TIME", help="when people eat, such as 2026-12-05T15:30")
+    plans.add_argument("--now", metavar="TIME", help="count from this time instead of the clock")
+    plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
+    plans.set_defaults(run=plan_sheet)
+    for command in (works, plans):
+        command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
+        command.add_argument("--kitchen", metavar="KITCHEN.json", help="a kitchen; the default one otherwise")
+    return parser
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    options = _parser().parse_args(arguments)
+    try:
+        options.run(options)
+    except Refused as refused:
+        print(f"kemble: {refused}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:  # the reader went away, as `| head` does
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""The functional core: facts in, facts out. No clock, no database, no framework."""

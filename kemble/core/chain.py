@@ -1,0 +1,79 @@
+"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure and total."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.cautions import Caution, allergens, cautions
+from kemble.core.facts import Fact
+from kemble.core.kitchen import Kitchen
+from kemble.core.plan.steps import StepWorked, steps_of
+from kemble.core.problems import Problem
+from kemble.core.sheet import Sheet
+from kemble.core.stations.boil import BoilDrawing
+from kemble.core.stations.cut import CutDrawing, cut
+from kemble.core.stations.heat import heat
+from kemble.core.stations.mix import MixDrawing, mix
+from kemble.core.stations.rest import RestDrawing, rest
+from kemble.core.stations.shape import BallDrawing, TinDrawing, shape
+from kemble.core.stations.steam import SteamDrawing
+from kemble.core.stations.working import Advice, Working
+
+
+class Drawings(BaseModel):
+    """Geometry for the screens; a station that could not be worked out has none."""
+
+    model_config = ConfigDict(frozen=True)
+
+    mix: MixDrawing | None = None
+    shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
+    heat: SteamDrawing | BoilDrawing | None = Field(None, discriminator="kind")
+    rest: RestDrawing | None = None
+    cut: CutDrawing | None = None
+
+
+class Worked(BaseModel):
+    """The whole answer. `problems` is empty when every station could be worked out."""
+
+    model_config = ConfigDict(frozen=True)
+
+    facts: dict[str, Fact]
+    advice: list[Advice]
+    cautions: list[Caution]
+    allergens: list[str]
+    steps: list[StepWorked]
+    drawings: Drawings
+    problems: list[Problem]
+
+
+def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
+    """Work a sheet through Mix, Shape, Heat, Rest and Cut.
+
+    Always returns: what cannot be worked out (a tin smaller than its batter) stands in `problems`, and the facts
+    before it are there.
+    """
+    working = Working(sheet, kitchen)
+    mixed, base = mix(working)
+    drawn: dict[str, Any] = {"mix": mixed}
+    shaped = shape(working)
+    if shaped:
+        form, filling = shaped
+        drawn["shape"] = form
+        heated = heat(working, base, filling, form)
+        if heated:
+            drawn["heat"] = heated
+            drawn["rest"] = rest(working, base, filling, form)
+            if isinstance(form, TinDrawing):
+                drawn["cut"] = cut(working, form)
+    steps = [] if working.problems else steps_of(sheet, working.way, working.book)
+    return Worked.model_construct(
+        facts=working.book.facts,
+        advice=sorted(working.advice, key=lambda advice: advice.rank),
+        cautions=cautions(sheet, working.way, (step.caution for step in steps)),
+        allergens=allergens(sheet),
+        steps=steps,
+        drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
+        problems=working.problems,
+    )

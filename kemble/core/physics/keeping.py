@@ -1,0 +1,30 @@
+"""Setting, staling and spoiling: an index, said to be one."""
+
+from __future__ import annotations
+
+
+def hard_after_h(sugar_pct: float, fat_pct: float, hydration_pct: float, *, celsius: float) -> float:
+    """Hours until a sweet-rice cake turns hard. An index from kitchen experience, not a measurement.
+
+    Kitchen estimate: 8 h for a plain dough at 20 °C; 0.45 h more for each per cent of sugar, 0.5 h for each of fat,
+    0.05 h for each of water over 80; retrogradation runs up to three times as fast at 4 °C.
+    """
+    at_room = 8.0 + 0.45 * sugar_pct + 0.5 * fat_pct + 0.05 * max(0.0, hydration_pct - 80.0)
+    coldness = min(1.0, max(0.0, (20.0 - celsius) / 16.0))
+    return at_room / (1.0 + 2.0 * coldness)
+
+
+def room_h(sugar_in_water_pct: float, *, perishable: bool, room_c: float) -> float:
+    """Hours at room temperature. Two at most with egg, milk, coconut or butter; less when the room is warm.
+
+    Kitchen estimate, and no safety validation: 24 h plain and wet, up to 60 h at half sugar, halved every 7 °C over 21.
+    """
+    if perishable:
+        return 2.0 if room_c <= 30 else 1.0
+    hours = 24.0 + 36.0 * min(1.0, sugar_in_water_pct / 50.0)
+    return float(hours * 0.5 ** (max(0.0, room_c - 21.0) / 7.0))
+
+
+def cold_h(*, perishable: bool) -> float:
+    """Hours in the fridge: two days with anything perishable, four without (kitchen estimate)."""
+    return 48.0 if perishable else 96.0

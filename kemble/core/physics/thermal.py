@@ -1,0 +1,121 @@
+"""Thermal properties of food from its composition, and of water and air from altitude.
+
+Source of the food properties: the Choi-Okos correlations (1986) for conductivity, density and specific heat of
+the components between -40 and 150 °C. Starch and sugar are both counted as carbohydrate, salt and the rest as ash.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from kemble.core.larder import Composition
+
+# Polynomials in °C, lowest power first: conductivity W/(m K), density kg/m3, specific heat J/(kg K).
+_CONDUCTIVITY = {
+    "water": (5.7109e-1, 1.7625e-3, -6.7036e-6),
+    "protein": (1.7881e-1, 1.1958e-3, -2.7178e-6),
+    "fat": (1.8071e-1, -2.7604e-4, -1.7749e-7),
+    "carbohydrate": (2.0141e-1, 1.3874e-3, -4.3312e-6),
+    "fibre": (1.8331e-1, 1.2497e-3, -3.1683e-6),
+    "ash": (3.2962e-1, 1.4011e-3, -2.9069e-6),
+    "ice": (2.2196, -6.2489e-3, 1.0154e-4),
+}
+_DENSITY = {
+    "water": (9.9718e2, 3.1439e-3, -3.7574e-3),
+    "protein": (1.3299e3, -5.1840e-1),
+    "fat": (9.2559e2, -4.1757e-1),
+    "carbohydrate": (1.5991e3, -3.1046e-1),
+    "fibre": (1.3115e3, -3.6589e-1),
+    "ash": (2.4238e3, -2.8063e-1),
+    "ice": (9.1689e2, -1.3071e-1),
+}
+_SPECIFIC_HEAT = {
+    "water": (4.1762e3, -9.0864e-2, 5.4731e-3),
+    "protein": (2.0082e3, 1.2089, -1.3129e-3),
+    "fat": (1.9842e3, 1.4733, -4.8008e-3),
+    "carbohydrate": (1.5488e3, 1.9625, -5.9399e-3),
+    "fibre": (1.8459e3, 1.8306, -4.6509e-3),
+    "ash": (1.0926e3, 1.8896, -3.6817e-3),
+    "ice": (2.0623e3, 6.0769),
+}
+
+LATENT_ICE = 333_600.0  # J/kg, heat of fusion of ice at 0 °C
+WATER_J_PER_ML_K = 4.19  # heat capacity of liquid water
+LATENT_STEAM = 2_257_000.0  # J/kg, heat of evaporation of water at 100 °C
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    """Conductivity k in W/(m K), density rho in kg/m3, specific heat cp in J/(kg K)."""
+
+    k: float
+    rho: float
+    cp: float
+
+    @property
+    def alpha(self) -> float:
+        """Thermal diffusivity in m2/s."""
+        return self.k / (self.rho * self.cp)
+
+
+def fractions(composition: Composition) -> dict[str, float]:
+    """Mass fractions of the Choi-Okos components. They add up to 1."""
+    total = composition.total
+    return {
+        "water": composition.water / total,
+        "protein": composition.protein / total,
+        "fat": composition.fat / total,
+        "carbohydrate": (composition.starch + composition.sugar) / total,
+        "fibre": composition.fibre / total,
+        "ash": (composition.salt + composition.other) / total,
+    }
+
+
+def _at(table: Mapping[str, tuple[float, ...]], component: str, celsius: float) -> float:
+    return sum(c * celsius**power for power, c in enumerate(table[component]))
+
+
+def properties(parts: Mapping[str, float], celsius: float) -> Material:
+    """Properties of a food at one temperature, from mass fractions (which may name "ice").
+
+    Conductivity in parallel by volume fraction, density by volumes, specific heat by mass.
+    """
+    volumes = {name: x / _at(_DENSITY, name, celsius) for name, x in parts.items() if x > 0}
+    volume = sum(volumes.values())
+    k = sum(v / volume * _at(_CONDUCTIVITY, name, celsius) for name, v in volumes.items())
+    cp = sum(parts[name] * _at(_SPECIFIC_HEAT, name, celsius) for name in volumes)
+    return Material(k=k, rho=1.0 / volume, cp=cp)
+
+
+def pressure_pa(altitude_m: float) -> float:
+    """Air pressure of the International Standard Atmosphere, in Pa, below 11 km."""
+    return float(101_325.0 * (1.0 - 2.25577e-5 * altitude_m) ** 5.25588)
+
+
+def boiling_point_c(altitude_m: float) -> float:
+    """Boiling point of water in °C: Antoine's equation for water (1-100 °C constants, mmHg) at that pressure."""
+    mmhg = pressure_pa(altitude_m) / 133.322
+    return 1730.63 / (8.07131 - math.log10(mmhg)) - 233.426
+
+
+def freezing_point_c(composition: Composition) -> float:
+    """Where ice first forms, in °C: Raoult's law for the sugar (as sucrose) and salt in the water, at most -25."""
+    if composition.water <= 0:
+        return -25.0
+    moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44
+    return max(-25.0, -1.86 * moles / (composition.water / 1000.0))
+
+
+def ice_fraction(composition: Composition, celsius: float) -> float:
+    """Ice in kg per kg of food at a temperature: (free water) x (1 - Tf / T).
+
+    Water bound to 0.3 of its weight by protein, starch and fibre never freezes (kitchen estimate, 0.2-0.4).
+    """
+    begins = freezing_point_c(composition)
+    if celsius >= begins:
+        return 0.0
+    bound = 0.3 * (composition.protein + composition.starch + composition.fibre)
+    free = max(0.0, composition.water - bound) / composition.total
+    return free * (1.0 - begins / celsius)

@@ -1,0 +1,269 @@
+"""The sheet: one formula being worked out. One JSON document; unknown keys are refused."""
+
+from __future__ import annotations
+
+import json
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic_core import PydanticCustomError
+
+from kemble.core.kitchen import Level, Tin
+from kemble.core.larder import Ingredient, larder, nearest
+from kemble.core.problems import Problem, Refused, problems_from
+from kemble.core.quantity import UnitId, grams
+from kemble.core.ways import WAYS
+
+FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
+VERSION: Literal[1] = 1
+MOST_BYTES = 200_000
+MOST_AMOUNT = 50_000.0  # 50 kg or 50 l: beyond any kitchen this serves
+
+PartRole = Literal["base", "filling", "broth", "coat"]
+
+
+class _Document(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Amount(_Document):
+    """How much, in any unit of `kemble.core.quantity`."""
+
+    value: float = Field(
+        gt=0,
+        le=MOST_AMOUNT,
+        allow_inf_nan=False,
+        description="a number above 0 and at most 50 000",
+    )
+    unit: UnitId = Field("g", description="g, kg, oz, lb, ml, l, a cup, a spoon, pinch or piece")
+
+
+class Split(_Document):
+    """A share of a line that goes in at its own step. The shares of a line add up to 1."""
+
+    share: float = Field(gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
+    at: str = Field(max_length=60, description="a few words: where this share goes")
+
+
+class Line(_Document):
+    """One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping."""
+
+    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
+    amount: Amount
+    splits: tuple[Split, ...] = Field((), max_length=6, description="at most 6 shares that add up to 1")
+    reserve: Amount | None = None
+
+    @field_validator("ingredient")
+    @classmethod
+    def _in_the_larder(cls, value: str) -> str:
+        if value not in larder():
+            like = nearest(value)
+            raise PydanticCustomError(
+                "kemble_ingredient",
+                '"{name}" is not in the larder',
+                {"name": value, "accepts": " or ".join(like) if like else "an ingredient of the larder"},
+            )
+        return value
+
+    @model_validator(mode="after")
+    def _holds_together(self) -> Line:
+        if self.splits and abs(sum(split.share for split in self.splits) - 1.0) > 1e-6:
+            raise PydanticCustomError(
+                "kemble_splits",
+                "the splits add up to {total}",
+                {"total": round(sum(s.share for s in self.splits), 4), "accepts": "shares that add up to 1"},
+            )
+        try:
+            held = self.grams - self.used_g
+            too_much = held >= self.grams
+        except ValueError as error:
+            raise PydanticCustomError(
+                "kemble_unit", "{what} {why}", {"what": self.item.name, "why": str(error), "accepts": ""}
+            ) from None
+        if too_much:
+            raise PydanticCustomError(
+                "kemble_reserve",
+                "the reserve is as much as the line",
+                {"accepts": "less than the line's own amount"},
+            )
+        return self
+
+    @property
+    def item(self) -> Ingredient:
+        return larder()[self.ingredient]
+
+    def _grams(self, amount: Amount) -> float:
+        item = self.item
+        return grams(amount.value, amount.unit, g_per_ml=item.g_per_ml, g_per_piece=item.g_per_piece)
+
+    @property
+    def grams(self) -> float:
+        """The whole line in grams, reserve included."""
+        return self._grams(self.amount)
+
+    @property
+    def used_g(self) -> float:
+        """What goes into the part, in grams."""
+        return self.grams - (self._grams(self.reserve) if self.reserve else 0.0)
+
+
+class Part(_Document):
+    role: PartRole = Field("base", description="base, filling, broth or coat")
+    name: str = Field("", max_length=60, description="a name of at most 60 letters")
+    lines: tuple[Line, ...] = Field(min_length=1, max_length=40, description="1 to 40 lines")
+
+
+class Pieces(_Document):
+    """Any of how many, how much dough and how much filling in each; what is left out follows."""
+
+    count: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
+    dough_g: float | None = Field(
+        None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g"
+    )
+    filling_g: float | None = Field(
+        None, gt=0, le=300, allow_inf_nan=False, description="above 0, at most 300 g"
+    )
+
+
+class Vessel(_Document):
+    """The tins a batter is poured into."""
+
+    tin: Tin = Tin()
+    count: int = Field(1, ge=1, le=12, description="1 to 12 tins")
+
+
+class Heat(_Document):
+    level: Level = Field("medium", description="low, medium or high")
+
+
+class Start(_Document):
+    """Temperatures at which the pieces or the batter go into the heat, in °C."""
+
+    batter_c: float = Field(45.0, ge=1, le=90, description="1 to 90 °C")
+    dough_c: float = Field(26.0, ge=1, le=70, description="1 to 70 °C")
+
+
+class Cut(_Document):
+    pieces: int = Field(24, ge=1, le=400, description="a whole number from 1 to 400")
+
+
+class Sheet(_Document):
+    """A formula with everything that its working needs. Only `way` and `parts` have no default."""
+
+    format: Literal["kemble-sheet"] = Field(FORMAT, description=f'"{FORMAT}"')
+    version: Literal[1] = Field(VERSION, description="1")
+    title: str = Field("Untitled sheet", min_length=1, max_length=120, description="1 to 120 letters")
+    way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
+    schools: dict[str, str] = Field(default_factory=dict, max_length=12, description="choices of the way")
+    parts: tuple[Part, ...] = Field(
+        min_length=1, max_length=12, description="1 to 12 parts, one of them the base"
+    )
+    pieces: Pieces = Pieces()
+    vessel: Vessel = Vessel()
+    heat: Heat = Heat()
+    start: Start = Start()
+    cut: Cut = Cut()
+    serve: str | None = Field(
+        None,
+        pattern=r"^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$",
+        description="a date and time on the kitchen's clock, such as 2026-12-05T15:30",
+    )
+
+    @field_validator("way")
+    @classmethod
+    def _known_way(cls, value: str) -> str:
+        if value not in WAYS:
+            raise PydanticCustomError(
+                "kemble_way", '"{way}" is not a known way', {"way": value, "accepts": " or ".join(WAYS)}
+            )
+        return value
+
+    @model_validator(mode="after")
+    def _fits_its_way(self) -> Sheet:
+        way = WAYS[self.way]
+        for choice_id, school in self.schools.items():
+            choice = next((c for c in way.choices if c.id == choice_id), None)
+            if choice is None:
+                raise PydanticCustomError(
+                    "kemble_school",
+                    "is not a choice of this way",
+                    {"path": f"schools.{choice_id}", "accepts": ", ".join(c.id for c in way.choices)},
+                )
+            if school not in [s.id for s in choice.schools]:
+                raise PydanticCustomError(
+                    "kemble_school",
+                    '"{school}" is not known',
+                    {
+                        "path": f"schools.{choice_id}",
+                        "school": school,
+                        "accepts": " or ".join(s.id for s in choice.schools),
+                    },
+                )
+        roles = [part.role for part in self.parts]
+        if len(set(roles)) < len(roles):
+            raise PydanticCustomError(
+                "kemble_parts",
+                "a role occurs in two parts",
+                {"path": "parts", "accepts": "each role at most once"},
+            )
+        if "base" not in roles:
+            raise PydanticCustomError(
+                "kemble_parts",
+                "the base part is missing",
+                {"path": "parts", "accepts": "a part with role base"},
+            )
+        if not any(line.item.group == "flour" for line in self.base.lines):
+            raise PydanticCustomError(
+                "kemble_parts",
+                "the base has no flour",
+                {"path": "parts", "accepts": "a base with a line of sweet rice flour"},
+            )
+        return self
+
+    def part(self, role: PartRole) -> Part | None:
+        return next((part for part in self.parts if part.role == role), None)
+
+    @property
+    def base(self) -> Part:
+        return next(part for part in self.parts if part.role == "base")
+
+    def school(self, choice_id: str) -> str:
+        """The school followed for a choice: the sheet's own, else the way's default."""
+        return self.schools.get(choice_id) or WAYS[self.way].choice(choice_id).default
+
+
+def read_sheet(data: str | bytes) -> Sheet:
+    """A sheet from its JSON text. Raises Refused, naming each path, for anything else."""
+    size = len(data.encode() if isinstance(data, str) else data)
+    if size > MOST_BYTES:
+        raise Refused(
+            [
+                Problem(
+                    path="the document",
+                    says=f"is {size:,} bytes long",
+                    accepts=f"at most {MOST_BYTES:,} bytes",
+                )
+            ]
+        )
+    try:
+        content = json.loads(data)
+    except (ValueError, RecursionError):
+        raise Refused(
+            [Problem(path="the document", says="is not JSON", accepts="one JSON object, a kemble-sheet")]
+        ) from None
+    return sheet_from(content)
+
+
+def sheet_from(content: object) -> Sheet:
+    """A sheet from parsed JSON. Raises Refused, naming each path, for anything else."""
+    try:
+        return Sheet.model_validate(content)
+    except ValidationError as error:
+        raise Refused(problems_from(error, Sheet)) from None
+
+
+def default_sheet(way_id: str) -> Sheet:
+    """The way's own starting sheet, ready to edit. Raises Refused for a way that does not exist."""
+    if way_id not in WAYS:
+        raise Refused([Problem(path="way", says=f'"{way_id}" is not a known way', accepts=" or ".join(WAYS))])
+    return sheet_from({"way": way_id, **WAYS[way_id].starting_sheet})

@@ -1,0 +1,1 @@
+"""The stations in working order: each reads the facts before it and adds its own."""

@@ -1,0 +1,29 @@
+"""Heat: time told from the thing itself, by the way's own heat: steam for a tin, a boiling pot for balls."""
+
+from __future__ import annotations
+
+from kemble.core.larder import Composition
+from kemble.core.physics.thermal import boiling_point_c
+from kemble.core.stations.boil import BoilDrawing, boil
+from kemble.core.stations.shape import ShapeDrawing, TinDrawing
+from kemble.core.stations.steam import SteamDrawing, steam
+from kemble.core.stations.working import Working
+
+HeatDrawing = SteamDrawing | BoilDrawing
+
+
+def heat(
+    working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing
+) -> HeatDrawing | None:
+    """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted)."""
+    boil_c = boiling_point_c(working.kitchen.altitude_m)
+    working.book.add(
+        "heat.boil_c",
+        boil_c,
+        "air pressure at this height, and the boiling point there",
+        source="standard atmosphere and Antoine's equation",
+        of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
+    )
+    if isinstance(drawn, TinDrawing):
+        return steam(working, base, drawn, boil_c)
+    return boil(working, base, filling, drawn, boil_c)

@@ -1,0 +1,254 @@
+"""Rest: cooling until it can be handled and cut, freezing the filling, and how long it keeps."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kemble.core.cautions import perishable
+from kemble.core.facts import KITCHEN_ESTIMATE, Origins
+from kemble.core.larder import Composition
+from kemble.core.physics import conduction, keeping
+from kemble.core.physics.conduction import Array, Modes, when
+from kemble.core.physics.freezing import freeze_hard_s, soften_s
+from kemble.core.physics.thermal import fractions, properties
+from kemble.core.stations.curve import SOLVER, Curve
+from kemble.core.stations.shape import BallDrawing, ShapeDrawing, TinDrawing
+from kemble.core.stations.steam import wall_h
+from kemble.core.stations.working import Drawn, Working
+
+# W/(m2 K). Free cooling on a counter about 8-14, a fridge or freezer shelf about 6-12; kitchen estimates.
+COUNTER_H = 11.0
+SHELF_H = 9.0
+HANDLE_C = 60.0
+CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
+TO_FRIDGE_C = 55.0  # no longer steaming: it may go in the fridge without warming its neighbours
+OVERNIGHT_MIN = 14 * 60.0
+BITE_C = 65.0
+STIFF_C = 45.0
+SOFT_C = -6.0
+
+
+class RestDrawing(Drawn):
+    curve: Curve
+    handle_c: float
+    cut_c: float | None
+
+
+def rest(
+    working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing
+) -> RestDrawing:
+    """Cooling, freezing and keeping facts, and the cooling curve."""
+    drawing = (
+        _tin(working, base, drawn) if isinstance(drawn, TinDrawing) else _ball(working, base, filling, drawn)
+    )
+    _keep(working)
+    return drawing
+
+
+def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
+    book, kitchen = working.book, working.kitchen
+    school = working.sheet.school("rest")
+    start = book.number("heat.heart_done_c")
+    material = properties(fractions(base), 60.0)
+    depth = drawn.depth_mm / 1000.0
+    side = (
+        drawn.tin.diameter_mm if drawn.tin.shape == "round" else min(drawn.tin.length_mm, drawn.tin.width_mm)
+    )
+
+    def cooling(h: float) -> tuple[Array, Array, Array]:
+        """Seconds, and the shares of warmth left at the heart and on top."""
+        times = np.linspace(0.0, 1.0, 140) ** 1.5 * 12 * 3600.0
+        upright = Modes(conduction.slab(depth, material, wall_h(drawn.tin, h), h))
+        body = conduction.cylinder(side / 2000.0, material, wall_h(drawn.tin, h))
+        across = Modes.centre(Modes(body).remaining(times), body)
+        left = upright.remaining(times)
+        return times, left.max(axis=1) * across, upright.surfaces(left)[1] * across
+
+    times, heart_left, top_left = cooling(COUNTER_H)
+    heart = kitchen.room_c + (start - kitchen.room_c) * heart_left
+    top = kitchen.room_c + (start - kitchen.room_c) * top_left
+    handle = when(times, -heart, -HANDLE_C) or 0.0
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    of: Origins = ["shape.depth_mm", "heat.heart_done_c", room]
+    book.add(
+        "rest.handle_from_min",
+        handle / 60,
+        f"the heart has fallen to {HANDLE_C:.0f} °C on the counter",
+        source=SOLVER,
+        of=of,
+    )
+    cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
+    if school == "cool":
+        cut_s = when(times, -heart, -cut_c) or float(times[-1])
+        says = f"the heart has fallen to {cut_c:.0f} °C on the counter"
+    else:
+        moved = when(times, -heart, -TO_FRIDGE_C) or 0.0
+        cold, cold_left, cold_top = cooling(SHELF_H)
+        chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
+        cut_s = moved + (when(cold, -chilled, -cut_c) or float(cold[-1]))
+        says = f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {cut_c:.0f} °C"
+        if school == "overnight":
+            cut_s, says = max(cut_s, OVERNIGHT_MIN * 60), "a night to set, covered"
+        before = times < moved
+        top_then = float(np.interp(moved, times, top))
+        times = np.concatenate((times[before], moved + cold))
+        heart = np.concatenate((heart[before], chilled))
+        top = np.concatenate(
+            (top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0])
+        )
+    cut_min = cut_s / 60
+    book.add(
+        "rest.cut_after_min",
+        cut_min,
+        says,
+        source=SOLVER,
+        of=[*of, working.school("rest")],
+        low=cut_min * 0.8,
+        high=cut_min * 1.25,
+    )
+    book.add(
+        "rest.cut_at_c",
+        cut_c,
+        "starch has set enough to part from an oiled knife",
+        source=KITCHEN_ESTIMATE,
+        of=[working.school("rest")],
+    )
+    working.advise(
+        "cut",
+        "look",
+        f"Nothing cuts clean hot. Wait until the heart is {cut_c:.0f} °C, and oil the knife.",
+        5,
+    )
+    shown = times <= min(cut_s * 1.5, float(times[-1]))
+    return RestDrawing.model_construct(
+        curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c
+    )
+
+
+def _drawn(times: Array, heart: Array, top: Array) -> Curve:
+    return Curve.model_construct(
+        minutes=tuple(np.round(times / 60, 2).tolist()),
+        heart_c=tuple(np.round(heart, 2).tolist()),
+        surface_c=tuple(np.round(top, 2).tolist()),
+    )
+
+
+def _ball(
+    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing
+) -> RestDrawing:
+    book, kitchen = working.book, working.kitchen
+    dough = properties(fractions(base), 60.0)
+    outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
+    shells = [(outer, dough)]
+    if filling and core > 0:
+        shells = [(core, properties(fractions(filling), 60.0)), (outer, dough)]
+    body = conduction.sphere(shells, COUNTER_H)
+    modes = Modes(body)
+    times = np.linspace(0.0, 5400.0, 136)
+    left = modes.remaining(times)
+    start = book.number("heat.heart_done_c")
+    gap = start - kitchen.room_c
+    heart = kitchen.room_c + gap * Modes.centre(left, body)
+    skin = kitchen.room_c + gap * modes.surfaces(left)[1]
+    safe = when(times, -heart, -BITE_C) or 0.0
+    stiff = when(times, -skin, -STIFF_C) or float(times[-1])
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    of: Origins = ["shape.diameter_mm", "heat.heart_done_c", room]
+    book.add(
+        "rest.handle_from_min",
+        safe / 60,
+        f"the heart has fallen to {BITE_C:.0f} °C in the bowl",
+        source=SOLVER,
+        of=of,
+    )
+    book.add(
+        "rest.handle_until_min",
+        max(stiff, safe) / 60,
+        f"the skin has fallen to {STIFF_C:.0f} °C and stiffens",
+        source=SOLVER,
+        of=of,
+    )
+    if filling and core > 0:
+        _filling(working, filling, drawn.core_mm / 1000.0)
+    working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
+    return RestDrawing.model_construct(curve=_drawn(times, heart, skin), handle_c=BITE_C, cut_c=None)
+
+
+def _filling(working: Working, filling: Composition, diameter: float) -> None:
+    book, kitchen = working.book, working.kitchen
+    hard = (
+        freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=kitchen.freezer_c, h=SHELF_H) / 60
+    )
+    shelf = working.from_kitchen("freezer_c", "freezer shelf", kitchen.freezer_c, "°C")
+    book.add(
+        "rest.freeze_filling_min",
+        hard,
+        "its ice and fat set, then it follows the shelf",
+        source="Plank's equation for a sphere, with sensible heat",
+        of=["shape.core_mm", shelf],
+        low=hard * 0.75,
+        high=hard * 1.5,
+    )
+    soft = (
+        soften_s(
+            filling,
+            diameter_m=diameter,
+            frozen_c=kitchen.freezer_c,
+            soft_c=SOFT_C,
+            room_c=kitchen.room_c,
+            h=COUNTER_H,
+        )
+        / 60
+    )
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    book.add(
+        "rest.soften_min",
+        soft,
+        f"its outside has warmed to {SOFT_C:.0f} °C",
+        source=f"lumped warming; {KITCHEN_ESTIMATE}",
+        of=["shape.core_mm", shelf, room],
+        low=soft * 0.6,
+        high=soft * 1.6,
+    )
+    each = working.way.step("wrap").minutes.per_piece
+    book.add(
+        "rest.take_out",
+        max(1.0, float(int(soft / each))),
+        "as many as are wrapped before the last one softens",
+        source=KITCHEN_ESTIMATE,
+        of=["rest.soften_min"],
+    )
+
+
+def _keep(working: Working) -> None:
+    book, kitchen = working.book, working.kitchen
+    sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
+    spoils = perishable(working.sheet)
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    index = "an index, not a safety validation"
+    book.add(
+        "keep.room_h",
+        keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=spoils, room_c=kitchen.room_c),
+        "egg, milk, coconut or butter in it: two hours at most"
+        if spoils
+        else f"more sugar keeps longer; {index}",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_in_water_pct", room],
+    )
+    book.add(
+        "keep.cold_h",
+        keeping.cold_h(perishable=spoils),
+        f"covered, in the fridge; {index}",
+        source=KITCHEN_ESTIMATE,
+        of=[room],
+    )
+    hard = keeping.hard_after_h(sugar, fat, water, celsius=kitchen.room_c)
+    book.add(
+        "keep.hard_after_h",
+        hard,
+        f"sugar and fat keep it soft, cold hardens it; {index}",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_pct", "mix.fat_pct", "mix.hydration_pct", room],
+        low=hard * 0.6,
+        high=hard * 1.6,
+    )

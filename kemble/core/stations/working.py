@@ -1,0 +1,74 @@
+"""What passes from station to station: the inputs, the book of facts, and what each station draws and says."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.facts import Book, Origin, leaf
+from kemble.core.kitchen import Kitchen
+from kemble.core.larder import Composition
+from kemble.core.problems import Problem
+from kemble.core.sheet import Part, Sheet
+from kemble.core.ways import WAYS
+from kemble.core.ways.base import Way
+
+StationId = Literal["mix", "shape", "heat", "cut"]
+
+
+class Drawn(BaseModel):
+    """Base of the drawings' geometry. Millimetres, grams, minutes and °C throughout."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class Advice(Drawn):
+    """One sentence for the foot of a station. The lowest `rank` is the most useful."""
+
+    station: StationId
+    kind: Literal["look", "before", "good"]
+    says: str
+    rank: int
+
+
+@dataclass
+class Working:
+    """One pass of a sheet through the stations. Made afresh for each; never shared."""
+
+    sheet: Sheet
+    kitchen: Kitchen
+    book: Book = field(default_factory=Book)
+    advice: list[Advice] = field(default_factory=list)
+    problems: list[Problem] = field(default_factory=list)
+
+    @property
+    def way(self) -> Way:
+        return WAYS[self.sheet.way]
+
+    def advise(
+        self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int
+    ) -> None:
+        self.advice.append(Advice.model_construct(station=station, kind=kind, says=says, rank=rank))
+
+    def refuse(self, path: str, says: str, accepts: str) -> None:
+        self.problems.append(Problem(path=path, says=says, accepts=accepts))
+
+    def from_sheet(self, path: str, label: str, value: float | str, unit: str = "") -> Origin:
+        return leaf(f"sheet:{path}", label, value, unit)
+
+    def from_kitchen(self, path: str, label: str, value: float | str, unit: str = "") -> Origin:
+        return leaf(f"kitchen:{path}", label, value, unit)
+
+    def school(self, choice_id: str) -> Origin:
+        """The school followed, as an origin."""
+        choice = self.way.choice(choice_id)
+        school_id = self.sheet.school(choice_id)
+        label = next(s.label for s in choice.schools if s.id == school_id)
+        return leaf(f"sheet:schools.{choice_id}", choice.title, label)
+
+
+def composition_of(part: Part) -> Composition:
+    """What a part is made of, in grams, reserves left out."""
+    return Composition.summed(line.item.composition(line.used_g) for line in part.lines)

@@ -1,0 +1,86 @@
+"""The vocabulary of facts: every key that a station may enter, its words, unit and shown decimals."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+
+class Key(NamedTuple):
+    label: str
+    unit: str
+    decimals: int
+
+
+KEYS: dict[str, Key] = {
+    # Mix
+    "mix.base_g": Key("flour or dry grain", "g", 0),
+    "mix.hydration_pct": Key("effective hydration", "%", 0),
+    "mix.sugar_pct": Key("sugar to flour", "%", 0),
+    "mix.fat_pct": Key("fat to flour", "%", 1),
+    "mix.salt_pct": Key("salt to flour", "%", 2),
+    "mix.batch_g": Key("batch before cooking", "g", 0),
+    "mix.water_g": Key("water in the batch", "g", 0),
+    "mix.cooked_g": Key("weight when cooked", "g", 0),
+    "mix.volume_ml": Key("volume before cooking", "ml", 0),
+    "mix.density_g_per_ml": Key("density before cooking", "g/ml", 2),
+    "mix.sugar_in_water_pct": Key("sugar in the sugar and water", "%", 0),
+    "mix.gel_temperature_c": Key("starch gels at", "°C", 0),
+    "mix.softness": Key("softness index, -2 firm to +2 soft", "", 1),
+    "mix.filling_g": Key("filling made", "g", 0),
+    # Shape
+    "shape.pieces": Key("pieces", "", 0),
+    "shape.piece_g": Key("weight of a piece", "g", 1),
+    "shape.base_g": Key("dough in a piece", "g", 1),
+    "shape.filling_g": Key("filling in a piece", "g", 1),
+    "shape.diameter_mm": Key("diameter", "mm", 0),
+    "shape.core_mm": Key("filling across", "mm", 0),
+    "shape.skin_mm": Key("skin", "mm", 1),
+    "shape.disc_mm": Key("flatten to", "mm", 0),
+    "shape.rope_mm": Key("rope across", "mm", 0),
+    "shape.rope_cut_mm": Key("cut the rope every", "mm", 0),
+    "shape.base_enough_for": Key("dough is enough for", "pieces", 1),
+    "shape.filling_enough_for": Key("filling is enough for", "pieces", 1),
+    "shape.short_of": Key("runs out first", "", 0),
+    "shape.left_over_g": Key("left over of the other", "g", 0),
+    "shape.tins": Key("tins", "", 0),
+    "shape.depth_mm": Key("depth in the tin", "mm", 0),
+    "shape.headroom_mm": Key("room below the brim", "mm", 0),
+    # Heat
+    "heat.boil_c": Key("water boils here at", "°C", 1),
+    "heat.depth_mm": Key("depth that the heat must cross", "mm", 0),
+    "heat.first_check_min": Key("first check", "min", 0),
+    "heat.done_min": Key("likely done", "min", 0),
+    "heat.latest_min": Key("latest", "min", 0),
+    "heat.float_min": Key("floats at", "min", 1),
+    "heat.core_hot_min": Key("hot within at", "min", 1),
+    "heat.heart_done_c": Key("heart when done", "°C", 0),
+    "heat.deeper_min": Key("one centimetre deeper", "min more", 0),
+    "heat.colder_min": Key("started cold, at 20 °C", "min more", 0),
+    "heat.cover_min": Key("the other cover", "min more", 0),
+    "heat.water_ml": Key("water to start with", "ml", 0),
+    "heat.water_loss_g_per_min": Key("water boiled off", "g/min", 0),
+    "heat.top_up_at_min": Key("top up at", "min", 0),
+    "heat.top_up_ml": Key("top up with, boiling", "ml", 0),
+    "heat.loads": Key("loads", "", 0),
+    "heat.load_pieces": Key("pieces in a load", "", 0),
+    "heat.pot_dip_c": Key("pot falls by, when loaded", "°C", 1),
+    # Rest and cut
+    "rest.handle_from_min": Key("can be handled from", "min", 0),
+    "rest.handle_until_min": Key("best handled until", "min", 0),
+    "rest.cut_after_min": Key("cuts clean after", "min", 0),
+    "rest.cut_at_c": Key("heart when it cuts clean", "°C", 0),
+    "rest.freeze_filling_min": Key("filling frozen hard after", "min", 0),
+    "rest.soften_min": Key("filling softens on the counter in", "min", 0),
+    "rest.take_out": Key("filling to take out at a time", "", 0),
+    "cut.rows": Key("rows", "", 0),
+    "cut.columns": Key("columns", "", 0),
+    "cut.pieces": Key("pieces cut", "", 0),
+    "cut.piece_g": Key("weight of a cut piece", "g", 0),
+    "cut.piece_mm": Key("side of a cut piece", "mm", 0),
+    "cut.corners": Key("corner pieces", "", 0),
+    "cut.edges": Key("edge pieces", "", 0),
+    "cut.offcut_pct": Key("offcuts", "%", 0),
+    "keep.room_h": Key("keeps at room temperature", "h", 0),
+    "keep.cold_h": Key("keeps cold", "h", 0),
+    "keep.hard_after_h": Key("turns hard after", "h", 0),
+}

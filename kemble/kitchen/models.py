@@ -1,0 +1,168 @@
+"""What is kept. The core's documents are stored as JSON; the columns beside them are for finding and ordering."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+from kemble.core import kitchen as core
+from kemble.core.chain import Worked
+from kemble.core.plan.schedule import Plan
+from kemble.core.run import Event
+from kemble.core.sheet import Sheet, sheet_from
+
+
+class Kitchen(models.Model):
+    """One kitchen and its settings. Everything else belongs to a kitchen."""
+
+    document = models.JSONField(default=dict)
+    created = models.DateTimeField(default=timezone.now)
+    set_up = models.BooleanField(default=False)
+    members: models.ManyToManyField[models.Model, models.Model] = models.ManyToManyField(
+        settings.AUTH_USER_MODEL, related_name="kitchens"
+    )
+
+    @property
+    def settings(self) -> core.Kitchen:
+        return core.Kitchen.model_validate(self.document)
+
+    def __str__(self) -> str:
+        return self.settings.name
+
+
+class SheetRecord(models.Model):
+    """A sheet as it stands. `revision` counts its saves; each save is also kept as a SheetRevision."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="sheets")
+    title = models.CharField(max_length=120)
+    way = models.CharField(max_length=40)
+    document = models.JSONField()
+    revision = models.PositiveIntegerField(default=1)
+    changed = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-changed"]
+
+    @property
+    def sheet(self) -> Sheet:
+        return sheet_from(self.document)
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class SheetRevision(models.Model):
+    record = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    saved = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-number"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")]
+
+    def __str__(self) -> str:
+        return f"{self.record} ({self.number})"
+
+
+class Occasion(models.Model):
+    """When a sheet is to be on the table, for how many, and the plan for it."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="occasions")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="occasions")
+    title = models.CharField(max_length=120)
+    people = models.PositiveIntegerField(null=True)
+    serve = models.DateTimeField()
+    plan = models.JSONField()
+    made = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["serve"]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class Run(models.Model):
+    """One making: the sheet and the kitchen as they were, what was predicted, and the plan that it follows.
+
+    A rehearsal runs `pace` times faster: its own clock stood at `clock_began` when the wall clock stood at `began`.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="runs")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="runs")
+    title = models.CharField(max_length=120)
+    document = models.JSONField()
+    worked = models.JSONField()
+    plan = models.JSONField()
+    began = models.DateTimeField()
+    clock_began = models.DateTimeField()
+    pace = models.PositiveIntegerField(default=1)
+    finished = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["-began"]
+
+    @property
+    def predicted(self) -> Worked:
+        return Worked.model_validate(self.worked)
+
+    @property
+    def schedule(self) -> Plan:
+        return Plan.model_validate(self.plan)
+
+    def clock(self, now: object = None) -> timezone.datetime:
+        """What the run's own clock shows at a wall-clock instant (now, when none is given)."""
+        instant = now if isinstance(now, timezone.datetime) else timezone.now()
+        return self.clock_began + (instant - self.began) * self.pace
+
+    @property
+    def log(self) -> list[Event]:
+        return [row.event for row in self.events.all()]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class RunEvent(models.Model):
+    """One event of a run, never changed. `at` is on the run's own clock."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="events")
+    uid = models.CharField(max_length=64)
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=12)
+    step = models.CharField(max_length=40, null=True)  # noqa: DJ001 (no step is not an empty one)
+    grams = models.FloatField(null=True)
+    text = models.CharField(max_length=1000, blank=True)
+
+    class Meta:
+        ordering: ClassVar = ["at", "id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["run", "uid"], name="an_event_once_a_run")]
+
+    @property
+    def event(self) -> Event:
+        return Event.model_validate(
+            {"uid": self.uid, "at": self.at, "kind": self.kind, "step": self.step, "grams": self.grams, "text": self.text}
+        )
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.step or ''}".strip()
+
+
+class Batch(models.Model):
+    """A finished run in the log: how it came out."""
+
+    run = models.OneToOneField(Run, on_delete=models.CASCADE, related_name="batch")
+    tastes = models.JSONField(default=dict)
+    faults = models.JSONField(default=list)
+    note = models.TextField(blank=True, max_length=4000)
+    # For the dots on the map, so that a page of them needs no unpacking.
+    hydration_pct = models.FloatField()
+    sugar_pct = models.FloatField()
+    verdict = models.CharField(max_length=12, default="untasted")
+
+    def __str__(self) -> str:
+        return f"{self.run.title}: {self.verdict}"

@@ -1,0 +1,29 @@
+"""The owner of a local kitchen, made on first use with a password that no one can type."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kemble.core.kitchen import Kitchen as CoreKitchen
+from kemble.kitchen.models import Kitchen
+
+OWNER = "owner"
+
+
+@transaction.atomic
+def local_owner() -> User:
+    """The local owner, with a kitchen of their own. Made if missing."""
+    user, made = User.objects.get_or_create(username=OWNER)
+    if made:
+        user.set_unusable_password()
+        user.save()
+    if not Kitchen.objects.filter(members=user).exists():
+        kitchen = Kitchen.objects.create(document=CoreKitchen().model_dump(mode="json"))
+        kitchen.members.add(user)
+    return user
+
+
+def kitchen_of(user: User) -> Kitchen:
+    """The kitchen that a signed-in person works in."""
+    return Kitchen.objects.filter(members=user).earliest("id")

@@ -1,0 +1,32 @@
+"""The page that carries the front end, with the nonce that lets the dialogs' own style sheets in."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from pathlib import Path
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.cache import never_cache
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+NONCE_MARK = "__KEMBLE_NONCE__"
+
+
+@lru_cache(maxsize=1)
+def _index(path: Path, _changed: float) -> str:
+    return path.read_text(encoding="utf-8")
+
+
+@require_safe
+@never_cache
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    index = settings.WEB_BUILD / "index.html"
+    if not index.is_file():
+        return HttpResponse(
+            "The front end has not been built yet. Run: make build\n", status=503, content_type="text/plain"
+        )
+    text = _index(index, index.stat().st_mtime)
+    return HttpResponse(text.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]

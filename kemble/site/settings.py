@@ -1,0 +1,115 @@
+"""Settings. Everything a place may differ in comes from the environment; nothing secret lies in the repository.
+
+KEMBLE_DATA        folder of the database and the secret key (default: .data beside the code)
+KEMBLE_HOSTS       further host names to answer to, separated by commas
+KEMBLE_TLS         1 when served over TLS: cookies are then sent over TLS alone
+KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
+"""
+
+import os
+import re
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+from django.core.management.utils import get_random_secret_key
+
+ROOT = Path(__file__).resolve().parents[2]
+DATA = Path(os.environ.get("KEMBLE_DATA", ROOT / ".data" / "kitchen"))
+WEB_BUILD = ROOT / "web" / "dist"
+
+
+def _secret_key() -> str:
+    """Made on first start and kept with the data, readable by its owner alone."""
+    DATA.mkdir(parents=True, exist_ok=True, mode=0o700)
+    path = DATA / "secret-key"
+    try:
+        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+            file.write(get_random_secret_key())
+    except FileExistsError:
+        pass
+    return path.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = os.environ.get("KEMBLE_DEBUG") == "1"
+LOOPBACK_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+ALLOWED_HOSTS = LOOPBACK_HOSTS + [h for h in os.environ.get("KEMBLE_HOSTS", "").split(",") if h]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "csp",
+    "ninja",
+    "kemble.kitchen",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",  # before WhiteNoise, or the page has no policy
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "kemble.kitchen.middleware.BodyLimit",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "kemble.kitchen.middleware.LocalOwner",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "kemble.site.urls"
+ASGI_APPLICATION = "kemble.site.asgi.application"
+TEMPLATES: list[dict[str, object]] = []
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "kemble.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en-gb"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+
+# Files of the built front end. Vite puts a hash in each name under /assets/, so those never change.
+STATIC_URL = "/static/"
+WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None
+WHITENOISE_MAX_AGE = 0
+_HASHED = re.compile(r"^/assets/.+-[\w-]{8}\.\w+$")
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (the setting's own name)
+    return bool(_HASHED.match(url))
+
+
+TLS = os.environ.get("KEMBLE_TLS") == "1"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 30 if TLS else 0
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if host not in LOOPBACK_HOSTS]
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+MOST_BODY_BYTES = 256_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = MOST_BODY_BYTES
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}

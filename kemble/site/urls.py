@@ -1,0 +1,11 @@
+"""Addresses: the API under /api/, and the one page of the front end for everything else."""
+
+from django.urls import path, re_path
+
+from kemble.kitchen.api import api
+from kemble.site.page import page
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|assets/|static/).*$", page),
+]
