@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import ClassVar
 
 from django.conf import settings
@@ -62,7 +63,9 @@ class SheetRevision(models.Model):
 
     class Meta:
         ordering: ClassVar = ["-number"]
-        constraints: ClassVar = [models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")
+        ]
 
     def __str__(self) -> str:
         return f"{self.record} ({self.number})"
@@ -114,10 +117,9 @@ class Run(models.Model):
     def schedule(self) -> Plan:
         return Plan.model_validate(self.plan)
 
-    def clock(self, now: object = None) -> timezone.datetime:
+    def clock(self, now: datetime | None = None) -> datetime:
         """What the run's own clock shows at a wall-clock instant (now, when none is given)."""
-        instant = now if isinstance(now, timezone.datetime) else timezone.now()
-        return self.clock_began + (instant - self.began) * self.pace
+        return self.clock_began + ((now or timezone.now()) - self.began) * self.pace
 
     @property
     def log(self) -> list[Event]:
@@ -134,7 +136,7 @@ class RunEvent(models.Model):
     uid = models.CharField(max_length=64)
     at = models.DateTimeField()
     kind = models.CharField(max_length=12)
-    step = models.CharField(max_length=40, null=True)  # noqa: DJ001 (no step is not an empty one)
+    step = models.CharField(max_length=40, null=True)
     grams = models.FloatField(null=True)
     text = models.CharField(max_length=1000, blank=True)
 
@@ -145,7 +147,14 @@ class RunEvent(models.Model):
     @property
     def event(self) -> Event:
         return Event.model_validate(
-            {"uid": self.uid, "at": self.at, "kind": self.kind, "step": self.step, "grams": self.grams, "text": self.text}
+            {
+                "uid": self.uid,
+                "at": self.at,
+                "kind": self.kind,
+                "step": self.step,
+                "grams": self.grams,
+                "text": self.text,
+            }
         )
 
     def __str__(self) -> str:

@@ -7,6 +7,7 @@ from django.db import transaction
 
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.kitchen.models import Kitchen
+from kemble.kitchen.place import local_zone
 
 OWNER = "owner"
 
@@ -19,7 +20,7 @@ def local_owner() -> User:
         user.set_unusable_password()
         user.save()
     if not Kitchen.objects.filter(members=user).exists():
-        kitchen = Kitchen.objects.create(document=CoreKitchen().model_dump(mode="json"))
+        kitchen = Kitchen.objects.create(document=CoreKitchen(timezone=local_zone()).model_dump(mode="json"))
         kitchen.members.add(user)
     return user
 

@@ -84,7 +84,7 @@ WHITENOISE_MAX_AGE = 0
 _HASHED = re.compile(r"^/assets/.+-[\w-]{8}\.\w+$")
 
 
-def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (the setting's own name)
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
     return bool(_HASHED.match(url))
 
 

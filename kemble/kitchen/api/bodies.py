@@ -1,0 +1,114 @@
+"""What the API takes in. The name of each body parameter is its key here, so that an error finds its field."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.adjust import Adjustment
+from kemble.core.kitchen import Kitchen
+from kemble.core.run import EventKind
+from kemble.core.sheet import Sheet
+
+
+class _Body(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class SignIn(_Body):
+    username: str = Field(min_length=1, max_length=150, description="your name")
+    password: str = Field(min_length=1, max_length=200, description="your password")
+
+
+class NewPassword(_Body):
+    password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
+
+
+class NewSheet(_Body):
+    """From a way's own starting sheet, or from a whole sheet (a copy)."""
+
+    way: str | None = Field(None, max_length=40, description="a way")
+    sheet: Sheet | None = None
+
+
+class SaveSheet(_Body):
+    revision: int = Field(ge=1, description="the revision that was edited")
+    sheet: Sheet
+
+
+class WorkSheet(_Body):
+    """A sheet to work, and optionally the one before it, to say what moved."""
+
+    sheet: Sheet
+    before: Sheet | None = None
+
+
+class AdjustSheet(_Body):
+    sheet: Sheet
+    to: Adjustment
+
+
+class PlanSheet(_Body):
+    sheet: Sheet
+    serve: str = Field(
+        max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30"
+    )
+
+
+class NewOccasion(_Body):
+    sheet: int = Field(ge=1, description="the number of a sheet")
+    serve: str = Field(
+        max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30"
+    )
+    title: str = Field("", max_length=120, description="at most 120 letters")
+    people: int | None = Field(None, ge=1, le=1000, description="a whole number from 1 to 1000")
+
+
+class NewRun(_Body):
+    sheet: int | None = Field(None, ge=1, description="the number of a sheet")
+    occasion: int | None = Field(None, ge=1, description="the number of an occasion")
+    rehearse: bool = False
+
+
+class NewEvent(_Body):
+    """`at` is on the run's own clock; left out, it is now."""
+
+    uid: str = Field(
+        min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event"
+    )
+    kind: EventKind = Field(description="started, done, not_yet, weighed, noted, fault, undone or finished")
+    at: datetime | None = Field(None, description="an instant with its time zone")
+    step: str | None = Field(None, max_length=40, description="a step of the run")
+    grams: float | None = Field(
+        None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g"
+    )
+    text: str = Field("", max_length=1000, description="at most 1000 letters")
+
+
+class Outcome(_Body):
+    """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
+
+    tastes: dict[str, int] = Field(default_factory=dict, max_length=12, description="scales of the way")
+    faults: list[str] = Field(default_factory=list, max_length=20, description="faults of the way")
+    note: str = Field("", max_length=4000, description="at most 4000 letters")
+
+
+class SaveKitchen(_Body):
+    kitchen: Kitchen
+
+
+BODIES: dict[str, type[BaseModel]] = {
+    "sign_in": SignIn,
+    "new_password": NewPassword,
+    "new_sheet": NewSheet,
+    "save": SaveSheet,
+    "wanted": WorkSheet,
+    "adjustment": AdjustSheet,
+    "planning": PlanSheet,
+    "new_occasion": NewOccasion,
+    "new_run": NewRun,
+    "new_event": NewEvent,
+    "outcome": Outcome,
+    "save_kitchen": SaveKitchen,
+}

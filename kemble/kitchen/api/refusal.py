@@ -1,0 +1,36 @@
+"""Errors that a program can read and a cook can understand."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from django.http import HttpResponse
+from ninja.responses import codes_4xx
+from pydantic import BaseModel
+
+from kemble.core.chain import Worked
+from kemble.core.problems import Problem
+
+
+class Refusal(BaseModel):
+    """What every 4xx answer carries. `worked` is what could be worked out all the same, if anything."""
+
+    problems: list[Problem]
+    worked: Worked | None = None
+
+
+class Conflict(Exception):
+    """Somebody saved in between."""
+
+
+REFUSALS = {codes_4xx: Refusal}
+
+
+def refusal(problems: Sequence[Problem], status: int, worked: Worked | None = None) -> HttpResponse:
+    body = Refusal.model_construct(problems=list(problems), worked=worked)
+    return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
+
+
+def answer(body: BaseModel, status: int = 200) -> HttpResponse:
+    """A core model as it is: already of its type, so not validated a second time."""
+    return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")

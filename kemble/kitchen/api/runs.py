@@ -1,0 +1,153 @@
+"""Runs: begun from a sheet or an occasion, fed with events, read as a state at an instant."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router
+
+from kemble.core.chain import Worked
+from kemble.core.plan.schedule import Plan, plan_from
+from kemble.core.problems import Problem, Refused
+from kemble.core.run import Event, check_event, state_of
+from kemble.core.sheet import Sheet
+from kemble.kitchen.api.bodies import NewEvent, NewRun
+from kemble.kitchen.api.kitchen import asking
+from kemble.kitchen.api.refusal import REFUSALS, answer
+from kemble.kitchen.api.sheets import worked_for
+from kemble.kitchen.api.views import RunCard, RunOpen
+from kemble.kitchen.models import Kitchen, Run, RunEvent, SheetRecord
+
+router = Router(tags=["runs"])
+REHEARSAL_PACE = 60
+
+
+def begin(
+    kitchen: Kitchen,
+    record: SheetRecord,
+    worked: Worked,
+    plan: Plan,
+    *,
+    began: datetime,
+    clock: datetime,
+    pace: int,
+) -> Run:
+    """Set a run down: from here on it needs neither the sheet nor the kitchen as they may become."""
+    return Run.objects.create(
+        kitchen=kitchen,
+        sheet=record,
+        title=record.title,
+        document=record.document,
+        worked=worked.model_dump(mode="json"),
+        plan=plan.model_dump(mode="json"),
+        began=began,
+        clock_began=clock,
+        pace=pace,
+    )
+
+
+def opened(run: Run) -> HttpResponse:
+    now = run.clock()
+    plan = run.schedule
+    body = RunOpen.model_construct(
+        id=run.pk,
+        sheet=run.sheet_id,
+        title=run.title,
+        way=run.document["way"],
+        pace=run.pace,
+        now=now,
+        plan=plan,
+        state=state_of(plan, run.log, now),
+        facts=run.predicted.facts,
+        batch=run.batch.pk if hasattr(run, "batch") else None,
+    )
+    return answer(body)
+
+
+@router.get("/runs", response={200: list[RunCard], **REFUSALS})
+def runs(request: HttpRequest) -> list[RunCard]:
+    """What is running now."""
+    return [
+        RunCard(
+            id=run.pk,
+            title=run.title,
+            way=run.document["way"],
+            rehearsed=run.pace > 1,
+            state=state_of(run.schedule, run.log, run.clock()),
+        )
+        for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]
+    ]
+
+
+@router.post("/runs", response={200: RunOpen, **REFUSALS})
+def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
+    """Begin from an occasion, on its plan, or from a sheet, at once. A rehearsal goes sixty times as fast."""
+    kitchen = asking(request)
+    now = timezone.now()
+    pace = REHEARSAL_PACE if new_run.rehearse else 1
+    if new_run.occasion is not None:
+        occasion = get_object_or_404(kitchen.occasions, pk=new_run.occasion)
+        record, plan = occasion.sheet, Plan.model_validate(occasion.plan)
+        clock = plan.begin if new_run.rehearse else now
+    elif new_run.sheet is not None:
+        record = get_object_or_404(kitchen.sheets, pk=new_run.sheet)
+        plan, clock = None, now
+    else:
+        raise Refused(
+            [Problem(path="sheet", says="is missing", accepts="the number of a sheet or an occasion")]
+        )
+    sheet: Sheet = record.sheet
+    worked = worked_for(sheet, kitchen.settings)
+    if worked.problems:
+        raise Refused(worked.problems)
+    plan = plan or plan_from(worked.steps, kitchen.settings, begin=now)
+    return opened(begin(kitchen, record, worked, plan, began=now, clock=clock, pace=pace))
+
+
+@router.get("/runs/{int:run_id}", response={200: RunOpen, **REFUSALS})
+def open_run(request: HttpRequest, run_id: int) -> HttpResponse:
+    return opened(get_object_or_404(asking(request).runs, pk=run_id))
+
+
+@router.post("/runs/{int:run_id}/events", response={200: RunOpen, **REFUSALS})
+def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpResponse:
+    """Add an event. The same uid twice is one event, so that a page may send again what it is unsure of."""
+    run = get_object_or_404(asking(request).runs, pk=run_id)
+    if run.finished:
+        raise Refused([Problem(path="run", says="is finished", accepts="a run that is still going")])
+    now = run.clock()
+    at = new_event.at or now
+    if at.tzinfo is None:
+        raise Refused(
+            [Problem(path="at", says="has no time zone", accepts="an instant such as 2026-12-05T15:30:00Z")]
+        )
+    at = min(max(at, run.clock_began), now)  # a page's clock may be off; the run's is what counts
+    event = Event.model_validate({**new_event.model_dump(), "at": at})
+    check_event(run.schedule, event)
+    add_event(run, event)
+    return opened(run)
+
+
+def add_event(run: Run, event: Event) -> None:
+    try:
+        with transaction.atomic():
+            RunEvent.objects.create(run=run, **event.model_dump())
+            if event.kind == "finished":
+                run.finished = timezone.now()
+                run.save(update_fields=["finished"])
+    except IntegrityError:
+        pass  # sent before: it stands already
+
+
+@router.delete("/runs/{int:run_id}", response={204: None, **REFUSALS})
+def abandon(request: HttpRequest, run_id: int) -> tuple[int, None]:
+    """Give up a run that is not in the log."""
+    run = get_object_or_404(asking(request).runs, pk=run_id)
+    if hasattr(run, "batch"):
+        raise Refused([Problem(path="run", says="is in the log", accepts="a run without a batch")])
+    run.delete()
+    return 204, None

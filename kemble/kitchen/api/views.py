@@ -1,0 +1,169 @@
+"""What the API gives out, beside the core's own types."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from pydantic import BaseModel
+
+from kemble.core.chain import Worked
+from kemble.core.facts import Fact, Moved
+from kemble.core.kitchen import Kitchen
+from kemble.core.plan.schedule import Plan
+from kemble.core.run import Note, RunState
+from kemble.core.sheet import Sheet
+from kemble.core.taste import Compared, LikelyFault, Verdict
+
+
+class Session(BaseModel):
+    """Who is asking. `local`: on the kitchen's own machine, so no password was asked."""
+
+    signed_in: bool
+    name: str
+    local: bool
+    has_password: bool
+
+
+class KitchenOpen(BaseModel):
+    kitchen: Kitchen
+    set_up: bool
+
+
+class SchoolCard(BaseModel):
+    id: str
+    label: str
+    buys: str
+
+
+class ChoiceCard(BaseModel):
+    id: str
+    title: str
+    default: str
+    schools: list[SchoolCard]
+
+
+class TasteCard(BaseModel):
+    id: str
+    too_little: str
+    too_much: str
+
+
+class FaultCard(BaseModel):
+    id: str
+    seen: str
+    cause: str
+    now: str
+    next_time: str
+
+
+class WayCard(BaseModel):
+    id: str
+    name: str
+    says: str
+    kin: list[str]
+    form: str
+    choices: list[ChoiceCard]
+    tastes: list[TasteCard]
+    faults: list[FaultCard]
+
+
+class IngredientCard(BaseModel):
+    id: str
+    name: str
+    aliases: list[str]
+    group: str
+    look_alike: str
+
+
+class SheetCard(BaseModel):
+    id: int
+    title: str
+    way: str
+    changed: datetime
+    numbers: list[str]
+
+
+class Dot(BaseModel):
+    """An earlier batch on the map."""
+
+    id: int
+    title: str
+    hydration_pct: float
+    sugar_pct: float
+    verdict: Verdict
+    made: datetime
+
+
+class SheetOpen(BaseModel):
+    id: int
+    revision: int
+    changed: datetime
+    sheet: Sheet
+    worked: Worked
+    dots: list[Dot]
+
+
+class Rippled(BaseModel):
+    """A sheet worked, and what moved since the one before."""
+
+    sheet: Sheet
+    worked: Worked
+    moved: list[Moved]
+
+
+class OccasionOpen(BaseModel):
+    id: int
+    sheet: int
+    sheet_title: str
+    way: str
+    title: str
+    people: int | None
+    serve: datetime
+    plan: Plan
+
+
+class RunCard(BaseModel):
+    id: int
+    title: str
+    way: str
+    rehearsed: bool
+    state: RunState
+
+
+class RunOpen(BaseModel):
+    """`now` is on the run's own clock, which goes `pace` times as fast as the one on the wall."""
+
+    id: int
+    sheet: int | None
+    title: str
+    way: str
+    pace: int
+    now: datetime
+    plan: Plan
+    state: RunState
+    facts: dict[str, Fact]
+    batch: int | None
+
+
+class BatchCard(BaseModel):
+    id: int
+    run: int
+    title: str
+    way: str
+    made: datetime
+    rehearsed: bool
+    verdict: Verdict
+    tastes: dict[str, int]
+    hydration_pct: float
+    sugar_pct: float
+    note: str
+
+
+class BatchOpen(BatchCard):
+    sheet: int | None
+    pieces: str
+    compared: list[Compared]
+    faults: list[LikelyFault]
+    notes: list[Note]
+    facts: dict[str, Fact]
+    advice: str

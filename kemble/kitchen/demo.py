@@ -1,0 +1,330 @@
+"""The demo kitchen: Weir House, which makes tea for the Saturday mending circle.
+
+Made by the same core that cooks run, from a fixed seed, with dates relative to the day it is loaded. Its amounts are
+its own, worked out from the ways' bands.
+"""
+
+from __future__ import annotations
+
+import random
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db import transaction
+
+from kemble.core.adjust import Adjustment, adjust
+from kemble.core.chain import work
+from kemble.core.kitchen import Kitchen as CoreKitchen
+from kemble.core.plan.schedule import Plan, plan_for, plan_from
+from kemble.core.run import Event
+from kemble.core.sheet import Sheet, sheet_from
+from kemble.core.ways import WAYS
+from kemble.kitchen.api.bodies import Outcome
+from kemble.kitchen.api.log import record_outcome
+from kemble.kitchen.api.runs import add_event, begin
+from kemble.kitchen.api.sheets import create_sheet
+from kemble.kitchen.models import Kitchen, Occasion, Run, SheetRecord
+from kemble.kitchen.owner import kitchen_of, local_owner
+from kemble.kitchen.place import local_zone
+
+SEED = 1530
+PAST_BATCHES = 30
+
+
+def _line(ingredient: str, value: float, unit: str = "g", **more: Any) -> dict[str, Any]:
+    return {"ingredient": ingredient, "amount": {"value": value, "unit": unit}, **more}
+
+
+def _part(role: str, name: str, *lines: dict[str, Any]) -> dict[str, Any]:
+    return {"role": role, "name": name, "lines": list(lines)}
+
+
+SHEETS: tuple[dict[str, Any], ...] = (
+    {
+        "title": "Black tea and orange cake",
+        "way": "set-cake",
+        "parts": [
+            _part(
+                "base",
+                "batter",
+                _line("sweet-rice-flour", 300),
+                _line("black-tea", 390, "ml"),
+                _line("dark-slab-sugar", 255),
+                _line("sunflower-oil", 18),
+                _line("orange-rind", 1, "piece"),
+                _line("salt", 1),
+            )
+        ],
+        "vessel": {"tin": {"name": "the blue tin", "shape": "round", "diameter_mm": 180, "height_mm": 60}},
+        "start": {"batter_c": 48},
+    },
+    {
+        "title": "Walnut and date balls",
+        "way": "boiled-balls",
+        "parts": [
+            _part(
+                "base",
+                "dough",
+                _line("sweet-rice-flour", 260),
+                _line(
+                    "water",
+                    208,
+                    "ml",
+                    splits=[{"share": 0.35, "at": "boiling"}, {"share": 0.65, "at": "cool"}],
+                ),
+            ),
+            _part("filling", "walnut and date", _line("walnut", 96), _line("date", 98), _line("butter", 22)),
+            _part("broth", "pear broth", _line("pear-juice", 900, "ml"), _line("ginger", 24)),
+        ],
+        "pieces": {"dough_g": 18, "filling_g": 9},
+    },
+    {
+        "title": "Barley-malt and pumpkin seed cake",
+        "way": "set-cake",
+        "schools": {"cover": "covered", "rest": "chill"},
+        "parts": [
+            _part(
+                "base",
+                "batter",
+                _line("sweet-rice-flour", 270),
+                _line("water", 300, "ml"),
+                _line("barley-malt", 80),
+                _line("light-brown-sugar", 140),
+                _line("hazelnut-oil", 15),
+                _line("pumpkin-seed", 30),
+                _line("salt", 1.5),
+            )
+        ],
+        "vessel": {
+            "tin": {
+                "name": "the glass dish",
+                "shape": "oblong",
+                "length_mm": 190,
+                "width_mm": 140,
+                "height_mm": 55,
+                "material": "glass",
+            }
+        },
+        "cut": {"pieces": 24},
+    },
+    {
+        "title": "Pistachio and lemon balls",
+        "way": "boiled-balls",
+        "schools": {"dough": "cool", "start": "chilled"},
+        "parts": [
+            _part(
+                "base",
+                "dough",
+                _line("sweet-rice-flour", 230),
+                _line("water", 186, "ml"),
+                _line("sunflower-oil", 6),
+            ),
+            _part(
+                "filling",
+                "pistachio and lemon",
+                _line("pistachio", 92),
+                _line("white-sugar", 58),
+                _line("butter", 48),
+                _line("lemon-rind", 1, "piece"),
+            ),
+        ],
+        "pieces": {"dough_g": 16, "filling_g": 7.5},
+    },
+    {
+        "title": "Quince cake",
+        "way": "set-cake",
+        "schools": {"rest": "overnight"},
+        "parts": [
+            _part(
+                "base",
+                "batter",
+                _line("sweet-rice-flour", 320),
+                _line("apple-juice", 390, "ml"),
+                _line("quince-paste", 130),
+                _line("white-sugar", 110),
+                _line("coconut-oil", 16),
+                _line("lemon-rind", 1, "piece"),
+            )
+        ],
+        "vessel": {"tin": {"name": "the wide tin", "shape": "round", "diameter_mm": 200, "height_mm": 60}},
+    },
+    {
+        "title": "Poppy seed and buckwheat honey balls",
+        "way": "boiled-balls",
+        "parts": [
+            _part(
+                "base",
+                "dough",
+                _line("sweet-rice-flour", 240),
+                _line("water", 190, "ml"),
+            ),
+            _part(
+                "filling",
+                "poppy seed and honey",
+                _line("poppy-seed", 92),
+                _line("buckwheat-honey", 58),
+                _line("butter", 50),
+            ),
+        ],
+        "pieces": {"dough_g": 17, "filling_g": 8},
+    },
+)
+
+_NOTES = (
+    "Cut it small for the children's table.",
+    "The steamer was crowded; two tins next time.",
+    "Tea brewed twenty minutes: stronger is better.",
+    "Good with the pear broth.",
+    "The knife wanted more oil.",
+    "Everyone asked for a corner.",
+    "Dough rested longer than planned and wrapped the better for it.",
+    "",
+    "",
+    "",
+)
+
+
+def weir_house() -> CoreKitchen:
+    return CoreKitchen.model_validate(
+        {
+            "name": "Weir House",
+            "altitude_m": 240,
+            "room_c": 20,
+            "cooks": 2,
+            "burners": 4,
+            "timezone": local_zone(),
+            "tins": [SHEETS[i]["vessel"]["tin"] for i in (0, 2, 4)],
+            "steamer": {"diameter_mm": 260, "rack_mm": 38, "gap_mm": 10, "low_mm": 12, "tiers": 2},
+        }
+    )
+
+
+@transaction.atomic
+def load(now: datetime) -> Kitchen:
+    """Fill the local owner's kitchen, emptied first. The same day gives the same kitchen."""
+    kitchen = kitchen_of(local_owner())
+    for things in (kitchen.runs, kitchen.occasions, kitchen.sheets):
+        things.all().delete()
+    settings = weir_house()
+    kitchen.document, kitchen.set_up = settings.model_dump(mode="json"), True
+    kitchen.save()
+
+    chance = random.Random(SEED)  # noqa: S311 (spread for a demo, not a secret)
+    records = [create_sheet(kitchen, sheet_from(document)) for document in SHEETS]
+    for i in range(PAST_BATCHES):
+        _past_batch(kitchen, settings, records[i % len(records)], now, 2 + i * 3 + i % 2, chance)
+    _coming(kitchen, settings, records[0], now, "Saturday mending circle", 24)
+    _coming(kitchen, settings, records[1], now, "Saturday mending circle", 24)
+    _in_progress(kitchen, settings, records[2], now)
+    return kitchen
+
+
+def next_saturday(now: datetime, zone: Any) -> datetime:
+    """Half past three on the first Saturday that leaves a whole day to get ready."""
+    day = now.astimezone(zone) + timedelta(days=2)
+    day += timedelta(days=(5 - day.weekday()) % 7)
+    return day.replace(hour=15, minute=30, second=0, microsecond=0)
+
+
+def _coming(
+    kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, now: datetime, title: str, people: int
+) -> None:
+    plan = plan_for(
+        work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now
+    )
+    Occasion.objects.create(
+        kitchen=kitchen,
+        sheet=record,
+        title=title,
+        people=people,
+        serve=plan.serve,
+        plan=plan.model_dump(mode="json"),
+    )
+
+
+def _trial(sheet: Sheet, chance: random.Random) -> Sheet:
+    """The sheet as a cook tried it that day: water and sugar a little off, kept near the way's bands."""
+    way, facts = WAYS[sheet.way], work(sheet, weir_house()).facts
+    spread = (way.hydration.high - way.hydration.low) * 0.14
+    sweet = (way.sugar.high - way.sugar.low) * 0.12 if way.form == "tin" else 0.0
+    hydration = float(facts["mix.hydration_pct"].value) + chance.gauss(0, spread)
+    sugar = float(facts["mix.sugar_pct"].value) + chance.gauss(0, sweet)
+    hydration = min(max(hydration, way.hydration.low + 1), way.hydration.high - 1)
+    return adjust(sheet, Adjustment(by="ratio", hydration_pct=hydration, sugar_pct=max(0.0, sugar)))
+
+
+def _past_batch(
+    kitchen: Kitchen,
+    settings: CoreKitchen,
+    record: SheetRecord,
+    now: datetime,
+    days: int,
+    chance: random.Random,
+) -> None:
+    sheet = _trial(record.sheet, chance)
+    worked = work(sheet, settings)
+    day = (now - timedelta(days=days)).astimezone(settings.zone)
+    began = day.replace(
+        hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0
+    )
+    plan = plan_from(worked.steps, settings, begin=began)
+    run = begin(kitchen, record, worked, plan, began=began, clock=began, pace=1)
+    run.document = sheet.model_dump(mode="json")
+    run.save(update_fields=["document"])
+    end = _events(run, plan, chance)
+    add_event(run, Event(uid=f"{run.pk}-finished", at=end, kind="finished"))
+    run.finished = end
+    run.save(update_fields=["finished"])
+
+    way, facts = WAYS[sheet.way], worked.facts
+    softness = float(facts["mix.softness"].value) * 0.9 + chance.gauss(0, 0.45)
+    sweetness = (float(facts["mix.sugar_pct"].value) - way.sugar.middle) / 30 + chance.gauss(0, 0.5)
+    third = chance.gauss(0, 0.7)
+    tastes = {
+        taste.id: max(-2, min(2, round(value)))
+        for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
+    }
+    faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
+    record_outcome(run, Outcome(tastes=tastes, faults=faults[:1], note=chance.choice(_NOTES)))
+
+
+def _events(run: Run, plan: Plan, chance: random.Random) -> datetime:
+    """Play a plan through with a cook's spread. Returns the last instant."""
+    ends: dict[str, datetime] = {}
+    at = plan.begin
+    for scheduled in plan.scheduled:
+        step = scheduled.step
+        starts = max([scheduled.starts, *(ends[w.step] for w in step.after if w.step in ends)])
+        add_event(run, Event(uid=f"{run.pk}-{step.id}-started", at=starts, kind="started", step=step.id))
+        if step.target and chance.random() < 0.7:
+            grams = round(step.target.grams * chance.gauss(1, 0.015), 1)
+            add_event(
+                run,
+                Event(
+                    uid=f"{run.pk}-{step.id}-weighed", at=starts, kind="weighed", step=step.id, grams=grams
+                ),
+            )
+        spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
+        ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
+        add_event(run, Event(uid=f"{run.pk}-{step.id}-done", at=ends[step.id], kind="done", step=step.id))
+        at = max(at, ends[step.id])
+    return at
+
+
+def _in_progress(kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, now: datetime) -> None:
+    """A cake in the steam for twelve minutes now."""
+    worked = work(record.sheet, settings)
+    trial = plan_from(worked.steps, settings, begin=now)
+    steam = next(s for s in trial.scheduled if s.step.id == "steam")
+    began = now - (steam.starts - trial.begin) - timedelta(minutes=12)
+    plan = plan_from(worked.steps, settings, begin=began)
+    run = begin(kitchen, record, worked, plan, began=began, clock=began, pace=1)
+    start = next(s for s in plan.scheduled if s.step.id == "steam").starts
+    for scheduled in plan.scheduled:
+        if scheduled.ends <= start:
+            for kind, at in (("started", scheduled.starts), ("done", scheduled.ends)):
+                uid = f"{run.pk}-{scheduled.step.id}-{kind}"
+                add_event(
+                    run, Event.model_validate({"uid": uid, "at": at, "kind": kind, "step": scheduled.step.id})
+                )
+    add_event(run, Event(uid=f"{run.pk}-steam-started", at=start, kind="started", step="steam"))

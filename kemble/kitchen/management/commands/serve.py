@@ -1,0 +1,59 @@
+"""Start Kemble: migrate, load the demo if asked, and serve on one address."""
+
+from __future__ import annotations
+
+import socket
+from argparse import ArgumentParser
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError
+from django.utils import timezone
+
+from kemble.kitchen.models import Kitchen
+
+
+class Command(BaseCommand):
+    help = "Migrate the database, load the demo if asked, and serve Kemble."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument(
+            "--host", default="127.0.0.1", help="address to listen on (default: this machine only)"
+        )
+        parser.add_argument("--port", type=int, default=8000)
+        parser.add_argument("--demo", action="store_true", help="start from the demo kitchen")
+        parser.add_argument(
+            "--keep", action="store_true", help="with --demo: keep what is there from last time"
+        )
+
+    def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
+        self._port_is_free(host, port)
+        call_command("migrate", verbosity=0)
+        if demo and not (keep and Kitchen.objects.exists()):
+            from kemble.kitchen.demo import load
+
+            load(timezone.now())
+            print("The demo kitchen is laid out.")
+        print(f"Kemble is at http://{host}:{port}/  (Ctrl-C to stop)", flush=True)
+        import uvicorn
+
+        uvicorn.run(
+            "kemble.site.asgi:application",
+            host=host,
+            port=port,
+            lifespan="off",
+            log_level="warning",
+            proxy_headers=False,
+            timeout_graceful_shutdown=3,
+        )
+
+    @staticmethod
+    def _port_is_free(host: str, port: int) -> None:
+        with socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET) as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((host, port))
+            except OSError as error:
+                raise CommandError(
+                    f"Port {port} on {host} is taken ({error.strerror}). Choose another: PORT={port + 1}"
+                ) from None
