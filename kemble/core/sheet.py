@@ -154,7 +154,7 @@ class Sheet(_Document):
     version: Literal[1] = Field(VERSION, description="1")
     title: str = Field("Untitled sheet", min_length=1, max_length=120, description="1 to 120 letters")
     way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
-    schools: dict[str, str] = Field(default_factory=dict, max_length=12, description="choices of the way")
+    schools: dict[str, str] = Field({}, max_length=12, description="choices of the way")
     parts: tuple[Part, ...] = Field(
         min_length=1, max_length=12, description="1 to 12 parts, one of them the base"
     )

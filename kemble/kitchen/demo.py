@@ -201,16 +201,18 @@ def weir_house() -> CoreKitchen:
 
 @transaction.atomic
 def load(now: datetime) -> Kitchen:
-    """Fill the local owner's kitchen, emptied first. The same day gives the same kitchen."""
+    """Fill the local owner's kitchen, which should be empty. The same day gives the same kitchen."""
     kitchen = kitchen_of(local_owner())
-    for things in (kitchen.runs, kitchen.occasions, kitchen.sheets):
-        things.all().delete()
     settings = weir_house()
     kitchen.document, kitchen.set_up = settings.model_dump(mode="json"), True
     kitchen.save()
 
     chance = random.Random(SEED)  # noqa: S311 (spread for a demo, not a secret)
-    records = [create_sheet(kitchen, sheet_from(document)) for document in SHEETS]
+    serve = next_saturday(now, settings.zone)
+    records = [
+        create_sheet(kitchen, sheet_from({**document, "serve": f"{serve:%Y-%m-%dT%H:%M}"}))
+        for document in SHEETS
+    ]
     for i in range(PAST_BATCHES):
         _past_batch(kitchen, settings, records[i % len(records)], now, 2 + i * 3 + i % 2, chance)
     _coming(kitchen, settings, records[0], now, "Saturday mending circle", 24)

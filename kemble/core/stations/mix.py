@@ -37,19 +37,9 @@ class LineWorked(Drawn):
     look_alike: str
 
 
-class ZoneWord(Drawn):
-    hydration_pct: float
-    sugar_pct: float
-    says: str
-
-
 class MixDrawing(Drawn):
     bar: tuple[BarShare, ...]
     lines: tuple[LineWorked, ...]
-    zone: tuple[tuple[float, float], ...]
-    zone_words: tuple[ZoneWord, ...]
-    hydration_band: tuple[float, float]
-    sugar_band: tuple[float, float]
     in_zone: bool
     outcome: str
 
@@ -247,12 +237,6 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
     drawing = MixDrawing.model_construct(
         bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.5),
         lines=lines,
-        zone=way.zone,
-        zone_words=tuple(
-            ZoneWord.model_construct(hydration_pct=x, sugar_pct=y, says=s) for x, y, s in way.zone_words
-        ),
-        hydration_band=(way.hydration.low, way.hydration.high),
-        sugar_band=(way.sugar.low, way.sugar.high),
         in_zone=inside((ratios["hydration"], ratios["sugar"]), way.zone),
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
     )

@@ -40,6 +40,7 @@ class School:
 @dataclass(frozen=True, slots=True)
 class Choice:
     id: str
+    station: Literal["mix", "shape", "heat", "cut"]  # where it is made
     title: str
     default: str
     schools: tuple[School, ...]

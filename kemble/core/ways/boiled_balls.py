@@ -45,6 +45,7 @@ WAY = Way(
     choices=(
         Choice(
             "dough",
+            "mix",
             "Water in the dough",
             "scald",
             (
@@ -55,6 +56,7 @@ WAY = Way(
         ),
         Choice(
             "start",
+            "heat",
             "Filling goes in",
             "frozen",
             (
@@ -64,6 +66,7 @@ WAY = Way(
         ),
         Choice(
             "done",
+            "heat",
             "Done means",
             "float-then-simmer",
             (

@@ -46,6 +46,7 @@ WAY = Way(
     choices=(
         Choice(
             "syrup",
+            "mix",
             "Syrup",
             "melted",
             (
@@ -55,6 +56,7 @@ WAY = Way(
         ),
         Choice(
             "cover",
+            "heat",
             "Top of the tin",
             "open",
             (
@@ -64,6 +66,7 @@ WAY = Way(
         ),
         Choice(
             "rest",
+            "cut",
             "Before it is cut",
             "cool",
             (

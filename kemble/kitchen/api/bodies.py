@@ -45,8 +45,11 @@ class WorkSheet(_Body):
 
 
 class AdjustSheet(_Body):
+    """What moved is told against `before`, or against the sheet itself."""
+
     sheet: Sheet
     to: Adjustment
+    before: Sheet | None = None
 
 
 class PlanSheet(_Body):
@@ -89,8 +92,8 @@ class NewEvent(_Body):
 class Outcome(_Body):
     """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
 
-    tastes: dict[str, int] = Field(default_factory=dict, max_length=12, description="scales of the way")
-    faults: list[str] = Field(default_factory=list, max_length=20, description="faults of the way")
+    tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
+    faults: list[str] = Field([], max_length=20, description="faults of the way")
     note: str = Field("", max_length=4000, description="at most 4000 letters")
 
 

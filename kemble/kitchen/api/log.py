@@ -83,7 +83,6 @@ def _opened(batch: Batch) -> HttpResponse:
         faults=faults,
         notes=state_of(plan, events, at).notes,
         facts=worked.facts,
-        advice=faults[0].next_time if faults else "",
     )
     return answer(body)
 

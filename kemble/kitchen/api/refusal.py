@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from django.http import HttpResponse
-from ninja.responses import codes_4xx
 from pydantic import BaseModel
 
 from kemble.core.chain import Worked
@@ -23,7 +22,7 @@ class Conflict(Exception):
     """Somebody saved in between."""
 
 
-REFUSALS = {codes_4xx: Refusal}
+REFUSALS = {frozenset({400, 401, 403, 404, 409, 413, 422, 429}): Refusal}
 
 
 def refusal(problems: Sequence[Problem], status: int, worked: Worked | None = None) -> HttpResponse:

@@ -52,7 +52,7 @@ def begin(
 
 def opened(run: Run) -> HttpResponse:
     now = run.clock()
-    plan = run.schedule
+    plan, predicted = run.schedule, run.predicted
     body = RunOpen.model_construct(
         id=run.pk,
         sheet=run.sheet_id,
@@ -62,7 +62,8 @@ def opened(run: Run) -> HttpResponse:
         now=now,
         plan=plan,
         state=state_of(plan, run.log, now),
-        facts=run.predicted.facts,
+        facts=predicted.facts,
+        cautions=predicted.cautions,
         batch=run.batch.pk if hasattr(run, "batch") else None,
     )
     return answer(body)

@@ -157,7 +157,8 @@ def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
 @router.post("/adjust", response={200: Rippled, **REFUSALS})
 def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
-    return _rippled(adjust(adjustment.sheet, adjustment.to), adjustment.sheet, asking(request).settings)
+    before = adjustment.before or adjustment.sheet
+    return _rippled(adjust(adjustment.sheet, adjustment.to), before, asking(request).settings)
 
 
 def _rippled(sheet: Sheet, before: Sheet | None, kitchen: CoreKitchen) -> HttpResponse:

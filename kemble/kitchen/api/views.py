@@ -6,6 +6,7 @@ from datetime import datetime
 
 from pydantic import BaseModel
 
+from kemble.core.cautions import Caution
 from kemble.core.chain import Worked
 from kemble.core.facts import Fact, Moved
 from kemble.core.kitchen import Kitchen
@@ -37,6 +38,7 @@ class SchoolCard(BaseModel):
 
 class ChoiceCard(BaseModel):
     id: str
+    station: str
     title: str
     default: str
     schools: list[SchoolCard]
@@ -56,12 +58,29 @@ class FaultCard(BaseModel):
     next_time: str
 
 
+class MapPoint(BaseModel):
+    """A place on the map of water and sugar, in per cent of flour."""
+
+    hydration_pct: float
+    sugar_pct: float
+
+
+class ZoneWord(MapPoint):
+    """What lies in one direction of the map."""
+
+    says: str
+
+
 class WayCard(BaseModel):
+    """A way as the screens need it. `zone` is the outline of its working zone on the map."""
+
     id: str
     name: str
     says: str
     kin: list[str]
     form: str
+    zone: list[MapPoint]
+    zone_words: list[ZoneWord]
     choices: list[ChoiceCard]
     tastes: list[TasteCard]
     faults: list[FaultCard]
@@ -142,6 +161,7 @@ class RunOpen(BaseModel):
     plan: Plan
     state: RunState
     facts: dict[str, Fact]
+    cautions: list[Caution]
     batch: int | None
 
 
@@ -166,4 +186,3 @@ class BatchOpen(BatchCard):
     faults: list[LikelyFault]
     notes: list[Note]
     facts: dict[str, Fact]
-    advice: str

@@ -6,6 +6,7 @@ import socket
 from argparse import ArgumentParser
 from typing import Any
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
@@ -30,10 +31,7 @@ class Command(BaseCommand):
         self._port_is_free(host, port)
         call_command("migrate", verbosity=0)
         if demo and not (keep and Kitchen.objects.exists()):
-            from kemble.kitchen.demo import load
-
-            load(timezone.now())
-            print("The demo kitchen is laid out.")
+            self._lay_out_demo()
         print(f"Kemble is at http://{host}:{port}/  (Ctrl-C to stop)", flush=True)
         import uvicorn
 
@@ -46,6 +44,21 @@ class Command(BaseCommand):
             proxy_headers=False,
             timeout_graceful_shutdown=3,
         )
+
+    @staticmethod
+    def _lay_out_demo() -> None:
+        """Empty the demo's own database and fill it anew. Never touches a folder with a real kitchen in it."""
+        from kemble.kitchen.demo import load
+
+        mark = settings.DATA / "demo"
+        if Kitchen.objects.exists() and not mark.exists():
+            raise CommandError(
+                f"{settings.DATA} holds a real kitchen; the demo wants a folder of its own (KEMBLE_DATA)."
+            )
+        mark.touch()
+        call_command("flush", interactive=False, verbosity=0)
+        load(timezone.now())
+        print("The demo kitchen is laid out.")
 
     @staticmethod
     def _port_is_free(host: str, port: int) -> None:

@@ -1,0 +1,86 @@
+/** The typed client. Every answer is either the thing asked for or a Refused with its problems. */
+
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Sheet = Schemas["Sheet"];
+export type Part = Schemas["Part"];
+export type Line = Schemas["Line"];
+export type Worked = Schemas["Worked"];
+export type Fact = Schemas["Fact"];
+export type Facts = Record<string, Fact>;
+export type Moved = Schemas["Moved"];
+export type Problem = Schemas["Problem"];
+export type Adjustment = Schemas["Adjustment"];
+export type SheetOpen = Schemas["SheetOpen"];
+export type Rippled = Schemas["Rippled"];
+export type Dot = Schemas["Dot"];
+export type WayCard = Schemas["WayCard"];
+export type KitchenSettings = Schemas["Kitchen"];
+export type Tin = Schemas["Tin"];
+export type Plan = Schemas["Plan"];
+export type OccasionOpen = Schemas["OccasionOpen"];
+export type RunOpen = Schemas["RunOpen"];
+export type RunCard = Schemas["RunCard"];
+export type StepState = Schemas["StepState"];
+export type StepWorked = Schemas["StepWorked"];
+export type NewEvent = Schemas["NewEvent"];
+export type BatchCard = Schemas["BatchCard"];
+export type BatchOpen = Schemas["BatchOpen"];
+export type Outcome = Schemas["Outcome"];
+export type Curve = Schemas["Curve"];
+export type BallDrawing = Schemas["BallDrawing"];
+export type TinDrawing = Schemas["TinDrawing"];
+export type SteamDrawing = Schemas["SteamDrawing"];
+export type BoilDrawing = Schemas["BoilDrawing"];
+export type CutDrawing = Schemas["CutDrawing"];
+export type MixDrawing = Schemas["MixDrawing"];
+
+/** What the server would not take, and why. `status` 0: it could not be reached. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problems: Problem[],
+    readonly worked: Worked | null = null,
+  ) {
+    super(problems[0] ? `${problems[0].path}: ${problems[0].says}` : "not reached");
+  }
+}
+
+const cookie = (name: string) =>
+  document.cookie
+    .split("; ")
+    .find((pair) => pair.startsWith(`${name}=`))
+    ?.slice(name.length + 1);
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken") ?? "");
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+api.use(csrf);
+
+/** The data of an answer; throws Refused for anything else, an unreachable server included. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer: { data?: T; error?: unknown; response: Response };
+  try {
+    answer = await call;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new Refused(0, [{ path: "the kitchen", says: "cannot be reached just now", accepts: "" }]);
+  }
+  if (answer.response.ok) return answer.data as T;
+  const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
+  const problems = body?.problems ?? [
+    { path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" },
+  ];
+  throw new Refused(answer.response.status, problems, body?.worked ?? null);
+}
+
+/** A problem as one sentence for a cook: the field's path stays out when the field is in sight. */
+export const sentence = (problem: Problem, named = true) =>
+  `${named ? `${problem.path}: ` : ""}${problem.says}.${problem.accepts ? ` Accepted: ${problem.accepts}.` : ""}`;

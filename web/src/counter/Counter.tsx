@@ -1,0 +1,223 @@
+/** The counter: what is running now, what comes next, the sheets, and the ways to begin one. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, Navigate, useNavigate } from "react-router";
+import { api, ask, type OccasionOpen, type RunCard } from "../api/client";
+import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery, waysQuery } from "../api/queries";
+import { useTick } from "../make/useRun";
+import { Frame, Waiting } from "../ui/Frame";
+import { clock, dayOf, plural, timeOfDay } from "../ui/words";
+import { WayDrawing } from "./WayDrawing";
+
+export function Counter() {
+  const kitchen = useQuery(kitchenQuery);
+  const runs = useQuery(runsQuery);
+  const occasions = useQuery(occasionsQuery);
+  const sheets = useQuery(sheetsQuery);
+  useEffect(() => {
+    document.title = "Counter · Kemble";
+  }, []);
+  if (!kitchen.data) return <Waiting error={kitchen.error} />;
+  if (!kitchen.data.set_up) return <Navigate to="/welcome" replace />;
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame title={<h1 className="text-2xl sm:text-[28px]">{kitchen.data.kitchen.name}</h1>}>
+      <div className="mt-6 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+        <div className="grid content-start gap-8">
+          <section aria-labelledby="now">
+            <h2 id="now" className="text-xl">
+              On the stove
+            </h2>
+            {runs.data?.length ? (
+              <ul>
+                {runs.data.map((run) => (
+                  <Running key={run.id} run={run} zone={zone} fetched={runs.dataUpdatedAt} />
+                ))}
+              </ul>
+            ) : (
+              <p className="mt-2 text-ink2">Nothing is cooking.</p>
+            )}
+          </section>
+          <section aria-labelledby="next">
+            <h2 id="next" className="text-xl">
+              Planned next
+            </h2>
+            {occasions.data?.length ? (
+              <ul>
+                {occasions.data.map((occasion) => (
+                  <Coming key={occasion.id} occasion={occasion} zone={zone} />
+                ))}
+              </ul>
+            ) : (
+              <p className="mt-2 text-ink2">
+                Nothing yet. Open a sheet, go to Plan, and say when people eat.
+              </p>
+            )}
+          </section>
+          <section aria-labelledby="sheets">
+            <h2 id="sheets" className="text-xl">
+              Sheets
+            </h2>
+            <ul>
+              {sheets.data?.map((sheet) => (
+                <li key={sheet.id} className="hairline">
+                  <Link
+                    to={`/sheets/${sheet.id}/mix`}
+                    className="flex items-baseline justify-between gap-4 py-2.5 text-ink no-underline hover:bg-sheet"
+                  >
+                    <span className="text-lg">{sheet.title}</span>
+                    <span className="shrink-0 text-right text-ink2">{sheet.numbers.join(" · ")}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+            {sheets.data?.length === 0 && (
+              <p className="mt-2 text-ink2">None yet. Take a way to begin one.</p>
+            )}
+          </section>
+        </div>
+        <Gallery />
+      </div>
+    </Frame>
+  );
+}
+
+function Running({ run, zone, fetched }: { run: RunCard; zone: string; fetched: number }) {
+  useTick(500);
+  const { state } = run;
+  const focus = state.steps.find((step) => step.id === state.focus);
+  const at = Date.parse(state.now) + (Date.now() - fetched) * (run.rehearsed ? 60 : 1);
+  const left = focus?.due ? (Date.parse(focus.due) - at) / 1000 : null;
+  const late = Math.round(state.late_min);
+  return (
+    <li className="hairline">
+      <Link
+        to={`/make/${run.id}`}
+        className="flex items-center justify-between gap-4 py-3 text-ink no-underline hover:bg-sheet"
+      >
+        <span>
+          <span className="block text-lg">{run.title}</span>
+          <span className="text-ink2">
+            {run.rehearsed ? "rehearsal, " : ""}table at {timeOfDay(state.expected_serve, zone)}
+            {late > 1 ? <b className="text-bean">, {late} min late</b> : ""}
+          </span>
+        </span>
+        {left != null && (
+          <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>
+        )}
+      </Link>
+    </li>
+  );
+}
+
+function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const begin = useMutation({
+    mutationFn: (rehearse: boolean) =>
+      ask(api.POST("/api/runs", { body: { occasion: occasion.id, sheet: null, rehearse } })),
+    onSuccess: (run) => navigate(`/make/${run.id}`),
+  });
+  const drop = useMutation({
+    mutationFn: () =>
+      ask(api.DELETE("/api/occasions/{occasion_id}", { params: { path: { occasion_id: occasion.id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
+  });
+  return (
+    <li className="hairline py-3">
+      <div className="flex items-baseline justify-between gap-4">
+        <Link
+          to={`/sheets/${occasion.sheet}/plan`}
+          className="text-lg text-ink no-underline hover:underline underline-offset-4"
+        >
+          {occasion.sheet_title}
+        </Link>
+        <span className="shrink-0">
+          begin <b>{timeOfDay(occasion.plan.begin, zone)}</b>
+        </span>
+      </div>
+      <p className="text-ink2">
+        {occasion.title}
+        {occasion.people ? `, ${plural(occasion.people, "person", "people")}` : ""}:{" "}
+        {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+      </p>
+      <p className="mt-1 flex gap-5">
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() => begin.mutate(false)}
+        >
+          Begin
+        </button>
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() => begin.mutate(true)}
+        >
+          Rehearse
+        </button>
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() => drop.mutate()}
+        >
+          Drop
+        </button>
+      </p>
+    </li>
+  );
+}
+
+export function Gallery() {
+  const ways = useQuery(waysQuery);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [wanted, setWanted] = useState("");
+  const make = useMutation({
+    mutationFn: (way: string) => ask(api.POST("/api/sheets", { body: { way, sheet: null } })),
+    onSuccess: (sheet) => {
+      client.invalidateQueries({ queryKey: ["sheets"] });
+      navigate(`/sheets/${sheet.id}/mix`);
+    },
+  });
+  const sought = wanted.trim().toLowerCase();
+  const found = ways.data?.filter((way) =>
+    [way.name, way.says, ...way.kin].some((words) => words.toLowerCase().includes(sought)),
+  );
+  return (
+    <section aria-labelledby="ways">
+      <div className="flex flex-wrap items-baseline justify-between gap-4">
+        <h2 id="ways" className="text-xl">
+          Begin a sheet
+        </h2>
+        <label className="text-ink2">
+          Find a way{" "}
+          <input
+            className="write ml-2 w-40"
+            type="search"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+        </label>
+      </div>
+      <ul className="mt-3 grid gap-6 sm:grid-cols-2">
+        {found?.map((way) => (
+          <li key={way.id}>
+            <button
+              type="button"
+              className="block w-full rounded-md border border-ink2 p-4 text-left hover:border-bean hover:bg-sheet"
+              disabled={make.isPending}
+              onClick={() => make.mutate(way.id)}
+            >
+              <WayDrawing way={way.id} />
+              <span className="mt-2 block font-title text-xl text-bean">{way.name}</span>
+              <span className="mt-1 block text-ink2">{way.says}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {found?.length === 0 && <p className="mt-3 text-ink2">No way goes by that name here.</p>}
+    </section>
+  );
+}

@@ -1,0 +1,116 @@
+/** First use: a name, the height above the sea, how amounts are measured; then straight to a first sheet. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ask, type KitchenSettings, Refused, sentence } from "../api/client";
+import { kitchenQuery } from "../api/queries";
+import { Waiting } from "../ui/Frame";
+import { NumberField } from "../ui/NumberField";
+import { Gallery } from "./Counter";
+
+export default function Welcome() {
+  const kitchen = useQuery(kitchenQuery);
+  useEffect(() => {
+    document.title = "Welcome · Kemble";
+  }, []);
+  if (!kitchen.data) return <Waiting error={kitchen.error} />;
+  return <Start settings={kitchen.data.kitchen} setUp={kitchen.data.set_up} />;
+}
+
+function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [kitchen, setKitchen] = useState({
+    ...settings,
+    timezone: Intl.DateTimeFormat().resolvedOptions().timeZone || settings.timezone,
+  });
+  const save = useMutation({
+    mutationFn: () => ask(api.PUT("/api/kitchen", { body: { kitchen } })),
+    onSuccess: (answer) => client.setQueryData(["kitchen"], answer),
+  });
+  const error = save.error;
+  return (
+    <main className="mx-auto max-w-[1000px] px-4 py-10 sm:px-10">
+      <h1 className="font-title text-lg text-bean">Kemble</h1>
+      {!setUp ? (
+        <form
+          className="mt-6"
+          onSubmit={(event) => {
+            event.preventDefault();
+            save.mutate();
+          }}
+        >
+          <h2 className="text-4xl">Your kitchen first</h2>
+          <p className="mt-3 max-w-prose text-lg text-ink2">
+            Water boils cooler higher up, and cups differ. Three answers, and every time and measure is your
+            own. All of it can be changed later.
+          </p>
+          <div className="mt-6 grid max-w-xl grid-cols-[auto_1fr] items-center gap-x-6 gap-y-3 text-lg">
+            <label htmlFor="kitchen-name">Its name</label>
+            <input
+              id="kitchen-name"
+              className="write"
+              required
+              maxLength={80}
+              value={kitchen.name}
+              onChange={(event) => setKitchen({ ...kitchen, name: event.target.value })}
+            />
+            <span>Height above the sea</span>
+            <NumberField
+              label="Height above the sea"
+              hideLabel
+              value={kitchen.altitude_m}
+              unit="m"
+              decimals={0}
+              min={-400}
+              max={5500}
+              step={10}
+              onChange={(altitude_m) => setKitchen({ ...kitchen, altitude_m })}
+            />
+            <label htmlFor="kitchen-cups">Cups and spoons</label>
+            <select
+              id="kitchen-cups"
+              className="write"
+              value={kitchen.measures}
+              onChange={(event) =>
+                setKitchen({ ...kitchen, measures: event.target.value as KitchenSettings["measures"] })
+              }
+            >
+              <option value="metric">metric: a cup is 250 ml, a spoon 15</option>
+              <option value="us">US: a cup is 237 ml, a spoon 14.8</option>
+            </select>
+          </div>
+          {error instanceof Refused && error.problems[0] && (
+            <p role="alert" className="mt-4 border-l-4 border-bean pl-4">
+              {sentence(error.problems[0])}
+            </p>
+          )}
+          <button
+            type="submit"
+            className="pick mt-8 min-h-12 px-8 text-lg"
+            data-on="true"
+            disabled={save.isPending}
+          >
+            On to the first sheet
+          </button>
+        </form>
+      ) : (
+        <div className="mt-6">
+          <h2 className="text-4xl">What will it be?</h2>
+          <p className="mt-3 mb-8 max-w-prose text-lg text-ink2">
+            Take a way. Its own starting sheet is laid out, ready to change.
+          </p>
+          <Gallery />
+          <button
+            type="button"
+            className="mt-8 text-bean underline underline-offset-4"
+            onClick={() => navigate("/")}
+          >
+            To the counter, nothing for now
+          </button>
+        </div>
+      )}
+    </main>
+  );
+}

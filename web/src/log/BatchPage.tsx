@@ -1,0 +1,262 @@
+/** One batch: what was predicted beside what happened, how it tasted, what to change. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { scaleLinear } from "d3-scale";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, ask, type BatchOpen, type Outcome, type WayCard } from "../api/client";
+import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
+import { VerdictMark } from "../stations/mix/verdict";
+import { Label } from "../ui/dimension";
+import { FactFigure } from "../ui/FactFigure";
+import { Frame, Waiting } from "../ui/Frame";
+import { dayOf, quantity, timeOfDay } from "../ui/words";
+import { OutcomeForm, wordsFor } from "./OutcomeForm";
+
+const KEY_FACTS = [
+  "mix.hydration_pct",
+  "mix.sugar_pct",
+  "shape.pieces",
+  "shape.depth_mm",
+  "heat.done_min",
+  "heat.core_hot_min",
+  "rest.cut_after_min",
+];
+
+export default function BatchPage() {
+  const id = Number(useParams().batchId);
+  const client = useQueryClient();
+  const batch = useQuery(batchQuery(id));
+  const ways = useQuery(waysQuery);
+  const kitchen = useQuery(kitchenQuery);
+  const [changing, setChanging] = useState(false);
+  const save = useMutation({
+    mutationFn: (body: Outcome) =>
+      ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
+    onSuccess: (answer) => {
+      client.setQueryData(["log", id], answer);
+      client.invalidateQueries({ queryKey: ["log"], exact: true });
+      setChanging(false);
+    },
+  });
+  useEffect(() => {
+    document.title = `${batch.data?.title ?? "Batch"} · Log · Kemble`;
+  }, [batch.data?.title]);
+  const way = ways.data?.find((one) => one.id === batch.data?.way);
+  if (!batch.data || !way || !kitchen.data)
+    return <Waiting error={batch.error ?? ways.error ?? kitchen.error} />;
+  const one = batch.data;
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame
+      title={
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <h1 className="text-2xl sm:text-[28px]">{one.title}</h1>
+          <span className="text-ink2">
+            {dayOf(one.made, zone)}, {timeOfDay(one.made, zone)}
+            {one.rehearsed ? ", rehearsed" : ""}
+          </span>
+        </div>
+      }
+    >
+      <div className="mt-6 grid gap-x-12 gap-y-8 pb-10 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
+        <section aria-label="Told and happened">
+          <h2 className="text-xl">Told, and happened</h2>
+          {one.compared.length ? (
+            <ComparedDrawing compared={one.compared} />
+          ) : (
+            <p className="mt-2 text-ink2">No step of it was timed or weighed.</p>
+          )}
+          <ul className="mt-5 grid gap-x-10 sm:grid-cols-2">
+            {KEY_FACTS.filter((key) => one.facts[key]).map((key) => {
+              const fact = one.facts[key];
+              return (
+                fact && (
+                  <li key={key} className="hairline flex justify-between gap-3 py-1.5">
+                    <span>{fact.label}</span>
+                    <FactFigure facts={one.facts} name={key} className="font-bold">
+                      {quantity(fact)}
+                    </FactFigure>
+                  </li>
+                )
+              );
+            })}
+          </ul>
+        </section>
+        <section aria-label="How it came out">
+          <h2 className="flex items-center gap-3 text-xl">
+            <svg width="26" height="24" aria-hidden="true">
+              <VerdictMark verdict={one.verdict} x={13} y={12} size={9} />
+            </svg>
+            {one.verdict.charAt(0).toUpperCase() + one.verdict.slice(1)}
+          </h2>
+          {changing ? (
+            <OutcomeForm
+              way={way}
+              start={{ tastes: one.tastes, faults: one.faults.map((fault) => fault.id), note: one.note }}
+              busy={save.isPending}
+              onSave={(outcome) => save.mutate(outcome)}
+            />
+          ) : (
+            <>
+              <Tastes way={way} tastes={one.tastes} />
+              {one.faults.map((fault) => (
+                <div key={fault.id} className="mt-4 border-l-4 border-amber pl-4">
+                  <b>{fault.seen}</b>
+                  <p>
+                    Likely: {fault.cause}.{" "}
+                    {fault.evidence.length ? (
+                      <b>Its own numbers say so: {fault.evidence.join("; ")}.</b>
+                    ) : (
+                      <span className="text-ink2">Its numbers do not point to one.</span>
+                    )}
+                  </p>
+                  <p>Next time: {fault.next_time}.</p>
+                </div>
+              ))}
+              {one.note && <p className="mt-4 text-lg">“{one.note}”</p>}
+              {one.notes.map((note) => (
+                <p key={note.at + note.text} className="mt-1 text-ink2">
+                  {timeOfDay(note.at, zone)} “{note.text}”
+                </p>
+              ))}
+              <div className="mt-6 flex flex-wrap gap-3">
+                {one.sheet && (
+                  <Link to={`/sheets/${one.sheet}/mix`} className="pick" data-on="true">
+                    Open its sheet
+                  </Link>
+                )}
+                <button type="button" className="pick" onClick={() => setChanging(true)}>
+                  Change what is said here
+                </button>
+              </div>
+            </>
+          )}
+        </section>
+      </div>
+    </Frame>
+  );
+}
+
+function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> }) {
+  return (
+    <ul className="mt-2">
+      {way.tastes.map((taste) => {
+        const mark = tastes[taste.id];
+        return (
+          <li key={taste.id} className="hairline py-2">
+            <svg
+              viewBox="0 0 420 44"
+              className="block w-full max-w-[460px]"
+              role="img"
+              aria-label={mark == null ? `${taste.id}: not said` : wordsFor(mark, taste)}
+            >
+              <line x1="30" x2="390" y1="14" y2="14" stroke="var(--color-ink)" />
+              {[-2, -1, 0, 1, 2].map((at) => (
+                <circle
+                  key={at}
+                  cx={210 + at * 90}
+                  cy="14"
+                  r={at === mark ? 9 : 4}
+                  fill={
+                    at === mark
+                      ? at === 0
+                        ? "var(--color-green)"
+                        : "var(--color-bean)"
+                      : "var(--color-paper)"
+                  }
+                  stroke="var(--color-ink)"
+                />
+              ))}
+              <Label x={30} y={40} anchor="start" size={13.5} tone="ink2">
+                {taste.too_little}
+              </Label>
+              <Label x={210} y={40} anchor="middle" size={13.5} tone="ink2">
+                just right
+              </Label>
+              <Label x={390} y={40} anchor="end" size={13.5} tone="ink2">
+                {taste.too_much}
+              </Label>
+            </svg>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** Each prediction as a band or a line, and what happened as a mark on the same rule, all as shares of what was told. */
+function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
+  const W = 680;
+  const row = 46;
+  const ratios = compared.flatMap((one) =>
+    [one.happened, one.low ?? one.predicted, one.high ?? one.predicted].map((v) => v / one.predicted),
+  );
+  const x = scaleLinear()
+    .domain([Math.min(0.8, ...ratios) - 0.04, Math.max(1.2, ...ratios) + 0.04])
+    .range([240, W - 70]);
+  return (
+    <figure className="m-0 mt-2">
+      <svg
+        viewBox={`0 0 ${W} ${compared.length * row + 30}`}
+        className="block w-full"
+        role="img"
+        aria-label="Each step: what was told and what happened"
+      >
+        <line
+          x1={x(1)}
+          x2={x(1)}
+          y1="20"
+          y2={compared.length * row + 26}
+          stroke="var(--color-ink2)"
+          strokeDasharray="3 4"
+        />
+        <Label x={x(1)} y={14} anchor="middle" size={13.5} tone="ink2">
+          as told
+        </Label>
+        {compared.map((one, i) => {
+          const y = 44 + i * row;
+          const share = one.happened / one.predicted;
+          const inside =
+            one.low != null && one.high != null
+              ? one.happened >= one.low && one.happened <= one.high
+              : Math.abs(share - 1) < 0.1;
+          return (
+            <g key={`${one.step}${one.unit}`}>
+              <Label x={0} y={y + 1} size={15}>
+                {one.label.length > 30 ? `${one.label.slice(0, 29)}…` : one.label}
+              </Label>
+              <Label x={0} y={y + 18} size={13} tone="ink2">
+                told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
+              </Label>
+              <line x1={x.range()[0]} x2={x.range()[1]} y1={y} y2={y} stroke="var(--color-hair)" />
+              {one.low != null && one.high != null && (
+                <rect
+                  x={x(one.low / one.predicted)}
+                  y={y - 8}
+                  width={x(one.high / one.predicted) - x(one.low / one.predicted)}
+                  height="16"
+                  fill="var(--color-green)"
+                  opacity="0.22"
+                />
+              )}
+              <circle
+                cx={x(share)}
+                cy={y}
+                r="7"
+                fill={inside ? "var(--color-green)" : "var(--color-bean)"}
+                stroke="var(--color-ink)"
+              />
+              <Label x={W} y={y + 5} anchor="end" bold size={16} tone={inside ? "ink" : "bean"}>
+                {one.happened.toFixed(one.happened < 100 ? 1 : 0)}
+              </Label>
+            </g>
+          );
+        })}
+      </svg>
+      <figcaption className="text-sm text-ink2">
+        Shaded: the range that was told. Right: what happened, in the same unit.
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,88 @@
+/** The log: every batch of a way on its map, and the list of them. */
+
+import { useQuery } from "@tanstack/react-query";
+import { ToggleGroup } from "radix-ui";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { kitchenQuery, logQuery, waysQuery } from "../api/queries";
+import { MixMap } from "../stations/mix/MixMap";
+import { VerdictMark } from "../stations/mix/verdict";
+import { Frame, Waiting } from "../ui/Frame";
+import { dayOf, plural } from "../ui/words";
+
+export default function Log() {
+  const log = useQuery(logQuery);
+  const ways = useQuery(waysQuery);
+  const kitchen = useQuery(kitchenQuery);
+  const [chosen, setChosen] = useState<string | null>(null);
+  useEffect(() => {
+    document.title = "Log · Kemble";
+  }, []);
+  if (!log.data || !ways.data || !kitchen.data)
+    return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
+  const used = ways.data.filter((way) => log.data.some((batch) => batch.way === way.id));
+  const way = used.find((one) => one.id === chosen) ?? used[0];
+  const zone = kitchen.data.kitchen.timezone;
+  const batches = log.data.filter((batch) => batch.way === way?.id);
+  const right = batches.filter((batch) => batch.verdict === "just right").length;
+  return (
+    <Frame title={<h1 className="text-2xl">Log</h1>}>
+      {!way ? (
+        <p className="mt-8 max-w-prose text-lg">
+          Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its
+          sheet.
+        </p>
+      ) : (
+        <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+          <section aria-label="On the map" className="lg:sticky lg:top-4 lg:self-start">
+            <ToggleGroup.Root
+              type="single"
+              value={way.id}
+              onValueChange={(id) => id && setChosen(id)}
+              aria-label="Way"
+              className="flex flex-wrap gap-2"
+            >
+              {used.map((one) => (
+                <ToggleGroup.Item key={one.id} value={one.id} className="pick">
+                  {one.name}
+                </ToggleGroup.Item>
+              ))}
+            </ToggleGroup.Root>
+            <p className="mt-3 text-lg">
+              <b className="text-3xl">{right}</b> of {plural(batches.length, "batch", "batches")} just right
+            </p>
+            <MixMap way={way} dots={batches.filter((batch) => !batch.rehearsed)} />
+          </section>
+          <section aria-label="Batches">
+            <ul>
+              {batches.map((batch) => (
+                <li key={batch.id} className="hairline">
+                  <Link
+                    to={`/log/${batch.id}`}
+                    className="flex items-baseline gap-3 py-2.5 text-ink no-underline hover:bg-sheet"
+                  >
+                    <svg width="22" height="18" aria-hidden="true" className="shrink-0 self-center">
+                      <VerdictMark verdict={batch.verdict} x={11} y={9} size={7} />
+                    </svg>
+                    <span className="w-24 shrink-0 text-ink2">{dayOf(batch.made, zone)}</span>
+                    <span className="min-w-0 flex-1">
+                      {batch.title}
+                      {batch.rehearsed && <span className="text-look"> (rehearsed)</span>}
+                      {batch.note && <span className="block truncate text-sm text-ink2">{batch.note}</span>}
+                    </span>
+                    <span className="shrink-0 text-right">
+                      {batch.verdict}
+                      <span className="block text-sm text-ink2">
+                        {batch.hydration_pct.toFixed(0)} : {batch.sugar_pct.toFixed(0)}
+                      </span>
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
+      )}
+    </Frame>
+  );
+}

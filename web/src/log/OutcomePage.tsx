@@ -1,0 +1,74 @@
+/** After a run: how did it come out? */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, ask, type Outcome, Refused, sentence } from "../api/client";
+import { waysQuery } from "../api/queries";
+import { Frame, Waiting } from "../ui/Frame";
+import { OutcomeForm } from "./OutcomeForm";
+
+export default function OutcomePage() {
+  const id = Number(useParams().runId);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const ways = useQuery(waysQuery);
+  const run = useQuery({
+    queryKey: ["run", id],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
+  });
+  const save = useMutation({
+    mutationFn: (body: Outcome) =>
+      ask(api.POST("/api/runs/{run_id}/outcome", { params: { path: { run_id: id } }, body })),
+    onSuccess: (batch) => {
+      for (const key of ["log", "runs", "sheet"]) client.invalidateQueries({ queryKey: [key] });
+      navigate(`/log/${batch.id}`);
+    },
+  });
+  const giveUp = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
+    onSuccess: () => {
+      client.invalidateQueries({ queryKey: ["runs"] });
+      navigate("/");
+    },
+  });
+  useEffect(() => {
+    document.title = "How did it come out? · Kemble";
+  }, []);
+  const way = ways.data?.find((one) => one.id === run.data?.way);
+  if (!run.data || !way) return <Waiting error={run.error ?? ways.error} />;
+  const open = run.data.state.steps.filter((step) => step.status !== "done").length;
+  const error = save.error ?? giveUp.error;
+  return (
+    <Frame title={<h1 className="text-2xl">How did it come out?</h1>}>
+      <div className="mt-6 max-w-3xl pb-10">
+        <p className="text-lg">
+          {run.data.title}
+          {open > 0 && (
+            <span className="text-look">
+              : {open} steps are still open. Putting it in the log finishes the run.
+            </span>
+          )}
+        </p>
+        {error instanceof Refused && error.problems[0] && (
+          <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
+            {sentence(error.problems[0])}
+          </p>
+        )}
+        <OutcomeForm
+          way={way}
+          start={{ tastes: {}, faults: [], note: "" }}
+          busy={save.isPending}
+          onSave={(outcome) => save.mutate(outcome)}
+        />
+        <button
+          type="button"
+          className="mt-6 text-bean underline underline-offset-4"
+          onClick={() => giveUp.mutate()}
+        >
+          Leave it out of the log and drop this run
+        </button>
+      </div>
+    </Frame>
+  );
+}

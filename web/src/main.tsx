@@ -1,0 +1,74 @@
+import "./ui/look.css";
+import { QueryClientProvider, useQuery } from "@tanstack/react-query";
+import { setNonce } from "get-nonce";
+import { lazy, StrictMode, Suspense } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Link, Outlet, RouterProvider } from "react-router";
+import { queryClient, sessionQuery } from "./api/queries";
+import { Counter } from "./counter/Counter";
+import { SignIn } from "./session/SignIn";
+import { SheetPage } from "./sheet/SheetPage";
+import { Frame, Waiting } from "./ui/Frame";
+import { Materials } from "./ui/materials";
+
+const Welcome = lazy(() => import("./counter/Welcome"));
+const Make = lazy(() => import("./make/Make"));
+const OutcomePage = lazy(() => import("./log/OutcomePage"));
+const Log = lazy(() => import("./log/Log"));
+const BatchPage = lazy(() => import("./log/BatchPage"));
+const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
+
+// Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
+if (nonce) setNonce(nonce);
+
+/** Everything behind the door: signed in, or asked to. */
+function House() {
+  const session = useQuery(sessionQuery);
+  if (!session.data) return <Waiting error={session.error} />;
+  if (!session.data.signed_in) return <SignIn />;
+  return (
+    <Suspense fallback={<Waiting />}>
+      <Outlet />
+    </Suspense>
+  );
+}
+
+function Nowhere() {
+  return (
+    <Frame title={<h1 className="text-2xl">Nothing here</h1>}>
+      <p className="mt-8 text-lg">
+        This page is not in the kitchen.{" "}
+        <Link to="/" className="text-bean underline underline-offset-4">
+          Back to the counter
+        </Link>
+      </p>
+    </Frame>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    element: <House />,
+    children: [
+      { path: "/", element: <Counter /> },
+      { path: "/welcome", element: <Welcome /> },
+      { path: "/sheets/:sheetId/:station?", element: <SheetPage /> },
+      { path: "/make/:runId", element: <Make /> },
+      { path: "/make/:runId/outcome", element: <OutcomePage /> },
+      { path: "/log", element: <Log /> },
+      { path: "/log/:batchId", element: <BatchPage /> },
+      { path: "/kitchen", element: <KitchenPage /> },
+      { path: "*", element: <Nowhere /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById("root") as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <Materials />
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,96 @@
+/** What done looks like beside what not yet looks like. */
+
+import { Label } from "../ui/dimension";
+import { fill } from "../ui/materials";
+
+export function CueDrawing({ looks }: { looks: string }) {
+  if (looks === "stick") return <Stick />;
+  if (looks === "ball") return <CutBall />;
+  return null;
+}
+
+function Stick() {
+  return (
+    <svg
+      viewBox="0 0 640 240"
+      className="block w-full max-w-[640px]"
+      role="img"
+      aria-label="A clear stick is done; a milky smear is not yet"
+    >
+      {[
+        { x: 20, batter: "batter", milky: false, words: "clear: done", tone: "green" as const },
+        { x: 350, batter: "starch", milky: true, words: "milky: not yet", tone: "look" as const },
+      ].map((one) => (
+        <g key={one.words} transform={`translate(${one.x} 0)`}>
+          <rect
+            x="10"
+            y="80"
+            width="230"
+            height="100"
+            fill={fill(one.batter)}
+            stroke="var(--color-ink)"
+            strokeWidth="1.6"
+          />
+          <path d="M3 54V181H247V54" fill="none" stroke="var(--color-ink)" strokeWidth="3" />
+          <path d="M158 12L126 166" stroke="var(--color-ink)" strokeWidth="11" strokeLinecap="round" />
+          <path
+            d="M158 12L126 166"
+            stroke={one.milky ? "#fffdf6" : "#dca95a"}
+            strokeWidth="8"
+            strokeLinecap="round"
+          />
+          {one.milky && (
+            <path
+              d="M143 86L127 160"
+              stroke="#fffdf6"
+              strokeWidth="15"
+              strokeLinecap="round"
+              opacity="0.95"
+            />
+          )}
+          {one.milky && (
+            <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />
+          )}
+          <Label x={125} y={218} anchor="middle" bold size={23} tone={one.tone}>
+            {one.words}
+          </Label>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function CutBall() {
+  return (
+    <svg
+      viewBox="0 0 640 240"
+      className="block w-full max-w-[640px]"
+      role="img"
+      aria-label="A soft, steaming middle is done; a hard pale core is not yet"
+    >
+      {[
+        { x: 120, done: true, words: "soft, steaming: done", tone: "green" as const },
+        { x: 450, done: false, words: "hard, cold: not yet", tone: "look" as const },
+      ].map((one) => (
+        <g key={one.words} transform={`translate(${one.x} 104)`}>
+          <circle r="76" fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="2" />
+          <circle r="47" fill={fill("filling")} stroke="var(--color-ink)" strokeWidth="1.4" />
+          {one.done ? (
+            <path
+              d="M-20 -84q8 -9 0 -18M0 -88q8 -9 0 -18M20 -84q8 -9 0 -18"
+              fill="none"
+              stroke="var(--color-ink2)"
+              strokeWidth="1.6"
+              transform="translate(0 14)"
+            />
+          ) : (
+            <circle r="27" fill="#e8e2d4" stroke="var(--color-ink)" strokeWidth="1.2" strokeDasharray="4 4" />
+          )}
+          <Label x={0} y={114} anchor="middle" bold size={23} tone={one.tone}>
+            {one.words}
+          </Label>
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,527 @@
+/** Make: one step, large enough to read from two metres, its cue and its clock; the other clocks in a dock. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { type RunOpen, type StepState, type StepWorked, sentence } from "../api/client";
+import { kitchenQuery, waysQuery } from "../api/queries";
+import { Waiting } from "../ui/Frame";
+import { clock, minutes, timeOfDay } from "../ui/words";
+import { useChime, useStayAwake } from "./attention";
+import { CueDrawing } from "./CueDrawing";
+import { Dial } from "./Dial";
+import { type Happening, useRun, useTick } from "./useRun";
+
+export default function Make() {
+  const id = Number(useParams().runId);
+  const live = useRun(id);
+  const kitchen = useQuery(kitchenQuery);
+  useTick((live.run?.pace ?? 1) > 1 ? 100 : 250);
+  useStayAwake();
+  if (!live.run || !kitchen.data) return <Waiting error={live.error ?? kitchen.error} />;
+  return <OpenRun {...live} run={live.run} zone={kitchen.data.kitchen.timezone} />;
+}
+
+interface Live {
+  run: RunOpen;
+  now: () => number;
+  tell: (what: Happening) => void;
+  unsent: number;
+  refused: ReturnType<typeof useRun>["refused"];
+  zone: string;
+}
+
+function OpenRun({ run, now, tell, unsent, refused, zone }: Live) {
+  const { state, plan } = run;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const at = now();
+  const words = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
+  const states = new Map(state.steps.map((one) => [one.id, one]));
+  const focus = chosen && states.get(chosen)?.status !== "done" ? chosen : state.focus;
+  const step = focus ? words.get(focus) : undefined;
+  const standing = focus ? states.get(focus) : undefined;
+  const running = state.steps.filter((one) => one.status === "running");
+  const due = running.filter((one) => at >= Date.parse(one.first_check ?? one.due ?? ""));
+  useChime(due.map((one) => one.id));
+  useEffect(() => {
+    document.title = step ? `${step.title} · Kemble` : `${run.title} · Kemble`;
+  }, [step, run.title]);
+
+  const act = (what: Happening) => {
+    setChosen(null);
+    tell(what);
+  };
+  const position = step
+    ? plan.scheduled.findIndex((one) => one.step.id === step.id) + 1
+    : plan.scheduled.length;
+  const late = Math.round(state.late_min);
+  const lateWords =
+    late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="mx-auto flex w-full max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 pt-4 sm:px-10">
+        <Link to="/" className="font-title text-lg text-bean no-underline">
+          Kemble
+        </Link>
+        <p className="flex-1 basis-72 text-ink2">
+          {run.title} · step {position} of {plan.scheduled.length} · table at{" "}
+          <b className="text-ink">{timeOfDay(state.expected_serve, zone)}</b>,{" "}
+          <span className={late > 1 ? "font-bold text-bean" : ""}>{lateWords}</span>
+          {run.pace > 1 && (
+            <b className="text-look">
+              {" "}
+              · rehearsal, {run.pace} times as fast: {timeOfDay(new Date(at), zone)}
+            </b>
+          )}
+        </p>
+        {unsent > 0 && (
+          <p role="status" className="text-look">
+            {unsent} kept here, to be sent
+          </p>
+        )}
+        <p className="hidden gap-4 text-ink2 lg:flex">
+          <Key name="space">done</Key>
+          {step?.cue && <Key name="n">not yet</Key>}
+          {step?.target && <Key name="w">weigh</Key>}
+          <Key name="u">undo</Key>
+        </p>
+      </header>
+      {refused?.problems[0] && (
+        <p role="alert" className="mx-auto mt-2 w-full max-w-[1200px] border-l-4 border-bean pl-4">
+          {sentence(refused.problems[0])}
+        </p>
+      )}
+      <main className="mx-auto w-full max-w-[1280px] flex-1 px-4 py-6 sm:px-10">
+        {step && standing ? (
+          <CurrentStep
+            key={step.id}
+            run={run}
+            step={step}
+            standing={standing}
+            at={at}
+            tell={act}
+            zone={zone}
+          />
+        ) : (
+          <AllDone run={run} />
+        )}
+      </main>
+      <Dock run={run} focus={focus} at={at} zone={zone} onChoose={setChosen} />
+    </div>
+  );
+}
+
+function Key({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <span>
+      <kbd className="rounded border border-ink px-1.5 text-sm text-ink">{name}</kbd> {children}
+    </span>
+  );
+}
+
+interface CurrentProps {
+  run: RunOpen;
+  step: StepWorked;
+  standing: StepState;
+  at: number;
+  tell: (what: Happening) => void;
+  zone: string;
+}
+
+function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
+  const running = standing.status === "running";
+  const began = standing.started ? Date.parse(standing.started) : 0;
+  const elapsed = running ? (at - began) / 1000 : 0;
+  const due = standing.due ? Date.parse(standing.due) : 0;
+  const looking = running && step.cue != null && at >= Date.parse(standing.first_check ?? standing.due ?? "");
+  const late = running && at > Date.parse(standing.latest ?? standing.due ?? "");
+  const caution = run.cautions.find((one) => one.id === step.caution);
+  const scale = useRef<HTMLInputElement>(null);
+
+  const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
+  const notYet =
+    running && (step.window != null || step.hands === "free")
+      ? () => tell({ kind: "not_yet", step: step.id })
+      : null;
+  useStepKeys({
+    forward,
+    notYet,
+    weigh: () => scale.current?.focus(),
+    undo: () => undoLast(run, tell),
+  });
+
+  const title = looking && step.cue ? step.cue.question : step.title;
+  const extended = (due - began) / 60000;
+  const shift = running ? extended - step.minutes : 0;
+  const span = step.window
+    ? {
+        first_check: step.window.first_check + shift,
+        done: step.window.done + shift,
+        latest: step.window.latest + shift,
+      }
+    : null;
+  return (
+    <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
+      <section>
+        <h1 className="text-[clamp(34px,5.4vw,66px)]" aria-live="polite">
+          {title}
+        </h1>
+        <p className="mt-4 max-w-[34em] text-xl text-ink2 sm:text-2xl">
+          {looking && step.cue ? step.cue.how : step.words}
+        </p>
+        {caution && (
+          <p className="mt-4 max-w-[44em] border-l-4 border-amber pl-4">
+            <b className="text-look">{caution.title}.</b> {caution.says}
+          </p>
+        )}
+        {step.cue && looking && (
+          <div className="mt-5">
+            <CueDrawing looks={step.cue.looks} />
+          </div>
+        )}
+        {step.target && (
+          <Weigh
+            step={step}
+            standing={standing}
+            field={scale}
+            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
+          />
+        )}
+        <Aside run={run} step={step} tell={tell} />
+      </section>
+      <section className="flex flex-col gap-5">
+        {running ? (
+          <Dial
+            elapsedS={elapsed}
+            totalMin={extended}
+            window={span}
+            words={looking ? "check now" : step.hands === "free" ? "by itself" : step.hands}
+            likely={
+              late
+                ? `${clock((at - due) / 1000)} over`
+                : span
+                  ? `likely done at ${span.done.toFixed(0)}`
+                  : `until ${timeOfDay(new Date(due), zone)}`
+            }
+            late={late}
+          />
+        ) : (
+          <div className="py-8 text-center">
+            <p className="text-[64px] leading-none font-bold">
+              {minutes(step.minutes)}
+              <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? "min" : ""}</span>
+            </p>
+            <p className="mt-3 text-xl text-ink2">
+              {ahead(Date.parse(standing.planned_starts) - at, standing.planned_starts, zone)}
+            </p>
+          </div>
+        )}
+        <div className="grid grid-cols-2 gap-3">
+          <button
+            type="button"
+            className={`pick min-h-20 rounded-2xl text-xl ${notYet ? "" : "col-span-2"}`}
+            data-on="true"
+            onClick={forward}
+          >
+            {running
+              ? step.cue && looking
+                ? step.cue.yes
+                : step.hands === "free"
+                  ? "That will do"
+                  : "Done"
+              : "Start"}
+          </button>
+          {notYet && (
+            <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={notYet}>
+              {step.cue && looking ? `${step.cue.no}, 5 more` : "5 minutes more"}
+            </button>
+          )}
+        </div>
+      </section>
+    </div>
+  );
+}
+
+function ahead(ms: number, planned: string, zone: string) {
+  const by = Math.round(ms / 60000);
+  if (by > 1) return `planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? " min" : ""}`;
+  if (by < -1)
+    return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
+  return "planned for now";
+}
+
+/** Take back the last mark that was made on a step. */
+function undoLast(run: RunOpen, tell: (what: Happening) => void) {
+  const marked = run.state.steps
+    .flatMap((one) => [one.ended, one.started].flatMap((at) => (at ? [{ id: one.id, at }] : [])))
+    .sort((a, b) => b.at.localeCompare(a.at));
+  const last = marked[0];
+  if (last) tell({ kind: "undone", step: last.id });
+}
+
+/** Keyboard and page-turner pedal: forward is space or page down, back is page up. */
+function useStepKeys(keys: {
+  forward: () => void;
+  notYet: (() => void) | null;
+  weigh: () => void;
+  undo: () => void;
+}) {
+  const newest = useRef(keys);
+  newest.current = keys;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      if (
+        /^(INPUT|TEXTAREA|SELECT|BUTTON|A)$/.test(target.tagName) &&
+        event.key !== "PageDown" &&
+        event.key !== "PageUp"
+      )
+        return;
+      const { forward, notYet, weigh, undo } = newest.current;
+      const does: Record<string, (() => void) | null> = {
+        " ": forward,
+        PageDown: forward,
+        n: notYet,
+        w: weigh,
+        u: undo,
+        PageUp: undo,
+      };
+      const action = does[event.key];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
+
+function Weigh(props: {
+  step: StepWorked;
+  standing: StepState;
+  field: React.RefObject<HTMLInputElement | null>;
+  onWeigh: (grams: number) => void;
+}) {
+  const { step, standing, field, onWeigh } = props;
+  const [typed, setTyped] = useState("");
+  const grams = Number(typed.replace(",", "."));
+  const good = typed.trim() !== "" && Number.isFinite(grams) && grams > 0 && grams <= 50000;
+  const last = standing.weights.at(-1);
+  return (
+    <form
+      className="mt-6 flex flex-wrap items-end gap-x-5 gap-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (good) {
+          onWeigh(grams);
+          setTyped("");
+        }
+      }}
+    >
+      <p className="text-xl">
+        The scale should show{" "}
+        <b className="text-3xl">{step.target?.grams.toFixed((step.target?.grams ?? 0) < 100 ? 1 : 0)} g</b>
+        <span className="block text-base text-ink2">{step.target?.label}</span>
+      </p>
+      <label className="text-lg">
+        <span className="block text-base text-ink2">It shows</span>
+        <input
+          ref={field}
+          className="write w-28 text-right text-2xl"
+          inputMode="decimal"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          aria-invalid={typed !== "" && !good}
+        />{" "}
+        g
+      </label>
+      <button type="submit" className="pick min-h-12" disabled={!good}>
+        Note it
+      </button>
+      {typed !== "" && !good && <span className="text-bean">A weight above 0, at most 50 000 g.</span>}
+      {last && (
+        <span role="status" className="text-green">
+          noted: {last.grams} g
+        </span>
+      )}
+    </form>
+  );
+}
+
+/** A note, or something wrong: at hand, but never in the way. */
+function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (what: Happening) => void }) {
+  const ways = useQuery(waysQuery);
+  const [note, setNote] = useState("");
+  const [remedy, setRemedy] = useState("");
+  const faults = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
+  return (
+    <div className="mt-7">
+      <div className="flex flex-wrap gap-3">
+        <Popover.Root>
+          <Popover.Trigger className="pick">Note</Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              sideOffset={8}
+              collisionPadding={12}
+              className="z-40 w-[min(26rem,calc(100vw-24px))] rounded-md border border-ink bg-sheet p-4"
+            >
+              <label>
+                <span className="text-ink2">A note on “{step.title}”</span>
+                <textarea
+                  className="mt-1 block w-full border border-ink2 bg-paper p-2"
+                  rows={3}
+                  maxLength={1000}
+                  value={note}
+                  onChange={(event) => setNote(event.target.value)}
+                />
+              </label>
+              <Popover.Close
+                className="pick mt-2"
+                disabled={!note.trim()}
+                onClick={() => {
+                  tell({ kind: "noted", step: step.id, text: note.trim() });
+                  setNote("");
+                }}
+              >
+                Keep it
+              </Popover.Close>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+        <Popover.Root>
+          <Popover.Trigger className="pick">Something is wrong</Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              sideOffset={8}
+              collisionPadding={12}
+              className="z-40 max-h-[70vh] w-[min(30rem,calc(100vw-24px))] overflow-auto rounded-md border border-ink bg-sheet p-4"
+            >
+              <p className="text-ink2">What do you see?</p>
+              <ul>
+                {faults.map((fault) => (
+                  <li key={fault.id} className="hairline">
+                    <Popover.Close
+                      className="block w-full py-2.5 text-left text-lg hover:text-bean"
+                      onClick={() => {
+                        tell({ kind: "fault", step: step.id, text: fault.seen });
+                        setRemedy(`${fault.seen}: ${fault.now}`);
+                      }}
+                    >
+                      {fault.seen}
+                    </Popover.Close>
+                  </li>
+                ))}
+              </ul>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+        <button type="button" className="pick" onClick={() => undoLast(run, tell)}>
+          Undo
+        </button>
+      </div>
+      {remedy && (
+        <p role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
+          <b className="text-look">Now.</b> {remedy}.
+        </p>
+      )}
+      {run.state.notes.length > 0 && (
+        <ul className="mt-3 text-ink2">
+          {run.state.notes.map((one) => (
+            <li key={one.at + one.text}>“{one.text}”</li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function AllDone({ run }: { run: RunOpen }) {
+  const navigate = useNavigate();
+  const to = run.batch ? `/log/${run.batch}` : `/make/${run.id}/outcome`;
+  useStepKeys({ forward: () => navigate(to), notYet: null, weigh: () => {}, undo: () => {} });
+  return (
+    <section className="py-10">
+      <h1 className="text-[clamp(34px,5.4vw,66px)]">It is on the table.</h1>
+      <p className="mt-4 text-2xl text-ink2">
+        Taste it, then say how it came out: the next one is better for it.
+      </p>
+      <Link to={to} className="pick mt-8 min-h-16 px-8 text-xl" data-on="true">
+        {run.batch ? "To the log" : "How did it come out?"}
+      </Link>
+    </section>
+  );
+}
+
+interface DockProps {
+  run: RunOpen;
+  focus: string | null;
+  at: number;
+  zone: string;
+  onChoose: (step: string) => void;
+}
+
+function Dock({ run, focus, at, zone, onChoose }: DockProps) {
+  const { state, plan } = run;
+  const words = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
+  const clocks = state.steps.filter((one) => one.status === "running" && one.id !== focus);
+  const next = state.steps.find((one) => one.id === state.next && one.id !== focus);
+  const steaming = state.steps.find((one) => one.id === "steam" && one.status === "running");
+  const topUp = run.facts["heat.top_up_at_min"]?.value;
+  return (
+    <footer className="border-t border-ink bg-sheet">
+      <ul className="mx-auto grid max-w-[1280px] auto-cols-fr sm:grid-flow-col">
+        {steaming?.started && typeof topUp === "number" && (
+          <li className="border-hair px-6 py-4 sm:border-r">
+            <p className="text-ink2">Top up the steamer</p>
+            <p className="text-[34px] leading-tight font-bold">
+              {clock((Date.parse(steaming.started) + topUp * 60000 - at) / 1000)}
+            </p>
+            <p>{Number(run.facts["heat.top_up_ml"]?.value ?? 0).toFixed(0)} ml, boiling</p>
+          </li>
+        )}
+        {clocks.map((one) => {
+          const left = (Date.parse(one.due as string) - at) / 1000;
+          return (
+            <li key={one.id} className="border-hair sm:border-r">
+              <button
+                type="button"
+                className="w-full px-6 py-4 text-left hover:bg-paper"
+                onClick={() => onChoose(one.id)}
+              >
+                <span className="block text-ink2">{words.get(one.id)?.title}</span>
+                <span className={`block text-[34px] leading-tight font-bold ${left < 0 ? "text-bean" : ""}`}>
+                  {clock(left)}
+                </span>
+                <span>{left < 0 ? "over" : `until ${timeOfDay(one.due as string, zone)}`}</span>
+              </button>
+            </li>
+          );
+        })}
+        {next && (
+          <li className="border-hair">
+            <button
+              type="button"
+              className="w-full px-6 py-4 text-left hover:bg-paper"
+              onClick={() => onChoose(next.id)}
+            >
+              <span className="block text-ink2">
+                Next for your hands, {timeOfDay(next.expected_starts, zone)}
+              </span>
+              <span className="mt-1 block text-xl font-bold">{words.get(next.id)?.title}</span>
+            </button>
+          </li>
+        )}
+        <li className="px-6 py-4 sm:text-right">
+          <Link
+            to={run.batch ? `/log/${run.batch}` : `/make/${run.id}/outcome`}
+            className="text-bean underline underline-offset-4"
+          >
+            Finish and log
+          </Link>
+        </li>
+      </ul>
+    </footer>
+  );
+}

@@ -1,0 +1,199 @@
+/** The plan as lanes: whose hands, which burner, the steamer, the cold, the counter; night shaded. */
+
+import { scaleTime } from "d3-scale";
+import type { KitchenSettings, Plan } from "../api/client";
+import { Label } from "../ui/dimension";
+import { fill } from "../ui/materials";
+import { minutes, timeOfDay } from "../ui/words";
+
+type Scheduled = Plan["scheduled"][number];
+interface LaneSpec {
+  name: string;
+  takes: (one: Scheduled) => boolean;
+  look: (one: Scheduled) => { fill: string; opacity?: number };
+}
+
+const held = { fill: "var(--color-bean)" };
+const minded = { fill: fill("filling"), opacity: 0.55 };
+const LANES: LaneSpec[] = [
+  {
+    name: "hands",
+    takes: (one) => one.step.hands !== "free",
+    look: (one) => (one.step.hands === "held" ? held : minded),
+  },
+  {
+    name: "burners",
+    takes: (one) => one.step.uses.includes("burner"),
+    look: () => ({ fill: fill("sugar") }),
+  },
+  {
+    name: "steamer",
+    takes: (one) => one.step.uses.includes("steamer"),
+    look: () => ({ fill: fill("steam") }),
+  },
+  {
+    name: "cold",
+    takes: (one) => one.step.uses.some((use) => use === "freezer" || use === "fridge"),
+    look: () => ({ fill: fill("water") }),
+  },
+  {
+    name: "counter",
+    takes: (one) => one.step.hands === "free" && one.step.uses.includes("counter"),
+    look: () => ({ fill: fill("starch") }),
+  },
+];
+const W = 1200;
+const LEFT = 90;
+const ROW = 26;
+
+export function Lanes({ plan, kitchen }: { plan: Plan; kitchen: KitchenSettings }) {
+  const from = Date.parse(plan.begin);
+  const to = Date.parse(plan.serve);
+  const x = scaleTime()
+    .domain([from, to])
+    .range([LEFT, W - 30]);
+  const lanes = LANES.map((lane) => ({ ...lane, rows: stacked(plan.scheduled.filter(lane.takes)) })).filter(
+    (lane) => lane.rows.length > 0,
+  );
+  let y = 34;
+  const placed = lanes.map((lane) => {
+    const top = y;
+    y += lane.rows.length * ROW + 12;
+    return { ...lane, top };
+  });
+  const bottom = y;
+  const nights = quiet(plan, kitchen);
+  return (
+    <div className="mt-4">
+      <div className="-mx-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
+        <svg
+          viewBox={`0 0 ${W} ${bottom + 6}`}
+          className="block w-full min-w-[760px]"
+          role="img"
+          aria-label={`The plan from ${timeOfDay(plan.begin, kitchen.timezone)} to ${timeOfDay(plan.serve, kitchen.timezone)}`}
+        >
+          {nights.map(([a, b]) => (
+            <rect
+              key={a}
+              x={x(Math.max(a, from))}
+              y={20}
+              width={Math.max(0, x(Math.min(b, to)) - x(Math.max(a, from)))}
+              height={bottom - 20}
+              fill="var(--color-ink)"
+              opacity="0.1"
+            />
+          ))}
+          {x.ticks(9).map((tick) => (
+            <g key={tick.getTime()}>
+              <line x1={x(tick)} x2={x(tick)} y1="22" y2={bottom} stroke="var(--color-hair)" />
+              <Label x={x(tick)} y={15} anchor="middle" size={14} tone="ink2">
+                {timeOfDay(tick, kitchen.timezone)}
+              </Label>
+            </g>
+          ))}
+          {placed.map((lane) => (
+            <g key={lane.name}>
+              <Label x={0} y={lane.top + 18} size={15} bold>
+                {lane.name}
+              </Label>
+              {lane.rows.map((row, r) =>
+                row.map((one) => {
+                  const left = x(Date.parse(one.starts));
+                  const wide = Math.max(3, x(Date.parse(one.ends)) - left);
+                  return (
+                    <rect
+                      key={one.step.id}
+                      x={left}
+                      y={lane.top + r * ROW + 3}
+                      width={wide}
+                      height={ROW - 7}
+                      {...lane.look(one)}
+                      stroke="var(--color-ink)"
+                      strokeWidth="1"
+                      data-step={one.step.id}
+                    >
+                      <title>{`${one.step.title}, ${minutes(one.step.minutes)} min`}</title>
+                    </rect>
+                  );
+                }),
+              )}
+              <line
+                x1="0"
+                x2={W}
+                y1={lane.top + lane.rows.length * ROW + 5}
+                y2={lane.top + lane.rows.length * ROW + 5}
+                stroke="var(--color-hair)"
+                strokeWidth="0.7"
+              />
+            </g>
+          ))}
+          <line x1={x(to)} x2={x(to)} y1="18" y2={bottom} stroke="var(--color-bean)" strokeWidth="2.5" />
+        </svg>
+      </div>
+      <p className="mt-1 flex flex-wrap gap-x-6 text-sm text-ink2">
+        <Key look={held}>hands held</Key>
+        <Key look={minded}>minded: look every few minutes</Key>
+        <span>shaded: quiet hours</span>
+      </p>
+      <ol className="mt-4 gap-x-12 lg:columns-2">
+        {plan.scheduled.map((one) => (
+          <li key={one.step.id} className="hairline flex break-inside-avoid items-baseline gap-4 py-1.5">
+            <b className="w-12 shrink-0">{timeOfDay(one.starts, kitchen.timezone)}</b>
+            <span className="flex-1">{one.step.title}</span>
+            <span className="text-ink2">
+              {minutes(one.step.minutes)}
+              {one.step.minutes < 90 ? " min" : ""}
+              {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
+            </span>
+          </li>
+        ))}
+        <li className="flex items-baseline gap-4 py-1.5 text-bean">
+          <b className="w-12 shrink-0">{timeOfDay(plan.serve, kitchen.timezone)}</b>
+          <b>on the table</b>
+        </li>
+      </ol>
+    </div>
+  );
+}
+
+function Key({ look, children }: { look: { fill: string; opacity?: number }; children: string }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <svg width="26" height="14" aria-hidden="true">
+        <rect x="1" y="1" width="24" height="12" stroke="var(--color-ink)" {...look} />
+      </svg>
+      {children}
+    </span>
+  );
+}
+
+/** Rows in which nothing overlaps. */
+function stacked(steps: Scheduled[]): Scheduled[][] {
+  const rows: Scheduled[][] = [];
+  for (const step of steps) {
+    const row = rows.find((one) => (one.at(-1)?.ends ?? "") <= step.starts);
+    if (row) row.push(step);
+    else rows.push([step]);
+  }
+  return rows;
+}
+
+/** Quiet hours that fall into the plan, as pairs of instants, on the kitchen's clock. */
+function quiet(plan: Plan, kitchen: KitchenSettings): [number, number][] {
+  const from = Date.parse(plan.begin);
+  const to = Date.parse(plan.serve);
+  const found: [number, number][] = [];
+  let began: number | null = null;
+  for (let at = from; at <= to; at += 5 * 60_000) {
+    const now = timeOfDay(new Date(at), kitchen.timezone);
+    const { begins, ends } = kitchen.quiet;
+    const inside = begins <= ends ? now >= begins && now < ends : now >= begins || now < ends;
+    if (inside && began == null) began = at;
+    if (!inside && began != null) {
+      found.push([began, at]);
+      began = null;
+    }
+  }
+  if (began != null) found.push([began, to]);
+  return found;
+}

@@ -1,0 +1,171 @@
+/** Plan: everything counted back from when people eat, drawn as lanes; then begin, or rehearse. */
+
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ask, type KitchenSettings, type Plan, Refused, sentence } from "../api/client";
+import type { Bench } from "../sheet/useSheet";
+import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
+import { Lanes } from "./Lanes";
+
+interface Props {
+  bench: Bench;
+  kitchen: KitchenSettings;
+  plan: Plan | null;
+  error: Error | null;
+}
+
+export default function PlanStation({ bench, kitchen, plan, error }: Props) {
+  const { sheet, edit } = bench;
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [people, setPeople] = useState("");
+  const [title, setTitle] = useState("");
+  const serve = sheet.serve ?? "";
+  const zone = kitchen.timezone;
+
+  const begin = useMutation({
+    mutationFn: (rehearse: boolean) =>
+      ask(api.POST("/api/runs", { body: { sheet: bench.id, occasion: null, rehearse } })),
+    onSuccess: (run) => {
+      client.invalidateQueries({ queryKey: ["runs"] });
+      navigate(`/make/${run.id}`);
+    },
+  });
+  const keep = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST("/api/occasions", {
+          body: { sheet: bench.id, serve, title: title.trim(), people: people ? Number(people) : null },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
+  });
+  const nudge = (by: number) => {
+    const at = new Date(`${serve}:00Z`);
+    at.setUTCMinutes(at.getUTCMinutes() + by);
+    edit({ ...sheet, serve: at.toISOString().slice(0, 16) });
+  };
+  const problem = (error ?? begin.error ?? keep.error) as Error | null;
+  const total = plan ? (Date.parse(plan.serve) - Date.parse(plan.begin)) / 60000 : 0;
+  const saved = bench.saving === "saved";
+
+  return (
+    <div className="mt-4">
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        <label>
+          <span className="block text-ink2">On the table at</span>
+          <input
+            type="datetime-local"
+            className="write text-lg"
+            value={serve}
+            onChange={(event) => edit({ ...sheet, serve: event.target.value || null })}
+          />
+        </label>
+        {serve && (
+          <span className="flex gap-2">
+            <button type="button" className="pick" onClick={() => nudge(-15)}>
+              15 min earlier
+            </button>
+            <button type="button" className="pick" onClick={() => nudge(15)}>
+              15 min later
+            </button>
+          </span>
+        )}
+        {plan && !error && (
+          <p className="text-lg">
+            Begin <b>{dayOf(plan.begin, zone)}</b> at{" "}
+            <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>; {minutes(total)}
+            {total < 90 ? " min" : ""} from first to last.
+            {!plan.quiet_kept && <span className="text-look"> Quiet hours could not be kept.</span>}
+          </p>
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
+          {problem instanceof Refused && problem.problems[0]
+            ? sentence(problem.problems[0])
+            : problem.message}
+        </p>
+      )}
+      {plan && plan.late_min > 0 && !error && (
+        <p role="alert" className="mt-3 border-l-4 border-amber pl-4">
+          <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
+          {plan.late_min < 90 ? " min" : ""} ago. Begun now, it is on the table on{" "}
+          {dayOf(plan.earliest_serve as string, zone)} at {timeOfDay(plan.earliest_serve as string, zone)}.{" "}
+          <button
+            type="button"
+            className="text-bean underline underline-offset-4"
+            onClick={() => edit({ ...sheet, serve: wall(plan.earliest_serve as string, zone) })}
+          >
+            Serve it then
+          </button>
+        </p>
+      )}
+      {plan && !error && <Lanes plan={plan} kitchen={kitchen} />}
+      <div className="mt-5 flex flex-wrap items-end gap-x-6 gap-y-4 border-t border-hair py-4">
+        <button
+          type="button"
+          className="pick min-h-12 px-6 text-lg"
+          data-on="true"
+          disabled={!saved || begin.isPending || bench.problems.length > 0}
+          onClick={() => begin.mutate(false)}
+        >
+          Make it now
+        </button>
+        <button
+          type="button"
+          className="pick min-h-12"
+          disabled={!saved || begin.isPending || bench.problems.length > 0}
+          onClick={() => begin.mutate(true)}
+        >
+          Rehearse, sixty times as fast
+        </button>
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            keep.mutate();
+          }}
+        >
+          <label>
+            <span className="block text-sm text-ink2">For</span>
+            <input
+              className="write w-52"
+              placeholder="an occasion"
+              maxLength={120}
+              value={title}
+              onChange={(event) => setTitle(event.target.value)}
+            />
+          </label>
+          <label>
+            <span className="block text-sm text-ink2">People</span>
+            <input
+              className="write w-16 text-right"
+              inputMode="numeric"
+              pattern="[1-9][0-9]{0,2}|1000"
+              title="a whole number from 1 to 1000"
+              value={people}
+              onChange={(event) => setPeople(event.target.value)}
+            />
+          </label>
+          <button type="submit" className="pick" disabled={!plan || !saved || keep.isPending}>
+            Keep this plan
+          </button>
+          {keep.data && (
+            <span role="status" className="text-green">
+              Kept{keep.data.people ? ` for ${plural(keep.data.people, "person", "people")}` : ""}: it is on
+              the counter.
+            </span>
+          )}
+        </form>
+      </div>
+    </div>
+  );
+}
+
+function wall(instant: string, zone: string) {
+  return new Intl.DateTimeFormat("sv-SE", { timeZone: zone, dateStyle: "short", timeStyle: "short" })
+    .format(new Date(instant))
+    .replace(" ", "T");
+}

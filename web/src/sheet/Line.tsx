@@ -1,0 +1,173 @@
+/** The line: a ruler with five stops, each with its key number. What an edit moved shows old beside new. */
+
+import { type ReactNode, useRef } from "react";
+import { NavLink } from "react-router";
+import type { Fact, Facts, Moved, Plan, Worked } from "../api/client";
+import { figure, timeOfDay } from "../ui/words";
+
+export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
+export type StationId = (typeof STATIONS)[number];
+export const STATION_NAMES: Record<StationId, string> = {
+  mix: "Mix",
+  shape: "Shape",
+  heat: "Heat",
+  cut: "Rest and cut",
+  plan: "Plan",
+};
+
+/** The key number of each stop, and the words after it; the first that the sheet has is shown. */
+const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Facts) => string }[][]> = {
+  mix: [[{ key: "mix.hydration_pct", words: () => "% hydration" }]],
+  shape: [
+    [{ key: "shape.pieces", words: (f) => `balls of ${number(f, "shape.piece_g", 0)} g` }],
+    [
+      {
+        key: "shape.depth_mm",
+        words: (f) =>
+          `mm deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
+      },
+    ],
+  ],
+  heat: [
+    [
+      { key: "heat.float_min", words: () => "to float," },
+      { key: "heat.core_hot_min", words: () => "min hot within" },
+    ],
+    [{ key: "heat.done_min", words: () => "min steam" }],
+  ],
+  cut: [
+    [
+      {
+        key: "rest.cut_after_min",
+        words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}until it cuts clean`,
+      },
+    ],
+    [{ key: "rest.handle_until_min", words: () => "min to eat them in" }],
+  ],
+};
+
+const number = (facts: Facts, key: string, decimals: number) => {
+  const value = facts[key]?.value;
+  return typeof value === "number" ? value.toFixed(decimals) : "";
+};
+
+interface Props {
+  id: number;
+  at: StationId;
+  worked: Worked;
+  moved: Moved[];
+  plan: Plan | null;
+  zone: string;
+}
+
+export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
+  const begins = useRef<{ settled: string; now: string }>({ settled: "", now: "" });
+  const begin = plan ? timeOfDay(plan.begin, zone) : "";
+  if (moved.length === 0) begins.current.settled = begin;
+  begins.current.now = begin;
+  const beganBefore = begins.current.settled !== begin ? begins.current.settled : "";
+
+  return (
+    <nav aria-label="Stations" className="-mx-4 mt-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
+      <ol className="relative grid min-w-[860px] grid-cols-5">
+        {STATIONS.map((station, i) => (
+          <li key={station}>
+            <NavLink
+              to={`/sheets/${id}/${station}`}
+              aria-keyshortcuts={`${i + 1}`}
+              aria-current={station === at ? "page" : undefined}
+              className="group block pr-4 text-ink no-underline"
+            >
+              <span className={station === at ? "font-bold" : "text-ink2 group-hover:underline"}>
+                {STATION_NAMES[station]}
+              </span>
+              <span className="flex min-h-9 flex-wrap items-baseline gap-x-2">
+                {station === "plan" ? (
+                  <Stop now={begin || "–"} old={beganBefore} words={plan ? "begin" : "no serve time yet"} />
+                ) : (
+                  <KeyNumbers station={station} facts={worked.facts} moved={moved} />
+                )}
+              </span>
+            </NavLink>
+          </li>
+        ))}
+      </ol>
+      <Ruler at={STATIONS.indexOf(at)} />
+    </nav>
+  );
+}
+
+function KeyNumbers({
+  station,
+  facts,
+  moved,
+}: {
+  station: Exclude<StationId, "plan">;
+  facts: Facts;
+  moved: Moved[];
+}) {
+  const set = KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
+  if (!set) return <Stop now="–" old="" words="not worked out" />;
+  return set.map(({ key, words }): ReactNode => {
+    const fact = facts[key] as Fact;
+    const change = moved.find((one) => one.key === key);
+    const old = change?.old ? figure({ ...fact, value: Number(change.old) }) : "";
+    return <Stop key={key} now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts)} />;
+  });
+}
+
+function Stop({ now, old, words }: { now: string; old: string; words: string }) {
+  return (
+    <>
+      {old && (
+        <s className="text-ink2" data-old>
+          <span className="sr-only">was </span>
+          {old}
+        </s>
+      )}
+      <b key={now} className={`text-[26px] leading-none ${old ? "moved text-bean" : ""}`}>
+        {now}
+      </b>
+      <span className="text-ink2">{words}</span>
+    </>
+  );
+}
+
+/** The ruler under the stops; the bean marks where you are. */
+function Ruler({ at }: { at: number }) {
+  const ticks = Array.from({ length: 101 }, (_, i) => i);
+  return (
+    <svg viewBox="0 0 1200 26" className="mt-1 block w-full min-w-[860px]" aria-hidden="true">
+      <path
+        d={ticks.map((i) => `M${i * 12} 9v${i % 10 === 0 ? 10 : i % 5 === 0 ? 7 : 5}`).join("")}
+        stroke="var(--color-ink2)"
+        strokeWidth="0.7"
+      />
+      <line x1="0" x2="1200" y1="9" y2="9" stroke="var(--color-ink)" strokeWidth="1.6" />
+      {STATIONS.map((station, i) =>
+        i === at ? (
+          <g key={station} transform={`translate(${i * 240 + 10} 9) rotate(-18)`}>
+            <ellipse rx="11" ry="7.5" fill="var(--color-bean)" />
+            <path
+              d="M-5 -2q4-3 9-2"
+              stroke="var(--color-paper)"
+              strokeWidth="1.3"
+              fill="none"
+              strokeLinecap="round"
+            />
+          </g>
+        ) : (
+          <circle
+            key={station}
+            cx={i * 240 + 10}
+            cy="9"
+            r="5"
+            fill="var(--color-paper)"
+            stroke="var(--color-ink)"
+            strokeWidth="1.4"
+          />
+        ),
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,223 @@
+/** A sheet on the bench: the line along the top, and the station you are at below it. */
+
+import { useQuery } from "@tanstack/react-query";
+import { AlertDialog } from "radix-ui";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { Navigate, useNavigate, useParams } from "react-router";
+import {
+  api,
+  ask,
+  type KitchenSettings,
+  type Problem,
+  type SheetOpen,
+  sentence,
+  type WayCard,
+} from "../api/client";
+import { kitchenQuery, occasionsQuery, waysQuery } from "../api/queries";
+import { Cut } from "../stations/cut/Cut";
+import { Heat } from "../stations/heat/Heat";
+import { Mix } from "../stations/mix/Mix";
+import { Shape } from "../stations/shape/Shape";
+import { Foot } from "../ui/Foot";
+import { Frame, Waiting } from "../ui/Frame";
+import { dayOf, timeOfDay } from "../ui/words";
+import { STATION_NAMES, STATIONS, type StationId, TheLine } from "./Line";
+import { type Bench, type Saving, useSheet } from "./useSheet";
+
+const PlanStation = lazy(() => import("../plan/PlanStation"));
+
+export interface StationProps {
+  bench: Bench;
+  way: WayCard;
+  kitchen: KitchenSettings;
+}
+
+export function SheetPage() {
+  const { sheetId, station } = useParams();
+  const id = Number(sheetId);
+  const opened = useQuery({
+    queryKey: ["sheet", id],
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: id } } })),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    refetchOnReconnect: false,
+  });
+  const ways = useQuery(waysQuery);
+  const kitchen = useQuery(kitchenQuery);
+  const at = STATIONS.find((one) => one === station);
+  if (!at) return <Navigate to={`/sheets/${id}/mix`} replace />;
+  const way = ways.data?.find((one) => one.id === opened.data?.sheet.way);
+  if (!opened.data || !way || !kitchen.data)
+    return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
+  return <OpenSheet key={id} opened={opened.data} at={at} way={way} kitchen={kitchen.data.kitchen} />;
+}
+
+const STATION_VIEWS = { mix: Mix, shape: Shape, heat: Heat, cut: Cut } as const;
+
+function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitchen: KitchenSettings }) {
+  const { opened, at, way, kitchen } = props;
+  const bench = useSheet(opened);
+  const { sheet, worked, moved, problems } = bench;
+  const occasions = useQuery(occasionsQuery);
+  const occasion = occasions.data?.find((one) => one.sheet === bench.id);
+  useStationKeys(bench.id);
+  useEffect(() => {
+    document.title = `${sheet.title}: ${STATION_NAMES[at]} · Kemble`;
+  }, [sheet.title, at]);
+
+  const serve = sheet.serve;
+  const plan = useQuery({
+    queryKey: ["plan", bench.id, serve, worked.steps],
+    enabled: Boolean(serve) && worked.problems.length === 0,
+    placeholderData: (before) => before,
+    retry: false,
+    queryFn: () => ask(api.POST("/api/plan", { body: { sheet, serve: serve as string } })),
+  });
+  const Station = at === "plan" ? null : STATION_VIEWS[at];
+
+  return (
+    <Frame
+      title={
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <Title value={sheet.title} onChange={(title) => bench.edit({ ...sheet, title })} />
+          <span className="text-ink2">{way.name.toLowerCase()}</span>
+        </div>
+      }
+      aside={
+        <div className="flex items-baseline gap-4 text-ink2">
+          {occasion && (
+            <span>
+              {occasion.title}, {dayOf(occasion.serve, kitchen.timezone)}{" "}
+              {timeOfDay(occasion.serve, kitchen.timezone)}
+            </span>
+          )}
+          <SavedMark saving={bench.saving} />
+          {bench.undo && (
+            <button type="button" className="text-bean underline underline-offset-4" onClick={bench.undo}>
+              Undo
+            </button>
+          )}
+        </div>
+      }
+    >
+      <h2 className="sr-only">{STATION_NAMES[at]}</h2>
+      <TheLine
+        id={bench.id}
+        at={at}
+        worked={worked}
+        moved={moved}
+        plan={serve ? (plan.data ?? null) : null}
+        zone={kitchen.timezone}
+      />
+      <Problems problems={problems} />
+      <div className="flex-1">
+        {Station ? (
+          <Station bench={bench} way={way} kitchen={kitchen} />
+        ) : (
+          <Suspense fallback={<Waiting />}>
+            <PlanStation bench={bench} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
+          </Suspense>
+        )}
+      </div>
+      {at !== "plan" && <Foot worked={worked} station={at} />}
+      <ConflictDialog bench={bench} />
+    </Frame>
+  );
+}
+
+/** Keys 1 to 5 go to the stations; ? asks why of the first key number in sight. */
+function useStationKeys(id: number) {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName))
+        return;
+      const station = STATIONS[Number(event.key) - 1];
+      if (station) navigate(`/sheets/${id}/${station}`);
+      if (event.key === "?") document.querySelector<HTMLElement>("main [data-fact]")?.click();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [id, navigate]);
+}
+
+function Title({ value, onChange }: { value: string; onChange: (title: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => setTyped(value), [value]);
+  return (
+    <h1 className="min-w-0 max-w-full">
+      <input
+        aria-label="Title of the sheet"
+        className="w-full max-w-full border-b border-transparent bg-transparent font-title text-2xl hover:border-ink2 sm:text-[28px]"
+        style={{ fieldSizing: "content" } as React.CSSProperties}
+        maxLength={120}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => (typed.trim() ? typed !== value && onChange(typed.trim()) : setTyped(value))}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      />
+    </h1>
+  );
+}
+
+const SAVED_WORDS: Record<Saving, string> = {
+  saved: "saved",
+  unsaved: "saving",
+  saving: "saving",
+  unreachable: "kept here, not saved yet",
+  conflict: "not saved",
+};
+
+function SavedMark({ saving }: { saving: Saving }) {
+  return (
+    <span role="status" data-saving={saving} className={saving === "unreachable" ? "text-look" : ""}>
+      {SAVED_WORDS[saving]}
+    </span>
+  );
+}
+
+function Problems({ problems }: { problems: Problem[] }) {
+  if (!problems.length) return null;
+  return (
+    <ul role="alert" className="mt-2 border-l-4 border-bean pl-4">
+      {problems.map((problem) => (
+        <li key={problem.path + problem.says}>
+          <b className="text-bean">Not like this.</b> {sentence(problem)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Two tabs edited one sheet: the second is told, and can keep both. */
+function ConflictDialog({ bench }: { bench: Bench }) {
+  const navigate = useNavigate();
+  return (
+    <AlertDialog.Root open={bench.saving === "conflict"}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(32rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
+          <AlertDialog.Title className="text-2xl">Saved elsewhere in between</AlertDialog.Title>
+          <AlertDialog.Description className="mt-2">
+            Another tab or device saved this sheet after you opened it. Nothing of yours is lost: keep both,
+            or take the other one.
+          </AlertDialog.Description>
+          <div className="mt-5 flex flex-wrap gap-3">
+            <AlertDialog.Action
+              className="pick"
+              data-on="true"
+              onClick={async () => navigate(`/sheets/${await bench.keepBoth()}/mix`)}
+            >
+              Keep both
+            </AlertDialog.Action>
+            <AlertDialog.Cancel className="pick" onClick={() => void bench.takeTheirs()}>
+              Take the other
+            </AlertDialog.Cancel>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}

@@ -1,0 +1,116 @@
+/** The cooling curve, with when it can be handled and when it cuts clean (or how long to eat it). */
+
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import type { Facts, Worked } from "../../api/client";
+import { Axis, Label } from "../../ui/dimension";
+import { minutes } from "../../ui/words";
+
+type RestDrawing = NonNullable<Worked["drawings"]["rest"]>;
+
+export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts: Facts; large?: boolean }) {
+  const W = large ? 720 : 480;
+  const H = large ? 440 : 250;
+  const pad = { left: 46, right: 16, top: 46, bottom: 40 };
+  const { minutes: at, heart_c, surface_c } = drawing.curve;
+  const x = scaleLinear()
+    .domain([0, at.at(-1) ?? 1])
+    .range([pad.left, W - pad.right]);
+  const y = scaleLinear()
+    .domain([0, 100])
+    .range([H - pad.bottom, pad.top]);
+  const path = (values: number[]) =>
+    line<number>()
+      .x((_, i) => x(at[i] ?? 0))
+      .y((t) => y(t))(values) ?? "";
+  const value = (key: string) => (facts[key] ? Number(facts[key].value) : null);
+  const from = value("rest.handle_from_min");
+  const until = value("rest.handle_until_min");
+  const cut = value("rest.cut_after_min");
+  const hours = (at.at(-1) ?? 0) > 180;
+  const ticks = hours
+    ? scaleLinear()
+        .domain([0, (at.at(-1) ?? 0) / 60])
+        .ticks(6)
+        .map((h) => ({ at: x(h * 60), text: `${h}` }))
+    : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
+  const says =
+    cut != null
+      ? `Cuts clean after ${minutes(cut)}`
+      : `Eat from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
+  return (
+    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={says}>
+      {from != null && until != null && (
+        <>
+          <rect
+            x={x(from)}
+            y={pad.top}
+            width={Math.max(0, x(until) - x(from))}
+            height={H - pad.bottom - pad.top}
+            fill="var(--color-green)"
+            opacity="0.14"
+          />
+          <Label x={x((from + until) / 2)} y={pad.top - 12} anchor="middle" bold size={18} tone="green">
+            eat: {from.toFixed(0)} to {until.toFixed(0)} min
+          </Label>
+        </>
+      )}
+      <Axis along="bottom" from={pad.left} to={W - pad.right} cross={H - pad.bottom} ticks={ticks} />
+      {y.ticks(4).map((t) => (
+        <g key={t}>
+          <line
+            x1={pad.left}
+            x2={W - pad.right}
+            y1={y(t)}
+            y2={y(t)}
+            stroke="var(--color-hair)"
+            strokeWidth="0.8"
+          />
+          <Label x={pad.left - 8} y={y(t) + 5} anchor="end" size={13.5}>
+            {t}°
+          </Label>
+        </g>
+      ))}
+      <path
+        d={path(surface_c)}
+        fill="none"
+        stroke="var(--color-ink2)"
+        strokeDasharray="3 4"
+        strokeWidth="1.4"
+      />
+      <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
+      <Label
+        x={x((at.at(-1) ?? 0) * 0.2)}
+        y={y(heart_c[Math.floor(at.length * 0.38)] ?? 50) - 12}
+        size={14}
+        bold
+        halo
+      >
+        heart
+      </Label>
+      {cut != null && drawing.cut_c != null && (
+        <>
+          <line
+            x1={x(cut)}
+            x2={x(cut)}
+            y1={pad.top - 6}
+            y2={H - pad.bottom}
+            stroke="var(--color-green)"
+            strokeWidth="2.2"
+          />
+          <circle cx={x(cut)} cy={y(drawing.cut_c)} r="5" fill="var(--color-green)" />
+          <Label x={x(cut)} y={pad.top - 24} anchor="middle" size={13.5} tone="ink2">
+            cuts clean at
+          </Label>
+          <Label x={x(cut)} y={pad.top - 7} anchor="middle" bold size={18} tone="green">
+            {minutes(cut)}
+            {cut < 90 ? " min" : ""}
+          </Label>
+        </>
+      )}
+      <Label x={W - pad.right} y={H - 4} anchor="end" size={13.5} tone="ink2">
+        {hours ? "hours" : "minutes"} off the heat
+      </Label>
+    </svg>
+  );
+}

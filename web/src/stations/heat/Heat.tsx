@@ -1,0 +1,126 @@
+/** Heat: the heart's temperature over time with its window, and the pot that gives it. */
+
+import { withSchool } from "../../sheet/edits";
+import type { StationProps } from "../../sheet/SheetPage";
+import { FactFigure } from "../../ui/FactFigure";
+import { NumberField } from "../../ui/NumberField";
+import { Schools } from "../../ui/Schools";
+import { degrees, quantity } from "../../ui/words";
+import { HeatCurve } from "./HeatCurve";
+import { Pot } from "./Pot";
+import { Steamer } from "./Steamer";
+
+const LEVELS = ["low", "medium", "high"] as const;
+
+export function Heat({ bench, way, kitchen }: StationProps) {
+  const { sheet, worked, edit } = bench;
+  const { facts } = worked;
+  const drawing = worked.drawings.heat;
+  const steam = way.form === "tin";
+  const rows = steam
+    ? ["heat.deeper_min", "heat.cover_min", "heat.colder_min"]
+    : ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"];
+  return (
+    <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <section aria-label="Temperature over time">
+        {drawing && <HeatCurve drawing={drawing} facts={facts} unit={kitchen.temperature_unit} />}
+      </section>
+      <section aria-label={steam ? "The steamer" : "The pot"}>
+        {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
+        {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
+        <ul>
+          {rows.map((key) => {
+            const fact = facts[key];
+            return (
+              fact && (
+                <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1.5">
+                  <span>
+                    {key === "heat.cover_min"
+                      ? sheet.schools.cover === "covered"
+                        ? "Left open"
+                        : "Covered with foil"
+                      : sentenceCase(fact.label)}
+                  </span>
+                  <FactFigure facts={facts} name={key} className="font-bold">
+                    {fact.unit === "min more" || key === "heat.cover_min"
+                      ? `${signed(Number(fact.value))} min`
+                      : quantity(fact)}
+                  </FactFigure>
+                </li>
+              )
+            );
+          })}
+          {steam ? (
+            <>
+              <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+                <span>Batter goes in at</span>
+                <NumberField
+                  label="Batter goes in at"
+                  hideLabel
+                  value={sheet.start.batter_c}
+                  unit="°C"
+                  decimals={0}
+                  min={1}
+                  max={90}
+                  width="3.5rem"
+                  onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
+                />
+              </li>
+              <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+                <span>Burner</span>
+                <span>
+                  <select
+                    aria-label="Burner level"
+                    className="write"
+                    value={sheet.heat.level}
+                    onChange={(event) =>
+                      edit({ ...sheet, heat: { level: event.target.value as (typeof LEVELS)[number] } })
+                    }
+                  >
+                    {LEVELS.map((level) => (
+                      <option key={level}>{level}</option>
+                    ))}
+                  </select>
+                  <FactFigure facts={facts} name="heat.water_loss_g_per_min" className="ml-3 text-ink2">
+                    {Number(facts["heat.water_loss_g_per_min"]?.value ?? 0).toFixed(0)} g a minute lost
+                  </FactFigure>
+                </span>
+              </li>
+            </>
+          ) : (
+            <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+              <span>Dough goes in at</span>
+              <NumberField
+                label="Dough goes in at"
+                hideLabel
+                value={sheet.start.dough_c}
+                unit="°C"
+                decimals={0}
+                min={1}
+                max={70}
+                width="3.5rem"
+                onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
+              />
+            </li>
+          )}
+          <li className="flex items-baseline justify-between gap-3 py-1.5 text-ink2">
+            <span>Water boils here at</span>
+            <FactFigure facts={facts} name="heat.boil_c">
+              {degrees(Number(facts["heat.boil_c"]?.value ?? 100), kitchen.temperature_unit)} °
+              {kitchen.temperature_unit}
+            </FactFigure>
+          </li>
+        </ul>
+        <Schools
+          way={way}
+          station="heat"
+          schools={sheet.schools}
+          onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
+        />
+      </section>
+    </div>
+  );
+}
+
+const sentenceCase = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+const signed = (value: number) => `${value < 0 ? "−" : "+"} ${Math.abs(value).toFixed(0)}`;

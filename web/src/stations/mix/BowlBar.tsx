@@ -1,0 +1,59 @@
+/** What is in the pot, as one bar of its materials. */
+
+import type { Facts, MixDrawing } from "../../api/client";
+import { Label } from "../../ui/dimension";
+import { FactFigure } from "../../ui/FactFigure";
+import { fill, MATERIAL_WORDS } from "../../ui/materials";
+
+export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
+  const total = drawing.bar.reduce((sum, share) => sum + share.grams, 0);
+  let at = 56;
+  const width = 680 - 56 - 24;
+  const shares = drawing.bar.map((share) => {
+    const w = (share.grams / total) * width;
+    const placed = { ...share, x: at, w };
+    at += w;
+    return placed;
+  });
+  const words = shares
+    .map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)} g`)
+    .join(", ");
+  return (
+    <figure className="m-0 mt-3">
+      <svg viewBox="0 0 680 70" className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>
+        {shares.map((share) => (
+          <g key={share.material}>
+            <rect
+              x={share.x}
+              y="4"
+              width={share.w}
+              height="36"
+              fill={fill(share.material)}
+              stroke="var(--color-ink)"
+              strokeWidth="1.4"
+            />
+            {share.w > 54 && (
+              <Label x={share.x + share.w / 2} y={60} size={14.5} anchor="middle">
+                {MATERIAL_WORDS[share.material]} {share.grams.toFixed(0)}
+              </Label>
+            )}
+          </g>
+        ))}
+      </svg>
+      <figcaption className="pl-[8%] text-sm text-ink2">
+        <FactFigure facts={facts} name="mix.batch_g" className="font-bold text-ink">
+          {Number(facts["mix.batch_g"]?.value).toFixed(0)} g
+        </FactFigure>{" "}
+        in all,{" "}
+        <FactFigure facts={facts} name="mix.volume_ml" className="font-bold text-ink">
+          {Number(facts["mix.volume_ml"]?.value).toFixed(0)} ml
+        </FactFigure>
+        ; about{" "}
+        <FactFigure facts={facts} name="mix.cooked_g" className="font-bold text-ink">
+          {Number(facts["mix.cooked_g"]?.value).toFixed(0)} g
+        </FactFigure>{" "}
+        when cooked
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,193 @@
+/** Effective hydration across, sugar up: the way's working zone, earlier batches, and this sheet as a bean to move. */
+
+import { scaleLinear } from "d3-scale";
+import { curveCatmullRomClosed, line } from "d3-shape";
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { Link } from "react-router";
+import type { Dot, WayCard } from "../../api/client";
+import { Axis, Label } from "../../ui/dimension";
+import { fill } from "../../ui/materials";
+import { VERDICTS, VerdictMark } from "./verdict";
+
+const W = 680;
+const H = 440;
+const PAD = { left: 56, right: 24, top: 30, bottom: 64 };
+
+interface Props {
+  way: WayCard;
+  hydration?: number;
+  sugar?: number;
+  dots: Dot[];
+  onMove?: (hydration: number, sugar: number) => void;
+}
+
+type Point = [number, number];
+
+const outlineOf = (way: WayCard) => way.zone.map((p): Point => [p.hydration_pct, p.sugar_pct]);
+
+export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
+  const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots);
+  const [held, setHeld] = useState<Point | null>(null);
+  const canvas = useRef<SVGSVGElement>(null);
+  const outline = line<Point>()
+    .x((p) => x(p[0]))
+    .y((p) => y(p[1]))
+    .curve(curveCatmullRomClosed.alpha(0.5))(outlineOf(way));
+  const here: Point | null = held ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
+
+  const under = (event: PointerEvent): Point => {
+    const svg = canvas.current as SVGSVGElement;
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM()?.inverse());
+    const [x0 = 0, x1 = 0] = x.domain();
+    const [y0 = 0, y1 = 0] = y.domain();
+    return [clamp(x.invert(at.x), x0, x1), clamp(y.invert(at.y), Math.max(0, y0), y1)];
+  };
+  const drag = (event: PointerEvent) => {
+    if (!held || !onMove) return;
+    const point = under(event);
+    setHeld(point);
+    onMove(...point);
+  };
+  const nudge = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (!by || !here || !onMove) return;
+    event.preventDefault();
+    const [dx = 0, dy = 0] = by;
+    const size = event.shiftKey ? step * 5 : step;
+    onMove(Math.round(here[0]) + dx * size, Math.max(0, Math.round(here[1]) + dy * size));
+  };
+
+  return (
+    <figure className="m-0">
+      <svg
+        ref={canvas}
+        viewBox={`0 0 ${W} ${H}`}
+        className="block w-full touch-none select-none"
+        role="group"
+        aria-label="Map: effective hydration across, sugar up"
+        onPointerMove={drag}
+        onPointerUp={() => setHeld(null)}
+        onPointerCancel={() => setHeld(null)}
+      >
+        <path
+          d={outline ?? ""}
+          fill={fill("starch")}
+          stroke="var(--color-ink)"
+          strokeDasharray="7 4"
+          strokeWidth="1.5"
+        />
+        <Axis
+          along="bottom"
+          from={PAD.left}
+          to={W - PAD.right}
+          cross={H - PAD.bottom}
+          ticks={xTicks.map((t) => ({ at: x(t), text: `${t}` }))}
+        />
+        <Axis
+          along="left"
+          from={PAD.top}
+          to={H - PAD.bottom}
+          cross={PAD.left}
+          ticks={yTicks.map((t) => ({ at: y(t), text: `${t}` }))}
+        />
+        <Label x={PAD.left} y={18} size={14} tone="ink2">
+          sugar to flour, %
+        </Label>
+        <Label x={W - PAD.right} y={H - 24} size={14} anchor="end" tone="ink2">
+          water to flour, %
+        </Label>
+        {way.zone_words.map((word) => (
+          <Label
+            key={word.says}
+            x={x(word.hydration_pct)}
+            y={y(word.sugar_pct)}
+            size={14}
+            tone="ink2"
+            anchor={x(word.hydration_pct) > W * 0.7 ? "end" : "start"}
+            halo
+          >
+            {word.says}
+          </Label>
+        ))}
+        {dots.map((dot) => (
+          <Link key={dot.id} to={`/log/${dot.id}`} aria-label={`${dot.title}, ${dot.verdict}`}>
+            <VerdictMark verdict={dot.verdict} x={x(dot.hydration_pct)} y={y(dot.sugar_pct)} />
+          </Link>
+        ))}
+        {here && (
+          <>
+            <path
+              d={`M${PAD.left} ${y(here[1])}H${x(here[0])}V${H - PAD.bottom}`}
+              fill="none"
+              stroke="var(--color-bean)"
+              strokeDasharray="3 4"
+            />
+            <Label x={x(here[0]) + 22} y={y(here[1]) - 14} bold size={19} tone="bean" halo>
+              {here[0].toFixed(0)} : {here[1].toFixed(0)}
+            </Label>
+            <g
+              transform={`translate(${x(here[0])} ${y(here[1])})`}
+              tabIndex={0}
+              role="slider"
+              aria-label="This sheet: water and sugar to flour. Arrow keys move it"
+              aria-valuetext={`${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`}
+              aria-valuenow={Math.round(here[0])}
+              className="cursor-grab active:cursor-grabbing"
+              onKeyDown={nudge}
+              onPointerDown={(event) => {
+                if (!onMove) return;
+                event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
+                setHeld([here[0], here[1]]);
+              }}
+            >
+              <circle r="26" fill="transparent" />
+              <ellipse rx="15" ry="10" transform="rotate(-18)" fill="var(--color-bean)" />
+              <path
+                d="M-8 -1q5-6 13-5"
+                stroke="var(--color-paper)"
+                strokeWidth="1.6"
+                fill="none"
+                strokeLinecap="round"
+              />
+            </g>
+          </>
+        )}
+      </svg>
+      <figcaption className="flex flex-wrap gap-x-5 gap-y-1 pl-[8%] text-sm text-ink2">
+        {VERDICTS.filter((verdict) => dots.some((dot) => dot.verdict === verdict)).map((verdict) => (
+          <span key={verdict} className="inline-flex items-center gap-1.5">
+            <svg width="20" height="18" aria-hidden="true">
+              <VerdictMark verdict={verdict} x={10} y={9} size={7} />
+            </svg>
+            {verdict}
+          </span>
+        ))}
+        <span>{dots.length ? `${dots.length} of your batches; ` : ""}dashed: where this way works</span>
+      </figcaption>
+    </figure>
+  );
+}
+
+const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+
+function scales(way: WayCard, hydration: number | undefined, sugar: number | undefined, dots: Dot[]) {
+  const points = [
+    ...outlineOf(way),
+    ...way.zone_words.map((word): Point => [word.hydration_pct, word.sugar_pct]),
+    ...dots.map((dot): Point => [dot.hydration_pct, dot.sugar_pct]),
+  ];
+  // The frame stays put while the bean moves inside the usual range; only a bean far outside widens it.
+  const zoneX = outlineOf(way).map((p) => p[0]);
+  const span = Math.max(...zoneX) - Math.min(...zoneX);
+  if (hydration != null && sugar != null) points.push([hydration, sugar]);
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  const tall = Math.max(...ys) - Math.min(...ys);
+  const x = scaleLinear()
+    .domain([Math.min(...xs) - span * 0.12, Math.max(...xs) + span * 0.12])
+    .range([PAD.left, W - PAD.right]);
+  const y = scaleLinear()
+    .domain([Math.max(-tall * 0.04, Math.min(...ys) - tall * 0.12), Math.max(...ys) + tall * 0.1])
+    .range([H - PAD.bottom, PAD.top]);
+  return { x, y, xTicks: x.ticks(6), yTicks: y.ticks(6), step: span > 40 ? 2 : 1 };
+}

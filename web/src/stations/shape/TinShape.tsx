@@ -1,0 +1,249 @@
+/** The tin from the side, true to scale: how deep the batter stands, and how far below the brim. */
+
+import type { Facts, Tin, TinDrawing } from "../../api/client";
+import type { StationProps } from "../../sheet/SheetPage";
+import { Dimension, Extension, Label } from "../../ui/dimension";
+import { FactFigure } from "../../ui/FactFigure";
+import { fill } from "../../ui/materials";
+import { NumberField } from "../../ui/NumberField";
+import { quantity } from "../../ui/words";
+
+const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm);
+export const tinSize = (tin: Tin) =>
+  tin.shape === "round"
+    ? `${tin.diameter_mm / 10} cm round`
+    : `${tin.length_mm / 10} × ${tin.width_mm / 10} cm`;
+
+export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: TinDrawing | null }) {
+  const { sheet, worked, edit, adjust } = bench;
+  const { facts } = worked;
+  const { tin, count } = sheet.vessel;
+  const set = (change: Partial<Tin>) =>
+    edit({ ...sheet, vessel: { ...sheet.vessel, tin: { ...tin, ...change } } });
+  const depth = drawing?.depth_mm ?? null;
+  return (
+    <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <section aria-label="The tin from the side">
+        <TinSection tin={tin} depth={depth} count={count} />
+      </section>
+      <section aria-label="Tins">
+        <h3 className="text-xl">Your tins</h3>
+        <div className="mt-2 flex flex-wrap gap-2">
+          {kitchen.tins.map((one) => (
+            <button
+              key={`${one.name}${tinSize(one)}`}
+              type="button"
+              className="pick"
+              data-on={JSON.stringify(one) === JSON.stringify(tin)}
+              onClick={() => edit({ ...sheet, vessel: { ...sheet.vessel, tin: one } })}
+            >
+              {one.name || tinSize(one)}
+            </button>
+          ))}
+        </div>
+        <div className="mt-4 grid grid-cols-[auto_1fr] items-center gap-x-4">
+          <span>How many</span>
+          <NumberField
+            label="How many tins"
+            hideLabel
+            value={count}
+            decimals={0}
+            min={1}
+            max={12}
+            width="4rem"
+            onChange={(value) => edit({ ...sheet, vessel: { ...sheet.vessel, count: Math.round(value) } })}
+          />
+          <span>Shape</span>
+          <Pick
+            label="Shape"
+            value={tin.shape}
+            options={["round", "oblong"]}
+            onChange={(shape) => set({ shape })}
+          />
+          {tin.shape === "round" ? (
+            <>
+              <span>Across</span>
+              <NumberField
+                label="Diameter"
+                hideLabel
+                value={tin.diameter_mm}
+                unit="mm"
+                decimals={0}
+                min={40}
+                max={500}
+                step={5}
+                onChange={(diameter_mm) => set({ diameter_mm })}
+              />
+            </>
+          ) : (
+            <>
+              <span>Length</span>
+              <NumberField
+                label="Length"
+                hideLabel
+                value={tin.length_mm}
+                unit="mm"
+                decimals={0}
+                min={40}
+                max={600}
+                step={5}
+                onChange={(length_mm) => set({ length_mm })}
+              />
+              <span>Width</span>
+              <NumberField
+                label="Width"
+                hideLabel
+                value={tin.width_mm}
+                unit="mm"
+                decimals={0}
+                min={40}
+                max={600}
+                step={5}
+                onChange={(width_mm) => set({ width_mm })}
+              />
+            </>
+          )}
+          <span>Height</span>
+          <NumberField
+            label="Height"
+            hideLabel
+            value={tin.height_mm}
+            unit="mm"
+            decimals={0}
+            min={10}
+            max={200}
+            step={5}
+            onChange={(height_mm) => set({ height_mm })}
+          />
+          <span>Made of</span>
+          <Pick
+            label="Made of"
+            value={tin.material}
+            options={["metal", "glass", "ceramic"]}
+            onChange={(material) => set({ material })}
+          />
+          <span>Fill it to</span>
+          <NumberField
+            label="Depth to fill to"
+            hideLabel
+            value={depth}
+            unit="mm, all else to match"
+            decimals={0}
+            min={5}
+            max={tin.height_mm - 2}
+            width="4rem"
+            onChange={(mm) => adjust({ by: "depth", mm })}
+          />
+        </div>
+        <Rows facts={facts} />
+      </section>
+    </div>
+  );
+}
+
+function Rows({ facts }: { facts: Facts }) {
+  const rows = ["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"];
+  return (
+    <ul className="mt-5">
+      {rows.map((key) => {
+        const fact = facts[key];
+        return (
+          fact && (
+            <li key={key} className="hairline flex justify-between py-2">
+              <span>{fact.label}</span>
+              <FactFigure facts={facts} name={key} className="font-bold">
+                {quantity(fact)}
+              </FactFigure>
+            </li>
+          )
+        );
+      })}
+    </ul>
+  );
+}
+
+interface PickProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly T[];
+  onChange: (value: T) => void;
+}
+
+function Pick<T extends string>({ label, value, options, onChange }: PickProps<T>) {
+  return (
+    <select
+      aria-label={label}
+      className="write w-28"
+      value={value}
+      onChange={(event) => onChange(event.target.value as T)}
+    >
+      {options.map((one) => (
+        <option key={one}>{one}</option>
+      ))}
+    </select>
+  );
+}
+
+function TinSection({ tin, depth, count }: { tin: Tin; depth: number | null; count: number }) {
+  const width = across(tin);
+  const scale = Math.min(440 / width, 240 / tin.height_mm);
+  const w = width * scale;
+  const h = tin.height_mm * scale;
+  const x = 130;
+  const floor = 300;
+  const level = depth == null ? 0 : depth * scale;
+  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${depth.toFixed(0)} mm deep in it`}`;
+  return (
+    <svg viewBox="0 0 720 420" className="block w-full" role="img" aria-label={says}>
+      {depth != null ? (
+        <rect
+          x={x}
+          y={floor - level}
+          width={w}
+          height={level}
+          fill={fill("batter")}
+          stroke="var(--color-ink)"
+          strokeWidth="1.2"
+        />
+      ) : (
+        <path
+          d={`M${x - 12} ${floor - h - 14}q${w / 2 + 12} -26 ${w + 24} 0V${floor}H${x - 12}z`}
+          fill={fill("batter")}
+          stroke="var(--color-bean)"
+          strokeWidth="1.6"
+          strokeDasharray="6 4"
+        />
+      )}
+      <path
+        d={`M${x} ${floor - h}V${floor}H${x + w}V${floor - h}`}
+        fill="none"
+        stroke="var(--color-ink)"
+        strokeWidth={tin.material === "metal" ? 3.5 : 7}
+      />
+      <Dimension x1={x} y1={floor - h - 26} x2={x + w} y2={floor - h - 26} />
+      <Extension x1={x} y1={floor - h - 34} x2={x} y2={floor - h - 4} />
+      <Extension x1={x + w} y1={floor - h - 34} x2={x + w} y2={floor - h - 4} />
+      <Label x={x + w / 2} y={floor - h - 36} bold size={19} anchor="middle">
+        {(width / 10).toFixed(1)} cm{tin.shape === "round" ? "" : ` × ${(tin.width_mm / 10).toFixed(1)} cm`}
+      </Label>
+      {depth != null && (
+        <>
+          <Extension x1={x - 44} y1={floor - level} x2={x - 4} y2={floor - level} />
+          <Extension x1={x - 44} y1={floor} x2={x - 4} y2={floor} />
+          <Dimension x1={x - 34} y1={floor - level} x2={x - 34} y2={floor} />
+          <Label x={x - 44} y={floor - level / 2 + 7} bold size={22} anchor="end">
+            {depth.toFixed(0)} mm
+          </Label>
+          <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={floor - level} />
+          <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
+            {(tin.height_mm - depth).toFixed(0)} mm free
+          </Label>
+        </>
+      )}
+      <Label x={x + w / 2} y={floor + 34} anchor="middle" tone="ink2">
+        {tin.name ? `${tin.name}, ` : ""}
+        {tin.material}, {tin.height_mm.toFixed(0)} mm high{count > 1 ? `, ${count} of them` : ""}
+      </Label>
+    </svg>
+  );
+}

@@ -1,0 +1,96 @@
+/** A number that can be pressed to read its because, down to the inputs. */
+
+import { Popover } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import type { Fact, Facts } from "../api/client";
+import { quantity } from "./words";
+
+interface Props {
+  facts: Facts;
+  name: string;
+  children: ReactNode;
+  className?: string;
+}
+
+/** Renders its children as a button that opens the because of `name`; plain when there is no such fact. */
+export function FactFigure({ facts, name, children, className = "" }: Props) {
+  const fact = facts[name];
+  const [trail, setTrail] = useState<string[]>([]);
+  if (!fact) return <span className={className}>{children}</span>;
+  const shown = facts[trail.at(-1) ?? name] ?? fact;
+  return (
+    <Popover.Root onOpenChange={(open) => !open && setTrail([])}>
+      <Popover.Trigger
+        data-fact={name}
+        className={`cursor-help text-left underline-offset-4 hover:underline decoration-dotted ${className}`}
+        aria-label={`${fact.label}: ${quantity(fact)}. Why this number`}
+      >
+        {children}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={8}
+          collisionPadding={12}
+          className="z-40 w-[min(24rem,calc(100vw-24px))] max-h-[70vh] overflow-auto rounded-md border border-ink bg-sheet p-4"
+        >
+          <BecauseOf fact={shown} facts={facts} onFollow={(key) => setTrail([...trail, key])} />
+          <div className="mt-3 flex justify-between">
+            {trail.length > 0 ? (
+              <button type="button" className="pick" onClick={() => setTrail(trail.slice(0, -1))}>
+                back
+              </button>
+            ) : (
+              <span />
+            )}
+            <Popover.Close className="pick">close</Popover.Close>
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFollow: (key: string) => void }) {
+  const { because } = fact;
+  return (
+    <div aria-live="polite">
+      <p className="text-ink2">{fact.label}</p>
+      <p className="text-2xl font-bold">
+        {quantity(fact)}
+        {fact.low != null && fact.high != null && (
+          <span className="ml-3 text-base font-normal text-ink2">
+            {quantity({ ...fact, value: fact.low })} to {quantity({ ...fact, value: fact.high })}
+          </span>
+        )}
+      </p>
+      <p className="mt-1">{because.says}.</p>
+      {because.inputs.length > 0 && (
+        <ul className="mt-2">
+          {because.inputs.map((input) => {
+            const from = facts[input.ref];
+            const value = from
+              ? quantity(from)
+              : `${typeof input.value === "number" ? +input.value.toFixed(2) : input.value} ${input.unit}`;
+            return (
+              <li key={`${input.ref}${input.label}`} className="hairline flex justify-between gap-4 py-1">
+                {from ? (
+                  <button
+                    type="button"
+                    className="text-left text-bean underline underline-offset-4"
+                    onClick={() => onFollow(input.ref)}
+                  >
+                    {input.label}
+                  </button>
+                ) : (
+                  <span>{input.label}</span>
+                )}
+                <b className="shrink-0 text-right">{value}</b>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      <p className="mt-2 text-sm text-ink2">From: {because.source}</p>
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+/** The foot of a station: the one most useful sentence, and the cautions of the work, short and never in the way. */
+
+import { Popover } from "radix-ui";
+import type { Worked } from "../api/client";
+
+const HEADS = { look: "Look", before: "Before", good: "Next" } as const;
+
+export function Foot({ worked, station }: { worked: Worked; station: string }) {
+  const advice = worked.advice.find((one) => one.station === station);
+  return (
+    <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-t border-hair py-3">
+      {advice && (
+        <p className="min-w-0 flex-1 basis-80" role="status">
+          <b className="mr-4 text-look">{HEADS[advice.kind]}</b>
+          {advice.says}
+        </p>
+      )}
+      <Popover.Root>
+        <Popover.Trigger className="text-look underline underline-offset-4 min-h-8">
+          Take care: {worked.cautions.map((caution) => caution.title.toLowerCase()).join(", ")}
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            side="top"
+            sideOffset={8}
+            collisionPadding={12}
+            className="z-40 w-[min(34rem,calc(100vw-24px))] max-h-[70vh] overflow-auto rounded-md border border-ink bg-sheet p-4"
+          >
+            <dl>
+              {worked.cautions.map((caution) => (
+                <div key={caution.id} className="hairline py-2">
+                  <dt className="font-bold text-look">{caution.title}</dt>
+                  <dd>{caution.says}</dd>
+                </div>
+              ))}
+            </dl>
+            <div className="mt-3 text-right">
+              <Popover.Close className="pick">close</Popover.Close>
+            </div>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+    </footer>
+  );
+}

@@ -1,0 +1,56 @@
+/** The frame of a page: the name, a title, the ways out. */
+
+import type { ReactNode } from "react";
+import { Link, NavLink } from "react-router";
+
+const PLACES = [
+  ["/", "Counter"],
+  ["/log", "Log"],
+  ["/kitchen", "Kitchen"],
+] as const;
+
+export function Frame({
+  title,
+  aside,
+  children,
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
+      <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pt-5">
+        <Link to="/" className="font-title text-lg text-bean no-underline">
+          Kemble
+        </Link>
+        <div className="min-w-0 flex-1 basis-64">{title}</div>
+        {aside}
+        <nav aria-label="Places" className="flex gap-5">
+          {PLACES.map(([to, words]) => (
+            <NavLink
+              key={to}
+              to={to}
+              end
+              className={({ isActive }) =>
+                `inline-block py-1 no-underline hover:underline underline-offset-4 ${isActive ? "font-bold text-ink" : "text-ink2"}`
+              }
+            >
+              {words}
+            </NavLink>
+          ))}
+        </nav>
+      </header>
+      <main className="flex flex-1 flex-col">{children}</main>
+    </div>
+  );
+}
+
+/** What stands in place of a page that is still being fetched, or cannot be. */
+export function Waiting({ error }: { error?: Error | null }) {
+  return (
+    <p className="p-10 text-ink2" role={error ? "alert" : "status"}>
+      {error ? `This cannot be shown just now. ${error.message}` : "One moment"}
+    </p>
+  );
+}

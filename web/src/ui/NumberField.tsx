@@ -1,0 +1,102 @@
+/** A number to type. What was typed stays as typed until it is a number the field accepts. */
+
+import { useEffect, useId, useRef, useState } from "react";
+
+interface Props {
+  label: string;
+  value: number | null;
+  onChange: (value: number) => void;
+  unit?: string;
+  decimals?: number;
+  min: number;
+  max: number;
+  /** For a field that may be empty. */
+  onClear?: () => void;
+  hideLabel?: boolean;
+  width?: string;
+  step?: number;
+  className?: string;
+}
+
+const written = (value: number | null, decimals: number) =>
+  value == null ? "" : String(+value.toFixed(decimals));
+
+export function NumberField(props: Props) {
+  const {
+    label,
+    value,
+    onChange,
+    unit,
+    decimals = 1,
+    min,
+    max,
+    onClear,
+    hideLabel,
+    width = "5rem",
+    step = 1,
+  } = props;
+  const [typed, setTyped] = useState(() => written(value, decimals));
+  const [problem, setProblem] = useState("");
+  const editing = useRef(false);
+  const id = useId();
+
+  useEffect(() => {
+    if (!editing.current && !problem) setTyped(written(value, decimals));
+  }, [value, decimals, problem]);
+
+  const take = (text: string) => {
+    setTyped(text);
+    if (text.trim() === "" && onClear) {
+      setProblem("");
+      onClear();
+      return;
+    }
+    const number = Number(text.replace(",", "."));
+    const sum = unit ? ` ${unit}` : "";
+    if (text.trim() === "" || !Number.isFinite(number)) setProblem(`A number from ${min} to ${max}${sum}.`);
+    else if (number < min || number > max) setProblem(`From ${min} to ${max}${sum}.`);
+    else {
+      setProblem("");
+      onChange(number);
+    }
+  };
+
+  return (
+    <span className={`inline-block ${props.className ?? ""}`}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "mr-2"}>
+        {label}
+      </label>
+      <input
+        id={id}
+        className="write text-right text-lg"
+        style={{ width }}
+        inputMode="decimal"
+        autoComplete="off"
+        value={typed}
+        aria-invalid={problem !== ""}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        onFocus={(event) => {
+          editing.current = true;
+          event.target.select();
+        }}
+        onBlur={() => {
+          editing.current = false;
+          if (!problem) setTyped(written(value, decimals));
+        }}
+        onChange={(event) => take(event.target.value)}
+        onKeyDown={(event) => {
+          const by = { ArrowUp: step, ArrowDown: -step }[event.key];
+          if (by === undefined || value == null) return;
+          event.preventDefault();
+          take(String(+Math.min(max, Math.max(min, value + by)).toFixed(decimals)));
+        }}
+      />
+      {unit && <span className="ml-1 text-ink2">{unit}</span>}
+      {problem && (
+        <span id={`${id}-problem`} role="alert" className="block max-w-60 text-sm text-bean">
+          {label}: {problem}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,98 @@
+/** The signature of the drawings: fine dimension lines with arrows and figures, as on a workshop sheet. */
+
+import type { ReactNode } from "react";
+
+interface Between {
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+}
+
+/** A dimension line with an arrow at each end. */
+export function Dimension({ x1, y1, x2, y2 }: Between) {
+  return (
+    <line
+      {...{ x1, y1, x2, y2 }}
+      stroke="var(--color-ink)"
+      strokeWidth="1"
+      markerStart="url(#arrow)"
+      markerEnd="url(#arrow)"
+    />
+  );
+}
+
+/** A fine line that carries a measure out of the drawing. */
+export function Extension({ x1, y1, x2, y2 }: Between) {
+  return <line {...{ x1, y1, x2, y2 }} stroke="var(--color-ink2)" strokeWidth="0.8" />;
+}
+
+interface Label {
+  x: number;
+  y: number;
+  children: ReactNode;
+  size?: number;
+  bold?: boolean;
+  anchor?: "start" | "middle" | "end";
+  tone?: "ink" | "ink2" | "bean" | "green" | "look";
+  halo?: boolean;
+}
+
+/** Words or a figure in a drawing. `halo` keeps it readable over a texture. */
+export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo }: Label) {
+  return (
+    <text
+      x={x}
+      y={y}
+      fontSize={size}
+      fontWeight={bold ? 700 : 400}
+      textAnchor={anchor}
+      className={halo ? "halo" : undefined}
+      style={{ fill: `var(--color-${tone})` }}
+    >
+      {children}
+    </text>
+  );
+}
+
+/** An axis along the bottom or the left, with ticks at `at` in drawing units. */
+export function Axis(props: {
+  along: "bottom" | "left";
+  from: number;
+  to: number;
+  cross: number;
+  ticks: { at: number; text: string }[];
+}) {
+  const { along, from, to, cross, ticks } = props;
+  const level = along === "bottom";
+  return (
+    <g>
+      <line
+        x1={level ? from : cross}
+        x2={level ? to : cross}
+        y1={level ? cross : from}
+        y2={level ? cross : to}
+        stroke="var(--color-ink)"
+      />
+      {ticks.map(({ at, text }) => (
+        <g key={`${at}`}>
+          <line
+            x1={level ? at : cross - 6}
+            x2={level ? at : cross}
+            y1={level ? cross : at}
+            y2={level ? cross + 6 : at}
+            stroke="var(--color-ink)"
+          />
+          <Label
+            x={level ? at : cross - 10}
+            y={level ? cross + 22 : at + 5}
+            anchor={level ? "middle" : "end"}
+            size={14}
+          >
+            {text}
+          </Label>
+        </g>
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,92 @@
+/** One code for each material everywhere: a tint and a texture, readable without colour. */
+
+export type Material =
+  | "water"
+  | "sugar"
+  | "starch"
+  | "fat"
+  | "other"
+  | "filling"
+  | "batter"
+  | "steam"
+  | "cooked";
+
+export const MATERIAL_WORDS: Record<string, string> = {
+  water: "water",
+  sugar: "sugar",
+  starch: "starch",
+  fat: "fat",
+  other: "protein, fibre, salt",
+};
+
+/** The fill of a shape made of a material. */
+export const fill = (material: string) => `url(#m-${material})`;
+
+/** The patterns themselves: put once in the page, used by every drawing in it. */
+export function Materials() {
+  return (
+    <svg width="0" height="0" className="absolute" aria-hidden="true" focusable="false">
+      <defs>
+        <pattern id="m-water" width="24" height="10" patternUnits="userSpaceOnUse">
+          <rect width="24" height="10" fill="#cfe3e4" />
+          <path d="M0 5 q6 -4 12 0 t12 0" fill="none" stroke="#7fa9ae" strokeWidth="1" />
+        </pattern>
+        <pattern id="m-starch" width="9" height="9" patternUnits="userSpaceOnUse">
+          <rect width="9" height="9" fill="#f6efd6" />
+          <circle cx="2" cy="2" r="0.8" fill="#b9a86f" />
+          <circle cx="6.5" cy="6.5" r="0.8" fill="#b9a86f" />
+        </pattern>
+        <pattern id="m-sugar" width="10" height="10" patternUnits="userSpaceOnUse">
+          <rect width="10" height="10" fill="#e9bf62" />
+          <path
+            d="M2 1.5l1.6 1.6M7 6.5l1.6 1.6M7.6 1.5l-1.2 1.2M2.4 6.6l-1.2 1.2"
+            stroke="#7c5411"
+            strokeWidth="1.1"
+          />
+        </pattern>
+        <pattern id="m-fat" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(60)">
+          <rect width="8" height="8" fill="#f3dd8c" />
+          <path d="M0 4h8" stroke="#a5811f" strokeWidth="1" />
+        </pattern>
+        <pattern id="m-other" width="6" height="6" patternUnits="userSpaceOnUse">
+          <rect width="6" height="6" fill="#ddd3c0" />
+          <path d="M3 0v6" stroke="#9b917d" strokeWidth="0.8" />
+        </pattern>
+        <pattern
+          id="m-filling"
+          width="9"
+          height="9"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width="9" height="9" fill="#85523d" />
+          <path d="M0 0h9M0 0v9" stroke="#6a3d2b" strokeWidth="1.4" />
+        </pattern>
+        <pattern id="m-batter" width="10" height="10" patternUnits="userSpaceOnUse">
+          <rect width="10" height="10" fill="#d9a85a" />
+          <circle cx="2.5" cy="2.5" r="0.9" fill="#9a6b22" />
+          <circle cx="7.5" cy="7.5" r="0.9" fill="#9a6b22" />
+        </pattern>
+        <pattern id="m-cooked" width="12" height="12" patternUnits="userSpaceOnUse">
+          <rect width="12" height="12" fill="#f2e8c9" />
+          <path d="M2 9q2-3 4 0M7 4q2-3 4 0" fill="none" stroke="#c3b27c" strokeWidth="0.9" />
+        </pattern>
+        <pattern id="m-steam" width="9" height="12" patternUnits="userSpaceOnUse">
+          <rect width="9" height="12" fill="#f8f4ea" />
+          <path d="M4 1q2.5 2.5 0 5t0 5" fill="none" stroke="#b4bfc0" strokeWidth="0.8" />
+        </pattern>
+        <marker
+          id="arrow"
+          viewBox="0 0 10 10"
+          refX="9.2"
+          refY="5"
+          markerWidth="9"
+          markerHeight="9"
+          orient="auto-start-reverse"
+        >
+          <path d="M1 1.5L9.2 5L1 8.5" fill="none" stroke="context-stroke" strokeWidth="1.2" />
+        </marker>
+      </defs>
+    </svg>
+  );
+}

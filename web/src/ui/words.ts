@@ -1,0 +1,72 @@
+/** Figures and times as a cook reads them. */
+
+import type { Fact, KitchenSettings } from "../api/client";
+
+/** Minutes as "34", or "2 h 18" from an hour and a half on. */
+export function minutes(value: number): string {
+  if (value < 90) return `${Math.round(value)}`;
+  const total = Math.round(value);
+  const rest = total % 60;
+  return `${Math.floor(total / 60)} h${rest ? ` ${String(rest).padStart(2, "0")}` : ""}`;
+}
+
+/** The unit to set after `minutes`. */
+export const minutesUnit = (value: number) => (value < 90 ? "min" : "");
+
+/** A fact's value as it is read, without its unit. */
+export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
+  if (typeof fact.value === "string") return fact.value;
+  if (fact.unit === "min" && fact.decimals === 0) return minutes(fact.value);
+  return fact.value.toFixed(fact.decimals);
+}
+
+/** A fact's value with its unit. */
+export function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
+  const unit = fact.unit === "min" && typeof fact.value === "number" && fact.value >= 90 ? "" : fact.unit;
+  return `${figure(fact)} ${unit}`.trim();
+}
+
+/** A running or waiting clock: "27:12", "1:04:30"; a minus sign when it is past. */
+export function clock(seconds: number): string {
+  const past = seconds < 0;
+  const total = Math.floor(Math.abs(seconds));
+  const h = Math.floor(total / 3600);
+  const m = Math.floor((total % 3600) / 60);
+  const s = String(total % 60).padStart(2, "0");
+  return `${past ? "−" : ""}${h ? `${h}:${String(m).padStart(2, "0")}` : m}:${s}`;
+}
+
+const zoned = (zone: string, options: Intl.DateTimeFormatOptions) =>
+  new Intl.DateTimeFormat("en-GB", { timeZone: zone, ...options });
+
+/** "15:30" on the kitchen's clock. */
+export const timeOfDay = (instant: string | Date, zone: string) =>
+  zoned(zone, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" }).format(new Date(instant));
+
+/** "Sat 28 Nov" on the kitchen's calendar. */
+export const dayOf = (instant: string | Date, zone: string) =>
+  zoned(zone, { weekday: "short", day: "numeric", month: "short" }).format(new Date(instant));
+
+/** "2026-11-28T15:30" on the kitchen's clock: what the serve time is written as. */
+export function wallClock(instant: Date, zone: string): string {
+  const parts = Object.fromEntries(
+    zoned(zone, {
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+      hour: "2-digit",
+      minute: "2-digit",
+      hourCycle: "h23",
+    })
+      .formatToParts(instant)
+      .map((part) => [part.type, part.value]),
+  );
+  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`;
+}
+
+/** A temperature in the kitchen's own degrees, without the unit. */
+export const degrees = (celsius: number, unit: KitchenSettings["temperature_unit"]) =>
+  Math.round(unit === "F" ? celsius * 1.8 + 32 : celsius);
+
+export const plural = (count: number, one: string, many = `${one}s`) =>
+  `${count} ${count === 1 ? one : many}`;
