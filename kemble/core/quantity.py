@@ -131,8 +131,8 @@ _TSP_STEPS: tuple[tuple[float, str], ...] = (
 _GOOD_ENOUGH_PCT = 1.5  # below this a simpler combination beats a closer one
 
 
-def _combinations(measures: Measures) -> list[tuple[float, int, str]]:
-    """Every sensible combination as (ml, how many kinds of measure, words), made once per system."""
+def _combinations(measures: Measures) -> list[tuple[float, float, str]]:
+    """Every sensible combination as (ml, effort, words), made once per system."""
     cup, tbsp, tsp = (UNITS[f"{name}_{measures}"].factor for name in ("cup", "tbsp", "tsp"))
     found = []
     for (c, cup_text), (b, tbsp_text), (s, tsp_text) in product(_CUP_STEPS, _TBSP_STEPS, _TSP_STEPS):
@@ -143,11 +143,12 @@ def _combinations(measures: Measures) -> list[tuple[float, int, str]]:
             for n, text, name in ((c, cup_text, "cup"), (b, tbsp_text, "tbsp"), (s, tsp_text, "tsp"))
             if n
         ]
-        found.append((c * cup + b * tbsp + s * tsp, len(words), " + ".join(words)))
+        effort = len(words) + (b + s) / 6  # a pile of spoons is miscounted
+        found.append((c * cup + b * tbsp + s * tsp, effort, " + ".join(words)))
     return sorted(found)
 
 
-_COMBINATIONS: dict[Measures, list[tuple[float, int, str]]] = {
+_COMBINATIONS: dict[Measures, list[tuple[float, float, str]]] = {
     "us": _combinations("us"),
     "metric": _combinations("metric"),
 }
@@ -157,7 +158,7 @@ def household(mass_g: float, *, g_per_ml: float, measures: Measures) -> Househol
     """The measures that exist nearest to `mass_g`, and the error of using them.
 
     None when the amount is larger than any sensible pile of cups (about three litres).
-    Prefers one kind of measure when its error is under 1.5 per cent.
+    Prefers fewer kinds and fewer spoons where the error is under 1.5 per cent.
     """
     ml = mass_g / g_per_ml
     smallest = _COMBINATIONS[measures][0][0]
@@ -168,10 +169,10 @@ def household(mass_g: float, *, g_per_ml: float, measures: Measures) -> Househol
     if ml > _COMBINATIONS[measures][-1][0] * 1.05:
         return None
 
-    def clumsiness(option: tuple[float, int, str]) -> tuple[bool, float]:
+    def clumsiness(option: tuple[float, float, str]) -> tuple[bool, float]:
         error_pct = 100.0 * abs(option[0] - ml) / ml
         good = error_pct <= _GOOD_ENOUGH_PCT
-        return (not good, option[1] + error_pct / 10 if good else error_pct)
+        return (not good, option[1] + error_pct / 4 if good else error_pct)
 
     options = _COMBINATIONS[measures]
     near = options[bisect_left(options, (ml * 0.85,)) : bisect_right(options, (ml * 1.15,))]

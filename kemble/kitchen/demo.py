@@ -247,7 +247,7 @@ def _coming(
 def _trial(sheet: Sheet, chance: random.Random) -> Sheet:
     """The sheet as a cook tried it that day: water and sugar a little off, kept near the way's bands."""
     way, facts = WAYS[sheet.way], work(sheet, weir_house()).facts
-    spread = (way.hydration.high - way.hydration.low) * 0.14
+    spread = (way.hydration.high - way.hydration.low) * 0.17
     sweet = (way.sugar.high - way.sugar.low) * 0.12 if way.form == "tin" else 0.0
     hydration = float(facts["mix.hydration_pct"].value) + chance.gauss(0, spread)
     sugar = float(facts["mix.sugar_pct"].value) + chance.gauss(0, sweet)
@@ -279,8 +279,8 @@ def _past_batch(
     run.save(update_fields=["finished"])
 
     way, facts = WAYS[sheet.way], worked.facts
-    softness = float(facts["mix.softness"].value) * 0.9 + chance.gauss(0, 0.45)
-    sweetness = (float(facts["mix.sugar_pct"].value) - way.sugar.middle) / 30 + chance.gauss(0, 0.5)
+    softness = float(facts["mix.softness"].value) * 1.2 + chance.gauss(0, 0.4)
+    sweetness = (float(facts["mix.sugar_pct"].value) - way.midway[1]) / 20 + chance.gauss(0, 0.5)
     third = chance.gauss(0, 0.7)
     tastes = {
         taste.id: max(-2, min(2, round(value)))

@@ -21,7 +21,7 @@ _COARSE = slice(None, None, 15)  # the correlations are smooth: eleven points ca
 def food(composition: Composition, *, fat_sets: bool) -> Substance:
     """A food as tables over -40 to 110 °C: heat content (J/m3) with its ice, conductivity (W/(m K)).
 
-    `fat_sets` adds the melting of its fat, spread evenly over -10 to 30 °C (kitchen estimate).
+    `fat_sets` adds the melting of its fat, spread smoothly over -10 to 30 °C (kitchen estimate).
     """
     parts = fractions(composition)
     found = [properties(parts, float(t)) for t in _GRID[_COARSE]]
@@ -31,7 +31,8 @@ def food(composition: Composition, *, fat_sets: bool) -> Substance:
     ice = np.array([ice_fraction(composition, float(t)) for t in _GRID])
     melted = LATENT_ICE * (ice[0] - ice)
     if fat_sets:
-        melted += FAT_SETS_J_PER_KG * parts["fat"] * np.clip((_GRID + 10.0) / 40.0, 0.0, 1.0)
+        share = np.clip((_GRID + 10.0) / 40.0, 0.0, 1.0)
+        melted += FAT_SETS_J_PER_KG * parts["fat"] * share * share * (3.0 - 2.0 * share)
     return Substance(_GRID, sensible + properties(parts, 20.0).rho * melted, k)
 
 

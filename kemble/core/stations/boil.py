@@ -191,9 +191,11 @@ def boil(
         "A tremble, not a boil. Stir along the floor every half minute; floating says only that the skin is done.",
         5,
     )
-    shown = (times * factor + lag_s) / 60.0
+    shown = np.concatenate(([0.0], (times * factor + lag_s) / 60.0))
+    heart = np.concatenate((heart[:1], heart))
     visible = shown <= max(1.7 * done, 1.25 * hot)
-    surface = boil_c + (temperatures[:, -1] - boil_c) * conduction.film_share(body, -1)
+    skin = boil_c + (temperatures[:, -1] - boil_c) * conduction.film_share(body, -1)
+    surface = np.concatenate((skin[:1], skin))
     area_mm2 = math.pi * kitchen.pot.diameter_mm**2 / 4
     return BoilDrawing.model_construct(
         kind="boil",

@@ -104,10 +104,10 @@ def inside(point: tuple[float, float], polygon: tuple[tuple[float, float], ...])
 
 
 def _softness(hydration: float, sugar: float, working: Working) -> float:
-    """-2 firm to +2 soft against the middle of the way's bands. Kitchen estimate: sugar counts half of water."""
+    """-2 firm to +2 soft against the way's midway point. Kitchen estimate: sugar counts half of water."""
     way = working.way
-    water = (hydration - way.hydration.middle) / ((way.hydration.high - way.hydration.low) / 2)
-    sweet = (sugar - way.sugar.middle) / ((way.sugar.high - way.sugar.low) / 2)
+    water = (hydration - way.midway[0]) / ((way.hydration.high - way.hydration.low) / 2)
+    sweet = (sugar - way.midway[1]) / ((way.sugar.high - way.sugar.low) / 2)
     return max(-2.0, min(2.0, 1.2 * water + 0.5 * sweet))
 
 
@@ -210,13 +210,13 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
     book.add(
         "mix.softness",
         soft,
-        "where water and sugar lie in the way's bands; an index, not a measurement",
+        "how far water and sugar lie from the way's midway; an index, not a measurement",
         source=KITCHEN_ESTIMATE,
         of=[
             "mix.hydration_pct",
             "mix.sugar_pct",
-            leaf("way:hydration", "band of water", f"{way.hydration.low:g} to {way.hydration.high:g}", "%"),
-            leaf("way:sugar", "band of sugar", f"{way.sugar.low:g} to {way.sugar.high:g}", "%"),
+            leaf("way:midway", "water midway", way.midway[0], "%"),
+            leaf("way:midway", "sugar midway", way.midway[1], "%"),
         ],
         low=max(-2.0, soft - 0.5),
         high=min(2.0, soft + 0.5),

@@ -136,6 +136,7 @@ class Way:
     hydration: Band
     sugar: Band
     fat: Band
+    midway: tuple[float, float]  # hydration and sugar of a batch that is neither soft nor firm
     zone: tuple[tuple[float, float], ...]  # the working zone on the map: hydration, sugar
     zone_words: tuple[tuple[float, float, str], ...]  # what lies in which direction
     choices: tuple[Choice, ...]

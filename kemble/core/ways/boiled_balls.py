@@ -24,6 +24,7 @@ WAY = Way(
     hydration=Band(72, 90),
     sugar=Band(0, 10),
     fat=Band(0, 5),
+    midway=(80.5, 0),
     zone=(
         (72.5, 0.2),
         (80, 0.0),

@@ -24,6 +24,7 @@ WAY = Way(
     hydration=Band(100, 170),
     sugar=Band(60, 110),
     fat=Band(4, 10),
+    midway=(132, 82),
     zone=(
         (101, 62),
         (118, 60),
@@ -70,8 +71,8 @@ WAY = Way(
             "Before it is cut",
             "cool",
             (
-                School("cool", "cooled on the counter", "soft, cut and eaten the same day"),
-                School("chill", "chilled once it has stopped steaming", "cuts sooner; firmer at the edge"),
+                School("cool", "on the counter", "soft, cut and eaten the same day"),
+                School("chill", "chilled, once it stops steaming", "cuts sooner; firmer at the edge"),
                 School("overnight", "left a night to set", "firm thin slices, good for the pan"),
             ),
         ),

@@ -185,6 +185,11 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
   );
 }
 
+const short = (words: string) => {
+  const cut = words.length > 30 ? `${words.slice(0, 29)}…` : words;
+  return cut.charAt(0).toUpperCase() + cut.slice(1);
+};
+
 /** Each prediction as a band or a line, and what happened as a mark on the same rule, all as shares of what was told. */
 function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
   const W = 680;
@@ -217,14 +222,15 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
         {compared.map((one, i) => {
           const y = 44 + i * row;
           const share = one.happened / one.predicted;
+          // Without a range there is nothing to be outside of.
+          const ranged = one.low != null && one.high != null;
           const inside =
-            one.low != null && one.high != null
-              ? one.happened >= one.low && one.happened <= one.high
-              : Math.abs(share - 1) < 0.1;
+            ranged && one.happened >= (one.low as number) && one.happened <= (one.high as number);
+          const mark = !ranged ? "var(--color-sheet)" : inside ? "var(--color-green)" : "var(--color-bean)";
           return (
             <g key={`${one.step}${one.unit}`}>
               <Label x={0} y={y + 1} size={15}>
-                {one.label.length > 30 ? `${one.label.slice(0, 29)}…` : one.label}
+                {short(one.label)}
               </Label>
               <Label x={0} y={y + 18} size={13} tone="ink2">
                 told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
@@ -240,14 +246,8 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
                   opacity="0.22"
                 />
               )}
-              <circle
-                cx={x(share)}
-                cy={y}
-                r="7"
-                fill={inside ? "var(--color-green)" : "var(--color-bean)"}
-                stroke="var(--color-ink)"
-              />
-              <Label x={W} y={y + 5} anchor="end" bold size={16} tone={inside ? "ink" : "bean"}>
+              <circle cx={x(share)} cy={y} r="7" fill={mark} stroke="var(--color-ink)" />
+              <Label x={W} y={y + 5} anchor="end" bold size={16} tone={ranged && !inside ? "bean" : "ink"}>
                 {one.happened.toFixed(one.happened < 100 ? 1 : 0)}
               </Label>
             </g>
@@ -255,7 +255,8 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
         })}
       </svg>
       <figcaption className="text-sm text-ink2">
-        Shaded: the range that was told. Right: what happened, in the same unit.
+        Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same
+        unit.
       </figcaption>
     </figure>
   );

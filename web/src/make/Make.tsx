@@ -162,7 +162,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
       }
     : null;
   return (
-    <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
+    <div className="grid gap-x-12 gap-y-5 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] lg:grid-rows-[auto_1fr]">
       <section>
         <h1 className="text-[clamp(34px,5.4vw,66px)]" aria-live="polite">
           {title}
@@ -175,22 +175,8 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             <b className="text-look">{caution.title}.</b> {caution.says}
           </p>
         )}
-        {step.cue && looking && (
-          <div className="mt-5">
-            <CueDrawing looks={step.cue.looks} />
-          </div>
-        )}
-        {step.target && (
-          <Weigh
-            step={step}
-            standing={standing}
-            field={scale}
-            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
-          />
-        )}
-        <Aside run={run} step={step} tell={tell} />
       </section>
-      <section className="flex flex-col gap-5">
+      <section className="flex flex-col gap-5 lg:row-span-2">
         {running ? (
           <Dial
             elapsedS={elapsed}
@@ -238,6 +224,28 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             </button>
           )}
         </div>
+      </section>
+      <section>
+        {step.cue && (
+          <figure className="m-0">
+            {!looking && (
+              <figcaption className="mb-1 text-lg">
+                {span ? `At the first check, ${span.first_check.toFixed(0)} min: ` : "To see if it is done: "}
+                <b>{step.cue.question}</b>
+              </figcaption>
+            )}
+            <CueDrawing looks={step.cue.looks} />
+          </figure>
+        )}
+        {step.target && (
+          <Weigh
+            step={step}
+            standing={standing}
+            field={scale}
+            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
+          />
+        )}
+        <Aside run={run} step={step} tell={tell} />
       </section>
     </div>
   );

@@ -135,24 +135,30 @@ export function Lanes({ plan, kitchen }: { plan: Plan; kitchen: KitchenSettings 
         <Key look={minded}>minded: look every few minutes</Key>
         <span>shaded: quiet hours</span>
       </p>
-      <ol className="mt-4 gap-x-12 lg:columns-2">
-        {plan.scheduled.map((one) => (
-          <li key={one.step.id} className="hairline flex break-inside-avoid items-baseline gap-4 py-1.5">
-            <b className="w-12 shrink-0">{timeOfDay(one.starts, kitchen.timezone)}</b>
-            <span className="flex-1">{one.step.title}</span>
-            <span className="text-ink2">
-              {minutes(one.step.minutes)}
-              {one.step.minutes < 90 ? " min" : ""}
-              {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
-            </span>
-          </li>
-        ))}
-        <li className="flex items-baseline gap-4 py-1.5 text-bean">
-          <b className="w-12 shrink-0">{timeOfDay(plan.serve, kitchen.timezone)}</b>
-          <b>on the table</b>
-        </li>
-      </ol>
     </div>
+  );
+}
+
+/** The same plan in words, in the order of the clock. */
+export function Steps({ plan, zone }: { plan: Plan; zone: string }) {
+  return (
+    <ol className="mt-5 border-t border-hair pt-2 pb-8 gap-x-12 lg:columns-2">
+      {plan.scheduled.map((one) => (
+        <li key={one.step.id} className="hairline flex break-inside-avoid items-baseline gap-4 py-1.5">
+          <b className="w-12 shrink-0">{timeOfDay(one.starts, zone)}</b>
+          <span className="flex-1">{one.step.title}</span>
+          <span className="text-ink2">
+            {minutes(one.step.minutes)}
+            {one.step.minutes < 90 ? " min" : ""}
+            {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
+          </span>
+        </li>
+      ))}
+      <li className="flex items-baseline gap-4 py-1.5 text-bean">
+        <b className="w-12 shrink-0">{timeOfDay(plan.serve, zone)}</b>
+        <b>on the table</b>
+      </li>
+    </ol>
   );
 }
 

@@ -6,7 +6,7 @@ import { useNavigate } from "react-router";
 import { api, ask, type KitchenSettings, type Plan, Refused, sentence } from "../api/client";
 import type { Bench } from "../sheet/useSheet";
 import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
-import { Lanes } from "./Lanes";
+import { Lanes, Steps } from "./Lanes";
 
 interface Props {
   bench: Bench;
@@ -103,7 +103,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
         </p>
       )}
       {plan && !error && <Lanes plan={plan} kitchen={kitchen} />}
-      <div className="mt-5 flex flex-wrap items-end gap-x-6 gap-y-4 border-t border-hair py-4">
+      <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
         <button
           type="button"
           className="pick min-h-12 px-6 text-lg"
@@ -160,6 +160,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           )}
         </form>
       </div>
+      {plan && !error && <Steps plan={plan} zone={zone} />}
     </div>
   );
 }

@@ -31,7 +31,7 @@ const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Fac
   heat: [
     [
       { key: "heat.float_min", words: () => "to float," },
-      { key: "heat.core_hot_min", words: () => "min hot within" },
+      { key: "heat.core_hot_min", words: () => "hot within" },
     ],
     [{ key: "heat.done_min", words: () => "min steam" }],
   ],
@@ -42,7 +42,7 @@ const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Fac
         words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}until it cuts clean`,
       },
     ],
-    [{ key: "rest.handle_until_min", words: () => "min to eat them in" }],
+    [{ key: "rest.handle_until_min", words: () => "min, then they stiffen" }],
   ],
 };
 

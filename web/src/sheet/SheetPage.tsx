@@ -148,15 +148,17 @@ function Title({ value, onChange }: { value: string; onChange: (title: string) =
   useEffect(() => setTyped(value), [value]);
   return (
     <h1 className="min-w-0 max-w-full">
-      <input
+      <textarea
         aria-label="Title of the sheet"
-        className="w-full max-w-full border-b border-transparent bg-transparent font-title text-2xl hover:border-ink2 sm:text-[28px]"
-        style={{ fieldSizing: "content" } as React.CSSProperties}
+        rows={1}
+        className="block max-w-full resize-none border-b border-transparent bg-transparent font-title text-2xl leading-tight [field-sizing:content] hover:border-ink2 sm:text-[28px]"
         maxLength={120}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => (typed.trim() ? typed !== value && onChange(typed.trim()) : setTyped(value))}
-        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") event.currentTarget.blur();
+        }}
       />
     </h1>
   );

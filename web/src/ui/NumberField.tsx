@@ -68,7 +68,7 @@ export function NumberField(props: Props) {
       </label>
       <input
         id={id}
-        className="write text-right text-lg"
+        className="write min-h-9 text-right text-lg"
         style={{ width }}
         inputMode="decimal"
         autoComplete="off"

@@ -16,7 +16,7 @@ export function Schools({ way, station, schools, onChoose }: Props) {
     .map((choice) => {
       const taken = schools[choice.id] ?? choice.default;
       return (
-        <div key={choice.id} className="mt-4">
+        <div key={choice.id} className="mt-3">
           <p id={`choice-${choice.id}`} className="text-ink2">
             {choice.title}
           </p>

@@ -44,11 +44,10 @@ export function Label({ x, y, children, size = 15, bold, anchor = "start", tone 
     <text
       x={x}
       y={y}
-      fontSize={size}
       fontWeight={bold ? 700 : 400}
       textAnchor={anchor}
       className={halo ? "halo" : undefined}
-      style={{ fill: `var(--color-${tone})` }}
+      style={{ fill: `var(--color-${tone})`, fontSize: `calc(${size}px * var(--label-scale))` }}
     >
       {children}
     </text>

@@ -13,8 +13,15 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
   const H = large ? 440 : 250;
   const pad = { left: 46, right: 16, top: 46, bottom: 40 };
   const { minutes: at, heart_c, surface_c } = drawing.curve;
+  const value = (key: string) => (facts[key] ? Number(facts[key].value) : null);
+  const from = value("rest.handle_from_min");
+  const until = value("rest.handle_until_min");
+  const cut = value("rest.cut_after_min");
+  // Balls are eaten long before they are cold: only that stretch is drawn.
+  const end = Math.min(at.at(-1) ?? 1, until != null && cut == null ? until * 2.2 : Number.POSITIVE_INFINITY);
+  const shown = at.filter((m) => m <= end).length;
   const x = scaleLinear()
-    .domain([0, at.at(-1) ?? 1])
+    .domain([0, end])
     .range([pad.left, W - pad.right]);
   const y = scaleLinear()
     .domain([0, 100])
@@ -22,15 +29,11 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
   const path = (values: number[]) =>
     line<number>()
       .x((_, i) => x(at[i] ?? 0))
-      .y((t) => y(t))(values) ?? "";
-  const value = (key: string) => (facts[key] ? Number(facts[key].value) : null);
-  const from = value("rest.handle_from_min");
-  const until = value("rest.handle_until_min");
-  const cut = value("rest.cut_after_min");
-  const hours = (at.at(-1) ?? 0) > 180;
+      .y((t) => y(t))(values.slice(0, shown)) ?? "";
+  const hours = end > 180;
   const ticks = hours
     ? scaleLinear()
-        .domain([0, (at.at(-1) ?? 0) / 60])
+        .domain([0, end / 60])
         .ticks(6)
         .map((h) => ({ at: x(h * 60), text: `${h}` }))
     : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
@@ -80,8 +83,8 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
       />
       <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
       <Label
-        x={x((at.at(-1) ?? 0) * 0.2)}
-        y={y(heart_c[Math.floor(at.length * 0.38)] ?? 50) - 12}
+        x={x(end * 0.2) + 14}
+        y={y(heart_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10}
         size={14}
         bold
         halo

@@ -35,8 +35,14 @@ export function Cut({ bench, way }: StationProps) {
       </section>
       <section aria-label="Resting and keeping">
         {tray && drawings.rest && <Cooling drawing={drawings.rest} facts={facts} />}
+        <Schools
+          way={way}
+          station="cut"
+          schools={sheet.schools}
+          onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
+        />
         {tray && (
-          <div className="hairline flex items-baseline justify-between">
+          <div className="hairline mt-3 flex items-baseline justify-between">
             <span>Pieces wanted</span>
             <NumberField
               label="Pieces wanted"
@@ -53,8 +59,10 @@ export function Cut({ bench, way }: StationProps) {
         <ul>
           {ROWS[tray ? "tin" : "ball"].map((key) => {
             const fact = facts[key];
+            const none = key.startsWith("cut.") && fact?.value === 0;
             return (
-              fact && (
+              fact &&
+              !none && (
                 <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1.5">
                   <span>{fact.label.charAt(0).toUpperCase() + fact.label.slice(1)}</span>
                   <FactFigure facts={facts} name={key} className="font-bold">
@@ -66,12 +74,6 @@ export function Cut({ bench, way }: StationProps) {
             );
           })}
         </ul>
-        <Schools
-          way={way}
-          station="cut"
-          schools={sheet.schools}
-          onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
-        />
       </section>
     </div>
   );

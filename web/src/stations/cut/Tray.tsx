@@ -5,9 +5,9 @@ import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 
 export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) {
-  const scale = Math.min(500 / drawing.length_mm, 380 / drawing.width_mm);
-  const x0 = 90;
-  const y0 = 62;
+  const scale = Math.min(440 / drawing.length_mm, 430 / drawing.width_mm);
+  const x0 = 60;
+  const y0 = 34;
   const w = drawing.length_mm * scale;
   const h = drawing.width_mm * scale;
   const round = drawing.shape === "round";
@@ -18,8 +18,8 @@ export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) 
   const every = (lines: number[], length: number) => (lines.length * 34 > length ? 2 : 1);
   return (
     <svg
-      viewBox={`0 0 720 ${y0 + h + 70}`}
-      className="mx-auto block max-h-[520px] w-full"
+      viewBox={`0 0 640 ${y0 + h + 56}`}
+      className="mx-auto block w-full"
       role="img"
       aria-label={`${pieces} pieces of ${grams.toFixed(0)} g`}
     >
@@ -50,7 +50,7 @@ export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) 
           y={y0 + cell.y * scale}
           width={cell.w * scale}
           height={cell.h * scale}
-          fill={cell.kind === "corner" ? fill("batter") : cell.kind === "edge" ? "#e7d3a2" : "#f6efd6"}
+          fill={cell.kind === "corner" ? "#d8bb78" : cell.kind === "edge" ? "#e7d3a2" : "#f6efd6"}
           stroke="none"
         />
       ))}
@@ -88,11 +88,8 @@ export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) 
           </Label>
         ) : null,
       )}
-      <Label x={x0 - 10} y={y0 - 10} anchor="end" size={13} tone="ink2">
-        cm from
-      </Label>
-      <Label x={x0 - 10} y={y0 + 5} anchor="end" size={13} tone="ink2">
-        the edge
+      <Label x={x0 + w + 26} y={y0 - 10} size={13.5} tone="ink2">
+        cm from the edge
       </Label>
       <Dimension x1={x0} y1={y0 + h + 22} x2={x0 + w} y2={y0 + h + 22} />
       <Label x={x0 + w / 2} y={y0 + h + 46} bold anchor="middle" size={19}>

@@ -165,7 +165,7 @@ export function HeatCurve({
         {hot != null && (
           <g>
             <circle cx={x(hot)} cy={y(72)} r="5" fill="var(--color-bean)" />
-            <Label x={x(hot) + 10} y={y(72) + 24} size={15} tone="bean" halo>
+            <Label x={x(hot) - 10} y={y(72) - 10} size={15} anchor="end" tone="bean" halo>
               heart hot at {hot.toFixed(0)}
             </Label>
           </g>

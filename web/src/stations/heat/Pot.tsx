@@ -21,14 +21,14 @@ export function Pot({ drawing, facts }: { drawing: BoilDrawing; facts: Facts }) 
   const words = `${plural(drawing.loads, "load")} of ${drawing.load}, in ${litres} litres`;
   return (
     <svg
-      viewBox={`0 ${surface - 74} 420 ${water + 128}`}
+      viewBox={`0 ${surface - 52} 450 ${water + 104}`}
       className="block w-full"
       role="img"
       aria-label={`The pot: ${words}`}
     >
       <rect x={left} y={surface} width={wide} height={water} fill={fill("water")} />
       <path
-        d={`M${left - 8} ${surface - 46}H${left}V${floor - 8}q0 8 8 8H${left + wide - 8}q8 0 8 -8V${surface - 46}h8`}
+        d={`M${left - 8} ${surface - 40}H${left}V${floor - 8}q0 8 8 8H${left + wide - 8}q8 0 8 -8V${surface - 40}h8`}
         fill="none"
         stroke="var(--color-ink)"
         strokeWidth="2.6"

@@ -6,8 +6,8 @@ import { fill } from "../../ui/materials";
 
 export function Steamer({ drawing, facts }: { drawing: SteamDrawing; facts: Facts }) {
   const { tin } = drawing;
-  const scale = 330 / drawing.pot_mm;
-  const left = 50;
+  const scale = 320 / drawing.pot_mm;
+  const left = 40;
   const wide = drawing.pot_mm * scale;
   const floor = 250;
   const rack = floor - drawing.rack_mm * scale;
@@ -27,7 +27,7 @@ export function Steamer({ drawing, facts }: { drawing: SteamDrawing; facts: Fact
   const litres = `${(start / 1000).toFixed(1)} litres to start`;
   return (
     <svg
-      viewBox={`0 ${top - 44} 440 ${floor - top + 92}`}
+      viewBox={`0 ${top - 44} 450 ${floor - top + 92}`}
       className="block w-full"
       role="img"
       aria-label={`Steamer: ${litres}, ${topUp}`}

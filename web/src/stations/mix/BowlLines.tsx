@@ -50,13 +50,26 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
       <tbody>
         {sheet.parts.map((part, p) => (
           <Fragment key={part.role}>
-            {sheet.parts.length > 1 && (
-              <tr>
-                <th colSpan={5} scope="colgroup" className="pt-3 text-left font-bold">
-                  {part.name || part.role}
-                </th>
-              </tr>
-            )}
+            <tr>
+              <th colSpan={5} scope="colgroup" className="pt-1 text-left font-normal">
+                <span className="flex items-baseline justify-between">
+                  <b>{part.name || part.role}</b>
+                  <select
+                    aria-label={`Add to the ${part.name || part.role}`}
+                    className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
+                    value=""
+                    onChange={(event) => edit(withNewLine(sheet, p, event.target.value))}
+                  >
+                    <option value="">add …</option>
+                    {larder.data?.map((item) => (
+                      <option key={item.id} value={item.id}>
+                        {item.name}
+                      </option>
+                    ))}
+                  </select>
+                </span>
+              </th>
+            </tr>
             {part.lines.map((line, i) => {
               const shown = drawing.lines.find((one) => one.part === p && one.line === i);
               return (
@@ -86,7 +99,7 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
                     />
                     <select
                       aria-label={`${shown?.name ?? line.ingredient}, unit`}
-                      className="ml-1 h-10 max-w-24 bg-transparent text-ink2"
+                      className="ml-1 h-10 max-w-24 bg-transparent text-ink2 [field-sizing:content]"
                       value={line.amount.unit}
                       onChange={(event) =>
                         edit(
@@ -104,16 +117,16 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
                       ))}
                     </select>
                   </td>
-                  <td className="hidden text-right text-sm leading-tight text-ink2 sm:table-cell">
+                  <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] leading-tight text-ink2 sm:table-cell">
                     {shown?.household}
                     {shown?.household && Math.abs(shown.household_error_pct) >= 1 && (
-                      <span className="block">
+                      <span className="block text-xs">
                         {shown.household_error_pct > 0 ? "+" : "−"}
                         {Math.abs(shown.household_error_pct).toFixed(0)} %
                       </span>
                     )}
                   </td>
-                  <td className="pl-2 text-right">
+                  <td className="whitespace-nowrap pl-2 text-right">
                     {shown && part.role === "base"
                       ? `${shown.pct < 10 ? shown.pct.toFixed(1) : shown.pct.toFixed(0)} %`
                       : ""}
@@ -133,23 +146,6 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
                 </tr>
               );
             })}
-            <tr>
-              <td colSpan={5}>
-                <select
-                  aria-label={`Add to the ${part.name || part.role}`}
-                  className="h-9 max-w-full bg-transparent text-bean"
-                  value=""
-                  onChange={(event) => edit(withNewLine(sheet, p, event.target.value))}
-                >
-                  <option value="">add …</option>
-                  {larder.data?.map((item) => (
-                    <option key={item.id} value={item.id}>
-                      {item.name}
-                    </option>
-                  ))}
-                </select>
-              </td>
-            </tr>
           </Fragment>
         ))}
       </tbody>

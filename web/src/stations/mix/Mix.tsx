@@ -19,14 +19,14 @@ export function Mix({ bench, way }: StationProps) {
   const to = (water: number, sweet: number) =>
     adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet });
   return (
-    <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.38fr)_minmax(0,1fr)]">
+    <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="Map of water and sugar">
         <MixMap way={way} hydration={hydration} sugar={sugar} dots={bench.dots} onMove={to} />
         <BowlBar drawing={drawing} facts={facts} />
       </section>
       <section aria-label="In the bowl">
         <BowlLines bench={bench} drawing={drawing} />
-        <div className="mt-4 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <NumberField
             label="Water"
             value={hydration}
@@ -48,9 +48,9 @@ export function Mix({ bench, way }: StationProps) {
             onChange={(value) => to(hydration, value)}
           />
           <NumberField
-            label="Make it from"
+            label="From"
             value={Number(facts["mix.base_g"]?.value)}
-            unit="g flour"
+            unit="g of flour"
             decimals={0}
             min={10}
             max={5000}
@@ -65,7 +65,7 @@ export function Mix({ bench, way }: StationProps) {
           schools={sheet.schools}
           onChoose={(choice, school) => bench.edit(withSchool(sheet, choice, school))}
         />
-        <p className="mt-4 border-l-4 border-bean pl-4">
+        <p className="mt-3 border-l-4 border-bean pl-4">
           <b>Will come out</b>{" "}
           <FactFigure facts={facts} name="mix.softness">
             {drawing.outcome}
