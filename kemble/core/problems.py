@@ -51,6 +51,7 @@ _SAYS = {
     "less_than_equal": "{input} is too much",
     "string_too_long": "is too long",
     "string_too_short": "is empty",
+    "string_pattern_mismatch": "{input} is not written like that",
     "string_type": "{input} is not text",
     "too_long": "has too many entries",
     "too_short": "has too few entries",
@@ -110,7 +111,7 @@ def problem_from(error: ErrorDetails, root: type[BaseModel] | None) -> Problem:
         inner = error.get("ctx", {}).get("path")
         path = ".".join(str(step) for step in (*loc, *([inner] if inner else []))) or "the document"
         return Problem(path=path, says=error["msg"], accepts=str(error.get("ctx", {}).get("accepts", "")))
-    says = _SAYS.get(kind, error["msg"][:1].lower() + error["msg"][1:]).format(input=_typed(error["input"]))
+    says = _SAYS.get(kind, "{input} will not do").format(input=_typed(error["input"]))
     accepts = field.description if field and field.description else ""
     return Problem(path=path, says=says, accepts=accepts)
 

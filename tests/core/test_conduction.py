@@ -11,10 +11,10 @@ import pytest
 from scipy.optimize import brentq
 from scipy.special import j0, j1, jn_zeros
 
+from kemble.core.larder import larder
 from kemble.core.physics.conduction import Modes, cylinder, slab, sphere, thaw, when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import Material
-from kemble.core.larder import larder
 
 BATTER = Material(k=0.45, rho=1220.0, cp=3000.0)
 START, AROUND = 40.0, 99.0
@@ -29,7 +29,10 @@ def slab_series(x_over_l, fo, biot):
     if math.isinf(biot):
         z = (np.arange(TERMS) + 0.5) * math.pi
     else:
-        z = roots(lambda z: z * math.sin(z) - biot * math.cos(z), [(n * math.pi, (n + 0.5) * math.pi) for n in range(TERMS)])
+        z = roots(
+            lambda z: z * math.sin(z) - biot * math.cos(z),
+            [(n * math.pi, (n + 0.5) * math.pi) for n in range(TERMS)],
+        )
     c = 4 * np.sin(z) / (2 * z + np.sin(2 * z))
     return (c * np.exp(-np.outer(fo, z**2))) @ np.cos(np.outer(z, x_over_l))
 
@@ -39,7 +42,8 @@ def sphere_series(r_over_r, fo, biot):
         z = (np.arange(TERMS) + 1) * math.pi
     else:
         z = roots(
-            lambda z: (1 - biot) * math.sin(z) - z * math.cos(z), [(n * math.pi, (n + 1) * math.pi) for n in range(TERMS)]
+            lambda z: (1 - biot) * math.sin(z) - z * math.cos(z),
+            [(n * math.pi, (n + 1) * math.pi) for n in range(TERMS)],
         )
     c = 4 * (np.sin(z) - z * np.cos(z)) / (2 * z - np.sin(2 * z))
     return (c * np.exp(-np.outer(fo, z**2))) @ np.sinc(np.outer(z, r_over_r) / math.pi)
@@ -50,7 +54,10 @@ def cylinder_series(r_over_r, fo, biot):
     if math.isinf(biot):
         z = zeros[:TERMS]
     else:
-        z = roots(lambda z: z * j1(z) - biot * j0(z), list(zip([0.0, *zeros[: TERMS - 1]], zeros[:TERMS], strict=True)))
+        z = roots(
+            lambda z: z * j1(z) - biot * j0(z),
+            list(zip([0.0, *zeros[: TERMS - 1]], zeros[:TERMS], strict=True)),
+        )
     c = 2 / z * j1(z) / (j0(z) ** 2 + j1(z) ** 2)
     return (c * np.exp(-np.outer(fo, z**2))) @ j0(np.outer(z, r_over_r))
 
@@ -68,7 +75,9 @@ def test_slab_within_half_a_kelvin_everywhere(thickness, h):
     body = slab(thickness, BATTER, h, h)
     got = celsius(Modes(body).remaining(TIMES))
     half = thickness / 2
-    want = celsius(slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k))
+    want = celsius(
+        slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
+    )
     assert np.abs(got - want).max() < 0.5
 
 
@@ -82,7 +91,9 @@ def test_sphere_within_half_a_kelvin_everywhere(radius, h):
     want = celsius(sphere_series(body.centres / radius, fo, h * radius / BATTER.k))
     assert np.abs(got - want).max() < 0.5
     centre = celsius(Modes.centre(modes.remaining(TIMES), body))
-    assert np.abs(centre - celsius(sphere_series(np.array([0.0]), fo, h * radius / BATTER.k))[:, 0]).max() < 0.5
+    assert (
+        np.abs(centre - celsius(sphere_series(np.array([0.0]), fo, h * radius / BATTER.k))[:, 0]).max() < 0.5
+    )
 
 
 @pytest.mark.parametrize("h", [math.inf, 900.0, 11.0])
@@ -92,7 +103,9 @@ def test_finite_cylinder_within_half_a_kelvin_everywhere(radius, depth, h):
     upright, across = slab(depth, BATTER, h, h), cylinder(radius, BATTER, h)
     got = celsius(Modes(upright).remaining(TIMES)[:, :, None] * Modes(across).remaining(TIMES)[:, None, :])
     half = depth / 2
-    z = slab_series(np.abs(upright.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
+    z = slab_series(
+        np.abs(upright.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k
+    )
     r = cylinder_series(across.centres / radius, BATTER.alpha * TIMES / radius**2, h * radius / BATTER.k)
     assert np.abs(got - celsius(z[:, :, None] * r[:, None, :])).max() < 0.5
 
@@ -112,7 +125,9 @@ def test_finer_cells_come_nearer_to_the_series():
 
     def error(cells):
         body = slab(2 * half, BATTER, h, h, cells)
-        want = slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
+        want = slab_series(
+            np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k
+        )
         return np.abs(Modes(body).remaining(TIMES) - want).max()
 
     assert error(10) > 2.5 * error(20) > 5 * error(40)
@@ -133,7 +148,9 @@ def marched(composition, start_c, *, radius=0.0175, around=AROUND, until=1500.0,
     substance = food(composition, fat_sets=False)
     body = sphere([(radius, Material(0.4, 1100, 2500))], 1000.0)
     times = until * np.linspace(0.0, 1.0, steps) ** 1.7
-    found, heat = thaw(body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times)
+    found, heat = thaw(
+        body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times
+    )
     return body, substance, times, found, heat
 
 

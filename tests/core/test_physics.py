@@ -12,7 +12,14 @@ from kemble.core.physics.doneness import gel_temperature_c, gelled
 from kemble.core.physics.freezing import freeze_hard_s
 from kemble.core.physics.keeping import hard_after_h, room_h
 from kemble.core.physics.steamer import loss_g_per_min, water_plan
-from kemble.core.physics.thermal import boiling_point_c, fractions, freezing_point_c, ice_fraction, pressure_pa, properties
+from kemble.core.physics.thermal import (
+    boiling_point_c,
+    fractions,
+    freezing_point_c,
+    ice_fraction,
+    pressure_pa,
+    properties,
+)
 
 
 @pytest.mark.parametrize(
@@ -75,9 +82,7 @@ def test_the_water_under_the_rack():
     assert ml == pytest.approx(225.7, abs=0.5)
 
 
-@given(
-    st.floats(120, 500), st.floats(15, 80), st.floats(100, 3000), st.floats(5, 300)
-)
+@given(st.floats(120, 500), st.floats(15, 80), st.floats(100, 3000), st.floats(5, 300))
 def test_the_steamer_never_runs_below_its_low_mark(diameter_mm, full_mm, net_w, minutes):
     plan = water_plan(diameter_mm=diameter_mm, full_mm=full_mm, low_mm=10, net_w=net_w, minutes=minutes)
     if len(plan.top_ups) == 40:
@@ -113,4 +118,6 @@ def test_keeping_is_an_index_with_the_right_signs():
     assert hard_after_h(80, 8, 130, celsius=20) > base
     assert hard_after_h(80, 6, 130, celsius=4) == pytest.approx(base / 3)
     assert room_h(36, perishable=True, room_c=21) == 2.0
-    assert room_h(36, perishable=False, room_c=28) == pytest.approx(room_h(36, perishable=False, room_c=21) / 2)
+    assert room_h(36, perishable=False, room_c=28) == pytest.approx(
+        room_h(36, perishable=False, room_c=21) / 2
+    )

@@ -221,7 +221,8 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
         low=max(-2.0, soft - 0.5),
         high=min(2.0, soft + 0.5),
     )
-    _advise(working, ratios["hydration"], ratios["sugar"], ratios["fat"])
+    in_zone = inside((ratios["hydration"], ratios["sugar"]), way.zone)
+    _advise(working, ratios["hydration"], ratios["sugar"], ratios["fat"], in_zone)
     lines = tuple(
         _worked_line(p, i, line, base_g, working.kitchen.measures)
         for p, part in enumerate(sheet.parts)
@@ -237,13 +238,13 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
     drawing = MixDrawing.model_construct(
         bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.5),
         lines=lines,
-        in_zone=inside((ratios["hydration"], ratios["sugar"]), way.zone),
+        in_zone=in_zone,
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
     )
     return drawing, base
 
 
-def _advise(working: Working, hydration: float, sugar: float, fat: float) -> None:
+def _advise(working: Working, hydration: float, sugar: float, fat: float, in_zone: bool) -> None:
     way = working.way
     flours = {line.ingredient for line in working.sheet.base.lines if line.item.group == "flour"}
     if "rice-flour" in flours:

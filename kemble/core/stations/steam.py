@@ -20,10 +20,10 @@ from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
 from kemble.core.stations.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
 
-CLEAR_ABOVE_GEL_C = (
-    15.0  # a gel turns from milky to clear about so far above where it forms; kitchen estimate, 12-18
-)
-CLEAR_BELOW_BOIL_C = 4.0  # the heart creeps up to the steam for ever: nearer than this is not waited for
+# A gel turns from milky to clear some degrees above where it forms (12-18), and a stick comes out clean when that
+# second change is four fifths done at the slowest point. Kitchen estimates.
+CLEAR_ABOVE_GEL_C = 15.0
+CLEARED = 0.8
 
 # Surface coefficients in W/(m2 K), condensing steam about 500-1500; kitchen estimates.
 STEAM_H = 900.0
@@ -113,12 +113,12 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     )
     factor = kitchen.time_factor
     scale = likely.depth**2 / likely.material.alpha
-    times = scale * np.linspace(0.0, 1.0, 161) ** 2 * 3.0
+    times = scale * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
 
     def done(tinful: _Tinful, gel: float) -> tuple[float | None, Array, Array]:
         heart, top = tinful.curve(boil_c, times)
         cooked = when(times, gelled(times, heart, gel), COOKED)
-        clear = when(times, heart, min(gel + CLEAR_ABOVE_GEL_C, boil_c - CLEAR_BELOW_BOIL_C))
+        clear = when(times, gelled(times, heart, gel + CLEAR_ABOVE_GEL_C), CLEARED)
         return (None if cooked is None or clear is None else max(cooked, clear)), heart, top
 
     def quick(tinful: _Tinful) -> _Tinful:
@@ -172,7 +172,7 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     book.add(
         "heat.done_min",
         window[1],
-        f"the slowest point has gelled and is {CLEAR_ABOVE_GEL_C:.0f} °C past it: clear, no milky smear",
+        f"the slowest point has gelled, and cleared as it does {CLEAR_ABOVE_GEL_C:.0f} °C above that: no milky smear",
         source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
         of=inputs,
         low=window[0],

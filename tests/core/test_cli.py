@@ -1,0 +1,98 @@
+import io
+import json
+from types import SimpleNamespace
+
+import pytest
+
+from kemble.cli import main
+from kemble.core.sheet import default_sheet
+from kemble.core.ways import WAYS
+
+
+@pytest.fixture
+def sheet(tmp_path):
+    path = tmp_path / "sheet.json"
+    path.write_text(default_sheet("boiled-balls").model_dump_json())
+    return path
+
+
+def test_ways_lists_schools(capsys):
+    assert main(["ways"]) == 0
+    found = {way["id"]: way for way in json.loads(capsys.readouterr().out)}
+    assert set(found) == set(WAYS)
+    assert found["set-cake"]["schools"]["syrup"] == ["melted", "burnt"]
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_a_printed_sheet_can_be_worked_from_standard_input(way, capsys, monkeypatch):
+    assert main(["sheet", way]) == 0
+    text = capsys.readouterr().out
+    monkeypatch.setattr("sys.stdin", SimpleNamespace(buffer=io.BytesIO(text.encode())))
+    assert main(["work", "-"]) == 0
+    worked = json.loads(capsys.readouterr().out)
+    assert set(worked) >= {"facts", "advice", "cautions"}
+    assert worked["facts"]["mix.hydration_pct"]["unit"] == "%"
+
+
+def test_a_plan_in_words_and_as_json(sheet, capsys):
+    arguments = ["plan", str(sheet), "--serve", "2026-12-05T15:30", "--now", "2026-12-01T08:00"]
+    assert main(arguments) == 0
+    out = capsys.readouterr().out
+    assert out.rstrip().endswith("Sat 05 Dec 15:30  on the table")
+    assert "Flatten, fill and close" in out
+    assert main([*arguments, "--json"]) == 0
+    assert json.loads(capsys.readouterr().out)["serve"].startswith("2026-12-05T15:30")
+
+
+def test_a_kitchen_of_ones_own(sheet, tmp_path, capsys):
+    kitchen = tmp_path / "kitchen.json"
+    kitchen.write_text('{"altitude_m": 2000}')
+    assert main(["work", str(sheet), "--kitchen", str(kitchen)]) == 0
+    assert json.loads(capsys.readouterr().out)["facts"]["heat.boil_c"]["value"] == pytest.approx(
+        93.3, abs=0.3
+    )
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (
+            lambda d: d["parts"][0]["lines"][1]["amount"].update(value=-5),
+            "parts.0.lines.1.amount.value: -5 is too little",
+        ),
+        (lambda d: d.update(way="toast"), 'way: "toast" is not a known way'),
+        (lambda d: d["pieces"].update(dough_g=450), "pieces.dough_g"),
+    ],
+)
+def test_bad_sheets_are_one_line_and_exit_2(change, says, tmp_path, capsys):
+    document = json.loads(default_sheet("boiled-balls").model_dump_json())
+    change(document)
+    path = tmp_path / "bad.json"
+    path.write_text(json.dumps(document))
+    assert main(["work", str(path)]) == 2
+    error = capsys.readouterr().err
+    assert says in error
+    assert error.count("\n") == 1
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ["sheet", "toast"],
+        ["work", "no-such-file.json"],
+        ["plan", "SHEET"],
+        ["plan", "SHEET", "--serve", "2020-01-01T10:00"],
+        ["plan", "SHEET", "--serve", "soon"],
+        ["work", "SHEET", "--kitchen", "SHEET"],
+    ],
+)
+def test_other_bad_input(arguments, sheet, capsys):
+    assert main([str(sheet) if word == "SHEET" else word for word in arguments]) == 2
+    assert capsys.readouterr().err.startswith("kemble: ")
+
+
+def test_a_file_of_five_megabytes(tmp_path, capsys):
+    path = tmp_path / "big.json"
+    path.write_bytes(b"x" * 5_000_000)
+    assert main(["work", str(path)]) == 2
+    assert "200,000 bytes" in capsys.readouterr().err

@@ -1,0 +1,74 @@
+import pint
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kemble.core.quantity import UNITS, amount_of, from_celsius, grams, household, to_celsius
+
+PINT = pint.UnitRegistry()
+NAMES = {
+    "g": "gram", "kg": "kilogram", "oz": "ounce", "lb": "pound", "ml": "milliliter", "l": "liter",
+    "cup_us": "cup", "tbsp_us": "tablespoon", "tsp_us": "teaspoon", "cup_metric": "250 milliliter",
+    "cup_rice_cooker": "180 milliliter", "tbsp_metric": "15 milliliter", "tbsp_20": "20 milliliter",
+    "tsp_metric": "5 milliliter",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("unit", sorted(NAMES))
+def test_factors_agree_with_pint(unit):
+    base = "gram" if UNITS[unit].kind == "mass" else "milliliter"
+    assert UNITS[unit].factor == pytest.approx(PINT(NAMES[unit]).to(base).magnitude, rel=1e-9)
+
+
+def test_volume_goes_by_density():
+    assert grams(1, "cup_metric", g_per_ml=0.56) == pytest.approx(140.0)
+    assert grams(2, "piece", g_per_ml=1.0, g_per_piece=50.0) == 100.0
+
+
+def test_pieces_of_what_is_not_counted():
+    with pytest.raises(ValueError, match="not counted in pieces"):
+        grams(1, "piece", g_per_ml=1.0)
+
+
+@given(st.floats(0.01, 50_000), st.sampled_from(sorted(set(UNITS) - {"piece"})), st.floats(0.2, 2.0))
+def test_there_and_back(value, unit, density):
+    assert amount_of(grams(value, unit, g_per_ml=density), unit, g_per_ml=density) == pytest.approx(value)
+
+
+def test_temperatures():
+    assert to_celsius(350, "F") == pytest.approx(176.667, abs=0.001)
+    assert from_celsius(100, "F") == 212.0
+    assert to_celsius(180, "C") == 180
+
+
+@pytest.mark.parametrize(
+    ("mass_g", "density", "measures", "text"),
+    [
+        (250.0, 1.0, "metric", "1 cup"),
+        (236.6, 1.0, "us", "1 cup"),
+        (375.0, 1.0, "metric", "1½ cups"),
+        (15.0, 1.0, "metric", "1 tbsp"),
+        (2.5, 1.0, "metric", "½ tsp"),
+        (0.3, 1.2, "metric", "a pinch"),
+        (265.0, 1.0, "metric", "1 cup + 1 tbsp"),
+    ],
+)
+def test_household_measures(mass_g, density, measures, text):
+    assert household(mass_g, g_per_ml=density, measures=measures).text == text
+
+
+def test_household_says_its_error():
+    """18 g of oil at 0.92 is 19.57 ml; a spoon and a teaspoon are 20: 2.2 % over."""
+    near = household(18.0, g_per_ml=0.92, measures="metric")
+    assert near.text == "1 tbsp + 1 tsp"
+    assert near.error_pct == pytest.approx(2.2, abs=0.05)
+
+
+@given(st.floats(5.0, 2500.0), st.sampled_from(["us", "metric"]))
+def test_household_is_never_far_off(ml, measures):
+    near = household(ml, g_per_ml=1.0, measures=measures)
+    assert abs(near.error_pct) < 12.5
+
+
+def test_no_pile_of_cups():
+    assert household(9000.0, g_per_ml=1.0, measures="us") is None

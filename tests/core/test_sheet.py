@@ -1,0 +1,133 @@
+import json
+from contextlib import suppress
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from kemble.core.larder import Composition, Ingredient, larder, nearest
+from kemble.core.problems import Refused
+from kemble.core.sheet import MOST_BYTES, default_sheet, read_sheet, sheet_from
+from kemble.core.ways import WAYS
+
+
+def document(way="set-cake"):
+    return json.loads(default_sheet(way).model_dump_json())
+
+
+def refused(content):
+    with pytest.raises(Refused) as caught:
+        sheet_from(content)
+    return caught.value.problems[0]
+
+
+@pytest.mark.parametrize(
+    "value", [0, -5, "a lot", 1e12, float("nan"), float("inf"), None, [], True and "1,5x"]
+)
+def test_an_amount_must_be_one(value):
+    content = document()
+    content["parts"][0]["lines"][1]["amount"]["value"] = value
+    problem = refused(content)
+    assert problem.path == "parts.0.lines.1.amount.value"
+    assert "above 0 and at most 50 000" in problem.accepts
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "accepts"),
+    [
+        (lambda d: d["parts"][0]["lines"][0].update(ingredient="sweet rice flower"), "parts.0.lines.0.ingredient", "sweet-rice-flour"),
+        (lambda d: d.update(way="fried-air"), "way", "set-cake"),
+        (lambda d: d.update(titel="x"), "titel", "title"),
+        (lambda d: d["schools"].update(syrup="treacle"), "schools.syrup", "melted or burnt"),
+        (lambda d: d["schools"].update(hat="on"), "schools.hat", "syrup"),
+        (lambda d: d.update(version=2), "version", "1"),
+        (lambda d: d.update(parts=[]), "parts", "1 to 12 parts"),
+        (lambda d: d["parts"][0].update(role="filling"), "parts", "role base"),
+        (lambda d: d["parts"][0]["lines"].pop(0), "parts", "sweet rice flour"),
+        (lambda d: d["vessel"]["tin"].update(height_mm=3), "vessel.tin.height_mm", "10 to 200 mm"),
+        (lambda d: d.update(serve="tomorrow"), "serve", "2026-12-05T15:30"),
+        (lambda d: d["cut"].update(pieces=2.5), "cut.pieces", "1 to 400"),
+        (lambda d: d["parts"][0]["lines"][0]["amount"].update(unit="bucket"), "parts.0.lines.0.amount.unit", "kg"),
+        (lambda d: d["parts"][0]["lines"][1].update(splits=[{"share": 0.5, "at": "now"}]), "parts.0.lines.1", "add up to 1"),
+        (lambda d: d["parts"][0]["lines"][1].update(reserve={"value": 9, "unit": "kg"}), "parts.0.lines.1", "less than"),
+        (lambda d: d["parts"][0]["lines"][0]["amount"].update(unit="piece"), "parts.0.lines.0", ""),
+    ],
+)  # fmt: skip
+def test_each_problem_names_its_field(change, path, accepts):
+    content = document()
+    change(content)
+    problem = refused(content)
+    assert problem.path == path
+    assert accepts in problem.accepts
+    assert problem.sentence.count("\n") == 0
+
+
+@pytest.mark.parametrize("text", ["", "{", "[]", "null", "3", '"sheet"', b"\xff\xfe", "[" * 5000])
+def test_what_is_no_sheet_at_all(text):
+    with pytest.raises(Refused):
+        read_sheet(text)
+
+
+def test_five_megabytes():
+    with pytest.raises(Refused, match=f"at most {MOST_BYTES:,} bytes"):
+        read_sheet(b" " * 5_000_000)
+
+
+def test_only_way_and_parts_are_needed():
+    sheet = sheet_from({"way": "set-cake", "parts": document()["parts"]})
+    assert sheet.school("syrup") == "melted"
+    assert sheet.serve is None
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_a_sheet_survives_its_own_json(way):
+    sheet = default_sheet(way)
+    assert read_sheet(sheet.model_dump_json()) == sheet
+
+
+junk = st.recursive(
+    st.none() | st.booleans() | st.floats(allow_nan=True) | st.integers() | st.text(max_size=20),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=8), inner, max_size=3),
+    max_leaves=8,
+)
+
+
+@given(junk)
+def test_nothing_but_a_refusal_ever_comes_of_junk(content):
+    with pytest.raises(Refused):
+        sheet_from(content)
+
+
+@given(st.data())
+def test_junk_in_any_one_place_is_refused_or_worked(data):
+    content = document(data.draw(st.sampled_from(sorted(WAYS))))
+    place, key = content, data.draw(st.sampled_from(sorted(content)))
+    while isinstance(place[key], dict | list) and place[key] and data.draw(st.booleans()):
+        place = place[key]
+        key = data.draw(st.sampled_from(sorted(place) if isinstance(place, dict) else range(len(place))))
+    place[key] = data.draw(junk)
+    # Anything but Refused would fail the test.
+    with suppress(Refused):
+        sheet_from(content)
+
+
+class TestLarder:
+    def test_every_composition_adds_up(self):
+        for item in larder().values():
+            assert item.per_100_g.total == pytest.approx(100.0, abs=0.5), item.id
+
+    @given(st.sampled_from(sorted(larder())), st.floats(0.1, 5000))
+    def test_no_gram_is_lost(self, name, mass):
+        assert larder()[name].composition(mass).total == pytest.approx(mass)
+
+    def test_one_that_does_not_add_up_is_refused_with_the_sum(self):
+        with pytest.raises(ValidationError, match=r"adds up to 90\.0 g"):
+            Ingredient(id="x", name="X", group="sugar", per_100_g=Composition(sugar=90), g_per_ml=1.0)
+
+    def test_the_nearest_names_help(self):
+        assert nearest("glutinous rice flour")[0] == "sweet-rice-flour"
+        assert "water" in nearest("watr")
+
+    def test_both_packets_are_told_apart(self):
+        assert "sweet" in larder()["rice-flour"].look_alike
