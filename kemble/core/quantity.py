@@ -125,7 +125,9 @@ _TSP_STEPS: tuple[tuple[float, str], ...] = (
     (0.5, "½"),
     (0.75, "¾"),
     (1.0, "1"),
+    (1.25, "1¼"),
     (1.5, "1½"),
+    (1.75, "1¾"),
     (2.0, "2"),
 )
 _GOOD_ENOUGH_PCT = 1.5  # below this a simpler combination beats a closer one

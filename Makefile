@@ -1,0 +1,109 @@
+# Each target does the set-up it needs, says what it is doing, and is quick the second time.
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := help
+.PHONY: help setup build demo serve check test bench shots api backup browser versions
+
+PORT ?= 8000
+HOST ?= 127.0.0.1
+KEEP ?=
+PYTHON ?= $(shell command -v python3.11 || command -v python3.12 || command -v python3)
+PY := .venv/bin/python
+DEMO_DATA := $(CURDIR)/.data/demo
+export PYTHONDONTWRITEBYTECODE := 1
+
+help:
+	@echo "make demo     start with the demo kitchen (PORT=8000, KEEP=1 keeps it from last time)"
+	@echo "make test     every test, the real interface in headless Chromium included"
+	@echo "make serve    start your own kitchen (PORT=, HOST=)"
+	@echo "make check    format, lint, types, layers, fast tests"
+	@echo "make bench    measure what is promised to be fast"
+	@echo "make shots    take the pictures in docs/screenshots anew"
+	@echo "make api      write the OpenAPI document and its types anew"
+	@echo "make backup   copy your kitchen's database: make backup FILE=kitchen.sqlite3"
+
+# --- set-up ------------------------------------------------------------------
+versions:
+	@test -n "$(PYTHON)" || { echo "Python 3.11 or 3.12 is needed and none was found."; exit 1; }
+	@"$(PYTHON)" -c 'import sys; sys.exit(not ((3, 11) <= sys.version_info[:2] <= (3, 12)))' \
+	  || { echo "Python 3.11 or 3.12 is needed; $(PYTHON) is $$("$(PYTHON)" --version)."; exit 1; }
+	@command -v npm >/dev/null || { echo "Node 20 or newer with npm is needed and was not found."; exit 1; }
+
+.stamps/python: requirements-dev.txt pyproject.toml | versions
+	@echo "Setting up Python packages (half a minute the first time)"
+	@test -x $(PY) || "$(PYTHON)" -m venv .venv
+	@test -x .venv/bin/uv || $(PY) -m pip install --quiet --disable-pip-version-check uv
+	@.venv/bin/uv pip sync --quiet --compile-bytecode --require-hashes requirements-dev.txt
+	@.venv/bin/uv pip install --quiet --no-deps --no-build-isolation --editable . 2>/dev/null \
+	  || .venv/bin/uv pip install --quiet --no-deps --editable .
+	@mkdir -p .stamps && touch $@
+
+.stamps/npm: web/package-lock.json | versions
+	@echo "Setting up front-end packages (under a minute the first time)"
+	@cd web && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p .stamps && touch $@
+
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
+web/dist/index.html: .stamps/npm $(WEB_SOURCES)
+	@echo "Building the front end"
+	@cd web && npm run --silent build -- --logLevel warn
+	@touch $@
+
+setup: .stamps/python .stamps/npm
+
+build: web/dist/index.html
+
+browser:
+	@if ! command -v chromium >/dev/null && ! command -v chromium-browser >/dev/null; then \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then \
+	    echo "Installing Chromium"; \
+	    { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium; } >/dev/null; \
+	  else \
+	    echo "Chromium is needed for the browser tests. Install it with: sudo apt-get install chromium"; exit 1; \
+	  fi; \
+	fi
+
+# --- run ---------------------------------------------------------------------
+demo: .stamps/python build
+	@KEMBLE_DATA="$(DEMO_DATA)" exec $(PY) manage.py serve --demo $(if $(KEEP),--keep) --host "$(HOST)" --port "$(PORT)"
+
+serve: .stamps/python build
+	@exec $(PY) manage.py serve --host "$(HOST)" --port "$(PORT)"
+
+backup: .stamps/python
+	@test -n "$(FILE)" || { echo "Say where to: make backup FILE=kitchen.sqlite3"; exit 1; }
+	@$(PY) manage.py backup "$(FILE)"
+
+# --- check -------------------------------------------------------------------
+EXPORT := $(PY) manage.py export_openapi_schema --api kemble.kitchen.api.api --indent 1 --sorted
+
+api: setup
+	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json
+	@cd web && npm run --silent api
+	@$(PY) -m kemble.core.sheet_schema > docs/sheet.schema.json
+
+check: setup
+	@echo "Format and lint"
+	@.venv/bin/ruff format --check --quiet .
+	@.venv/bin/ruff check --quiet .
+	@cd web && npm run --silent lint
+	@echo "Types"
+	@KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy
+	@cd web && npm run --silent types
+	@echo "Layers"
+	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
+	@echo "Generated files"
+	@scripts/fresh
+	@echo "Fast tests"
+	@cd web && npm test --silent
+	@$(PY) -m pytest -q tests/core
+
+test: setup build browser
+	@cd web && npm test --silent
+	@$(PY) -m pytest -q tests
+
+bench: setup build browser
+	@$(PY) -m pytest -q bench --benchmark-columns=min,median,max,rounds --benchmark-sort=name
+
+shots: setup build browser
+	@$(PY) scripts/shots.py

@@ -1,0 +1,22 @@
+"""A client that asks the API as a browser would, in JSON."""
+
+import json
+
+from django.test import Client
+
+
+class Asking(Client):
+    """A client that speaks JSON: answers carry `.json`-parsed `data`."""
+
+    def ask(self, method, path, body=None, **extra):
+        data = {} if body is None else {"data": body if isinstance(body, str | bytes) else json.dumps(body)}
+        answer = self.generic(
+            method,
+            f"/api{path}",
+            content_type="application/json",
+            HTTP_HOST="127.0.0.1:8000",
+            **data,
+            **extra,
+        )
+        answer.body = json.loads(answer.content) if answer.content else None
+        return answer

@@ -1,0 +1,42 @@
+import json
+
+import pytest
+from asking import Asking
+from django.contrib.auth.models import User
+from django.core.cache import cache
+
+from kemble.core.kitchen import Kitchen as CoreKitchen
+from kemble.core.sheet import default_sheet
+from kemble.kitchen.models import Kitchen
+
+
+@pytest.fixture(autouse=True)
+def _fresh_cache():
+    cache.clear()
+
+
+@pytest.fixture
+def owner(db):
+    """The local owner, at the kitchen's own machine."""
+    return Asking()
+
+
+@pytest.fixture
+def stranger(db):
+    """Somebody signed in from elsewhere, with a kitchen of their own."""
+    user = User.objects.create_user("stranger", password="a long password")
+    Kitchen.objects.create(document=CoreKitchen(name="Elsewhere").model_dump(mode="json")).members.add(user)
+    client = Asking(REMOTE_ADDR="192.0.2.7")
+    client.force_login(user)
+    return client
+
+
+@pytest.fixture
+def sheet(owner):
+    """A sheet of the owner's, opened."""
+    return owner.ask("POST", "/sheets", {"way": "set-cake"}).body
+
+
+@pytest.fixture
+def document():
+    return json.loads(default_sheet("set-cake").model_dump_json())
