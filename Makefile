@@ -44,9 +44,10 @@ versions:
 	@mkdir -p .stamps && touch $@
 
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
-web/dist/index.html: .stamps/npm $(WEB_SOURCES)
+web/dist/index.html: .stamps/npm .stamps/python $(WEB_SOURCES)
 	@echo "Building the front end"
 	@cd web && npm run --silent build -- --logLevel warn
+	@$(PY) -m whitenoise.compress --quiet web/dist
 	@touch $@
 
 setup: .stamps/python .stamps/npm
@@ -103,7 +104,7 @@ test: setup build browser
 	@$(PY) -m pytest -q tests
 
 bench: setup build browser
-	@$(PY) -m pytest -q bench --benchmark-columns=min,median,max,rounds --benchmark-sort=name
+	@$(PY) -m pytest -q -s bench --benchmark-columns=min,median,max,rounds --benchmark-sort=name
 
 shots: setup build browser
 	@$(PY) scripts/shots.py

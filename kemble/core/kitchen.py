@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import pi
 from typing import Literal
-from zoneinfo import ZoneInfo, available_timezones
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 from pydantic_core import PydanticCustomError
@@ -113,12 +113,14 @@ class Kitchen(_Equipment):
     @field_validator("timezone")
     @classmethod
     def _known_zone(cls, value: str) -> str:
-        if value not in available_timezones():
+        try:
+            ZoneInfo(value)
+        except (ZoneInfoNotFoundError, ValueError, OSError):
             raise PydanticCustomError(
                 "kemble_zone",
                 '"{zone}" is not a known time zone',
                 {"zone": value, "accepts": "a name such as Europe/Lisbon or UTC"},
-            )
+            ) from None
         return value
 
     @property

@@ -16,7 +16,8 @@ from kemble.core.problems import Problem, Refused
 
 EventKind = Literal["started", "done", "not_yet", "weighed", "noted", "fault", "undone", "finished"]
 NOT_YET_MIN = 5.0
-NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed", "undone"})
+NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed"})
+_MARKS = frozenset({"started", "done", "not_yet"})  # what can be undone
 
 
 class Event(BaseModel):
@@ -92,14 +93,20 @@ class _Fold:
         self.weights: dict[str, list[Weighed]] = {}
         self.notes: list[Note] = []
         self.finished = False
+        self._before: list[tuple[dict[str, datetime], dict[str, datetime], dict[str, float]]] = []
 
     def ready(self, step_id: str) -> bool:
         return all(wait.step in self.ended for wait in self.steps[step_id].step.after)
 
     def apply(self, event: Event) -> None:
         step = event.step
+        if event.kind in _MARKS and step in self.steps:
+            self._before.append((dict(self.started), dict(self.ended), dict(self.extra)))
         if event.kind == "finished":
             self.finished = True
+        elif event.kind == "undone":
+            if self._before:
+                self.started, self.ended, self.extra = self._before.pop()
         elif event.kind in ("noted", "fault"):
             kind: Literal["noted", "fault"] = "fault" if event.kind == "fault" else "noted"
             self.notes.append(Note(at=event.at, step=step, kind=kind, text=event.text))
@@ -115,8 +122,6 @@ class _Fold:
             self.extra[step] = self.extra.get(step, 0.0) + NOT_YET_MIN
         elif event.kind == "weighed" and event.grams is not None:
             self.weights.setdefault(step, []).append(Weighed(at=event.at, grams=event.grams))
-        elif event.kind == "undone":
-            self._undo(step)
 
     def _begin(self, step: str, at: datetime) -> None:
         """Start a step; whatever free step it was waiting for has ended by that."""
@@ -132,18 +137,6 @@ class _Fold:
             step = scheduled.step
             if step.hands == "free" and step.after and step.id not in self.started and self.ready(step.id):
                 self.started[step.id] = at
-
-    def _undo(self, step: str) -> None:
-        """Take back the last mark on a step: done becomes running, running becomes waiting."""
-        if step in self.ended:
-            del self.ended[step]
-            for scheduled in self.plan.scheduled:
-                follower = scheduled.step
-                waits = any(wait.step == step for wait in follower.after)
-                if waits and follower.hands == "free" and follower.id not in self.ended:
-                    self.started.pop(follower.id, None)
-        else:
-            self.started.pop(step, None)
 
 
 def check_event(plan: Plan, event: Event) -> None:

@@ -194,13 +194,21 @@ class TestRun:
         state, _ = look([*before, event("started", "mix", at), event("done", "mix", at + 3)], at + 3)
         assert state.late_min <= 0
 
-    def test_undo_takes_back_the_last_mark_only(self):
-        events = [event("started", "melt", 0), event("done", "melt", 8), event("undone", "melt", 9)]
+    def test_undo_takes_back_one_mark_after_another(self):
+        events = [event("started", "melt", 0), event("done", "melt", 8), event("undone", None, 9)]
         _, found = look(events, 9)
         assert found["melt"].status == "running"
         assert found["cool-syrup"].status == "waiting"
-        _, found = look([*events, event("undone", "melt", 10)], 10)
+        _, found = look([*events, event("undone", None, 10)], 10)
         assert found["melt"].status == "ready"
+        _, found = look([*events, event("undone", None, 10), event("undone", None, 11)], 11)
+        assert found["melt"].status == "ready"
+
+    def test_undo_of_two_marks_made_at_once_takes_the_later_one(self):
+        before, at = played("steam")
+        _, found = look([*before, event("started", "steam", at), event("undone", None, at)], at)
+        assert found["steam"].status == "ready"
+        assert found["pour"].status == "done"
 
     def test_weights_and_notes_are_kept(self):
         state, found = look(

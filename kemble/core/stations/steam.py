@@ -63,16 +63,19 @@ class _Tinful:
     h_wall: float
     start_c: float
 
-    def curve(self, around_c: float, times: Array) -> tuple[Array, Array]:
-        """(slowest point, top surface) in °C at `times` s: the product of slab and cylinder, or of three slabs."""
+    def curve(self, around_c: float, times: Array, across: Array) -> tuple[Array, Array]:
+        """(slowest point, top surface) in °C at `times` s: the product of slab and cylinder, or of three slabs.
+
+        `across` is the sideways factor of that product, from `across`.
+        """
         upright = Modes(conduction.slab(self.depth, self.material, self.h_wall, self.h_top))
         left = upright.remaining(times)
         _, top = upright.surfaces(left)
-        across = self._across(times)
         gap = self.start_c - around_c
         return around_c + gap * left.max(axis=1) * across, around_c + gap * top * across
 
-    def _across(self, times: Array) -> Array:
+    def across(self, times: Array) -> Array:
+        """The share of the first difference that is left at the middle, for heat from the sides alone."""
         if self.tin.shape == "round":
             body = conduction.cylinder(self.tin.diameter_mm / 2000.0, self.material, self.h_wall)
             return Modes.centre(Modes(body).remaining(times), body)
@@ -115,8 +118,11 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     scale = likely.depth**2 / likely.material.alpha
     times = scale * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
 
-    def done(tinful: _Tinful, gel: float) -> tuple[float | None, Array, Array]:
-        heart, top = tinful.curve(boil_c, times)
+    # The sides are the same for every question that changes only depth, cover or start.
+    sideways = likely.across(times)
+
+    def done(tinful: _Tinful, gel: float, across: Array = sideways) -> tuple[float | None, Array, Array]:
+        heart, top = tinful.curve(boil_c, times, across)
         cooked = when(times, gelled(times, heart, gel), COOKED)
         clear = when(times, gelled(times, heart, gel + CLEAR_ABOVE_GEL_C), CLEARED)
         return (None if cooked is None or clear is None else max(cooked, clear)), heart, top
@@ -142,8 +148,9 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
         )
 
     done_s, heart, top = done(likely, gel_c)
-    first_s = done(quick(likely), gel_c - 3)[0]
-    latest_s = done(slow(likely), gel_c + 3)[0]
+    fast, lazy = quick(likely), slow(likely)
+    first_s = done(fast, gel_c - 3, fast.across(times))[0]
+    latest_s = done(lazy, gel_c + 3, lazy.across(times))[0]
     if done_s is None or first_s is None or latest_s is None:
         working.refuse(
             "vessel",

@@ -53,7 +53,7 @@ export default function Log() {
             </p>
             <MixMap way={way} dots={batches.filter((batch) => !batch.rehearsed)} />
           </section>
-          <section aria-label="Batches">
+          <section aria-label="Batches" className="min-w-0">
             <ul>
               {batches.map((batch) => (
                 <li key={batch.id} className="hairline">
@@ -64,7 +64,7 @@ export default function Log() {
                     <svg width="22" height="18" aria-hidden="true" className="shrink-0 self-center">
                       <VerdictMark verdict={batch.verdict} x={11} y={9} size={7} />
                     </svg>
-                    <span className="w-24 shrink-0 text-ink2">{dayOf(batch.made, zone)}</span>
+                    <span className="w-20 shrink-0 text-ink2 sm:w-24">{dayOf(batch.made, zone)}</span>
                     <span className="min-w-0 flex-1">
                       {batch.title}
                       {batch.rehearsed && <span className="text-look"> (rehearsed)</span>}

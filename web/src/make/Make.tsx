@@ -148,7 +148,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
     forward,
     notYet,
     weigh: () => scale.current?.focus(),
-    undo: () => undoLast(run, tell),
+    undo: () => tell({ kind: "undone" }),
   });
 
   const title = looking && step.cue ? step.cue.question : step.title;
@@ -259,15 +259,6 @@ function ahead(ms: number, planned: string, zone: string) {
   return "planned for now";
 }
 
-/** Take back the last mark that was made on a step. */
-function undoLast(run: RunOpen, tell: (what: Happening) => void) {
-  const marked = run.state.steps
-    .flatMap((one) => [one.ended, one.started].flatMap((at) => (at ? [{ id: one.id, at }] : [])))
-    .sort((a, b) => b.at.localeCompare(a.at));
-  const last = marked[0];
-  if (last) tell({ kind: "undone", step: last.id });
-}
-
 /** Keyboard and page-turner pedal: forward is space or page down, back is page up. */
 function useStepKeys(keys: {
   forward: () => void;
@@ -281,12 +272,9 @@ function useStepKeys(keys: {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      if (
-        /^(INPUT|TEXTAREA|SELECT|BUTTON|A)$/.test(target.tagName) &&
-        event.key !== "PageDown" &&
-        event.key !== "PageUp"
-      )
-        return;
+      const pedal = event.key === "PageDown" || event.key === "PageUp";
+      if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !pedal) return;
+      if (/^(BUTTON|A)$/.test(target.tagName) && event.key === " ") return; // it presses what has the focus
       const { forward, notYet, weigh, undo } = newest.current;
       const does: Record<string, (() => void) | null> = {
         " ": forward,
@@ -425,7 +413,7 @@ function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (wha
             </Popover.Content>
           </Popover.Portal>
         </Popover.Root>
-        <button type="button" className="pick" onClick={() => undoLast(run, tell)}>
+        <button type="button" className="pick" onClick={() => tell({ kind: "undone" })}>
           Undo
         </button>
       </div>

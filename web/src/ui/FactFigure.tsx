@@ -23,9 +23,9 @@ export function FactFigure({ facts, name, children, className = "" }: Props) {
       <Popover.Trigger
         data-fact={name}
         className={`cursor-help text-left underline-offset-4 hover:underline decoration-dotted ${className}`}
-        aria-label={`${fact.label}: ${quantity(fact)}. Why this number`}
       >
         {children}
+        <span className="sr-only">, {fact.label}: why this number</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import importlib
 import socket
 from argparse import ArgumentParser
+from threading import Thread
 from typing import Any
 
 from django.conf import settings
@@ -12,6 +14,11 @@ from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
 from kemble.kitchen.models import Kitchen
+
+
+def _warm_up() -> None:
+    """Load the planner beside the first requests, so that the first plan need not wait a second for it."""
+    importlib.import_module("ortools.sat.python.cp_model")
 
 
 class Command(BaseCommand):
@@ -33,6 +40,7 @@ class Command(BaseCommand):
         if demo and not (keep and Kitchen.objects.exists()):
             self._lay_out_demo()
         print(f"Kemble is at http://{host}:{port}/  (Ctrl-C to stop)", flush=True)
+        Thread(target=_warm_up, daemon=True).start()
         import uvicorn
 
         uvicorn.run(

@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Dot, WayCard } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
@@ -27,13 +27,15 @@ const outlineOf = (way: WayCard) => way.zone.map((p): Point => [p.hydration_pct,
 
 export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
   const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots);
-  const [held, setHeld] = useState<Point | null>(null);
+  // Where the bean was put: shown until the worked sheet has caught up with it.
+  const [aim, setAim] = useState<Point | null>(null);
+  const dragging = useRef(false);
   const canvas = useRef<SVGSVGElement>(null);
   const outline = line<Point>()
     .x((p) => x(p[0]))
     .y((p) => y(p[1]))
     .curve(curveCatmullRomClosed.alpha(0.5))(outlineOf(way));
-  const here: Point | null = held ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
+  const here: Point | null = aim ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
 
   const under = (event: PointerEvent): Point => {
     const svg = canvas.current as SVGSVGElement;
@@ -42,11 +44,20 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
     const [y0 = 0, y1 = 0] = y.domain();
     return [clamp(x.invert(at.x), x0, x1), clamp(y.invert(at.y), Math.max(0, y0), y1)];
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what ends an aim
+  useEffect(() => {
+    if (!dragging.current) setAim(null);
+  }, [hydration, sugar]);
+
+  const put = (point: Point) => {
+    setAim(point);
+    onMove?.(...point);
+  };
   const drag = (event: PointerEvent) => {
-    if (!held || !onMove) return;
-    const point = under(event);
-    setHeld(point);
-    onMove(...point);
+    if (dragging.current) put(under(event));
+  };
+  const drop = () => {
+    dragging.current = false;
   };
   const nudge = (event: KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
@@ -54,7 +65,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
     event.preventDefault();
     const [dx = 0, dy = 0] = by;
     const size = event.shiftKey ? step * 5 : step;
-    onMove(Math.round(here[0]) + dx * size, Math.max(0, Math.round(here[1]) + dy * size));
+    put([Math.max(1, Math.round(here[0]) + dx * size), Math.max(0, Math.round(here[1]) + dy * size)]);
   };
 
   return (
@@ -66,8 +77,8 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
         role="group"
         aria-label="Map: effective hydration across, sugar up"
         onPointerMove={drag}
-        onPointerUp={() => setHeld(null)}
-        onPointerCancel={() => setHeld(null)}
+        onPointerUp={drop}
+        onPointerCancel={drop}
       >
         <path
           d={outline ?? ""}
@@ -93,7 +104,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
         <Label x={PAD.left} y={18} size={14} tone="ink2">
           sugar to flour, %
         </Label>
-        <Label x={W - PAD.right} y={H - 24} size={14} anchor="end" tone="ink2">
+        <Label x={W - PAD.right} y={H - 14} size={14} anchor="end" tone="ink2">
           water to flour, %
         </Label>
         {way.zone_words.map((word) => (
@@ -137,7 +148,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
               onPointerDown={(event) => {
                 if (!onMove) return;
                 event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-                setHeld([here[0], here[1]]);
+                dragging.current = true;
               }}
             >
               <circle r="26" fill="transparent" />

@@ -1,0 +1,71 @@
+"""What is promised to be fast, measured. Run with `make bench`; nothing here can fail a build.
+
+Promises: work() median under 25 ms and p95 under 60 ms; a plan proven optimal under 0.5 s; edit to ripple in the
+browser under 150 ms; JavaScript at first load under 220 kB.
+"""
+
+import statistics
+import sys
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "browser"))
+
+from kemble.core.chain import work
+from kemble.core.kitchen import Kitchen
+from kemble.core.plan.schedule import plan_for
+from kemble.core.sheet import default_sheet
+from kemble.core.ways import WAYS
+
+KITCHEN = Kitchen(altitude_m=240)
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_work(benchmark, way):
+    sheet = default_sheet(way)
+    benchmark.pedantic(work, args=(sheet, KITCHEN), rounds=200, warmup_rounds=10)
+    told(f"work({way})", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_plan(benchmark, way):
+    steps = work(default_sheet(way), KITCHEN).steps
+    times = {
+        "serve": datetime(2026, 11, 28, 15, 30, tzinfo=UTC),
+        "now": datetime(2026, 11, 25, 9, 0, tzinfo=UTC),
+    }
+    plan = benchmark.pedantic(plan_for, args=(steps, KITCHEN), kwargs=times, rounds=30, warmup_rounds=2)
+    told(f"plan({way}), proven {plan.proven}", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_edit_to_ripple(tmp_path):
+    """From a key on the bean to the frame in which the line shows what moved, as the page itself measures it."""
+    from conftest import ARGUMENTS, CHROMIUM, Server
+    from playwright.sync_api import sync_playwright
+
+    server = Server(tmp_path, "--demo").start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
+            for number in (1, 2):
+                page.goto(f"{server.url}/sheets/{number}/mix")
+                page.get_by_role("slider").focus()
+                for i in range(30):
+                    page.keyboard.press("ArrowRight" if i % 2 else "ArrowLeft")
+                    page.wait_for_function(f"performance.getEntriesByName('kemble-ripple').length > {i}")
+                found = page.evaluate(
+                    "performance.getEntriesByName('kemble-ripple').map((one) => one.duration)"
+                )
+                told(f"edit to ripple, sheet {number}", found)
+            browser.close()
+    finally:
+        server.stop()
+
+
+def told(name, ms):
+    ordered = sorted(ms)
+    p95 = ordered[int(0.95 * (len(ordered) - 1))]
+    print(f"\n  {name}: median {statistics.median(ordered):.1f} ms, p95 {p95:.1f} ms over {len(ordered)}")

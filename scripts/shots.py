@@ -1,0 +1,78 @@
+"""Take the pictures in docs/screenshots/ anew, from the demo data."""
+
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT / "tests" / "browser"))
+
+from conftest import ARGUMENTS, CHROMIUM, Server  # noqa: E402
+from playwright.sync_api import Page, sync_playwright  # noqa: E402
+
+PLACE = ROOT / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+
+
+def edited(page: Page) -> None:
+    """A little more water, so that the line shows what moved."""
+    page.get_by_role("slider").focus()
+    for _ in range(5):
+        page.keyboard.press("ArrowRight")
+    page.locator("[data-old]").first.wait_for()
+
+
+def because(page: Page) -> None:
+    page.get_by_role("button", name="Done means").click()
+
+
+SHOTS = (
+    ("counter", "/", "Begin a sheet", DESK, None),
+    ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
+    ("mix-balls", "/sheets/2/mix", "pear broth", DESK, None),
+    ("shape-tin", "/sheets/1/shape", "Your tins", DESK, None),
+    ("shape-balls", "/sheets/2/shape", "What runs out first", DESK, None),
+    ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
+    ("heat-because", "/sheets/1/heat", "litres to start", DESK, because),
+    ("heat-boil", "/sheets/2/heat", "a tremble, not a boil", DESK, None),
+    ("cut", "/sheets/3/cut", "cm from the edge", DESK, None),
+    ("plan", "/sheets/2/plan", "on the table", DESK, None),
+    ("make", "/make/31", "Next for your hands", DESK, None),
+    ("outcome", "/make/31/outcome", "What went wrong", DESK, None),
+    ("log", "/log", "just right", DESK, None),
+    ("batch", "/log/1", "Told, and happened", DESK, None),
+    ("kitchen", "/kitchen", "Boiling pot", DESK, None),
+    ("phone-mix", "/sheets/1/mix", "In the bowl", PHONE, None),
+    ("phone-make", "/make/31", "Next for your hands", PHONE, None),
+)
+
+
+def main(only: list[str]) -> None:
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
+        server = Server(data, "--demo").start()
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        try:
+            for name, path, words, (width, height), first in SHOTS:
+                if only and name not in only:
+                    continue
+                page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB")
+                page.goto(server.url + path)
+                page.get_by_text(words).first.wait_for()
+                if first:
+                    first(page)
+                page.evaluate("document.fonts.ready")
+                page.screenshot(path=PLACE / f"{name}.png", animations="disabled")
+                page.close()
+                print(f"{name}.png")
+        finally:
+            browser.close()
+            server.stop()
+
+
+if __name__ == "__main__":
+    PLACE.mkdir(parents=True, exist_ok=True)
+    try:
+        main(sys.argv[1:])
+    except subprocess.SubprocessError as error:
+        sys.exit(str(error))

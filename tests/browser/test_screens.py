@@ -1,0 +1,87 @@
+"""Every screen, at every size: no serious finding of axe, nothing wider than the screen, words on the first page."""
+
+import json
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.browser
+AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+SCREENS = {
+    "counter": ("/", "Begin a sheet"),
+    "mix of a cake": ("/sheets/1/mix", "In the bowl"),
+    "mix of balls": ("/sheets/2/mix", "pear broth"),
+    "shape of a tin": ("/sheets/1/shape", "Your tins"),
+    "shape of balls": ("/sheets/2/shape", "What runs out first"),
+    "heat in steam": ("/sheets/1/heat", "litres to start"),
+    "heat in a pot": ("/sheets/2/heat", "a tremble, not a boil"),
+    "cut": ("/sheets/1/cut", "cm from the edge"),
+    "rest of balls": ("/sheets/2/cut", "minutes off the heat"),
+    "plan": ("/sheets/2/plan", "on the table"),
+    "make": ("/make/31", "Next for your hands"),
+    "outcome": ("/make/31/outcome", "What went wrong"),
+    "log": ("/log", "just right"),
+    "batch": ("/log/1", "Told, and happened"),
+    "kitchen": ("/kitchen", "Boiling pot"),
+    "welcome": ("/welcome", "What will it be?"),
+    "nowhere": ("/no/such/place", "This page is not in the kitchen"),
+}
+
+
+@pytest.mark.parametrize("screen", SCREENS)
+def test_axe_has_nothing_serious_to_say(watched, demo, screen):
+    path, words = SCREENS[screen]
+    watched.goto(demo.url + path)
+    expect(watched.get_by_text(words).first).to_be_visible()
+    watched.evaluate(AXE.read_text())
+    found = watched.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    serious = [
+        {
+            "rule": one["id"],
+            "at": [node["target"] for node in one["nodes"]][:3],
+            "says": one["nodes"][0]["failureSummary"],
+        }
+        for one in found
+        if one["impact"] in ("serious", "critical")
+    ]
+    assert not serious, json.dumps(serious, indent=1)
+
+
+@pytest.mark.parametrize(("width", "height"), [(390, 844), (820, 1180), (1280, 800)])
+def test_nothing_is_wider_than_the_screen(watched, demo, width, height):
+    watched.set_viewport_size({"width": width, "height": height})
+    wide = []
+    for path, words in SCREENS.values():
+        watched.goto(demo.url + path)
+        expect(watched.get_by_text(words).first).to_be_visible()
+        if watched.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth"):
+            wide.append(path)
+    assert wide == []
+
+
+def test_a_first_page_is_light(watched, demo):
+    """JavaScript at first load under 220 kB as it comes over the wire."""
+    sizes = {}
+    watched.on(
+        "response",
+        lambda answer: (
+            sizes.__setitem__(answer.url, int(answer.headers.get("content-length", 0)))
+            if answer.url.endswith(".js")
+            else None
+        ),
+    )
+    watched.goto(demo.url)
+    expect(watched.get_by_text("Begin a sheet")).to_be_visible()
+    assert sizes
+    assert 0 < sum(sizes.values()) < 220_000
+
+
+def test_another_device_is_asked_for_a_password(page, demo):
+    """The same server seen through a proxy's header: no longer this machine."""
+    page.set_extra_http_headers({"X-Forwarded-For": "198.51.100.9"})
+    page.goto(demo.url)
+    expect(page.get_by_label("Password")).to_be_visible()
+    page.get_by_label("Password").fill("guess")
+    page.get_by_role("button", name="Come in").click()
+    expect(page.get_by_role("alert")).to_contain_text("does not go with that name")
