@@ -16,6 +16,7 @@ from kemble.core.problems import Problem, Refused
 
 EventKind = Literal["started", "done", "not_yet", "weighed", "noted", "fault", "undone", "finished"]
 NOT_YET_MIN = 5.0
+SOON_MIN = 2.0  # a step planned this near is for now
 NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed"})
 _MARKS = frozenset({"started", "done", "not_yet"})  # what can be undone
 
@@ -236,22 +237,20 @@ def _in_order(plan: Plan) -> list[Scheduled]:
 def _focus(fold: _Fold, states: Sequence[StepState], now: datetime) -> tuple[str | None, str | None]:
     """What the cook should look at now, and what comes after it.
 
-    First what is due or may be checked, then what the hands are in, then the next step for the hands, then the
-    free step that ends soonest.
+    First what is due or may be checked, then what the hands are in, then a step planned for about now, then the
+    running step that ends soonest, and last a step whose time has not come.
     """
     hands = {s.step.id: s.step.hands for s in fold.plan.scheduled}
     open_states = [s for s in states if s.status in ("running", "ready")]
+    soon = now + timedelta(minutes=SOON_MIN)
 
     def urgency(state: StepState) -> tuple[int, datetime]:
-        due = state.due or state.expected_starts
-        wants_look = state.first_check or due
-        if state.status == "running" and wants_look <= now and hands[state.id] != "free":
+        due = state.due or state.planned_starts
+        if state.status == "ready":
+            return (2 if state.planned_starts <= soon else 4), state.planned_starts
+        if (state.first_check or due) <= now and hands[state.id] != "free":
             return 0, due
-        if state.status == "running" and hands[state.id] == "held":
-            return 1, due
-        if state.status == "ready" and hands[state.id] != "free":
-            return 2, state.planned_starts
-        return 3, due
+        return (1 if hands[state.id] == "held" else 3), due
 
     ranked = sorted(open_states, key=urgency)
     focus = ranked[0].id if ranked else None

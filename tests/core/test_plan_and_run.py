@@ -159,6 +159,13 @@ class TestRun:
         assert {name for name, one in found.items() if one.status == "ready"} == {"melt", "line"}
         assert state.late_min == 0
 
+    def test_a_step_whose_time_has_not_come_does_not_push_in(self):
+        """Line is done and melt is on: the steamer could be lit, but is not wanted for a good while."""
+        events = [event("done", "line", 1), event("started", "melt", 1)]
+        state, found = look(events, 2)
+        assert found["raise-steam"].status == "ready"
+        assert state.focus == "melt"
+
     def test_clocks_are_instants(self):
         before, at = played("steam")
         state, found = look([*before, event("started", "steam", at)], at + 5)

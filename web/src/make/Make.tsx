@@ -162,7 +162,10 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
       }
     : null;
   return (
-    <div className="grid gap-x-12 gap-y-5 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] lg:grid-rows-[auto_1fr]">
+    <div
+      data-now={`${step.id} ${standing.status}`}
+      className="grid gap-x-12 gap-y-5 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] lg:grid-rows-[auto_1fr]"
+    >
       <section>
         <h1 className="text-[clamp(34px,5.4vw,66px)]" aria-live="polite">
           {title}
