@@ -188,7 +188,7 @@ def boil(
     working.advise(
         "heat",
         "look",
-        "A tremble, not a boil. Stir along the floor every half minute; floating says only that the skin is done.",
+        "A tremble, not a boil; stir every half minute. Floating means only that the skin is done.",
         5,
     )
     shown = np.concatenate(([0.0], (times * factor + lag_s) / 60.0))

@@ -72,7 +72,11 @@ WAY = Way(
             "cool",
             (
                 School("cool", "on the counter", "soft, cut and eaten the same day"),
-                School("chill", "chilled, once it stops steaming", "cuts sooner; firmer at the edge"),
+                School(
+                    "chill",
+                    "chilled",
+                    "into the cold once it stops steaming: cuts sooner; firmer at the edge",
+                ),
                 School("overnight", "left a night to set", "firm thin slices, good for the pan"),
             ),
         ),

@@ -5,6 +5,7 @@ import { useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, ask, type Outcome, Refused, sentence } from "../api/client";
 import { waysQuery } from "../api/queries";
+import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
 import { OutcomeForm } from "./OutcomeForm";
 
@@ -41,33 +42,44 @@ export default function OutcomePage() {
   const error = save.error ?? giveUp.error;
   return (
     <Frame title={<h1 className="text-2xl">How did it come out?</h1>}>
-      <div className="mt-6 max-w-3xl pb-10">
-        <p className="text-lg">
-          {run.data.title}
-          {open > 0 && (
-            <span className="text-look">
-              : {open} steps are still open. Putting it in the log finishes the run.
-            </span>
-          )}
-        </p>
-        {error instanceof Refused && error.problems[0] && (
-          <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
-            {sentence(error.problems[0])}
+      <div className="mt-6 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+        <section aria-label="Tasting">
+          <p className="text-lg">
+            {run.data.title}
+            {open > 0 && (
+              <span className="text-look">
+                : {open} steps are still open. Putting it in the log finishes the run.
+              </span>
+            )}
           </p>
-        )}
-        <OutcomeForm
-          way={way}
-          start={{ tastes: {}, faults: [], note: "" }}
-          busy={save.isPending}
-          onSave={(outcome) => save.mutate(outcome)}
-        />
-        <button
-          type="button"
-          className="mt-6 text-bean underline underline-offset-4"
-          onClick={() => giveUp.mutate()}
-        >
-          Leave it out of the log and drop this run
-        </button>
+          {error instanceof Refused && error.problems[0] && (
+            <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
+              {sentence(error.problems[0])}
+            </p>
+          )}
+          <OutcomeForm
+            way={way}
+            start={{ tastes: {}, faults: [], note: "" }}
+            busy={save.isPending}
+            onSave={(outcome) => save.mutate(outcome)}
+          />
+          <button
+            type="button"
+            className="mt-6 text-bean underline underline-offset-4"
+            onClick={() => giveUp.mutate()}
+          >
+            Leave it out of the log and drop this run
+          </button>
+        </section>
+        <section aria-label="Where it stood" className="lg:sticky lg:top-4 lg:self-start">
+          <h2 className="text-xl">Where it stood</h2>
+          <MixMap
+            way={way}
+            dots={[]}
+            hydration={Number(run.data.facts["mix.hydration_pct"]?.value)}
+            sugar={Number(run.data.facts["mix.sugar_pct"]?.value)}
+          />
+        </section>
       </div>
     </Frame>
   );

@@ -39,7 +39,7 @@ const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Fac
     [
       {
         key: "rest.cut_after_min",
-        words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}until it cuts clean`,
+        words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}till it cuts`,
       },
     ],
     [{ key: "rest.handle_until_min", words: () => "min, then they stiffen" }],

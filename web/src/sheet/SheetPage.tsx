@@ -88,16 +88,19 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         <div className="flex items-baseline gap-4 text-ink2">
           {occasion && (
             <span>
-              {occasion.title}, {dayOf(occasion.serve, kitchen.timezone)}{" "}
+              {occasion.title}, {dayOf(occasion.serve, kitchen.timezone).replace(/^\w+ /, "")}{" "}
               {timeOfDay(occasion.serve, kitchen.timezone)}
             </span>
           )}
           <SavedMark saving={bench.saving} />
-          {bench.undo && (
-            <button type="button" className="text-bean underline underline-offset-4" onClick={bench.undo}>
-              Undo
-            </button>
-          )}
+          <button
+            type="button"
+            className="text-bean underline underline-offset-4 disabled:text-ink2 disabled:no-underline"
+            disabled={!bench.undo}
+            onClick={() => bench.undo?.()}
+          >
+            Undo
+          </button>
         </div>
       }
     >

@@ -138,20 +138,27 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
             </Label>
             <g
               transform={`translate(${x(here[0])} ${y(here[1])})`}
-              tabIndex={0}
-              role="slider"
-              aria-label="This sheet: water and sugar to flour. Arrow keys move it"
-              aria-valuetext={`${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`}
-              aria-valuenow={Math.round(here[0])}
-              className="cursor-grab active:cursor-grabbing"
-              onKeyDown={nudge}
-              onPointerDown={(event) => {
-                if (!onMove) return;
-                event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-                dragging.current = true;
-              }}
+              className={onMove ? "group cursor-grab outline-none active:cursor-grabbing" : undefined}
+              {...(onMove && {
+                tabIndex: 0,
+                role: "slider",
+                "aria-label": "This sheet: water and sugar to flour. Arrow keys move it",
+                "aria-valuetext": `${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`,
+                "aria-valuenow": Math.round(here[0]),
+                onKeyDown: nudge,
+                onPointerDown: (event: PointerEvent<SVGGElement>) => {
+                  event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
+                  dragging.current = true;
+                },
+              })}
             >
               <circle r="26" fill="transparent" />
+              <circle
+                r="20"
+                fill="none"
+                strokeWidth="3"
+                className="stroke-transparent group-focus-visible:stroke-ink"
+              />
               <ellipse rx="15" ry="10" transform="rotate(-18)" fill="var(--color-bean)" />
               <path
                 d="M-8 -1q5-6 13-5"
