@@ -56,9 +56,7 @@ def test_edit_to_ripple(tmp_path):
                 for i in range(30):
                     page.keyboard.press("ArrowRight" if i % 2 else "ArrowLeft")
                     page.wait_for_function(f"performance.getEntriesByName('kemble-ripple').length > {i}")
-                found = page.evaluate(
-                    "performance.getEntriesByName('kemble-ripple').map((one) => one.duration)"
-                )
+                found = page.evaluate("performance.getEntriesByName('kemble-ripple').map((one) => one.duration)")
                 told(f"edit to ripple, sheet {number}", found)
             browser.close()
     finally:

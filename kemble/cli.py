@@ -52,9 +52,7 @@ def _read(path: str) -> str:
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise Refused(
-            [Problem(path=path, says="is not UTF-8 text", accepts="a kemble-sheet as JSON")]
-        ) from None
+        raise Refused([Problem(path=path, says="is not UTF-8 text", accepts="a kemble-sheet as JSON")]) from None
 
 
 def _kitchen(path: str | None) -> Kitchen:
@@ -101,11 +99,7 @@ def plan_sheet(options: argparse.Namespace) -> None:
     serve = options.serve or wanted.serve
     if not serve:
         raise Refused(
-            [
-                Problem(
-                    path="serve", says="is missing", accepts="--serve 2026-12-05T15:30, or serve on the sheet"
-                )
-            ]
+            [Problem(path="serve", says="is missing", accepts="--serve 2026-12-05T15:30, or serve on the sheet")]
         )
     now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
     plan = plan_for(_worked(wanted, kitchen).steps, kitchen, serve=kitchen_time(kitchen, serve), now=now)
@@ -114,9 +108,7 @@ def plan_sheet(options: argparse.Namespace) -> None:
         return
     for scheduled in plan.scheduled:
         held = "" if scheduled.step.hands == "free" else f"  ({scheduled.step.hands})"
-        print(
-            f"{scheduled.starts:%a %d %b %H:%M}  {scheduled.step.minutes:5.0f} min  {scheduled.step.title}{held}"
-        )
+        print(f"{scheduled.starts:%a %d %b %H:%M}  {scheduled.step.minutes:5.0f} min  {scheduled.step.title}{held}")
     print(f"{plan.serve:%a %d %b %H:%M}  on the table")
     if plan.late_min:
         print(

@@ -67,9 +67,7 @@ def scale(sheet: Sheet, factor: float) -> Sheet:
 
 def scale_part(sheet: Sheet, role: PartRole, factor: float) -> Sheet:
     if sheet.part(role) is None:
-        raise Refused(
-            [Problem(path="to.role", says=f"there is no {role} on the sheet", accepts="a part of the sheet")]
-        )
+        raise Refused([Problem(path="to.role", says=f"there is no {role} on the sheet", accepts="a part of the sheet")])
     parts = tuple(_times(part, factor) if part.role == role else part for part in sheet.parts)
     return _checked(sheet.model_copy(update={"parts": parts}))
 
@@ -114,11 +112,7 @@ def _ratio(sheet: Sheet, hydration_pct: float, sugar_pct: float) -> Sheet:
     liquid, sugar = _main(lines, "liquid"), _main(lines, "sugar")
     if liquid is None:
         raise Refused(
-            [
-                Problem(
-                    path="parts", says="the base has no liquid to change", accepts="a line of water or milk"
-                )
-            ]
+            [Problem(path="parts", says="the base has no liquid to change", accepts="a line of water or milk")]
         )
     moving = [liquid] if sugar is None else [liquid, sugar]
     want_water, want_sugar = hydration_pct / 100 * flour, sugar_pct / 100 * flour
@@ -152,9 +146,7 @@ def _ratio(sheet: Sheet, hydration_pct: float, sugar_pct: float) -> Sheet:
             )
         factor = (used_g + held) / lines[i].grams
         amount = lines[i].amount
-        changed[i] = lines[i].model_copy(
-            update={"amount": amount.model_copy(update={"value": amount.value * factor})}
-        )
+        changed[i] = lines[i].model_copy(update={"amount": amount.model_copy(update={"value": amount.value * factor})})
     base = sheet.base.model_copy(update={"lines": tuple(changed)})
     parts = tuple(base if part.role == "base" else part for part in sheet.parts)
     return _checked(sheet.model_copy(update={"parts": parts}))

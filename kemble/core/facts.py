@@ -157,8 +157,6 @@ def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]
             known = new or old
             assert known is not None
             moved.append(
-                Moved.model_construct(
-                    key=key, label=known.label, unit=known.unit, old=old_shown, new=new_shown
-                )
+                Moved.model_construct(key=key, label=known.label, unit=known.unit, old=old_shown, new=new_shown)
             )
     return moved

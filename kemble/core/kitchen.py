@@ -106,9 +106,7 @@ class Kitchen(_Equipment):
     pot: Pot = Pot()
     burner: Burner = Burner()
     quiet: Quiet = Quiet()
-    time_factor: float = Field(
-        1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's"
-    )
+    time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
 
     @field_validator("timezone")
     @classmethod

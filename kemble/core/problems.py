@@ -126,8 +126,5 @@ def problems_from(error: ValidationError, root: type[BaseModel]) -> list[Problem
     return [
         problem_from(detail, root)
         for detail in details
-        if not any(
-            len(place) > len(detail["loc"]) and place[: len(detail["loc"])] == detail["loc"]
-            for place in places
-        )
+        if not any(len(place) > len(detail["loc"]) and place[: len(detail["loc"])] == detail["loc"] for place in places)
     ]

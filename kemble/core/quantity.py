@@ -129,6 +129,7 @@ _TSP_STEPS: tuple[tuple[float, str], ...] = (
     (1.5, "1½"),
     (1.75, "1¾"),
     (2.0, "2"),
+    (2.5, "2½"),
 )
 _GOOD_ENOUGH_PCT = 1.5  # below this a simpler combination beats a closer one
 

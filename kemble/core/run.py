@@ -26,15 +26,11 @@ class Event(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    uid: str = Field(
-        min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event"
-    )
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime = Field(description="an instant with its time zone")
     kind: EventKind = Field(description="started, done, not_yet, weighed, noted, fault, undone or finished")
     step: str | None = Field(None, max_length=40, description="a step of the run")
-    grams: float | None = Field(
-        None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g"
-    )
+    grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
 
 
@@ -144,9 +140,7 @@ def check_event(plan: Plan, event: Event) -> None:
     """Raises Refused when an event names a step that the run does not have, or lacks what its kind needs."""
     ids = [s.step.id for s in plan.scheduled]
     if event.kind in NEEDS_STEP and event.step not in ids:
-        raise Refused(
-            [Problem(path="step", says=f'"{event.step}" is not a step of this run', accepts=", ".join(ids))]
-        )
+        raise Refused([Problem(path="step", says=f'"{event.step}" is not a step of this run', accepts=", ".join(ids))])
     if event.kind == "weighed" and event.grams is None:
         raise Refused([Problem(path="grams", says="is missing", accepts="a weight above 0 g")])
     if event.kind in ("noted", "fault") and not event.text.strip():
@@ -254,7 +248,5 @@ def _focus(fold: _Fold, states: Sequence[StepState], now: datetime) -> tuple[str
 
     ranked = sorted(open_states, key=urgency)
     focus = ranked[0].id if ranked else None
-    later = [
-        s.id for s in states if s.status in ("ready", "waiting") and s.id != focus and hands[s.id] != "free"
-    ]
+    later = [s.id for s in states if s.status in ("ready", "waiting") and s.id != focus and hands[s.id] != "free"]
     return focus, later[0] if later else None

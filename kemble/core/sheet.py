@@ -117,12 +117,8 @@ class Pieces(_Document):
     """Any of how many, how much dough and how much filling in each; what is left out follows."""
 
     count: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
-    dough_g: float | None = Field(
-        None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g"
-    )
-    filling_g: float | None = Field(
-        None, gt=0, le=300, allow_inf_nan=False, description="above 0, at most 300 g"
-    )
+    dough_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g")
+    filling_g: float | None = Field(None, gt=0, le=300, allow_inf_nan=False, description="above 0, at most 300 g")
 
 
 class Vessel(_Document):
@@ -155,9 +151,7 @@ class Sheet(_Document):
     title: str = Field("Untitled sheet", min_length=1, max_length=120, description="1 to 120 letters")
     way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
     schools: dict[str, str] = Field({}, max_length=12, description="choices of the way")
-    parts: tuple[Part, ...] = Field(
-        min_length=1, max_length=12, description="1 to 12 parts, one of them the base"
-    )
+    parts: tuple[Part, ...] = Field(min_length=1, max_length=12, description="1 to 12 parts, one of them the base")
     pieces: Pieces = Pieces()
     vessel: Vessel = Vessel()
     heat: Heat = Heat()

@@ -90,9 +90,7 @@ def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
     known = [taste.id for taste in way.tastes]
     for name, mark in tastes.items():
         if name not in known:
-            raise Refused(
-                [Problem(path=f"tastes.{name}", says="is not a scale of this way", accepts=", ".join(known))]
-            )
+            raise Refused([Problem(path=f"tastes.{name}", says="is not a scale of this way", accepts=", ".join(known))])
         if mark not in SCALE:
             raise Refused(
                 [Problem(path=f"tastes.{name}", says=f"{mark} is off the scale", accepts="-2, -1, 0, 1 or 2")]
@@ -117,9 +115,5 @@ def likely_fault(fault: Fault, facts: Mapping[str, Fact]) -> LikelyFault:
         beyond = fact.value < evidence.than if evidence.side == "low" else fact.value > evidence.than
         if beyond:
             word = "under" if evidence.side == "low" else "over"
-            found.append(
-                f"{fact.label} was {fact.shown} {fact.unit}, {word} {evidence.than:g}".replace("  ", " ")
-            )
-    return LikelyFault(
-        id=fault.id, seen=fault.seen, cause=fault.cause, next_time=fault.next_time, evidence=found
-    )
+            found.append(f"{fact.label} was {fact.shown} {fact.unit}, {word} {evidence.than:g}".replace("  ", " "))
+    return LikelyFault(id=fault.id, seen=fault.seen, cause=fault.cause, next_time=fault.next_time, evidence=found)

@@ -55,7 +55,7 @@ KEYS: dict[str, Key] = {
     "heat.core_hot_min": Key("hot within at", "min", 0),
     "heat.heart_done_c": Key("heart when done", "°C", 0),
     "heat.deeper_min": Key("one centimetre deeper", "min more", 0),
-    "heat.colder_min": Key("started cold, at 20 °C", "min more", 0),
+    "heat.colder_min": Key("poured as cold as the room", "min more", 0),
     "heat.cover_min": Key("the other cover", "min more", 0),
     "heat.water_ml": Key("water to start with", "ml", 0),
     "heat.water_loss_g_per_min": Key("water boiled off", "g/min", 0),
@@ -63,7 +63,7 @@ KEYS: dict[str, Key] = {
     "heat.top_up_ml": Key("top up with, boiling", "ml", 0),
     "heat.loads": Key("loads", "", 0),
     "heat.load_pieces": Key("pieces in a load", "", 0),
-    "heat.pot_dip_c": Key("pot falls by, when loaded", "°C", 1),
+    "heat.pot_dip_c": Key("pot falls by, when loaded", "°C less", 0),
     # Rest and cut
     "rest.handle_from_min": Key("can be handled from", "min", 0),
     "rest.handle_until_min": Key("best handled until", "min", 0),

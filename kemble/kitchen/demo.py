@@ -210,8 +210,7 @@ def load(now: datetime) -> Kitchen:
     chance = random.Random(SEED)  # noqa: S311 (spread for a demo, not a secret)
     serve = next_saturday(now, settings.zone)
     records = [
-        create_sheet(kitchen, sheet_from({**document, "serve": f"{serve:%Y-%m-%dT%H:%M}"}))
-        for document in SHEETS
+        create_sheet(kitchen, sheet_from({**document, "serve": f"{serve:%Y-%m-%dT%H:%M}"})) for document in SHEETS
     ]
     for i in range(PAST_BATCHES):
         _past_batch(kitchen, settings, records[i % len(records)], now, 2 + i * 3 + i % 2, chance)
@@ -231,9 +230,7 @@ def next_saturday(now: datetime, zone: Any) -> datetime:
 def _coming(
     kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, now: datetime, title: str, people: int
 ) -> None:
-    plan = plan_for(
-        work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now
-    )
+    plan = plan_for(work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now)
     Occasion.objects.create(
         kitchen=kitchen,
         sheet=record,
@@ -266,9 +263,7 @@ def _past_batch(
     sheet = _trial(record.sheet, chance)
     worked = work(sheet, settings)
     day = (now - timedelta(days=days)).astimezone(settings.zone)
-    began = day.replace(
-        hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0
-    )
+    began = day.replace(hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0)
     plan = plan_from(worked.steps, settings, begin=began)
     run = begin(kitchen, record, worked, plan, began=began, clock=began, pace=1)
     run.document = sheet.model_dump(mode="json")
@@ -302,9 +297,7 @@ def _events(run: Run, plan: Plan, chance: random.Random) -> datetime:
             grams = round(step.target.grams * chance.gauss(1, 0.015), 1)
             add_event(
                 run,
-                Event(
-                    uid=f"{run.pk}-{step.id}-weighed", at=starts, kind="weighed", step=step.id, grams=grams
-                ),
+                Event(uid=f"{run.pk}-{step.id}-weighed", at=starts, kind="weighed", step=step.id, grams=grams),
             )
         spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
         ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
@@ -326,7 +319,5 @@ def _in_progress(kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, n
         if scheduled.ends <= start:
             for kind, at in (("started", scheduled.starts), ("done", scheduled.ends)):
                 uid = f"{run.pk}-{scheduled.step.id}-{kind}"
-                add_event(
-                    run, Event.model_validate({"uid": uid, "at": at, "kind": kind, "step": scheduled.step.id})
-                )
+                add_event(run, Event.model_validate({"uid": uid, "at": at, "kind": kind, "step": scheduled.step.id}))
     add_event(run, Event(uid=f"{run.pk}-steam-started", at=start, kind="started", step="steam"))

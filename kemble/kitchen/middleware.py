@@ -41,9 +41,7 @@ class BodyLimit:
 
 def from_loopback(request: HttpRequest) -> bool:
     """Whether the request comes from this very machine, by address and by name, and through no proxy."""
-    host = (
-        request.get_host().rsplit(":", 1)[0] if not request.get_host().endswith("]") else request.get_host()
-    )
+    host = request.get_host().rsplit(":", 1)[0] if not request.get_host().endswith("]") else request.get_host()
     return (
         request.META.get("REMOTE_ADDR") in _LOOPBACK
         and host in settings.LOOPBACK_HOSTS

@@ -63,9 +63,7 @@ class SheetRevision(models.Model):
 
     class Meta:
         ordering: ClassVar = ["-number"]
-        constraints: ClassVar = [
-            models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")
-        ]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")]
 
     def __str__(self) -> str:
         return f"{self.record} ({self.number})"

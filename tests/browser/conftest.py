@@ -87,9 +87,7 @@ def watched(page):
         "console",
         lambda message: (
             wrong.append(f"console: {message.text}")
-            if message.type == "error"
-            and "status of 4" not in message.text
-            and "net::ERR_" not in message.text
+            if message.type == "error" and "status of 4" not in message.text and "net::ERR_" not in message.text
             else None
         ),
     )

@@ -97,12 +97,9 @@ def test_no_gram_is_lost_between_lines_and_pieces(sheet):
         short = facts["shape.short_of"].value
         over_dough = used - facts["shape.pieces"].value * facts["shape.base_g"].value
         over_filling = (
-            sum(line.used_g for line in filling.lines)
-            - facts["shape.pieces"].value * facts["shape.filling_g"].value
+            sum(line.used_g for line in filling.lines) - facts["shape.pieces"].value * facts["shape.filling_g"].value
         )
-        assert made + over_dough + over_filling == pytest.approx(
-            used + sum(line.used_g for line in filling.lines)
-        )
+        assert made + over_dough + over_filling == pytest.approx(used + sum(line.used_g for line in filling.lines))
         assert facts["shape.left_over_g"].value == pytest.approx(
             {"filling": over_dough, "dough": over_filling, "nothing": 0.0}[short]
         )
@@ -133,9 +130,7 @@ def test_ratios_come_out_as_asked_and_back(hydration, sugar):
     assert found["mix.base_g"].value == facts["mix.base_g"].value
     back = adjust(
         there,
-        Adjustment(
-            by="ratio", hydration_pct=facts["mix.hydration_pct"].value, sugar_pct=facts["mix.sugar_pct"].value
-        ),
+        Adjustment(by="ratio", hydration_pct=facts["mix.hydration_pct"].value, sugar_pct=facts["mix.sugar_pct"].value),
     )
     for line, had in zip(back.base.lines, sheet.base.lines, strict=True):
         assert line.grams == pytest.approx(had.grams, abs=0.01)
@@ -143,20 +138,18 @@ def test_ratios_come_out_as_asked_and_back(hydration, sugar):
 
 def test_the_other_ways_of_scaling():
     sheet = default_sheet("set-cake")
-    assert work(adjust(sheet, Adjustment(by="base", grams=410)), KITCHEN).facts[
-        "mix.base_g"
-    ].value == pytest.approx(410)
-    assert work(adjust(sheet, Adjustment(by="batch", grams=700)), KITCHEN).facts[
-        "mix.batch_g"
-    ].value == pytest.approx(700)
-    assert work(adjust(sheet, Adjustment(by="depth", mm=40)), KITCHEN).facts[
-        "shape.depth_mm"
-    ].value == pytest.approx(40)
+    assert work(adjust(sheet, Adjustment(by="base", grams=410)), KITCHEN).facts["mix.base_g"].value == pytest.approx(
+        410
+    )
+    assert work(adjust(sheet, Adjustment(by="batch", grams=700)), KITCHEN).facts["mix.batch_g"].value == pytest.approx(
+        700
+    )
+    assert work(adjust(sheet, Adjustment(by="depth", mm=40)), KITCHEN).facts["shape.depth_mm"].value == pytest.approx(
+        40
+    )
     balls = default_sheet("boiled-balls")
     more = work(adjust(balls, Adjustment(by="part", role="filling", factor=1.5)), KITCHEN).facts
-    assert more["mix.filling_g"].value == pytest.approx(
-        1.5 * work(balls, KITCHEN).facts["mix.filling_g"].value
-    )
+    assert more["mix.filling_g"].value == pytest.approx(1.5 * work(balls, KITCHEN).facts["mix.filling_g"].value)
 
 
 @pytest.mark.parametrize(
@@ -207,9 +200,7 @@ class TestWays:
         worked = work(default_sheet(way.id), KITCHEN)
         assert worked.problems == []
         assert worked.drawings.mix.in_zone
-        assert not [
-            advice for advice in worked.advice if advice.rank < 3 and advice.station in ("mix", "shape")
-        ]
+        assert not [advice for advice in worked.advice if advice.rank < 3 and advice.station in ("mix", "shape")]
 
     @pytest.mark.parametrize("way", WAYS.values(), ids=ALL)
     def test_the_zone_lies_in_the_bands(self, way):

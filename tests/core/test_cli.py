@@ -48,9 +48,7 @@ def test_a_kitchen_of_ones_own(sheet, tmp_path, capsys):
     kitchen = tmp_path / "kitchen.json"
     kitchen.write_text('{"altitude_m": 2000}')
     assert main(["work", str(sheet), "--kitchen", str(kitchen)]) == 0
-    assert json.loads(capsys.readouterr().out)["facts"]["heat.boil_c"]["value"] == pytest.approx(
-        93.3, abs=0.3
-    )
+    assert json.loads(capsys.readouterr().out)["facts"]["heat.boil_c"]["value"] == pytest.approx(93.3, abs=0.3)
 
 
 @pytest.mark.parametrize(

@@ -75,9 +75,7 @@ def test_slab_within_half_a_kelvin_everywhere(thickness, h):
     body = slab(thickness, BATTER, h, h)
     got = celsius(Modes(body).remaining(TIMES))
     half = thickness / 2
-    want = celsius(
-        slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
-    )
+    want = celsius(slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k))
     assert np.abs(got - want).max() < 0.5
 
 
@@ -91,9 +89,7 @@ def test_sphere_within_half_a_kelvin_everywhere(radius, h):
     want = celsius(sphere_series(body.centres / radius, fo, h * radius / BATTER.k))
     assert np.abs(got - want).max() < 0.5
     centre = celsius(Modes.centre(modes.remaining(TIMES), body))
-    assert (
-        np.abs(centre - celsius(sphere_series(np.array([0.0]), fo, h * radius / BATTER.k))[:, 0]).max() < 0.5
-    )
+    assert np.abs(centre - celsius(sphere_series(np.array([0.0]), fo, h * radius / BATTER.k))[:, 0]).max() < 0.5
 
 
 @pytest.mark.parametrize("h", [math.inf, 900.0, 11.0])
@@ -103,9 +99,7 @@ def test_finite_cylinder_within_half_a_kelvin_everywhere(radius, depth, h):
     upright, across = slab(depth, BATTER, h, h), cylinder(radius, BATTER, h)
     got = celsius(Modes(upright).remaining(TIMES)[:, :, None] * Modes(across).remaining(TIMES)[:, None, :])
     half = depth / 2
-    z = slab_series(
-        np.abs(upright.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k
-    )
+    z = slab_series(np.abs(upright.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
     r = cylinder_series(across.centres / radius, BATTER.alpha * TIMES / radius**2, h * radius / BATTER.k)
     assert np.abs(got - celsius(z[:, :, None] * r[:, None, :])).max() < 0.5
 
@@ -125,9 +119,7 @@ def test_finer_cells_come_nearer_to_the_series():
 
     def error(cells):
         body = slab(2 * half, BATTER, h, h, cells)
-        want = slab_series(
-            np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k
-        )
+        want = slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
         return np.abs(Modes(body).remaining(TIMES) - want).max()
 
     assert error(10) > 2.5 * error(20) > 5 * error(40)
@@ -148,9 +140,7 @@ def marched(composition, start_c, *, radius=0.0175, around=AROUND, until=1500.0,
     substance = food(composition, fat_sets=False)
     body = sphere([(radius, Material(0.4, 1100, 2500))], 1000.0)
     times = until * np.linspace(0.0, 1.0, steps) ** 1.7
-    found, heat = thaw(
-        body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times
-    )
+    found, heat = thaw(body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times)
     return body, substance, times, found, heat
 
 

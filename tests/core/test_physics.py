@@ -118,6 +118,4 @@ def test_keeping_is_an_index_with_the_right_signs():
     assert hard_after_h(80, 8, 130, celsius=20) > base
     assert hard_after_h(80, 6, 130, celsius=4) == pytest.approx(base / 3)
     assert room_h(36, perishable=True, room_c=21) == 2.0
-    assert room_h(36, perishable=False, room_c=28) == pytest.approx(
-        room_h(36, perishable=False, room_c=21) / 2
-    )
+    assert room_h(36, perishable=False, room_c=28) == pytest.approx(room_h(36, perishable=False, room_c=21) / 2)

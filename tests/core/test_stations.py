@@ -40,9 +40,7 @@ class TestMix:
 
         On 200 g flour: water (87.8 + 9.0 + 3.2) / 200 = 50.0 %; sugar 45.09 / 200 = 22.5 %; fat 20.0 / 200 = 10.0 %.
         """
-        sheet = cake(
-            line("sweet-rice-flour", 200), line("milk", 100), line("buckwheat-honey", 50), line("butter", 20)
-        )
+        sheet = cake(line("sweet-rice-flour", 200), line("milk", 100), line("buckwheat-honey", 50), line("butter", 20))
         assert value(sheet, "mix.hydration_pct") == pytest.approx(50.0, abs=0.1)
         assert value(sheet, "mix.sugar_pct") == pytest.approx(22.55, abs=0.1)
         assert value(sheet, "mix.fat_pct") == pytest.approx(10.0, abs=0.05)
@@ -156,9 +154,7 @@ class TestShape:
     def test_depth_in_a_round_tin(self):
         """786 ml over a floor of pi x 90 x 90 = 25 447 mm2."""
         facts = work(default_sheet("set-cake"), KITCHEN).facts
-        assert facts["shape.depth_mm"].value == pytest.approx(
-            facts["mix.volume_ml"].value * 1000 / (math.pi * 8100)
-        )
+        assert facts["shape.depth_mm"].value == pytest.approx(facts["mix.volume_ml"].value * 1000 / (math.pi * 8100))
 
     def test_a_tin_smaller_than_its_batter(self):
         sheet = default_sheet("set-cake").model_dump()
@@ -197,9 +193,7 @@ class TestSteam:
         sheet = with_tin(diameter_mm=diameter, height_mm=90)
         sheet["start"]["batter_c"] = start
         here = work(sheet_from(sheet), Kitchen(altitude_m=altitude)).facts
-        assert (
-            here["heat.first_check_min"].value < here["heat.done_min"].value < here["heat.latest_min"].value
-        )
+        assert here["heat.first_check_min"].value < here["heat.done_min"].value < here["heat.latest_min"].value
         assert here["heat.deeper_min"].value > 0
         higher = work(sheet_from(sheet), Kitchen(altitude_m=altitude + 400)).facts
         assert higher["heat.done_min"].value > here["heat.done_min"].value
@@ -225,9 +219,7 @@ class TestSteam:
 
     def test_a_kitchens_own_time_factor(self):
         plain = value(default_sheet("set-cake"), "heat.done_min")
-        assert value(default_sheet("set-cake"), "heat.done_min", Kitchen(time_factor=1.2)) == pytest.approx(
-            1.2 * plain
-        )
+        assert value(default_sheet("set-cake"), "heat.done_min", Kitchen(time_factor=1.2)) == pytest.approx(1.2 * plain)
 
     def test_a_weak_burner_and_a_fierce_one_are_said(self):
         weak = work(default_sheet("set-cake"), Kitchen(burner=Burner(medium_w=200)))
@@ -256,9 +248,7 @@ class TestBoil:
 
     def test_a_chilled_filling_is_sooner_hot(self):
         frozen = value(balls({"dough_g": 18, "filling_g": 9}), "heat.core_hot_min")
-        chilled = value(
-            balls({"dough_g": 18, "filling_g": 9}, schools={"start": "chilled"}), "heat.core_hot_min"
-        )
+        chilled = value(balls({"dough_g": 18, "filling_g": 9}, schools={"start": "chilled"}), "heat.core_hot_min")
         assert chilled < frozen - 0.5
 
     def test_who_stops_at_the_float_is_told(self):
@@ -285,9 +275,7 @@ class TestBoil:
 
     def test_a_small_pot_takes_more_loads(self):
         sheet = balls({"dough_g": 18, "filling_g": 9})
-        assert value(sheet, "heat.loads", Kitchen(pot=Pot(diameter_mm=160, water_ml=1500))) > value(
-            sheet, "heat.loads"
-        )
+        assert value(sheet, "heat.loads", Kitchen(pot=Pot(diameter_mm=160, water_ml=1500))) > value(sheet, "heat.loads")
 
 
 class TestRestAndCut:
@@ -310,9 +298,7 @@ class TestRestAndCut:
         _, _, side, _, cells = _round(180, wanted)
         assert len(cells) >= whole
         for cell in cells:
-            far = max(
-                math.hypot(x - 90, y - 90) for x in (cell.x, cell.x + side) for y in (cell.y, cell.y + side)
-            )
+            far = max(math.hypot(x - 90, y - 90) for x in (cell.x, cell.x + side) for y in (cell.y, cell.y + side))
             assert far <= 90 + 1e-6
         starts = {(round(cell.x, 6), round(cell.y, 6)) for cell in cells}
         assert len(starts) == len(cells)
@@ -324,9 +310,7 @@ class TestRestAndCut:
         def count(s, offset):
             steps = [(i + offset) * s for i in range(-8, 8)]
             return sum(
-                max(math.hypot(x + a, y + b) for a in (0, s) for b in (0, s)) <= 90
-                for x in steps
-                for y in steps
+                max(math.hypot(x + a, y + b) for a in (0, s) for b in (0, s)) <= 90 for x in steps for y in steps
             )
 
         assert max(count(side + 0.2, 0.0), count(side + 0.2, 0.5)) < 24
@@ -338,9 +322,7 @@ class TestRestAndCut:
 
     def test_cut_pieces_and_offcuts_are_the_whole_cake(self):
         facts = work(default_sheet("set-cake"), KITCHEN).facts
-        whole = (
-            facts["cut.pieces"].value * facts["cut.piece_g"].value / (1 - facts["cut.offcut_pct"].value / 100)
-        )
+        whole = facts["cut.pieces"].value * facts["cut.piece_g"].value / (1 - facts["cut.offcut_pct"].value / 100)
         assert whole == pytest.approx(facts["mix.cooked_g"].value)
 
     def test_it_is_handled_before_it_is_cut(self):
@@ -360,7 +342,5 @@ class TestRestAndCut:
         sheet = balls({"dough_g": 18, "filling_g": 9}, filling=(("date", 190), ("butter", 26)))
         worked = work(sheet, KITCHEN)
         assert worked.facts["keep.room_h"].value == 2
-        assert {"spoilage", "allergens", "choking", "hot-heart"} <= {
-            caution.id for caution in worked.cautions
-        }
+        assert {"spoilage", "allergens", "choking", "hot-heart"} <= {caution.id for caution in worked.cautions}
         assert worked.allergens == ["milk"]

@@ -84,19 +84,14 @@ class TestForgery:
     def test_a_change_needs_the_token(self):
         client = Client(enforce_csrf_checks=True)
         client.get("/api/session", HTTP_HOST="127.0.0.1")
-        answer = client.post(
-            "/api/sheets", {"way": "set-cake"}, content_type="application/json", HTTP_HOST="127.0.0.1"
-        )
+        answer = client.post("/api/sheets", {"way": "set-cake"}, content_type="application/json", HTTP_HOST="127.0.0.1")
         assert answer.status_code == 403
 
     def test_and_so_does_signing_in(self):
         client = Client(enforce_csrf_checks=True, REMOTE_ADDR="192.0.2.7")
         body = {"username": "owner", "password": "x"}
         assert (
-            client.post(
-                "/api/session", body, content_type="application/json", HTTP_HOST="127.0.0.1"
-            ).status_code
-            == 403
+            client.post("/api/session", body, content_type="application/json", HTTP_HOST="127.0.0.1").status_code == 403
         )
 
     def test_with_it_all_is_well(self, tmp_path, settings):

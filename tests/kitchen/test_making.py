@@ -47,9 +47,7 @@ class TestPlan:
         assert owner.ask("DELETE", f"/occasions/{kept.body['id']}").status_code == 204
         assert owner.ask("GET", "/occasions").body == []
 
-    @pytest.mark.parametrize(
-        "serve", ["2026-11-24T15:30", "2027-11-28T15:30", "2026-02-30T15:30", "soon", ""]
-    )
+    @pytest.mark.parametrize("serve", ["2026-11-24T15:30", "2027-11-28T15:30", "2026-02-30T15:30", "soon", ""])
     def test_a_time_that_will_not_do(self, owner, sheet, serve):
         answer = owner.ask("POST", "/plan", {"sheet": sheet["sheet"], "serve": serve})
         assert answer.status_code == 422
@@ -97,9 +95,7 @@ class TestRun:
 
     @pytest.mark.parametrize("at", ["2026-11-26T09:00:00Z", "2020-01-01T00:00:00Z"])
     def test_a_page_whose_clock_is_off(self, owner, run, at):
-        assert states(tell(owner, run, "started", "melt", at=at))["melt"]["started"].startswith(
-            "2026-11-25T09:00"
-        )
+        assert states(tell(owner, run, "started", "melt", at=at))["melt"]["started"].startswith("2026-11-25T09:00")
 
     @pytest.mark.parametrize(
         ("event", "path"),
@@ -165,18 +161,14 @@ class TestLog:
         assert batch["verdict"] == "too soft"
         found = {(one["step"], one["unit"]): one for one in batch["compared"]}
         assert found["steam", "min"]["happened"] == pytest.approx(27.0)
-        assert found["steam", "min"]["predicted"] == pytest.approx(
-            sheet["worked"]["facts"]["heat.done_min"]["value"]
-        )
+        assert found["steam", "min"]["predicted"] == pytest.approx(sheet["worked"]["facts"]["heat.done_min"]["value"])
         assert found["mix", "g"]["happened"] == 940.0
         assert batch["faults"][0]["next_time"].startswith("sieve")
         assert owner.ask("GET", "/runs").body == []
         assert tell(owner, run, "started", "cut").status_code == 422
         assert [one["id"] for one in owner.ask("GET", "/log").body] == [batch["id"]]
         assert [dot["id"] for dot in owner.ask("GET", f"/sheets/{sheet['id']}").body["dots"]] == [batch["id"]]
-        changed = owner.ask(
-            "PUT", f"/log/{batch['id']}", {"tastes": {"softness": 0}, "faults": [], "note": ""}
-        )
+        changed = owner.ask("PUT", f"/log/{batch['id']}", {"tastes": {"softness": 0}, "faults": [], "note": ""})
         assert changed.body["verdict"] == "just right"
         assert owner.ask("DELETE", f"/runs/{run}").status_code == 422
 
@@ -228,9 +220,7 @@ class TestDemo:
         first = [(one["title"], one["tastes"], one["hydration_pct"]) for one in owner.ask("GET", "/log").body]
         call_command("flush", interactive=False, verbosity=0)
         demo.load(NOW)
-        assert [
-            (one["title"], one["tastes"], one["hydration_pct"]) for one in owner.ask("GET", "/log").body
-        ] == first
+        assert [(one["title"], one["tastes"], one["hydration_pct"]) for one in owner.ask("GET", "/log").body] == first
 
     @pytest.mark.parametrize("day", range(7))
     def test_the_saturday_leaves_a_whole_day(self, day):
@@ -245,9 +235,7 @@ def test_a_backup_is_a_whole_database_taken_while_it_is_written_to(tmp_path):
     with pytest.raises(FileNotFoundError):
         copy_database(source, target)
     live = sqlite3.connect(source)
-    live.executescript(
-        "PRAGMA journal_mode=WAL; CREATE TABLE cake (name); INSERT INTO cake VALUES ('quince');"
-    )
+    live.executescript("PRAGMA journal_mode=WAL; CREATE TABLE cake (name); INSERT INTO cake VALUES ('quince');")
     live.execute("INSERT INTO cake VALUES ('not committed yet')")
     copy_database(source, target)
     live.close()

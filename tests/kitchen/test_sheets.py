@@ -72,27 +72,18 @@ def test_a_document_too_long(owner, document, size):
 
 
 junk = (
-    st.none()
-    | st.booleans()
-    | st.floats()
-    | st.integers()
-    | st.text(max_size=12)
-    | st.lists(st.integers(), max_size=3)
+    st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=12) | st.lists(st.integers(), max_size=3)
 )
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_junk_anywhere_is_a_refusal_and_never_a_crash(owner, data):
-    document = json.loads(
-        default_sheet(data.draw(st.sampled_from(["set-cake", "boiled-balls"]))).model_dump_json()
-    )
+    document = json.loads(default_sheet(data.draw(st.sampled_from(["set-cake", "boiled-balls"]))).model_dump_json())
     place, key = document, data.draw(st.sampled_from(sorted(document)))
     while isinstance(place[key], dict | list) and place[key] and data.draw(st.booleans()):
         place = place[key]
-        key = data.draw(
-            st.sampled_from(sorted(place) if isinstance(place, dict) else list(range(len(place))))
-        )
+        key = data.draw(st.sampled_from(sorted(place) if isinstance(place, dict) else list(range(len(place)))))
     place[key] = data.draw(junk)
     answer = owner.ask("POST", "/work", {"sheet": document})
     assert answer.status_code in (200, 422)
@@ -125,13 +116,9 @@ def test_a_sheet_is_saved_with_its_revisions(owner, sheet):
 
 
 def test_saving_out_of_turn_overwrites_nothing(owner, sheet):
-    first = owner.ask(
-        "PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 350)}
-    )
+    first = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 350)})
     assert first.status_code == 200
-    second = owner.ask(
-        "PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 410)}
-    )
+    second = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 410)})
     assert second.status_code == 409
     assert second.body["problems"][0]["path"] == "revision"
     kept = owner.ask("GET", f"/sheets/{sheet['id']}").body["sheet"]

@@ -32,8 +32,6 @@ def gelled(times: Array, celsius: Array, gel_c: float) -> Array:
     exponent = _GEL_ENERGY / _GAS * (1.0 / (gel_c + 273.15) - 1.0 / kelvin)
     rate = _GEL_RATE * np.exp(np.minimum(exponent, 12.0))
     dt = np.diff(times).reshape(-1, *([1] * (celsius.ndim - 1)))
-    gone = np.concatenate(
-        (np.zeros((1, *celsius.shape[1:])), np.cumsum((rate[1:] + rate[:-1]) / 2 * dt, axis=0))
-    )
+    gone = np.concatenate((np.zeros((1, *celsius.shape[1:])), np.cumsum((rate[1:] + rate[:-1]) / 2 * dt, axis=0)))
     result: Array = 1.0 - np.exp(-gone)
     return result

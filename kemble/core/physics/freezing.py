@@ -36,9 +36,7 @@ def food(composition: Composition, *, fat_sets: bool) -> Substance:
     return Substance(_GRID, sensible + properties(parts, 20.0).rho * melted, k)
 
 
-def freeze_hard_s(
-    composition: Composition, *, diameter_m: float, start_c: float, shelf_c: float, h: float
-) -> float:
+def freeze_hard_s(composition: Composition, *, diameter_m: float, start_c: float, shelf_c: float, h: float) -> float:
     """Seconds for a ball to freeze hard: Plank's equation for a sphere (P = 1/6, R = 1/24), with sensible heat.
 
     The latent heat is that of the ice formed at the shelf's temperature and of the fat that sets; both are taken at

@@ -28,9 +28,7 @@ def loss_g_per_min(net_w: float) -> float:
     return net_w / LATENT_STEAM * 1000.0 * 60.0
 
 
-def water_plan(
-    *, diameter_mm: float, full_mm: float, low_mm: float, net_w: float, minutes: float
-) -> WaterPlan:
+def water_plan(*, diameter_mm: float, full_mm: float, low_mm: float, net_w: float, minutes: float) -> WaterPlan:
     """The water for `minutes` of steaming in a round pot filled to `full_mm`, never to fall under `low_mm`.
 
     Starts full, or with just what is needed plus a fifth to spare; tops up to full at the low mark, the last time

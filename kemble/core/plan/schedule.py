@@ -66,9 +66,7 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
             ]
         )
     if serve > now + timedelta(days=60):
-        raise Refused(
-            [Problem(path="serve", says="is more than 60 days off", accepts="a time within 60 days")]
-        )
+        raise Refused([Problem(path="serve", says="is more than 60 days off", accepts="a time within 60 days")])
     plan = _solve(steps, kitchen, serve, backward=True)
     if plan.begin >= now:
         return plan

@@ -115,12 +115,9 @@ def _worked(step: Step, way: Way, kept: set[str], book: Book) -> StepWorked:
         hands=step.hands,
         uses=list(step.uses),
         after=[
-            Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most)
-            for a in _waits(step, way, kept)
+            Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in _waits(step, way, kept)
         ],
-        cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields})
-        if step.cue
-        else None,
+        cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
         target=target,
         caution=step.caution,

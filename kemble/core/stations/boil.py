@@ -22,9 +22,7 @@ BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
 FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen estimate, 0.7-0.95
 HOT_C = 72.0  # a heart this warm is hot to the tongue and warmed through; kitchen estimate, 68-76 °C
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
-_FLOOR_SHARE = (
-    0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
-)
+_FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
 
 
 class BoilDrawing(Drawn):
@@ -74,7 +72,7 @@ def boil(
     if float_s is None or through_s is None or hot_s is None:
         working.refuse(
             "pieces",
-            f"at {boil_c:.0f} °C a ball this size does not cook through",
+            f"at {working.degrees(boil_c)} a ball this size does not cook through",
             "smaller pieces, or less sugar in the dough",
         )
         return None
@@ -125,7 +123,7 @@ def boil(
     book.add(
         "heat.core_hot_min",
         hot,
-        f"the heart reaches {HOT_C:.0f} °C",
+        f"the heart reaches {working.degrees(HOT_C)}",
         source=SOLVER,
         of=inputs,
         low=hot * 0.87,
@@ -148,13 +146,9 @@ def boil(
         source=KITCHEN_ESTIMATE,
         of=["heat.done_min"],
     )
-    book.add(
-        "heat.latest_min", latest, "large pieces, a full pot", source=KITCHEN_ESTIMATE, of=["heat.done_min"]
-    )
+    book.add("heat.latest_min", latest, "large pieces, a full pot", source=KITCHEN_ESTIMATE, of=["heat.done_min"])
     heart_done = float(np.interp(done * 60.0, (times * factor + lag_s), heart))
-    book.add(
-        "heat.heart_done_c", heart_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"]
-    )
+    book.add("heat.heart_done_c", heart_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
     pieces = int(book.number("shape.pieces"))
     loads = math.ceil(pieces / load)
     book.add(
@@ -182,7 +176,7 @@ def boil(
         working.advise(
             "heat",
             "look",
-            f"At the float the heart is {heart_done:.0f} °C. Simmer on to {hot:.0f} minutes for a hot one.",
+            f"At the float the heart is {working.degrees(heart_done)}. Simmer on to {hot:.0f} minutes for a hot one.",
             1,
         )
     working.advise(
@@ -230,7 +224,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     book.add(
         "heat.load_pieces",
         float(most),
-        "one floating layer that can be stirred, and a pot that falls under 14 °C",
+        "one floating layer that can be stirred, and a pot that goes on simmering",
         source=KITCHEN_ESTIMATE,
         of=of,
     )

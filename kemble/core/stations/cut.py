@@ -57,9 +57,7 @@ def cut(working: Working, drawn: TinDrawing) -> CutDrawing | None:
     book.add("cut.rows", float(rows), "knife lines across", source=GEOMETRY, of=of)
     book.add("cut.columns", float(columns), "knife lines along", source=GEOMETRY, of=of)
     book.add("cut.pieces", float(total), "whole cells that lie inside the tin", source=GEOMETRY, of=of)
-    book.add(
-        "cut.piece_mm", min(side_x, side_y), "the largest cell that gives as many", source=GEOMETRY, of=of
-    )
+    book.add("cut.piece_mm", min(side_x, side_y), "the largest cell that gives as many", source=GEOMETRY, of=of)
     book.add(
         "cut.piece_g",
         per_tin_g * area,
@@ -143,9 +141,7 @@ def _oblong(length: float, width: float, wanted: int) -> Grid | None:
     if min(w, h) < _LEAST_SIDE_MM:
         return None
     cells = [
-        Cell.model_construct(
-            x=c * w, y=r * h, w=w, h=h, kind=_kind(r in (0, rows - 1), c in (0, columns - 1))
-        )
+        Cell.model_construct(x=c * w, y=r * h, w=w, h=h, kind=_kind(r in (0, rows - 1), c in (0, columns - 1)))
         for r in range(rows)
         for c in range(columns)
     ]
@@ -172,8 +168,7 @@ def _round(diameter: float, wanted: int) -> Grid | None:
     # Squares as far out as the last one wanted fit as well.
     whole = [(i, j) for far, i, j in best if far <= best[wanted - 1][0] + 1e-9]
     cells = [
-        Cell.model_construct(x=i * side + radius, y=j * side + radius, w=side, h=side, kind="inner")
-        for i, j in whole
+        Cell.model_construct(x=i * side + radius, y=j * side + radius, w=side, h=side, kind="inner") for i, j in whole
     ]
     rows, columns = len({j for _, j in whole}), len({i for i, _ in whole})
     return rows, columns, side, side, cells
@@ -186,8 +181,6 @@ def _unit_squares(offset: float, wanted: int) -> list[tuple[float, float, float]
     """
     reach = math.ceil(math.sqrt(wanted)) + 2
     steps = [i + offset for i in range(-reach, reach)]
-    found = sorted(
-        (max(abs(x), abs(x + 1)) ** 2 + max(abs(y), abs(y + 1)) ** 2, x, y) for x in steps for y in steps
-    )
+    found = sorted((max(abs(x), abs(x + 1)) ** 2 + max(abs(y), abs(y + 1)) ** 2, x, y) for x in steps for y in steps)
     limit = found[wanted - 1][0] + 1e-9
     return [square for square in found if square[0] <= limit]

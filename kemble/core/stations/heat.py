@@ -12,9 +12,7 @@ from kemble.core.stations.working import Working
 HeatDrawing = SteamDrawing | BoilDrawing
 
 
-def heat(
-    working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing
-) -> HeatDrawing | None:
+def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
     """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted)."""
     boil_c = boiling_point_c(working.kitchen.altitude_m)
     working.book.add(

@@ -72,9 +72,7 @@ def _without_flour(sheet: Sheet, component: str) -> tuple[float, list[Origin]]:
     return total, [origin for _, origin in found]
 
 
-def _worked_line(
-    part_index: int, line_index: int, line: Line, base_g: float, measures: Measures
-) -> LineWorked:
+def _worked_line(part_index: int, line_index: int, line: Line, base_g: float, measures: Measures) -> LineWorked:
     item = line.item
     near = household(line.grams, g_per_ml=item.g_per_ml, measures=measures)
     return LineWorked.model_construct(
@@ -175,7 +173,7 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
     book.add(
         "mix.density_g_per_ml",
         density,
-        "the components' volumes added up, at 25 °C",
+        f"the components' volumes added up, at {working.degrees(25)}",
         source=CHOI_OKOS,
         of=["mix.batch_g", "mix.water_g"],
     )
@@ -200,7 +198,7 @@ def mix(working: Working) -> tuple[MixDrawing, Composition]:
     book.add(
         "mix.gel_temperature_c",
         gel,
-        "65 °C in plain water, raised by sugar and by want of water",
+        f"{working.degrees(65)} in plain water, raised by sugar and by want of water",
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", "mix.water_g", "mix.base_g"],
         low=gel - 4,
@@ -248,9 +246,7 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float, in_zon
     way = working.way
     flours = {line.ingredient for line in working.sheet.base.lines if line.item.group == "flour"}
     if "rice-flour" in flours:
-        working.advise(
-            "mix", "look", "Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?", 0
-        )
+        working.advise("mix", "look", "Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?", 0)
     checks = (
         (
             hydration < way.hydration.low,
@@ -278,6 +274,4 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float, in_zon
     for wrong, says, rank in checks:
         if wrong:
             working.advise("mix", "look", says, rank)
-    working.advise(
-        "mix", "good", "Drag the bean, or nudge it with the arrow keys: water across, sugar up.", 9
-    )
+    working.advise("mix", "good", "Drag the bean, or nudge it with the arrow keys: water across, sugar up.", 9)

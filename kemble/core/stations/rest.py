@@ -34,13 +34,9 @@ class RestDrawing(Drawn):
     cut_c: float | None
 
 
-def rest(
-    working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing
-) -> RestDrawing:
+def rest(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> RestDrawing:
     """Cooling, freezing and keeping facts, and the cooling curve."""
-    drawing = (
-        _tin(working, base, drawn) if isinstance(drawn, TinDrawing) else _ball(working, base, filling, drawn)
-    )
+    drawing = _tin(working, base, drawn) if isinstance(drawn, TinDrawing) else _ball(working, base, filling, drawn)
     _keep(working)
     return drawing
 
@@ -51,9 +47,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
     start = book.number("heat.heart_done_c")
     material = properties(fractions(base), 60.0)
     depth = drawn.depth_mm / 1000.0
-    side = (
-        drawn.tin.diameter_mm if drawn.tin.shape == "round" else min(drawn.tin.length_mm, drawn.tin.width_mm)
-    )
+    side = drawn.tin.diameter_mm if drawn.tin.shape == "round" else min(drawn.tin.length_mm, drawn.tin.width_mm)
 
     def cooling(h: float) -> tuple[Array, Array, Array]:
         """Seconds, and the shares of warmth left at the heart and on top."""
@@ -73,29 +67,27 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
     book.add(
         "rest.handle_from_min",
         handle / 60,
-        f"the heart has fallen to {HANDLE_C:.0f} °C on the counter",
+        f"the heart has fallen to {working.degrees(HANDLE_C)} on the counter",
         source=SOLVER,
         of=of,
     )
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
     if school == "cool":
         cut_s = when(times, -heart, -cut_c) or float(times[-1])
-        says = f"the heart has fallen to {cut_c:.0f} °C on the counter"
+        says = f"the heart has fallen to {working.degrees(cut_c)} on the counter"
     else:
         moved = when(times, -heart, -TO_FRIDGE_C) or 0.0
         cold, cold_left, cold_top = cooling(SHELF_H)
         chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
         cut_s = moved + (when(cold, -chilled, -cut_c) or float(cold[-1]))
-        says = f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {cut_c:.0f} °C"
+        says = f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(cut_c)}"
         if school == "overnight":
             cut_s, says = max(cut_s, OVERNIGHT_MIN * 60), "a night to set, covered"
         before = times < moved
         top_then = float(np.interp(moved, times, top))
         times = np.concatenate((times[before], moved + cold))
         heart = np.concatenate((heart[before], chilled))
-        top = np.concatenate(
-            (top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0])
-        )
+        top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
     cut_min = cut_s / 60
     book.add(
         "rest.cut_after_min",
@@ -116,7 +108,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
     working.advise(
         "cut",
         "look",
-        f"Nothing cuts clean hot. Wait until the heart is {cut_c:.0f} °C, and oil the knife.",
+        f"Nothing cuts clean hot. Wait until the heart is {working.degrees(cut_c)}, and oil the knife.",
         5,
     )
     shown = times <= min(cut_s * 1.5, float(times[-1]))
@@ -133,9 +125,7 @@ def _drawn(times: Array, heart: Array, top: Array) -> Curve:
     )
 
 
-def _ball(
-    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing
-) -> RestDrawing:
+def _ball(working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing) -> RestDrawing:
     book, kitchen = working.book, working.kitchen
     dough = properties(fractions(base), 60.0)
     outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
@@ -157,14 +147,14 @@ def _ball(
     book.add(
         "rest.handle_from_min",
         safe / 60,
-        f"the heart has fallen to {BITE_C:.0f} °C in the bowl",
+        f"the heart has fallen to {working.degrees(BITE_C)} in the bowl",
         source=SOLVER,
         of=of,
     )
     book.add(
         "rest.handle_until_min",
         max(stiff, safe) / 60,
-        f"the skin has fallen to {STIFF_C:.0f} °C and stiffens",
+        f"the skin has fallen to {working.degrees(STIFF_C)} and stiffens",
         source=SOLVER,
         of=of,
     )
@@ -176,9 +166,7 @@ def _ball(
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:
     book, kitchen = working.book, working.kitchen
-    hard = (
-        freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=kitchen.freezer_c, h=SHELF_H) / 60
-    )
+    hard = freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=kitchen.freezer_c, h=SHELF_H) / 60
     shelf = working.from_kitchen("freezer_c", "freezer shelf", kitchen.freezer_c, "°C")
     book.add(
         "rest.freeze_filling_min",
@@ -204,7 +192,7 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
     book.add(
         "rest.soften_min",
         soft,
-        f"its outside has warmed to {SOFT_C:.0f} °C",
+        f"its outside has warmed to {working.degrees(SOFT_C)}",
         source=f"lumped warming; {KITCHEN_ESTIMATE}",
         of=["shape.core_mm", shelf, room],
         low=soft * 0.6,
@@ -229,9 +217,7 @@ def _keep(working: Working) -> None:
     book.add(
         "keep.room_h",
         keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=spoils, room_c=kitchen.room_c),
-        "egg, milk, coconut or butter in it: two hours at most"
-        if spoils
-        else f"more sugar keeps longer; {index}",
+        "egg, milk, coconut or butter in it: two hours at most" if spoils else f"more sugar keeps longer; {index}",
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", room],
     )

@@ -112,9 +112,7 @@ def _tin(working: Working) -> tuple[ShapeDrawing, None] | None:
             "Deep: time goes with the square of the depth. Two tins would be much quicker.",
             2,
         )
-    working.advise(
-        "shape", "before", "Line the tin before you mix. Batter that waits in the bowl settles.", 8
-    )
+    working.advise("shape", "before", "Line the tin before you mix. Batter that waits in the bowl settles.", 8)
     return TinDrawing.model_construct(kind="tin", tin=tin, count=count, depth_mm=depth), None
 
 
@@ -305,9 +303,7 @@ def _ball(working: Working) -> tuple[ShapeDrawing, Composition | None] | None:
             "Filling balls frozen hard first, a few at a time to the board. Cover the dough that waits.",
             6,
         )
-    working.advise(
-        "shape", "before", "Weigh the first three against the target. Cover the dough that waits.", 8
-    )
+    working.advise("shape", "before", "Weigh the first three against the target. Cover the dough that waits.", 8)
     drawing = BallDrawing.model_construct(
         kind="ball",
         outer_mm=outer,
@@ -316,9 +312,7 @@ def _ball(working: Working) -> tuple[ShapeDrawing, Composition | None] | None:
         dough_total_g=dough_total,
         filling_total_g=filling_total,
         filling_name=part.name if part else "",
-        remedies=tuple(
-            _remedies(short, base_for, filling_for, dough_g, filling_g, filling_total, dough_total)
-        ),
+        remedies=tuple(_remedies(short, base_for, filling_for, dough_g, filling_g, filling_total, dough_total)),
     )
     return drawing, filling
 

@@ -154,7 +154,7 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     if done_s is None or first_s is None or latest_s is None:
         working.refuse(
             "vessel",
-            f"at {boil_c:.0f} °C steam this batter, which gels at {gel_c:.0f} °C, does not clear in any sensible time",
+            f"at {working.degrees(boil_c)} steam this batter, which gels at {working.degrees(gel_c)}, does not clear in any sensible time",
             "less sugar, or a shallower tin",
         )
         return None
@@ -179,7 +179,7 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     book.add(
         "heat.done_min",
         window[1],
-        f"the slowest point has gelled, and cleared as it does {CLEAR_ABOVE_GEL_C:.0f} °C above that: no milky smear",
+        "the slowest point has gelled and cleared, as it does well above that: no milky smear",
         source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
         of=inputs,
         low=window[0],
@@ -203,7 +203,7 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
 
     deeper = done(replace(likely, depth=likely.depth + 0.01), gel_c)[0]
     other = done(replace(likely, h_top=STEAM_H if covered else FOIL_H), gel_c)[0]
-    colder = done(replace(likely, start_c=20.0), gel_c)[0]
+    colder = done(replace(likely, start_c=kitchen.room_c), gel_c)[0]
     for key, seconds, says in (
         ("heat.deeper_min", deeper, "the same batter a centimetre deeper: depth counts nearly squared"),
         (
@@ -211,7 +211,7 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
             other,
             "open instead of covered" if covered else "covered with foil instead of open",
         ),
-        ("heat.colder_min", colder, "the batter poured at 20 °C"),
+        ("heat.colder_min", colder, f"the batter poured at {working.degrees(kitchen.room_c)}"),
     ):
         if seconds is not None:
             book.add(key, seconds / 60.0 * factor - window[1], says, source=SOLVER, of=["heat.done_min"])

@@ -11,6 +11,7 @@ from kemble.core.facts import Book, Origin, leaf
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Composition
 from kemble.core.problems import Problem
+from kemble.core.quantity import from_celsius
 from kemble.core.sheet import Part, Sheet
 from kemble.core.ways import WAYS
 from kemble.core.ways.base import Way
@@ -47,9 +48,7 @@ class Working:
     def way(self) -> Way:
         return WAYS[self.sheet.way]
 
-    def advise(
-        self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int
-    ) -> None:
+    def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
         self.advice.append(Advice.model_construct(station=station, kind=kind, says=says, rank=rank))
 
     def refuse(self, path: str, says: str, accepts: str) -> None:
@@ -60,6 +59,11 @@ class Working:
 
     def from_kitchen(self, path: str, label: str, value: float | str, unit: str = "") -> Origin:
         return leaf(f"kitchen:{path}", label, value, unit)
+
+    def degrees(self, celsius: float) -> str:
+        """A temperature in words, in the kitchen's own degrees."""
+        unit = self.kitchen.temperature_unit
+        return f"{from_celsius(celsius, unit):.0f} °{unit}"
 
     def school(self, choice_id: str) -> Origin:
         """The school followed, as an origin."""

@@ -54,16 +54,12 @@ class AdjustSheet(_Body):
 
 class PlanSheet(_Body):
     sheet: Sheet
-    serve: str = Field(
-        max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30"
-    )
+    serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
 
 
 class NewOccasion(_Body):
     sheet: int = Field(ge=1, description="the number of a sheet")
-    serve: str = Field(
-        max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30"
-    )
+    serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
     title: str = Field("", max_length=120, description="at most 120 letters")
     people: int | None = Field(None, ge=1, le=1000, description="a whole number from 1 to 1000")
 
@@ -77,15 +73,11 @@ class NewRun(_Body):
 class NewEvent(_Body):
     """`at` is on the run's own clock; left out, it is now."""
 
-    uid: str = Field(
-        min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event"
-    )
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     kind: EventKind = Field(description="started, done, not_yet, weighed, noted, fault, undone or finished")
     at: datetime | None = Field(None, description="an instant with its time zone")
     step: str | None = Field(None, max_length=40, description="a step of the run")
-    grams: float | None = Field(
-        None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g"
-    )
+    grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
 
 

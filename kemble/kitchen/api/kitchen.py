@@ -51,9 +51,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "kin": list(way.kin),
                 "form": way.form,
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
-                "zone_words": [
-                    {"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words
-                ],
+                "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
                 "tastes": [asdict(taste) for taste in way.tastes],
                 "faults": [asdict(fault) for fault in way.faults],

@@ -31,11 +31,7 @@ def record_outcome(run: Run, outcome: Outcome) -> Batch:
     for name in outcome.faults:
         if name not in known:
             raise Refused(
-                [
-                    Problem(
-                        path="faults", says=f'"{name}" is not a fault of this way', accepts=", ".join(known)
-                    )
-                ]
+                [Problem(path="faults", says=f'"{name}" is not a fault of this way', accepts=", ".join(known))]
             )
     facts = run.predicted.facts
     batch, _ = Batch.objects.update_or_create(
@@ -99,9 +95,7 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
 
 @router.get("/log", response={200: list[BatchCard], **REFUSALS})
 def batches(request: HttpRequest) -> list[BatchCard]:
-    found = (
-        Batch.objects.filter(run__kitchen=asking(request)).select_related("run").order_by("-run__clock_began")
-    )
+    found = Batch.objects.filter(run__kitchen=asking(request)).select_related("run").order_by("-run__clock_began")
     return [BatchCard.model_validate(_card(batch)) for batch in found[:200]]
 
 

@@ -98,9 +98,7 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
         record = get_object_or_404(kitchen.sheets, pk=new_run.sheet)
         plan, clock = None, now
     else:
-        raise Refused(
-            [Problem(path="sheet", says="is missing", accepts="the number of a sheet or an occasion")]
-        )
+        raise Refused([Problem(path="sheet", says="is missing", accepts="the number of a sheet or an occasion")])
     sheet: Sheet = record.sheet
     worked = worked_for(sheet, kitchen.settings)
     if worked.problems:
@@ -123,9 +121,7 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     now = run.clock()
     at = new_event.at or now
     if at.tzinfo is None:
-        raise Refused(
-            [Problem(path="at", says="has no time zone", accepts="an instant such as 2026-12-05T15:30:00Z")]
-        )
+        raise Refused([Problem(path="at", says="has no time zone", accepts="an instant such as 2026-12-05T15:30:00Z")])
     at = min(max(at, run.clock_began), now)  # a page's clock may be off; the run's is what counts
     event = Event.model_validate({**new_event.model_dump(), "at": at})
     check_event(run.schedule, event)

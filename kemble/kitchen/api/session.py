@@ -46,11 +46,7 @@ def sign_in(request: HttpRequest, sign_in: SignIn):  # type: ignore[no-untyped-d
     key = f"sign-in:{request.META.get('REMOTE_ADDR')}"
     if (cache.get_or_set(key, 0, FORGET_AFTER_S) or 0) >= MOST_FAILURES:
         return refusal(
-            [
-                Problem(
-                    path="password", says="has been wrong too often", accepts="another try in five minutes"
-                )
-            ],
+            [Problem(path="password", says="has been wrong too often", accepts="another try in five minutes")],
             429,
         )
     user = authenticate(request, username=sign_in.username, password=sign_in.password)
@@ -85,9 +81,7 @@ def set_password(request: HttpRequest, new_password: NewPassword) -> Session:
         validate_password(new_password.password, user)
     except ValidationError as error:
         says = error.messages[0].rstrip(".")
-        raise Refused(
-            [Problem(path="password", says=says[:1].lower() + says[1:], accepts="another one")]
-        ) from None
+        raise Refused([Problem(path="password", says=says[:1].lower() + says[1:], accepts="another one")]) from None
     user.set_password(new_password.password)
     user.save()
     update_session_auth_hash(request, user)

@@ -45,9 +45,7 @@ def worked_for(sheet: Sheet, kitchen: CoreKitchen) -> Worked:
 
 
 def _dots(kitchen: Kitchen, way: str) -> list[Dot]:
-    batches = Batch.objects.filter(run__kitchen=kitchen, run__pace=1, run__document__way=way).select_related(
-        "run"
-    )
+    batches = Batch.objects.filter(run__kitchen=kitchen, run__pace=1, run__document__way=way).select_related("run")
     return [
         Dot.model_validate(
             {
@@ -85,9 +83,7 @@ def sheets(request: HttpRequest) -> list[SheetCard]:
         facts = worked_for(record.sheet, settings).facts
         numbers = [f"{facts[key].shown} {words}" for key, words in _CARD_NUMBERS if key in facts]
         cards.append(
-            SheetCard(
-                id=record.pk, title=record.title, way=record.way, changed=record.changed, numbers=numbers
-            )
+            SheetCard(id=record.pk, title=record.title, way=record.way, changed=record.changed, numbers=numbers)
         )
     return cards
 

@@ -13,6 +13,7 @@ export type Facts = Record<string, Fact>;
 export type Moved = Schemas["Moved"];
 export type Problem = Schemas["Problem"];
 export type Adjustment = Schemas["Adjustment"];
+export type SheetCard = Schemas["SheetCard"];
 export type SheetOpen = Schemas["SheetOpen"];
 export type Rippled = Schemas["Rippled"];
 export type Dot = Schemas["Dot"];
@@ -61,7 +62,7 @@ const csrf: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => globalThis.fetch(request) });
 api.use(csrf);
 
 /** The data of an answer; throws Refused for anything else, an unreachable server included. */
@@ -75,9 +76,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   }
   if (answer.response.ok) return answer.data as T;
   const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
-  const problems = body?.problems ?? [
-    { path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" },
-  ];
+  const problems = body?.problems ?? [{ path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" }];
   throw new Refused(answer.response.status, problems, body?.worked ?? null);
 }
 

@@ -1,6 +1,7 @@
 /** What is read from the server, under the keys that the pages share. */
 
 import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { showTemperaturesIn } from "../ui/words";
 import { api, ask, Refused } from "./client";
 
 export const queryClient = new QueryClient({
@@ -18,7 +19,11 @@ export const sessionQuery = queryOptions({
 });
 export const kitchenQuery = queryOptions({
   queryKey: ["kitchen"],
-  queryFn: () => ask(api.GET("/api/kitchen")),
+  queryFn: async () => {
+    const answer = await ask(api.GET("/api/kitchen"));
+    showTemperaturesIn(answer.kitchen.temperature_unit);
+    return answer;
+  },
 });
 export const waysQuery = queryOptions({
   queryKey: ["ways"],

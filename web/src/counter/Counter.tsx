@@ -1,9 +1,10 @@
 /** The counter: what is running now, what comes next, the sheets, and the ways to begin one. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { AlertDialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
-import { api, ask, type OccasionOpen, type RunCard } from "../api/client";
+import { api, ask, type OccasionOpen, type RunCard, type SheetCard } from "../api/client";
 import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery, waysQuery } from "../api/queries";
 import { useTick } from "../make/useRun";
 import { Frame, Waiting } from "../ui/Frame";
@@ -23,7 +24,7 @@ export function Counter() {
   const zone = kitchen.data.kitchen.timezone;
   return (
     <Frame title={<h1 className="text-2xl sm:text-[28px]">{kitchen.data.kitchen.name}</h1>}>
-      <div className="mt-6 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+      <div className="mt-6 grid gap-x-14 gap-y-8 lg:grid-cols-2">
         <div className="grid content-start gap-8">
           <section aria-labelledby="now">
             <h2 id="now" className="text-xl">
@@ -50,33 +51,23 @@ export function Counter() {
                 ))}
               </ul>
             ) : (
-              <p className="mt-2 text-ink2">
-                Nothing yet. Open a sheet, go to Plan, and say when people eat.
-              </p>
-            )}
-          </section>
-          <section aria-labelledby="sheets">
-            <h2 id="sheets" className="text-xl">
-              Sheets
-            </h2>
-            <ul>
-              {sheets.data?.map((sheet) => (
-                <li key={sheet.id} className="hairline">
-                  <Link
-                    to={`/sheets/${sheet.id}/mix`}
-                    className="flex items-baseline justify-between gap-4 py-2.5 text-ink no-underline hover:bg-sheet"
-                  >
-                    <span className="text-lg">{sheet.title}</span>
-                    <span className="shrink-0 text-right text-ink2">{sheet.numbers.join(" · ")}</span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-            {sheets.data?.length === 0 && (
-              <p className="mt-2 text-ink2">None yet. Take a way to begin one.</p>
+              <p className="mt-2 text-ink2">Nothing yet. Open a sheet, go to Plan, and say when people eat.</p>
             )}
           </section>
         </div>
+        <section aria-labelledby="sheets">
+          <h2 id="sheets" className="text-xl">
+            Sheets
+          </h2>
+          <ul>
+            {sheets.data?.map((sheet) => (
+              <SheetRow key={sheet.id} sheet={sheet} />
+            ))}
+          </ul>
+          {sheets.data?.length === 0 && <p className="mt-2 text-ink2">None yet. Take a way to begin one.</p>}
+        </section>
+      </div>
+      <div className="mt-10 pb-10">
         <Gallery />
       </div>
     </Frame>
@@ -103,10 +94,54 @@ function Running({ run, zone, fetched }: { run: RunCard; zone: string; fetched: 
             {late > 1 ? <b className="text-bean">, {late} min late</b> : ""}
           </span>
         </span>
-        {left != null && (
-          <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>
-        )}
+        {left != null && <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>}
       </Link>
+    </li>
+  );
+}
+
+function SheetRow({ sheet }: { sheet: SheetCard }) {
+  const client = useQueryClient();
+  const drop = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/sheets/{sheet_id}", { params: { path: { sheet_id: sheet.id } } })),
+    onSuccess: () => {
+      for (const key of ["sheets", "occasions"]) client.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  return (
+    <li className="hairline flex items-center gap-2">
+      <Link
+        to={`/sheets/${sheet.id}/mix`}
+        className="flex min-w-0 flex-1 flex-wrap items-baseline justify-between gap-x-4 py-2 text-ink no-underline hover:bg-sheet"
+      >
+        <span className="text-lg">{sheet.title}</span>
+        <span className="text-ink2">{sheet.numbers.join(" · ")}</span>
+      </Link>
+      <AlertDialog.Root>
+        <AlertDialog.Trigger
+          className="min-h-9 min-w-8 text-ink2 hover:text-bean"
+          aria-label={`Throw away ${sheet.title}`}
+        >
+          ×
+        </AlertDialog.Trigger>
+        <AlertDialog.Portal>
+          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+          <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(30rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
+            <AlertDialog.Title className="text-2xl">Throw away “{sheet.title}”?</AlertDialog.Title>
+            <AlertDialog.Description className="mt-2">
+              Its plans go with it. What was made from it stays in the log.
+            </AlertDialog.Description>
+            <div className="mt-5 flex flex-wrap gap-3">
+              <AlertDialog.Cancel className="pick" data-on="true">
+                Keep it
+              </AlertDialog.Cancel>
+              <AlertDialog.Action className="pick" onClick={() => drop.mutate()}>
+                Throw it away
+              </AlertDialog.Action>
+            </div>
+          </AlertDialog.Content>
+        </AlertDialog.Portal>
+      </AlertDialog.Root>
     </li>
   );
 }
@@ -139,29 +174,17 @@ function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
       </div>
       <p className="text-ink2">
         {occasion.title}
-        {occasion.people ? `, ${plural(occasion.people, "person", "people")}` : ""}:{" "}
-        {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+        {occasion.people ? `, ${plural(occasion.people, "person", "people")}` : ""}: {dayOf(occasion.serve, zone)}, on
+        the table at {timeOfDay(occasion.serve, zone)}
       </p>
       <p className="mt-1 flex gap-5">
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
-          onClick={() => begin.mutate(false)}
-        >
+        <button type="button" className="text-bean underline underline-offset-4" onClick={() => begin.mutate(false)}>
           Begin
         </button>
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
-          onClick={() => begin.mutate(true)}
-        >
+        <button type="button" className="text-bean underline underline-offset-4" onClick={() => begin.mutate(true)}>
           Rehearse
         </button>
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
-          onClick={() => drop.mutate()}
-        >
+        <button type="button" className="text-bean underline underline-offset-4" onClick={() => drop.mutate()}>
           Drop
         </button>
       </p>
@@ -201,7 +224,7 @@ export function Gallery() {
           />
         </label>
       </div>
-      <ul className="mt-3 grid gap-6 sm:grid-cols-2">
+      <ul className="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-4">
         {found?.map((way) => (
           <li key={way.id}>
             <button

@@ -8,12 +8,7 @@ const DRAWINGS: Record<string, () => React.ReactNode> = {
       <path d="M18 52Q110 22 202 52" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.8" />
       <rect x="20" y="52" width="180" height="82" fill={fill("steam")} />
       <rect x="20" y="112" width="180" height="22" fill={fill("water")} />
-      <path
-        d="M16 52h4V128q0 6 6 6H194q6 0 6 -6V52h4"
-        fill="none"
-        stroke="var(--color-ink)"
-        strokeWidth="2.2"
-      />
+      <path d="M16 52h4V128q0 6 6 6H194q6 0 6 -6V52h4" fill="none" stroke="var(--color-ink)" strokeWidth="2.2" />
       <line x1="26" x2="194" y1="102" y2="102" stroke="var(--color-ink)" strokeWidth="2" />
       <rect x="58" y="74" width="104" height="26" fill={fill("batter")} stroke="var(--color-ink)" />
       <path d="M56 60V101H164V60" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" />
@@ -25,12 +20,7 @@ const DRAWINGS: Record<string, () => React.ReactNode> = {
   "boiled-balls": () => (
     <>
       <rect x="20" y="70" width="180" height="64" fill={fill("water")} />
-      <path
-        d="M14 38h6V128q0 6 6 6H194q6 0 6 -6V38h6"
-        fill="none"
-        stroke="var(--color-ink)"
-        strokeWidth="2.2"
-      />
+      <path d="M14 38h6V128q0 6 6 6H194q6 0 6 -6V38h6" fill="none" stroke="var(--color-ink)" strokeWidth="2.2" />
       {[56, 110, 164].map((x) => (
         <g key={x}>
           <circle cx={x} cy="80" r="23" fill={fill("starch")} stroke="var(--color-ink)" strokeWidth="1.6" />

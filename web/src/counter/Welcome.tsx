@@ -3,10 +3,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type KitchenSettings, Refused, sentence } from "../api/client";
+import { api, ask, type KitchenSettings } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
+import { Sorry } from "../ui/Sorry";
 import { Gallery } from "./Counter";
 
 export default function Welcome() {
@@ -43,8 +44,8 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
         >
           <h2 className="text-4xl">Your kitchen first</h2>
           <p className="mt-3 max-w-prose text-lg text-ink2">
-            Water boils cooler higher up, and cups differ. Three answers, and every time and measure is your
-            own. All of it can be changed later.
+            Water boils cooler higher up, and cups differ. Three answers, and every time and measure is your own. All of
+            it can be changed later.
           </p>
           <div className="mt-6 grid max-w-xl grid-cols-[auto_1fr] items-center gap-x-6 gap-y-3 text-lg">
             <label htmlFor="kitchen-name">Its name</label>
@@ -81,17 +82,8 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
               <option value="us">US: a cup is 237 ml, a spoon 14.8</option>
             </select>
           </div>
-          {error instanceof Refused && error.problems[0] && (
-            <p role="alert" className="mt-4 border-l-4 border-bean pl-4">
-              {sentence(error.problems[0])}
-            </p>
-          )}
-          <button
-            type="submit"
-            className="pick mt-8 min-h-12 px-8 text-lg"
-            data-on="true"
-            disabled={save.isPending}
-          >
+          <Sorry error={error} />
+          <button type="submit" className="pick mt-8 min-h-12 px-8 text-lg" data-on="true" disabled={save.isPending}>
             On to the first sheet
           </button>
         </form>
@@ -102,11 +94,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             Take a way. Its own starting sheet is laid out, ready to change.
           </p>
           <Gallery />
-          <button
-            type="button"
-            className="mt-8 text-bean underline underline-offset-4"
-            onClick={() => navigate("/")}
-          >
+          <button type="button" className="mt-8 text-bean underline underline-offset-4" onClick={() => navigate("/")}>
             To the counter, nothing for now
           </button>
         </div>

@@ -1,14 +1,18 @@
 /** The kitchen: what stands there, drawn to one scale, with its measures where one would look for them. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import { api, ask, type KitchenSettings, Refused, sentence, type Tin } from "../api/client";
+import { useEffect, useRef, useState } from "react";
+import { api, ask, type KitchenSettings, type Tin } from "../api/client";
 import { kitchenQuery, sessionQuery } from "../api/queries";
 import { tinSize } from "../stations/shape/TinShape";
 import { Dimension, Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { fill } from "../ui/materials";
 import { NumberField } from "../ui/NumberField";
+import { NumberRow, PickRow, Row } from "../ui/Row";
+import { Sorry } from "../ui/Sorry";
+import { TemperatureField } from "../ui/TemperatureField";
+import { showTemperaturesIn } from "../ui/words";
 
 export default function KitchenPage() {
   const kitchen = useQuery(kitchenQuery);
@@ -26,6 +30,7 @@ function Settings({ start }: { start: KitchenSettings }) {
   const save = useMutation({
     mutationFn: (next: KitchenSettings) => ask(api.PUT("/api/kitchen", { body: { kitchen: next } })),
     onSuccess: (answer) => {
+      showTemperaturesIn(answer.kitchen.temperature_unit);
       client.setQueryData(["kitchen"], answer);
       for (const key of ["sheets", "sheet", "plan"]) client.invalidateQueries({ queryKey: [key] });
     },
@@ -57,241 +62,158 @@ function Settings({ start }: { start: KitchenSettings }) {
         </span>
       }
     >
-      {error instanceof Refused && error.problems[0] && (
-        <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
-          {sentence(error.problems[0])}
-        </p>
-      )}
+      <Sorry error={error} />
       <div className="mt-5 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-2">
         <section>
           <h2 className="text-xl">Steamer</h2>
           <SteamerSection kitchen={kitchen} />
-          <Rows>
-            <Row label="Across">
-              <NumberField
-                label="Steamer across"
-                hideLabel
-                value={steamer.diameter_mm}
-                unit="mm"
-                decimals={0}
-                min={120}
-                max={600}
-                step={5}
-                onChange={(diameter_mm) => set({ steamer: { ...steamer, diameter_mm } })}
-              />
-            </Row>
-            <Row label="Floor to rack">
-              <NumberField
-                label="Floor to rack"
-                hideLabel
-                value={steamer.rack_mm}
-                unit="mm"
-                decimals={0}
-                min={15}
-                max={200}
-                onChange={(rack_mm) => set({ steamer: { ...steamer, rack_mm } })}
-              />
-            </Row>
-            <Row label="Water stays above">
-              <NumberField
-                label="Water stays above"
-                hideLabel
-                value={steamer.low_mm}
-                unit="mm"
-                decimals={0}
-                min={3}
-                max={60}
-                onChange={(low_mm) => set({ steamer: { ...steamer, low_mm } })}
-              />
-            </Row>
-            <Row label="Tiers">
-              <NumberField
-                label="Tiers"
-                hideLabel
-                value={steamer.tiers}
-                decimals={0}
-                min={1}
-                max={5}
-                onChange={(value) => set({ steamer: { ...steamer, tiers: Math.round(value) } })}
-              />
-            </Row>
-          </Rows>
+          <NumberRow
+            label="Across"
+            name="Steamer across"
+            unit="mm"
+            range={[120, 600]}
+            step={5}
+            value={steamer.diameter_mm}
+            onChange={(diameter_mm) => set({ steamer: { ...steamer, diameter_mm } })}
+          />
+          <NumberRow
+            label="Floor to rack"
+            unit="mm"
+            range={[15, 200]}
+            value={steamer.rack_mm}
+            onChange={(rack_mm) => set({ steamer: { ...steamer, rack_mm } })}
+          />
+          <NumberRow
+            label="Air under the rack"
+            unit="mm"
+            range={[0, 50]}
+            value={steamer.gap_mm}
+            onChange={(gap_mm) => set({ steamer: { ...steamer, gap_mm } })}
+          />
+          <NumberRow
+            label="Water stays above"
+            unit="mm"
+            range={[3, 60]}
+            value={steamer.low_mm}
+            onChange={(low_mm) => set({ steamer: { ...steamer, low_mm } })}
+          />
+          <NumberRow
+            label="Tiers"
+            range={[1, 5]}
+            value={steamer.tiers}
+            onChange={(tiers) => set({ steamer: { ...steamer, tiers } })}
+          />
           <h2 className="mt-7 text-xl">Boiling pot</h2>
-          <Rows>
-            <Row label="Across">
-              <NumberField
-                label="Pot across"
-                hideLabel
-                value={pot.diameter_mm}
-                unit="mm"
-                decimals={0}
-                min={120}
-                max={600}
-                step={5}
-                onChange={(diameter_mm) => set({ pot: { ...pot, diameter_mm } })}
-              />
-            </Row>
-            <Row label="Water in it">
-              <NumberField
-                label="Water in the pot"
-                hideLabel
-                value={pot.water_ml}
-                unit="ml"
-                decimals={0}
-                min={500}
-                max={20000}
-                step={100}
-                onChange={(water_ml) => set({ pot: { ...pot, water_ml } })}
-              />
-            </Row>
-          </Rows>
+          <NumberRow
+            label="Across"
+            name="Pot across"
+            unit="mm"
+            range={[120, 600]}
+            step={5}
+            value={pot.diameter_mm}
+            onChange={(diameter_mm) => set({ pot: { ...pot, diameter_mm } })}
+          />
+          <NumberRow
+            label="Water in it"
+            unit="ml"
+            range={[500, 20000]}
+            step={100}
+            value={pot.water_ml}
+            onChange={(water_ml) => set({ pot: { ...pot, water_ml } })}
+          />
           <h2 className="mt-7 text-xl">Burners, net into the pot</h2>
-          <Rows>
-            {(["low", "medium", "high"] as const).map((level) => (
-              <Row key={level} label={level}>
-                <NumberField
-                  label={`Burner at ${level}`}
-                  hideLabel
-                  value={burner[`${level}_w`]}
-                  unit={`W, boils off ${((burner[`${level}_w`] / 2257000) * 60000).toFixed(0)} g a minute`}
-                  decimals={0}
-                  min={50}
-                  max={6000}
-                  step={20}
-                  onChange={(value) => set({ burner: { ...burner, [`${level}_w`]: value } })}
-                />
-              </Row>
-            ))}
-            <Row label="How many">
-              <NumberField
-                label="Burners"
-                hideLabel
-                value={kitchen.burners}
-                decimals={0}
-                min={1}
-                max={12}
-                onChange={(value) => set({ burners: Math.round(value) })}
-              />
-            </Row>
-          </Rows>
+          {LEVELS.map((level) => (
+            <NumberRow
+              key={level}
+              label={level}
+              name={`Burner at ${level}`}
+              unit="W"
+              range={[50, 6000]}
+              step={20}
+              value={burner[`${level}_w`]}
+              onChange={(watts) => set({ burner: { ...burner, [`${level}_w`]: watts } })}
+            />
+          ))}
+          <NumberRow
+            label="How many"
+            name="Burners"
+            range={[1, 12]}
+            value={kitchen.burners}
+            onChange={(burners) => set({ burners })}
+          />
         </section>
         <section>
           <h2 className="text-xl">Place and people</h2>
-          <Rows>
-            <Row label="Height above the sea">
-              <NumberField
-                label="Height above the sea"
-                hideLabel
-                value={kitchen.altitude_m}
-                unit="m"
-                decimals={0}
-                min={-400}
-                max={5500}
-                step={10}
-                onChange={(altitude_m) => set({ altitude_m })}
-              />
-            </Row>
-            <Row label="Room">
-              <NumberField
-                label="Room"
-                hideLabel
-                value={kitchen.room_c}
-                unit="°C"
-                decimals={0}
-                min={5}
-                max={45}
-                onChange={(room_c) => set({ room_c })}
-              />
-            </Row>
-            <Row label="Fridge">
-              <NumberField
-                label="Fridge"
-                hideLabel
-                value={kitchen.fridge_c}
-                unit="°C"
-                decimals={0}
-                min={0}
-                max={10}
-                onChange={(fridge_c) => set({ fridge_c })}
-              />
-            </Row>
-            <Row label="Freezer">
-              <NumberField
-                label="Freezer"
-                hideLabel
-                value={kitchen.freezer_c}
-                unit="°C"
-                decimals={0}
-                min={-35}
-                max={-5}
-                onChange={(freezer_c) => set({ freezer_c })}
-              />
-            </Row>
-            <Row label="Cooks">
-              <NumberField
-                label="Cooks"
-                hideLabel
-                value={kitchen.cooks}
-                decimals={0}
-                min={1}
-                max={12}
-                onChange={(value) => set({ cooks: Math.round(value) })}
-              />
-            </Row>
-            <Row label="Quiet hours">
+          <NumberRow
+            label="Height above the sea"
+            unit="m"
+            range={[-400, 5500]}
+            step={10}
+            value={kitchen.altitude_m}
+            onChange={(altitude_m) => set({ altitude_m })}
+          />
+          <Row label="Room">
+            <TemperatureField
+              label="Room"
+              celsius={kitchen.room_c}
+              min={5}
+              max={45}
+              onChange={(room_c) => set({ room_c })}
+            />
+          </Row>
+          <Row label="Fridge">
+            <TemperatureField
+              label="Fridge"
+              celsius={kitchen.fridge_c}
+              min={0}
+              max={10}
+              onChange={(fridge_c) => set({ fridge_c })}
+            />
+          </Row>
+          <Row label="Freezer">
+            <TemperatureField
+              label="Freezer"
+              celsius={kitchen.freezer_c}
+              min={-35}
+              max={-5}
+              onChange={(freezer_c) => set({ freezer_c })}
+            />
+          </Row>
+          <NumberRow label="Cooks" range={[1, 12]} value={kitchen.cooks} onChange={(cooks) => set({ cooks })} />
+          <Row label="Quiet hours">
+            {(["begins", "ends"] as const).map((end) => (
               <input
-                aria-label="Quiet from"
+                key={end}
+                aria-label={`Quiet ${end}`}
                 type="time"
-                className="write"
-                value={quiet.begins}
-                onChange={(event) =>
-                  event.target.value && set({ quiet: { ...quiet, begins: event.target.value } })
-                }
-              />{" "}
-              to{" "}
-              <input
-                aria-label="Quiet until"
-                type="time"
-                className="write"
-                value={quiet.ends}
-                onChange={(event) =>
-                  event.target.value && set({ quiet: { ...quiet, ends: event.target.value } })
-                }
+                className="write ml-3"
+                value={quiet[end]}
+                onChange={(event) => event.target.value && set({ quiet: { ...quiet, [end]: event.target.value } })}
               />
-            </Row>
-            <Row label="Cups and spoons">
-              <select
-                aria-label="Cups and spoons"
-                className="write"
-                value={kitchen.measures}
-                onChange={(event) => set({ measures: event.target.value as KitchenSettings["measures"] })}
-              >
-                <option value="metric">metric</option>
-                <option value="us">US</option>
-              </select>
-            </Row>
-            <Row label="Temperatures in">
-              <select
-                aria-label="Temperatures in"
-                className="write"
-                value={kitchen.temperature_unit}
-                onChange={(event) => set({ temperature_unit: event.target.value as "C" | "F" })}
-              >
-                <option value="C">°C</option>
-                <option value="F">°F</option>
-              </select>
-            </Row>
-            <Row label="Clock of">
-              <input
-                aria-label="Time zone"
-                className="write w-44"
-                defaultValue={kitchen.timezone}
-                onBlur={(event) =>
-                  event.target.value !== kitchen.timezone && set({ timezone: event.target.value.trim() })
-                }
-              />
-            </Row>
-          </Rows>
+            ))}
+          </Row>
+          <PickRow
+            label="Cups and spoons"
+            value={kitchen.measures}
+            options={MEASURES}
+            onChange={(measures) => set({ measures })}
+          />
+          <PickRow
+            label="Temperatures in"
+            value={kitchen.temperature_unit}
+            options={DEGREES}
+            onChange={(temperature_unit) => set({ temperature_unit })}
+          />
+          <Row label="Clock of">
+            <input
+              aria-label="Time zone"
+              className="write w-44"
+              defaultValue={kitchen.timezone}
+              onBlur={(event) =>
+                event.target.value !== kitchen.timezone && set({ timezone: event.target.value.trim() })
+              }
+            />
+          </Row>
           <h2 className="mt-7 text-xl">Tins</h2>
           <ul>
             {kitchen.tins.map((tin, i) => (
@@ -304,9 +226,7 @@ function Settings({ start }: { start: KitchenSettings }) {
                     className="write w-36"
                     maxLength={60}
                     value={tin.name}
-                    onChange={(event) =>
-                      set({ tins: replaced(kitchen.tins, i, { ...tin, name: event.target.value }) })
-                    }
+                    onChange={(event) => set({ tins: replaced(kitchen.tins, i, { ...tin, name: event.target.value }) })}
                   />
                   <span className="block text-ink2">
                     {tinSize(tin)}, {tin.height_mm / 10} cm high, {tin.material}
@@ -330,17 +250,16 @@ function Settings({ start }: { start: KitchenSettings }) {
   );
 }
 
+const LEVELS = ["low", "medium", "high"] as const;
+const MEASURES = [
+  ["metric", "metric"],
+  ["us", "US"],
+] as const;
+const DEGREES = [
+  ["C", "°C"],
+  ["F", "°F"],
+] as const;
 const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((one, i) => (i === at ? tin : one));
-
-const Rows = ({ children }: { children: ReactNode }) => <dl className="mt-1">{children}</dl>;
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="hairline flex items-baseline justify-between gap-4 py-0.5">
-      <dt>{label}</dt>
-      <dd className="text-right">{children}</dd>
-    </div>
-  );
-}
 
 function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
   const { steamer } = kitchen;
@@ -349,12 +268,7 @@ function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
   const rack = 150 - steamer.rack_mm * scale;
   const full = Math.max(steamer.low_mm + 5, steamer.rack_mm - steamer.gap_mm) * scale;
   return (
-    <svg
-      viewBox="0 0 520 176"
-      className="block w-full max-w-xl"
-      role="img"
-      aria-label="The steamer from the side"
-    >
+    <svg viewBox="0 0 520 176" className="block w-full max-w-xl" role="img" aria-label="The steamer from the side">
       <rect x="40" y={150 - full} width={wide} height={full} fill={fill("water")} />
       <line
         x1="40"
@@ -365,12 +279,7 @@ function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
         strokeDasharray="6 4"
         strokeWidth="1.6"
       />
-      <path
-        d={`M40 20V142q0 8 8 8H${32 + wide}q8 0 8 -8V20`}
-        fill="none"
-        stroke="var(--color-ink)"
-        strokeWidth="2.6"
-      />
+      <path d={`M40 20V142q0 8 8 8H${32 + wide}q8 0 8 -8V20`} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
       <line x1="46" x2={34 + wide} y1={rack} y2={rack} stroke="var(--color-ink)" strokeWidth="2.4" />
       <Dimension x1={40 + wide + 18} y1={rack} x2={40 + wide + 18} y2={150} />
       <Label x={40 + wide + 26} y={(rack + 150) / 2 + 5} size={14} bold>
@@ -518,8 +427,7 @@ function Password() {
     >
       <h2 className="text-xl">Other devices</h2>
       <p className="mt-1 text-ink2">
-        On this machine no password is asked. From any other, sign in as “{session.data?.name}” with a
-        password
+        On this machine no password is asked. From any other, sign in as “{session.data?.name}” with a password
         {session.data?.has_password ? "; one is set" : "; none is set yet, so none gets in"}.
       </p>
       <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
@@ -537,11 +445,7 @@ function Password() {
       <button type="submit" className="pick ml-3" disabled={save.isPending}>
         Set password
       </button>
-      {error instanceof Refused && error.problems[0] && (
-        <p role="alert" className="text-bean">
-          {sentence(error.problems[0])}
-        </p>
-      )}
+      <Sorry error={error} />
     </form>
   );
 }

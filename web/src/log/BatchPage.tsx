@@ -31,8 +31,7 @@ export default function BatchPage() {
   const kitchen = useQuery(kitchenQuery);
   const [changing, setChanging] = useState(false);
   const save = useMutation({
-    mutationFn: (body: Outcome) =>
-      ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
+    mutationFn: (body: Outcome) => ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
     onSuccess: (answer) => {
       client.setQueryData(["log", id], answer);
       client.invalidateQueries({ queryKey: ["log"], exact: true });
@@ -43,8 +42,7 @@ export default function BatchPage() {
     document.title = `${batch.data?.title ?? "Batch"} · Log · Kemble`;
   }, [batch.data?.title]);
   const way = ways.data?.find((one) => one.id === batch.data?.way);
-  if (!batch.data || !way || !kitchen.data)
-    return <Waiting error={batch.error ?? ways.error ?? kitchen.error} />;
+  if (!batch.data || !way || !kitchen.data) return <Waiting error={batch.error ?? ways.error ?? kitchen.error} />;
   const one = batch.data;
   const zone = kitchen.data.kitchen.timezone;
   return (
@@ -158,13 +156,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
                   cx={210 + at * 90}
                   cy="14"
                   r={at === mark ? 9 : 4}
-                  fill={
-                    at === mark
-                      ? at === 0
-                        ? "var(--color-green)"
-                        : "var(--color-bean)"
-                      : "var(--color-paper)"
-                  }
+                  fill={at === mark ? (at === 0 ? "var(--color-green)" : "var(--color-bean)") : "var(--color-paper)"}
                   stroke="var(--color-ink)"
                 />
               ))}
@@ -224,8 +216,7 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
           const share = one.happened / one.predicted;
           // Without a range there is nothing to be outside of.
           const ranged = one.low != null && one.high != null;
-          const inside =
-            ranged && one.happened >= (one.low as number) && one.happened <= (one.high as number);
+          const inside = ranged && one.happened >= (one.low as number) && one.happened <= (one.high as number);
           const mark = !ranged ? "var(--color-sheet)" : inside ? "var(--color-green)" : "var(--color-bean)";
           return (
             <g key={`${one.step}${one.unit}`}>
@@ -255,8 +246,7 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
         })}
       </svg>
       <figcaption className="text-sm text-ink2">
-        Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same
-        unit.
+        Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same unit.
       </figcaption>
     </figure>
   );

@@ -18,8 +18,7 @@ export default function Log() {
   useEffect(() => {
     document.title = "Log · Kemble";
   }, []);
-  if (!log.data || !ways.data || !kitchen.data)
-    return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
+  if (!log.data || !ways.data || !kitchen.data) return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
   const used = ways.data.filter((way) => log.data.some((batch) => batch.way === way.id));
   const way = used.find((one) => one.id === chosen) ?? used[0];
   const zone = kitchen.data.kitchen.timezone;
@@ -29,8 +28,7 @@ export default function Log() {
     <Frame title={<h1 className="text-2xl">Log</h1>}>
       {!way ? (
         <p className="mt-8 max-w-prose text-lg">
-          Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its
-          sheet.
+          Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its sheet.
         </p>
       ) : (
         <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">

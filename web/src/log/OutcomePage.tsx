@@ -3,10 +3,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, ask, type Outcome, Refused, sentence } from "../api/client";
+import { api, ask, type Outcome } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
+import { Sorry } from "../ui/Sorry";
 import { OutcomeForm } from "./OutcomeForm";
 
 export default function OutcomePage() {
@@ -47,27 +48,17 @@ export default function OutcomePage() {
           <p className="text-lg">
             {run.data.title}
             {open > 0 && (
-              <span className="text-look">
-                : {open} steps are still open. Putting it in the log finishes the run.
-              </span>
+              <span className="text-look">: {open} steps are still open. Putting it in the log finishes the run.</span>
             )}
           </p>
-          {error instanceof Refused && error.problems[0] && (
-            <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
-              {sentence(error.problems[0])}
-            </p>
-          )}
+          <Sorry error={error} />
           <OutcomeForm
             way={way}
             start={{ tastes: {}, faults: [], note: "" }}
             busy={save.isPending}
             onSave={(outcome) => save.mutate(outcome)}
           />
-          <button
-            type="button"
-            className="mt-6 text-bean underline underline-offset-4"
-            onClick={() => giveUp.mutate()}
-          >
+          <button type="button" className="mt-6 text-bean underline underline-offset-4" onClick={() => giveUp.mutate()}>
             Leave it out of the log and drop this run
           </button>
         </section>

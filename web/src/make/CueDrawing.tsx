@@ -33,24 +33,11 @@ function Stick() {
           />
           <path d="M3 54V181H247V54" fill="none" stroke="var(--color-ink)" strokeWidth="3" />
           <path d="M158 12L126 166" stroke="var(--color-ink)" strokeWidth="11" strokeLinecap="round" />
-          <path
-            d="M158 12L126 166"
-            stroke={one.milky ? "#fffdf6" : "#dca95a"}
-            strokeWidth="8"
-            strokeLinecap="round"
-          />
+          <path d="M158 12L126 166" stroke={one.milky ? "#fffdf6" : "#dca95a"} strokeWidth="8" strokeLinecap="round" />
           {one.milky && (
-            <path
-              d="M143 86L127 160"
-              stroke="#fffdf6"
-              strokeWidth="15"
-              strokeLinecap="round"
-              opacity="0.95"
-            />
+            <path d="M143 86L127 160" stroke="#fffdf6" strokeWidth="15" strokeLinecap="round" opacity="0.95" />
           )}
-          {one.milky && (
-            <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />
-          )}
+          {one.milky && <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />}
           <Label x={125} y={218} anchor="middle" bold size={23} tone={one.tone}>
             {one.words}
           </Label>

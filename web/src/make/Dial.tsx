@@ -45,10 +45,7 @@ export function Dial({ elapsedS, totalMin, window: span, words, likely, late }: 
             fill="var(--color-green)"
             opacity="0.3"
           />
-          <path
-            d={ring(angle(span.done) - 0.035, angle(span.done) + 0.035, 182, 197)}
-            fill="var(--color-green)"
-          />
+          <path d={ring(angle(span.done) - 0.035, angle(span.done) + 0.035, 182, 197)} fill="var(--color-green)" />
         </>
       ) : (
         <path d={ring(angle(totalMin) - 0.03, angle(totalMin) + 0.03, 182, 197)} fill="var(--color-green)" />

@@ -52,12 +52,9 @@ function OpenRun({ run, now, tell, unsent, refused, zone }: Live) {
     setChosen(null);
     tell(what);
   };
-  const position = step
-    ? plan.scheduled.findIndex((one) => one.step.id === step.id) + 1
-    : plan.scheduled.length;
+  const position = step ? plan.scheduled.findIndex((one) => one.step.id === step.id) + 1 : plan.scheduled.length;
   const late = Math.round(state.late_min);
-  const lateWords =
-    late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
+  const lateWords = late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="mx-auto flex w-full max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 pt-4 sm:px-10">
@@ -94,15 +91,7 @@ function OpenRun({ run, now, tell, unsent, refused, zone }: Live) {
       )}
       <main className="mx-auto w-full max-w-[1280px] flex-1 px-4 py-6 sm:px-10">
         {step && standing ? (
-          <CurrentStep
-            key={step.id}
-            run={run}
-            step={step}
-            standing={standing}
-            at={at}
-            tell={act}
-            zone={zone}
-          />
+          <CurrentStep key={step.id} run={run} step={step} standing={standing} at={at} tell={act} zone={zone} />
         ) : (
           <AllDone run={run} />
         )}
@@ -141,9 +130,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
 
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
   const notYet =
-    running && (step.window != null || step.hands === "free")
-      ? () => tell({ kind: "not_yet", step: step.id })
-      : null;
+    running && (step.window != null || step.hands === "free") ? () => tell({ kind: "not_yet", step: step.id }) : null;
   useStepKeys({
     forward,
     notYet,
@@ -213,13 +200,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             data-on="true"
             onClick={forward}
           >
-            {running
-              ? step.cue && looking
-                ? step.cue.yes
-                : step.hands === "free"
-                  ? "That will do"
-                  : "Done"
-              : "Start"}
+            {running ? (step.cue && looking ? step.cue.yes : step.hands === "free" ? "That will do" : "Done") : "Start"}
           </button>
           {notYet && (
             <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={notYet}>
@@ -257,18 +238,12 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
 function ahead(ms: number, planned: string, zone: string) {
   const by = Math.round(ms / 60000);
   if (by > 1) return `planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? " min" : ""}`;
-  if (by < -1)
-    return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
+  if (by < -1) return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
   return "planned for now";
 }
 
 /** Keyboard and page-turner pedal: forward is space or page down, back is page up. */
-function useStepKeys(keys: {
-  forward: () => void;
-  notYet: (() => void) | null;
-  weigh: () => void;
-  undo: () => void;
-}) {
+function useStepKeys(keys: { forward: () => void; notYet: (() => void) | null; weigh: () => void; undo: () => void }) {
   const newest = useRef(keys);
   newest.current = keys;
   useEffect(() => {
@@ -443,9 +418,7 @@ function AllDone({ run }: { run: RunOpen }) {
   return (
     <section className="py-10">
       <h1 className="text-[clamp(34px,5.4vw,66px)]">It is on the table.</h1>
-      <p className="mt-4 text-2xl text-ink2">
-        Taste it, then say how it came out: the next one is better for it.
-      </p>
+      <p className="mt-4 text-2xl text-ink2">Taste it, then say how it came out: the next one is better for it.</p>
       <Link to={to} className="pick mt-8 min-h-16 px-8 text-xl" data-on="true">
         {run.batch ? "To the log" : "How did it come out?"}
       </Link>
@@ -505,9 +478,7 @@ function Dock({ run, focus, at, zone, onChoose }: DockProps) {
               className="w-full px-6 py-4 text-left hover:bg-paper"
               onClick={() => onChoose(next.id)}
             >
-              <span className="block text-ink2">
-                Next for your hands, {timeOfDay(next.expected_starts, zone)}
-              </span>
+              <span className="block text-ink2">Next for your hands, {timeOfDay(next.expected_starts, zone)}</span>
               <span className="mt-1 block text-xl font-bold">{words.get(next.id)?.title}</span>
             </button>
           </li>

@@ -8,12 +8,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, ask, type NewEvent, Refused, type RunOpen } from "../api/client";
 
 const queueKey = (id: number) => `kemble-events-${id}`;
-const queued = (id: number): NewEvent[] =>
-  JSON.parse(localStorage.getItem(queueKey(id)) ?? "[]") as NewEvent[];
+const queued = (id: number): NewEvent[] => JSON.parse(localStorage.getItem(queueKey(id)) ?? "[]") as NewEvent[];
 const queue = (id: number, events: NewEvent[]) =>
-  events.length
-    ? localStorage.setItem(queueKey(id), JSON.stringify(events))
-    : localStorage.removeItem(queueKey(id));
+  events.length ? localStorage.setItem(queueKey(id), JSON.stringify(events)) : localStorage.removeItem(queueKey(id));
 
 export type Happening = Pick<NewEvent, "kind"> & Partial<Pick<NewEvent, "step" | "grams" | "text">>;
 
@@ -45,7 +42,12 @@ export function useRun(id: number) {
           if (!(error instanceof Refused) || error.status === 0 || error.status >= 500) return;
           setRefused(error); // it will never be taken: say so rather than send it for ever
         }
-        queue(id, queued(id).slice(1));
+        // By its id, not its place: another tab may be sending the same queue.
+        const sent = next.uid;
+        queue(
+          id,
+          queued(id).filter((event) => event.uid !== sent),
+        );
       }
     } finally {
       sending.current = false;
@@ -89,10 +91,7 @@ function useRunClock(run: RunOpen | undefined) {
     last.current = run.now;
     base.current = { at: Date.parse(run.now), since: performance.now(), pace: run.pace };
   }
-  return useCallback(
-    () => base.current.at + (performance.now() - base.current.since) * base.current.pace,
-    [],
-  );
+  return useCallback(() => base.current.at + (performance.now() - base.current.since) * base.current.pace, []);
 }
 
 /** Renders again a few times a second, so that clocks move. */

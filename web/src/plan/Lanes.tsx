@@ -1,6 +1,7 @@
 /** The plan as lanes: whose hands, which burner, the steamer, the cold, the counter; night shaded. */
 
 import { scaleTime } from "d3-scale";
+import { type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
@@ -43,10 +44,19 @@ const LANES: LaneSpec[] = [
   },
 ];
 const W = 1200;
-const LEFT = 90;
+const LEFT = 110;
 const ROW = 26;
 
-export function Lanes({ plan, kitchen }: { plan: Plan; kitchen: KitchenSettings }) {
+interface Props {
+  plan: Plan;
+  kitchen: KitchenSettings;
+  /** The table was dragged by so many minutes. */
+  onShift: (minutes: number) => void;
+}
+
+export function Lanes({ plan, kitchen, onShift }: Props) {
+  const canvas = useRef<SVGSVGElement>(null);
+  const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
   const from = Date.parse(plan.begin);
   const to = Date.parse(plan.serve);
   const x = scaleTime()
@@ -63,12 +73,15 @@ export function Lanes({ plan, kitchen }: { plan: Plan; kitchen: KitchenSettings 
   });
   const bottom = y;
   const nights = quiet(plan, kitchen);
+  const under = (event: PointerEvent) =>
+    new DOMPoint(event.clientX, event.clientY).matrixTransform(canvas.current?.getScreenCTM()?.inverse()).x;
   return (
     <div className="mt-4">
-      <div className="-mx-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
+      <div className="-mx-4 overflow-x-auto px-4 [--label-scale:1.45] sm:mx-0 sm:px-0 lg:[--label-scale:1]">
         <svg
+          ref={canvas}
           viewBox={`0 0 ${W} ${bottom + 6}`}
-          className="block w-full min-w-[760px]"
+          className="block w-full min-w-[740px]"
           role="img"
           aria-label={`The plan from ${timeOfDay(plan.begin, kitchen.timezone)} to ${timeOfDay(plan.serve, kitchen.timezone)}`}
         >
@@ -127,7 +140,38 @@ export function Lanes({ plan, kitchen }: { plan: Plan; kitchen: KitchenSettings 
               />
             </g>
           ))}
-          <line x1={x(to)} x2={x(to)} y1="18" y2={bottom} stroke="var(--color-bean)" strokeWidth="2.5" />
+          <g
+            className="cursor-ew-resize touch-none"
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              setDrag({ from: under(event), by: 0 });
+            }}
+            onPointerMove={(event) => {
+              if (!drag) return;
+              const perMinute = (W - 30 - LEFT) / ((to - from) / 60_000);
+              setDrag({ ...drag, by: Math.round((under(event) - drag.from) / perMinute / 5) * 5 });
+            }}
+            onPointerUp={() => {
+              if (drag?.by) onShift(drag.by);
+              setDrag(null);
+            }}
+            onPointerCancel={() => setDrag(null)}
+          >
+            <title>The table: drag it to another time</title>
+            <rect x={x(to) - 22} y="0" width="44" height={bottom} fill="transparent" />
+            <line x1={x(to)} x2={x(to)} y1="18" y2={bottom} stroke="var(--color-bean)" strokeWidth="2.5" />
+            <path
+              d={`M${x(to) - 9} ${bottom / 2}l-7 7l7 7m18 -14l7 7l-7 7`}
+              fill="none"
+              stroke="var(--color-bean)"
+              strokeWidth="2"
+            />
+            {drag && (
+              <Label x={x(to) - 24} y={bottom / 2 - 12} anchor="end" bold size={22} tone="bean" halo>
+                {timeOfDay(new Date(to + drag.by * 60_000), kitchen.timezone)}
+              </Label>
+            )}
+          </g>
         </svg>
       </div>
       <p className="mt-1 flex flex-wrap gap-x-6 text-sm text-ink2">

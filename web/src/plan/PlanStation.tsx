@@ -3,8 +3,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type KitchenSettings, type Plan, Refused, sentence } from "../api/client";
+import { api, ask, type KitchenSettings, type Plan } from "../api/client";
 import type { Bench } from "../sheet/useSheet";
+import { Sorry } from "../ui/Sorry";
 import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
 import { Lanes, Steps } from "./Lanes";
 
@@ -74,20 +75,14 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
         )}
         {plan && !error && (
           <p className="text-lg">
-            Begin <b>{dayOf(plan.begin, zone)}</b> at{" "}
-            <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>; {minutes(total)}
+            Begin <b>{dayOf(plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>;{" "}
+            {minutes(total)}
             {total < 90 ? " min" : ""} from first to last.
             {!plan.quiet_kept && <span className="text-look"> Quiet hours could not be kept.</span>}
           </p>
         )}
       </div>
-      {problem && (
-        <p role="alert" className="mt-3 border-l-4 border-bean pl-4">
-          {problem instanceof Refused && problem.problems[0]
-            ? sentence(problem.problems[0])
-            : problem.message}
-        </p>
-      )}
+      <Sorry error={problem} />
       {plan && plan.late_min > 0 && !error && (
         <p role="alert" className="mt-3 border-l-4 border-amber pl-4">
           <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
@@ -102,7 +97,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           </button>
         </p>
       )}
-      {plan && !error && <Lanes plan={plan} kitchen={kitchen} />}
+      {plan && !error && <Lanes plan={plan} kitchen={kitchen} onShift={nudge} />}
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
         <button
           type="button"
@@ -154,8 +149,8 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           </button>
           {keep.data && (
             <span role="status" className="text-green">
-              Kept{keep.data.people ? ` for ${plural(keep.data.people, "person", "people")}` : ""}: it is on
-              the counter.
+              Kept{keep.data.people ? ` for ${plural(keep.data.people, "person", "people")}` : ""}: it is on the
+              counter.
             </span>
           )}
         </form>

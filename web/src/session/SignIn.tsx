@@ -2,7 +2,8 @@
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ask, Refused, sentence } from "../api/client";
+import { api, ask } from "../api/client";
+import { Sorry } from "../ui/Sorry";
 
 export function SignIn() {
   const client = useQueryClient();
@@ -43,17 +44,11 @@ export function SignIn() {
             onChange={(event) => setTyped({ ...typed, password: event.target.value })}
           />
         </label>
-        {error instanceof Refused && error.problems[0] && (
-          <p role="alert" className="text-bean">
-            {sentence(error.problems[0])}
-          </p>
-        )}
+        <Sorry error={error} />
         <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
           Come in
         </button>
-        <p className="text-base text-ink2">
-          The password is set on the kitchen's own machine, on its Kitchen page.
-        </p>
+        <p className="text-base text-ink2">The password is set on the kitchen's own machine, on its Kitchen page.</p>
       </form>
     </main>
   );

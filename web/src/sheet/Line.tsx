@@ -69,7 +69,7 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
 
   return (
     <nav aria-label="Stations" className="-mx-4 mt-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
-      <ol className="relative grid min-w-[860px] grid-cols-5">
+      <ol className="relative grid min-w-[740px] grid-cols-5">
         {STATIONS.map((station, i) => (
           <li key={station}>
             <NavLink
@@ -97,15 +97,7 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
   );
 }
 
-function KeyNumbers({
-  station,
-  facts,
-  moved,
-}: {
-  station: Exclude<StationId, "plan">;
-  facts: Facts;
-  moved: Moved[];
-}) {
+function KeyNumbers({ station, facts, moved }: { station: Exclude<StationId, "plan">; facts: Facts; moved: Moved[] }) {
   const set = KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
   if (!set) return <Stop now="–" old="" words="not worked out" />;
   return set.map(({ key, words }): ReactNode => {
@@ -137,7 +129,7 @@ function Stop({ now, old, words }: { now: string; old: string; words: string }) 
 function Ruler({ at }: { at: number }) {
   const ticks = Array.from({ length: 101 }, (_, i) => i);
   return (
-    <svg viewBox="0 0 1200 26" className="mt-1 block w-full min-w-[860px]" aria-hidden="true">
+    <svg viewBox="0 0 1200 26" className="mt-1 block w-full min-w-[740px]" aria-hidden="true">
       <path
         d={ticks.map((i) => `M${i * 12} 9v${i % 10 === 0 ? 10 : i % 5 === 0 ? 7 : 5}`).join("")}
         stroke="var(--color-ink2)"
@@ -148,13 +140,7 @@ function Ruler({ at }: { at: number }) {
         i === at ? (
           <g key={station} transform={`translate(${i * 240 + 10} 9) rotate(-18)`}>
             <ellipse rx="11" ry="7.5" fill="var(--color-bean)" />
-            <path
-              d="M-5 -2q4-3 9-2"
-              stroke="var(--color-paper)"
-              strokeWidth="1.3"
-              fill="none"
-              strokeLinecap="round"
-            />
+            <path d="M-5 -2q4-3 9-2" stroke="var(--color-paper)" strokeWidth="1.3" fill="none" strokeLinecap="round" />
           </g>
         ) : (
           <circle

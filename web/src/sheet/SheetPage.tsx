@@ -4,15 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
-import {
-  api,
-  ask,
-  type KitchenSettings,
-  type Problem,
-  type SheetOpen,
-  sentence,
-  type WayCard,
-} from "../api/client";
+import { api, ask, type KitchenSettings, type Problem, type SheetOpen, sentence, type WayCard } from "../api/client";
 import { kitchenQuery, occasionsQuery, waysQuery } from "../api/queries";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
@@ -48,8 +40,7 @@ export function SheetPage() {
   const at = STATIONS.find((one) => one === station);
   if (!at) return <Navigate to={`/sheets/${id}/mix`} replace />;
   const way = ways.data?.find((one) => one.id === opened.data?.sheet.way);
-  if (!opened.data || !way || !kitchen.data)
-    return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
+  if (!opened.data || !way || !kitchen.data) return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
   return <OpenSheet key={id} opened={opened.data} at={at} way={way} kitchen={kitchen.data.kitchen} />;
 }
 
@@ -135,8 +126,7 @@ function useStationKeys(id: number) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName))
-        return;
+      if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return;
       const station = STATIONS[Number(event.key) - 1];
       if (station) navigate(`/sheets/${id}/${station}`);
       if (event.key === "?") document.querySelector<HTMLElement>("main [data-fact]")?.click();
@@ -206,8 +196,8 @@ function ConflictDialog({ bench }: { bench: Bench }) {
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(32rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
           <AlertDialog.Title className="text-2xl">Saved elsewhere in between</AlertDialog.Title>
           <AlertDialog.Description className="mt-2">
-            Another tab or device saved this sheet after you opened it. Nothing of yours is lost: keep both,
-            or take the other one.
+            Another tab or device saved this sheet after you opened it. Nothing of yours is lost: keep both, or take the
+            other one.
           </AlertDialog.Description>
           <div className="mt-5 flex flex-wrap gap-3">
             <AlertDialog.Action

@@ -2,17 +2,10 @@
 
 import type { Line, Part, Sheet } from "../api/client";
 
-export const withLine = (
-  sheet: Sheet,
-  part: number,
-  line: number,
-  change: (line: Line) => Line | null,
-): Sheet => ({
+export const withLine = (sheet: Sheet, part: number, line: number, change: (line: Line) => Line | null): Sheet => ({
   ...sheet,
   parts: sheet.parts.map((one, p) =>
-    p !== part
-      ? one
-      : { ...one, lines: one.lines.flatMap((was, i) => (i === line ? (change(was) ?? []) : [was])) },
+    p !== part ? one : { ...one, lines: one.lines.flatMap((was, i) => (i === line ? (change(was) ?? []) : [was])) },
   ),
 });
 
@@ -23,10 +16,7 @@ export const withNewLine = (sheet: Sheet, part: number, ingredient: string): She
       ? one
       : {
           ...one,
-          lines: [
-            ...one.lines,
-            { ingredient, amount: { value: 10, unit: "g" }, splits: [], reserve: null } as Line,
-          ],
+          lines: [...one.lines, { ingredient, amount: { value: 10, unit: "g" }, splits: [], reserve: null } as Line],
         },
   ),
 });

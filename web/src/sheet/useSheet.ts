@@ -122,9 +122,7 @@ export function useSheet(opened: SheetOpen): Bench {
         setWorked(answer.worked);
         setMoved(answer.moved);
         setProblems([]);
-        requestAnimationFrame(() =>
-          performance.measure("kemble-ripple", { start: began, end: performance.now() }),
-        );
+        requestAnimationFrame(() => performance.measure("kemble-ripple", { start: began, end: performance.now() }));
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
         setProblems(error.problems);

@@ -9,15 +9,7 @@ const PLACES = [
   ["/kitchen", "Kitchen"],
 ] as const;
 
-export function Frame({
-  title,
-  aside,
-  children,
-}: {
-  title: ReactNode;
-  aside?: ReactNode;
-  children: ReactNode;
-}) {
+export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
       <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pt-5">

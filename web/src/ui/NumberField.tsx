@@ -18,23 +18,10 @@ interface Props {
   className?: string;
 }
 
-const written = (value: number | null, decimals: number) =>
-  value == null ? "" : String(+value.toFixed(decimals));
+const written = (value: number | null, decimals: number) => (value == null ? "" : String(+value.toFixed(decimals)));
 
 export function NumberField(props: Props) {
-  const {
-    label,
-    value,
-    onChange,
-    unit,
-    decimals = 1,
-    min,
-    max,
-    onClear,
-    hideLabel,
-    width = "5rem",
-    step = 1,
-  } = props;
+  const { label, value, onChange, unit, decimals = 1, min, max, onClear, hideLabel, width = "5rem", step = 1 } = props;
   const [typed, setTyped] = useState(() => written(value, decimals));
   const [problem, setProblem] = useState("");
   const editing = useRef(false);

@@ -33,9 +33,7 @@ export function Schools({ way, station, schools, onChoose }: Props) {
               </ToggleGroup.Item>
             ))}
           </ToggleGroup.Root>
-          <p className="mt-1 text-sm text-ink2">
-            {choice.schools.find((school) => school.id === taken)?.buys}.
-          </p>
+          <p className="mt-1 text-sm text-ink2">{choice.schools.find((school) => school.id === taken)?.buys}.</p>
         </div>
       );
     });

@@ -1,15 +1,6 @@
 /** One code for each material everywhere: a tint and a texture, readable without colour. */
 
-export type Material =
-  | "water"
-  | "sugar"
-  | "starch"
-  | "fat"
-  | "other"
-  | "filling"
-  | "batter"
-  | "steam"
-  | "cooked";
+export type Material = "water" | "sugar" | "starch" | "fat" | "other" | "filling" | "batter" | "steam" | "cooked";
 
 export const MATERIAL_WORDS: Record<string, string> = {
   water: "water",
@@ -38,11 +29,7 @@ export function Materials() {
         </pattern>
         <pattern id="m-sugar" width="10" height="10" patternUnits="userSpaceOnUse">
           <rect width="10" height="10" fill="#e9bf62" />
-          <path
-            d="M2 1.5l1.6 1.6M7 6.5l1.6 1.6M7.6 1.5l-1.2 1.2M2.4 6.6l-1.2 1.2"
-            stroke="#7c5411"
-            strokeWidth="1.1"
-          />
+          <path d="M2 1.5l1.6 1.6M7 6.5l1.6 1.6M7.6 1.5l-1.2 1.2M2.4 6.6l-1.2 1.2" stroke="#7c5411" strokeWidth="1.1" />
         </pattern>
         <pattern id="m-fat" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(60)">
           <rect width="8" height="8" fill="#f3dd8c" />
@@ -52,13 +39,7 @@ export function Materials() {
           <rect width="6" height="6" fill="#ddd3c0" />
           <path d="M3 0v6" stroke="#9b917d" strokeWidth="0.8" />
         </pattern>
-        <pattern
-          id="m-filling"
-          width="9"
-          height="9"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
+        <pattern id="m-filling" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="9" height="9" fill="#85523d" />
           <path d="M0 0h9M0 0v9" stroke="#6a3d2b" strokeWidth="1.4" />
         </pattern>

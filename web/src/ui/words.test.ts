@@ -1,5 +1,5 @@
-import { describe, expect, it } from "vitest";
-import { clock, minutes, quantity, timeOfDay, wallClock } from "./words";
+import { afterEach, describe, expect, it } from "vitest";
+import { celsius, clock, minutes, quantity, showTemperaturesIn, timeOfDay, wallClock } from "./words";
 
 describe("minutes", () => {
   it("stay minutes below an hour and a half", () => expect(minutes(89.4)).toBe("89"));
@@ -15,12 +15,25 @@ describe("clock", () => {
 });
 
 describe("quantity", () => {
-  it("keeps the decimals of its fact", () =>
-    expect(quantity({ value: 5.26, decimals: 1, unit: "mm" })).toBe("5.3 mm"));
-  it("drops the unit of long minutes", () =>
-    expect(quantity({ value: 150, decimals: 0, unit: "min" })).toBe("2 h 30"));
-  it("passes words through", () =>
-    expect(quantity({ value: "filling", decimals: 0, unit: "" })).toBe("filling"));
+  it("keeps the decimals of its fact", () => expect(quantity({ value: 5.26, decimals: 1, unit: "mm" })).toBe("5.3 mm"));
+  it("drops the unit of long minutes", () => expect(quantity({ value: 150, decimals: 0, unit: "min" })).toBe("2 h 30"));
+  it("passes words through", () => expect(quantity({ value: "filling", decimals: 0, unit: "" })).toBe("filling"));
+});
+
+describe("temperatures", () => {
+  afterEach(() => showTemperaturesIn("C"));
+  it("are read in the kitchen's degrees", () => {
+    showTemperaturesIn("F");
+    expect(quantity({ value: 100, decimals: 0, unit: "°C" })).toBe("212 °F");
+  });
+  it("are typed in them too", () => {
+    showTemperaturesIn("F");
+    expect(celsius(113)).toBeCloseTo(45);
+  });
+  it("leave differences alone", () => {
+    showTemperaturesIn("F");
+    expect(quantity({ value: 6, decimals: 0, unit: "°C less" })).toBe("6 °C less");
+  });
 });
 
 describe("the kitchen's clock", () => {

@@ -13,16 +13,34 @@ export function minutes(value: number): string {
 /** The unit to set after `minutes`. */
 export const minutesUnit = (value: number) => (value < 90 ? "min" : "");
 
+let shownIn: KitchenSettings["temperature_unit"] = "C";
+
+/** Facts are in °C; from here on they are read in these degrees. Set whenever the kitchen is fetched. */
+export function showTemperaturesIn(unit: KitchenSettings["temperature_unit"]) {
+  shownIn = unit;
+}
+
+/** A temperature in the kitchen's own degrees, without the unit. */
+export const degrees = (celsius: number, decimals = 0) =>
+  (shownIn === "F" ? celsius * 1.8 + 32 : celsius).toFixed(decimals);
+export const degreesUnit = () => `°${shownIn}`;
+
+/** Degrees Celsius from what a cook types in the kitchen's own. */
+export const celsius = (typed: number) => (shownIn === "F" ? (typed - 32) / 1.8 : typed);
+
 /** A fact's value as it is read, without its unit. */
 export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
   if (typeof fact.value === "string") return fact.value;
   if (fact.unit === "min" && fact.decimals === 0) return minutes(fact.value);
+  if (fact.unit === "°C") return degrees(fact.value, fact.decimals);
   return fact.value.toFixed(fact.decimals);
 }
 
 /** A fact's value with its unit. */
 export function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
-  const unit = fact.unit === "min" && typeof fact.value === "number" && fact.value >= 90 ? "" : fact.unit;
+  let unit = fact.unit;
+  if (unit === "min" && typeof fact.value === "number" && fact.value >= 90) unit = "";
+  if (unit === "°C") unit = degreesUnit();
   return `${figure(fact)} ${unit}`.trim();
 }
 
@@ -64,9 +82,4 @@ export function wallClock(instant: Date, zone: string): string {
   return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`;
 }
 
-/** A temperature in the kitchen's own degrees, without the unit. */
-export const degrees = (celsius: number, unit: KitchenSettings["temperature_unit"]) =>
-  Math.round(unit === "F" ? celsius * 1.8 + 32 : celsius);
-
-export const plural = (count: number, one: string, many = `${one}s`) =>
-  `${count} ${count === 1 ? one : many}`;
+export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;

@@ -25,14 +25,10 @@ class Command(BaseCommand):
     help = "Migrate the database, load the demo if asked, and serve Kemble."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        parser.add_argument(
-            "--host", default="127.0.0.1", help="address to listen on (default: this machine only)"
-        )
+        parser.add_argument("--host", default="127.0.0.1", help="address to listen on (default: this machine only)")
         parser.add_argument("--port", type=int, default=8000)
         parser.add_argument("--demo", action="store_true", help="start from the demo kitchen")
-        parser.add_argument(
-            "--keep", action="store_true", help="with --demo: keep what is there from last time"
-        )
+        parser.add_argument("--keep", action="store_true", help="with --demo: keep what is there from last time")
 
     def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
         self._port_is_free(host, port)

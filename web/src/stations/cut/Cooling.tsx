@@ -4,7 +4,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { Facts, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
-import { minutes } from "../../ui/words";
+import { degrees, minutes } from "../../ui/words";
 
 type RestDrawing = NonNullable<Worked["drawings"]["rest"]>;
 
@@ -38,11 +38,14 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
         .map((h) => ({ at: x(h * 60), text: `${h}` }))
     : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
   const says =
-    cut != null
-      ? `Cuts clean after ${minutes(cut)}`
-      : `Eat from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
+    cut != null ? `Cuts clean after ${minutes(cut)}` : `Eat from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={says}>
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className={large ? "block w-full" : "block w-full max-w-[560px]"}
+      role="img"
+      aria-label={says}
+    >
       {from != null && until != null && (
         <>
           <rect
@@ -61,34 +64,15 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
       <Axis along="bottom" from={pad.left} to={W - pad.right} cross={H - pad.bottom} ticks={ticks} />
       {y.ticks(4).map((t) => (
         <g key={t}>
-          <line
-            x1={pad.left}
-            x2={W - pad.right}
-            y1={y(t)}
-            y2={y(t)}
-            stroke="var(--color-hair)"
-            strokeWidth="0.8"
-          />
+          <line x1={pad.left} x2={W - pad.right} y1={y(t)} y2={y(t)} stroke="var(--color-hair)" strokeWidth="0.8" />
           <Label x={pad.left - 8} y={y(t) + 5} anchor="end" size={13.5}>
-            {t}°
+            {degrees(t)}°
           </Label>
         </g>
       ))}
-      <path
-        d={path(surface_c)}
-        fill="none"
-        stroke="var(--color-ink2)"
-        strokeDasharray="3 4"
-        strokeWidth="1.4"
-      />
+      <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.4" />
       <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
-      <Label
-        x={x(end * 0.2) + 14}
-        y={y(heart_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10}
-        size={14}
-        bold
-        halo
-      >
+      <Label x={x(end * 0.2) + 14} y={y(heart_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
         heart
       </Label>
       {cut != null && drawing.cut_c != null && (

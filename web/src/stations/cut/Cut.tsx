@@ -10,15 +10,7 @@ import { Cooling } from "./Cooling";
 import { Tray } from "./Tray";
 
 const ROWS = {
-  tin: [
-    "cut.piece_g",
-    "cut.corners",
-    "cut.edges",
-    "cut.offcut_pct",
-    "keep.room_h",
-    "keep.cold_h",
-    "keep.hard_after_h",
-  ],
+  tin: ["cut.piece_g", "cut.corners", "cut.edges", "cut.offcut_pct", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
   ball: ["rest.freeze_filling_min", "rest.soften_min", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
 };
 

@@ -33,15 +33,7 @@ export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) 
           strokeWidth="2.6"
         />
       ) : (
-        <rect
-          x={x0}
-          y={y0}
-          width={w}
-          height={h}
-          fill={fill("cooked")}
-          stroke="var(--color-ink)"
-          strokeWidth="2.6"
-        />
+        <rect x={x0} y={y0} width={w} height={h} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="2.6" />
       )}
       {drawing.cells.map((cell) => (
         <rect

@@ -3,16 +3,16 @@
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
-import { NumberField } from "../../ui/NumberField";
 import { Schools } from "../../ui/Schools";
-import { degrees, quantity } from "../../ui/words";
+import { TemperatureField } from "../../ui/TemperatureField";
+import { degrees, degreesUnit, quantity } from "../../ui/words";
 import { HeatCurve } from "./HeatCurve";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
 
 const LEVELS = ["low", "medium", "high"] as const;
 
-export function Heat({ bench, way, kitchen }: StationProps) {
+export function Heat({ bench, way }: StationProps) {
   const { sheet, worked, edit } = bench;
   const { facts } = worked;
   const drawing = worked.drawings.heat;
@@ -22,9 +22,7 @@ export function Heat({ bench, way, kitchen }: StationProps) {
     : ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"];
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="Temperature over time">
-        {drawing && <HeatCurve drawing={drawing} facts={facts} unit={kitchen.temperature_unit} />}
-      </section>
+      <section aria-label="Temperature over time">{drawing && <HeatCurve drawing={drawing} facts={facts} />}</section>
       <section aria-label={steam ? "The steamer" : "The pot"}>
         {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
         {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
@@ -54,15 +52,11 @@ export function Heat({ bench, way, kitchen }: StationProps) {
             <>
               <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
                 <span>Batter goes in at</span>
-                <NumberField
+                <TemperatureField
                   label="Batter goes in at"
-                  hideLabel
-                  value={sheet.start.batter_c}
-                  unit="°C"
-                  decimals={0}
+                  celsius={sheet.start.batter_c}
                   min={1}
                   max={90}
-                  width="3.5rem"
                   onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
                 />
               </li>
@@ -90,15 +84,11 @@ export function Heat({ bench, way, kitchen }: StationProps) {
           ) : (
             <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
               <span>Dough goes in at</span>
-              <NumberField
+              <TemperatureField
                 label="Dough goes in at"
-                hideLabel
-                value={sheet.start.dough_c}
-                unit="°C"
-                decimals={0}
+                celsius={sheet.start.dough_c}
                 min={1}
                 max={70}
-                width="3.5rem"
                 onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
               />
             </li>
@@ -106,8 +96,7 @@ export function Heat({ bench, way, kitchen }: StationProps) {
           <li className="flex items-baseline justify-between gap-3 py-1.5 text-ink2">
             <span>Water boils here at</span>
             <FactFigure facts={facts} name="heat.boil_c">
-              {degrees(Number(facts["heat.boil_c"]?.value ?? 100), kitchen.temperature_unit)} °
-              {kitchen.temperature_unit}
+              {degrees(Number(facts["heat.boil_c"]?.value ?? 100))} {degreesUnit()}
             </FactFigure>
           </li>
         </ul>

@@ -2,24 +2,16 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { BoilDrawing, Facts, KitchenSettings, SteamDrawing } from "../../api/client";
+import type { BoilDrawing, Facts, SteamDrawing } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
-import { degrees } from "../../ui/words";
+import { degrees, degreesUnit } from "../../ui/words";
 
 const W = 720;
 const H = 450;
 const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
 
-export function HeatCurve({
-  drawing,
-  facts,
-  unit,
-}: {
-  drawing: SteamDrawing | BoilDrawing;
-  facts: Facts;
-  unit: KitchenSettings["temperature_unit"];
-}) {
+export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDrawing; facts: Facts }) {
   const { minutes, heart_c, surface_c } = drawing.curve;
   const value = (key: string) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
@@ -83,7 +75,7 @@ export function HeatCurve({
         />
         {y.ticks(5).map((t) => (
           <Label key={t} x={PAD.left - 10} y={y(t) + 5} anchor="end" size={14}>
-            {degrees(t, unit)}°
+            {degrees(t)}°
           </Label>
         ))}
         <Label x={W - PAD.right} y={H - 6} anchor="end" size={14} tone="ink2">
@@ -102,14 +94,7 @@ export function HeatCurve({
             <Label x={x(mark.at) + mark.shift} y={PAD.top - 44} anchor={mark.anchor} size={14.5} tone="ink2">
               {mark.words}
             </Label>
-            <Label
-              x={x(mark.at) + mark.shift}
-              y={PAD.top - 20}
-              anchor={mark.anchor}
-              size={24}
-              bold
-              tone="green"
-            >
+            <Label x={x(mark.at) + mark.shift} y={PAD.top - 20} anchor={mark.anchor} size={24} bold tone="green">
               {mark.at.toFixed(0)}
             </Label>
           </g>
@@ -124,15 +109,9 @@ export function HeatCurve({
           strokeWidth="1.3"
         />
         <Label x={W - PAD.right} y={y(gel) + 18} anchor="end" size={14.5} tone="bean" halo>
-          gels here: {degrees(gel, unit)} °{unit}
+          gels here: {degrees(gel)} {degreesUnit()}
         </Label>
-        <path
-          d={path(surface_c)}
-          fill="none"
-          stroke="var(--color-ink2)"
-          strokeDasharray="3 4"
-          strokeWidth="1.6"
-        />
+        <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
         <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
         <Label x={x(minutes[mid] ?? 0) + 14} y={y(heart_c[mid] ?? 0) + 22} bold halo>
           heart

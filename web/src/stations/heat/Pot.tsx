@@ -22,7 +22,7 @@ export function Pot({ drawing, facts }: { drawing: BoilDrawing; facts: Facts }) 
   return (
     <svg
       viewBox={`0 ${surface - 52} 450 ${water + 104}`}
-      className="block w-full"
+      className="block w-full max-w-[520px]"
       role="img"
       aria-label={`The pot: ${words}`}
     >

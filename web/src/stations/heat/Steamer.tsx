@@ -28,7 +28,7 @@ export function Steamer({ drawing, facts }: { drawing: SteamDrawing; facts: Fact
   return (
     <svg
       viewBox={`0 ${top - 44} 450 ${floor - top + 92}`}
-      className="block w-full"
+      className="block w-full max-w-[520px]"
       role="img"
       aria-label={`Steamer: ${litres}, ${topUp}`}
     >
@@ -67,14 +67,7 @@ export function Steamer({ drawing, facts }: { drawing: SteamDrawing; facts: Fact
         stroke="var(--color-ink2)"
         strokeDasharray="5 4"
       />
-      <line
-        x1={left + 6}
-        x2={left + wide - 6}
-        y1={rack}
-        y2={rack}
-        stroke="var(--color-ink)"
-        strokeWidth="2.6"
-      />
+      <line x1={left + 6} x2={left + wide - 6} y1={rack} y2={rack} stroke="var(--color-ink)" strokeWidth="2.6" />
       <path
         d={`M${left + 34} ${rack}V${floor}M${left + wide - 34} ${rack}V${floor}`}
         stroke="var(--color-ink)"

@@ -15,9 +15,7 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
     at += w;
     return placed;
   });
-  const words = shares
-    .map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)} g`)
-    .join(", ");
+  const words = shares.map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)} g`).join(", ");
   return (
     <figure className="m-0 mt-3">
       <svg viewBox="0 0 680 70" className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>

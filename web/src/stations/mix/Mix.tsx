@@ -5,6 +5,7 @@ import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
 import { Schools } from "../../ui/Schools";
+import { degrees, degreesUnit } from "../../ui/words";
 import { BowlBar } from "./BowlBar";
 import { BowlLines } from "./BowlLines";
 import { MixMap } from "./MixMap";
@@ -16,8 +17,7 @@ export function Mix({ bench, way }: StationProps) {
   if (!drawing) return null;
   const hydration = Number(facts["mix.hydration_pct"]?.value);
   const sugar = Number(facts["mix.sugar_pct"]?.value);
-  const to = (water: number, sweet: number) =>
-    adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet });
+  const to = (water: number, sweet: number) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet });
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="Map of water and sugar">
@@ -72,7 +72,7 @@ export function Mix({ bench, way }: StationProps) {
           </FactFigure>
           ; gels at{" "}
           <FactFigure facts={facts} name="mix.gel_temperature_c" className="font-bold">
-            {Number(facts["mix.gel_temperature_c"]?.value).toFixed(0)} °C
+            {degrees(Number(facts["mix.gel_temperature_c"]?.value))} {degreesUnit()}
           </FactFigure>
           ; soft for about{" "}
           <FactFigure facts={facts} name="keep.hard_after_h" className="font-bold">

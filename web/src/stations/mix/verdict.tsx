@@ -4,17 +4,7 @@ import type { Dot } from "../../api/client";
 
 export const VERDICTS: Dot["verdict"][] = ["just right", "too soft", "too firm", "untasted"];
 
-export function VerdictMark({
-  verdict,
-  x,
-  y,
-  size = 8,
-}: {
-  verdict: string;
-  x: number;
-  y: number;
-  size?: number;
-}) {
+export function VerdictMark({ verdict, x, y, size = 8 }: { verdict: string; x: number; y: number; size?: number }) {
   const line = { stroke: "var(--color-ink)", strokeWidth: 1.5, fill: "var(--color-sheet)" };
   if (verdict === "just right") return <circle cx={x} cy={y} r={size * 0.85} fill="var(--color-green)" />;
   if (verdict === "too soft")

@@ -129,14 +129,7 @@ function BallSection({ drawing, facts }: { drawing: BallDrawing; facts: Facts })
       <circle cx={cx} cy={cy} r={r} fill={fill("starch")} stroke="var(--color-ink)" strokeWidth="2" />
       {drawing.core_mm > 0 && (
         <>
-          <circle
-            cx={cx}
-            cy={cy}
-            r={inner}
-            fill={fill("filling")}
-            stroke="var(--color-ink)"
-            strokeWidth="1.6"
-          />
+          <circle cx={cx} cy={cy} r={inner} fill={fill("filling")} stroke="var(--color-ink)" strokeWidth="1.6" />
           <g style={{ fill: "#faf6ec" }}>
             <text
               x={cx}
@@ -220,15 +213,7 @@ function BallSection({ drawing, facts }: { drawing: BallDrawing; facts: Facts })
   );
 }
 
-function RunsOut({
-  drawing,
-  facts,
-  onTake,
-}: {
-  drawing: BallDrawing;
-  facts: Facts;
-  onTake: (remedy: Remedy) => void;
-}) {
+function RunsOut({ drawing, facts, onTake }: { drawing: BallDrawing; facts: Facts; onTake: (remedy: Remedy) => void }) {
   const dough = Number(facts["shape.base_enough_for"]?.value ?? 0);
   const filling = Number(facts["shape.filling_enough_for"]?.value ?? 0);
   const short = facts["shape.short_of"]?.value;
@@ -237,9 +222,7 @@ function RunsOut({
   const unit = 340 / Math.max(dough, filling, 1);
   const bars = [
     { name: "dough", total: drawing.dough_total_g, count: dough, material: "starch" },
-    ...(filling
-      ? [{ name: "filling", total: drawing.filling_total_g, count: filling, material: "filling" }]
-      : []),
+    ...(filling ? [{ name: "filling", total: drawing.filling_total_g, count: filling, material: "filling" }] : []),
   ];
   const words =
     short === "nothing" || !filling
@@ -250,7 +233,7 @@ function RunsOut({
       <h3 className="text-xl">What runs out first</h3>
       <svg
         viewBox={`0 0 420 ${bars.length * 62 + 26}`}
-        className="mt-1 block w-full"
+        className="mt-1 block w-full max-w-[500px]"
         role="img"
         aria-label={words}
       >

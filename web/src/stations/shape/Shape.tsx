@@ -6,7 +6,6 @@ import { TinShape } from "./TinShape";
 
 export function Shape(props: StationProps) {
   const drawing = props.bench.worked.drawings.shape;
-  if (props.way.form === "tin")
-    return <TinShape {...props} drawing={drawing?.kind === "tin" ? drawing : null} />;
+  if (props.way.form === "tin") return <TinShape {...props} drawing={drawing?.kind === "tin" ? drawing : null} />;
   return <BallShape {...props} drawing={drawing?.kind === "ball" ? drawing : null} />;
 }

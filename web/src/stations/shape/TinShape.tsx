@@ -5,21 +5,27 @@ import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
-import { NumberField } from "../../ui/NumberField";
+import { NumberRow, PickRow } from "../../ui/Row";
 import { quantity } from "../../ui/words";
 
+export const SHAPES = [
+  ["round", "round"],
+  ["oblong", "oblong"],
+] as const;
+export const MATERIALS = [
+  ["metal", "metal"],
+  ["glass", "glass"],
+  ["ceramic", "ceramic"],
+] as const;
 const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm);
 export const tinSize = (tin: Tin) =>
-  tin.shape === "round"
-    ? `${tin.diameter_mm / 10} cm round`
-    : `${tin.length_mm / 10} × ${tin.width_mm / 10} cm`;
+  tin.shape === "round" ? `${tin.diameter_mm / 10} cm round` : `${tin.length_mm / 10} × ${tin.width_mm / 10} cm`;
 
 export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: TinDrawing | null }) {
   const { sheet, worked, edit, adjust } = bench;
   const { facts } = worked;
   const { tin, count } = sheet.vessel;
-  const set = (change: Partial<Tin>) =>
-    edit({ ...sheet, vessel: { ...sheet.vessel, tin: { ...tin, ...change } } });
+  const set = (change: Partial<Tin>) => edit({ ...sheet, vessel: { ...sheet.vessel, tin: { ...tin, ...change } } });
   const depth = drawing?.depth_mm ?? null;
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
@@ -41,97 +47,64 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             </button>
           ))}
         </div>
-        <div className="mt-4 grid grid-cols-[auto_1fr] items-center gap-x-4">
-          <span>How many</span>
-          <NumberField
-            label="How many tins"
-            hideLabel
+        <div className="mt-4">
+          <NumberRow
+            label="How many"
+            name="How many tins"
+            range={[1, 12]}
             value={count}
-            decimals={0}
-            min={1}
-            max={12}
-            width="4rem"
-            onChange={(value) => edit({ ...sheet, vessel: { ...sheet.vessel, count: Math.round(value) } })}
+            onChange={(many) => edit({ ...sheet, vessel: { ...sheet.vessel, count: many } })}
           />
-          <span>Shape</span>
-          <Pick
-            label="Shape"
-            value={tin.shape}
-            options={["round", "oblong"]}
-            onChange={(shape) => set({ shape })}
-          />
+          <PickRow label="Shape" value={tin.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
           {tin.shape === "round" ? (
-            <>
-              <span>Across</span>
-              <NumberField
-                label="Diameter"
-                hideLabel
-                value={tin.diameter_mm}
-                unit="mm"
-                decimals={0}
-                min={40}
-                max={500}
-                step={5}
-                onChange={(diameter_mm) => set({ diameter_mm })}
-              />
-            </>
+            <NumberRow
+              label="Across"
+              unit="mm"
+              range={[40, 500]}
+              step={5}
+              value={tin.diameter_mm}
+              onChange={(diameter_mm) => set({ diameter_mm })}
+            />
           ) : (
             <>
-              <span>Length</span>
-              <NumberField
+              <NumberRow
                 label="Length"
-                hideLabel
-                value={tin.length_mm}
                 unit="mm"
-                decimals={0}
-                min={40}
-                max={600}
+                range={[40, 600]}
                 step={5}
+                value={tin.length_mm}
                 onChange={(length_mm) => set({ length_mm })}
               />
-              <span>Width</span>
-              <NumberField
+              <NumberRow
                 label="Width"
-                hideLabel
-                value={tin.width_mm}
                 unit="mm"
-                decimals={0}
-                min={40}
-                max={600}
+                range={[40, 600]}
                 step={5}
+                value={tin.width_mm}
                 onChange={(width_mm) => set({ width_mm })}
               />
             </>
           )}
-          <span>Height</span>
-          <NumberField
+          <NumberRow
             label="Height"
-            hideLabel
-            value={tin.height_mm}
             unit="mm"
-            decimals={0}
-            min={10}
-            max={200}
+            range={[10, 200]}
             step={5}
+            value={tin.height_mm}
             onChange={(height_mm) => set({ height_mm })}
           />
-          <span>Made of</span>
-          <Pick
+          <PickRow
             label="Made of"
             value={tin.material}
-            options={["metal", "glass", "ceramic"]}
+            options={MATERIALS}
             onChange={(material) => set({ material })}
           />
-          <span>Fill it to</span>
-          <NumberField
-            label="Depth to fill to"
-            hideLabel
+          <NumberRow
+            label="Fill it to, all else to match"
+            name="Depth to fill to"
+            unit="mm"
+            range={[5, Math.floor(tin.height_mm - 2)]}
             value={depth}
-            unit="mm, all else to match"
-            decimals={0}
-            min={5}
-            max={tin.height_mm - 2}
-            width="4rem"
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
         </div>
@@ -144,12 +117,12 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
 function Rows({ facts }: { facts: Facts }) {
   const rows = ["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"];
   return (
-    <ul className="mt-5">
+    <ul className="mt-4">
       {rows.map((key) => {
         const fact = facts[key];
         return (
           fact && (
-            <li key={key} className="hairline flex justify-between py-2">
+            <li key={key} className="hairline flex justify-between py-1">
               <span>{fact.label}</span>
               <FactFigure facts={facts} name={key} className="font-bold">
                 {quantity(fact)}
@@ -159,28 +132,6 @@ function Rows({ facts }: { facts: Facts }) {
         );
       })}
     </ul>
-  );
-}
-
-interface PickProps<T extends string> {
-  label: string;
-  value: T;
-  options: readonly T[];
-  onChange: (value: T) => void;
-}
-
-function Pick<T extends string>({ label, value, options, onChange }: PickProps<T>) {
-  return (
-    <select
-      aria-label={label}
-      className="write w-28"
-      value={value}
-      onChange={(event) => onChange(event.target.value as T)}
-    >
-      {options.map((one) => (
-        <option key={one}>{one}</option>
-      ))}
-    </select>
   );
 }
 

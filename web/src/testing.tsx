@@ -1,0 +1,120 @@
+/** What front-end tests share: a stand-in for the server that answers as told, and facts by hand. */
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
+import { vi } from "vitest";
+import type { Fact, Sheet, SheetOpen, Worked } from "./api/client";
+
+export interface Asked {
+  method: string;
+  path: string;
+  body: unknown;
+}
+
+type Answer = { status?: number; body?: unknown } | "unreachable" | "hang";
+
+/** Replaces `fetch`. Each request is noted and handed to `answer`; `settle` lets hanging ones go. */
+export function serve(answer: (asked: Asked) => Answer) {
+  const asked: Asked[] = [];
+  const hanging: (() => void)[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const text = await request.text();
+    const one = { method: request.method, path: new URL(request.url).pathname, body: text ? JSON.parse(text) : null };
+    asked.push(one);
+    let found = answer(one);
+    if (found === "hang") {
+      await new Promise<void>((go) => hanging.push(go));
+      found = answer(one);
+    }
+    if (found === "unreachable" || found === "hang") throw new TypeError("no network");
+    return new Response(found.status === 204 ? null : JSON.stringify(found.body ?? {}), {
+      status: found.status ?? 200,
+      headers: { "Content-Type": "application/json" },
+    });
+  });
+  return {
+    asked,
+    settle: () => {
+      for (const go of hanging.splice(0)) go();
+    },
+  };
+}
+
+export function Around({ children }: { children: ReactNode }) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return (
+    <MemoryRouter>
+      <QueryClientProvider client={client}>{children}</QueryClientProvider>
+    </MemoryRouter>
+  );
+}
+
+export const fact = (key: string, value: number | string, unit = "", more: Partial<Fact> = {}): Fact => ({
+  key,
+  label: key,
+  value,
+  unit,
+  decimals: 0,
+  low: null,
+  high: null,
+  because: { says: `why ${key}`, source: "a test", inputs: [] },
+  ...more,
+});
+
+export const facts = (...found: Fact[]) => Object.fromEntries(found.map((one) => [one.key, one]));
+
+export const worked = (...found: Fact[]): Worked => ({
+  facts: facts(...found),
+  advice: [],
+  cautions: [],
+  allergens: [],
+  steps: [],
+  drawings: { mix: null, shape: null, heat: null, rest: null, cut: null } as unknown as Worked["drawings"],
+  problems: [],
+});
+
+export function sheet(water = 375, title = "A cake"): Sheet {
+  const line = (ingredient: string, value: number) => ({
+    ingredient,
+    amount: { value, unit: "g" as const },
+    splits: [],
+    reserve: null,
+  });
+  return {
+    format: "kemble-sheet",
+    version: 1,
+    title,
+    way: "set-cake",
+    schools: {},
+    parts: [{ role: "base", name: "batter", lines: [line("sweet-rice-flour", 300), line("water", water)] }],
+    pieces: {},
+    vessel: {
+      tin: {
+        name: "",
+        shape: "round",
+        diameter_mm: 180,
+        length_mm: 200,
+        width_mm: 200,
+        height_mm: 60,
+        material: "metal",
+      },
+      count: 1,
+    },
+    heat: { level: "medium" },
+    start: { batter_c: 45, dough_c: 26 },
+    cut: { pieces: 24 },
+    serve: null,
+  } as Sheet;
+}
+
+export const waterOf = (one: Sheet) => one.parts[0]?.lines[1]?.amount.value;
+
+export const opened = (one: Sheet, revision = 1): SheetOpen => ({
+  id: 7,
+  revision,
+  changed: "2026-11-25T09:00:00Z",
+  sheet: one,
+  worked: worked(fact("mix.hydration_pct", (waterOf(one) ?? 0) / 3, "%")),
+  dots: [],
+});

@@ -1,0 +1,66 @@
+/** A row between hairlines: what it is on the left, its value or the field for it on the right. */
+
+import type { ReactNode } from "react";
+import { NumberField } from "./NumberField";
+
+export function Row({ label, children }: { label: ReactNode; children: ReactNode }) {
+  return (
+    <div className="hairline flex items-baseline justify-between gap-4 py-0.5">
+      <span>{label}</span>
+      <span className="text-right">{children}</span>
+    </div>
+  );
+}
+
+interface NumberRowProps {
+  label: string;
+  /** What the field is called where the row's label alone would not tell. */
+  name?: string;
+  value: number | null;
+  unit?: string;
+  range: readonly [number, number];
+  step?: number;
+  onChange: (value: number) => void;
+}
+
+/** A whole number to type. */
+export function NumberRow({ label, name = label, value, unit, range: [min, max], step, onChange }: NumberRowProps) {
+  return (
+    <Row label={label}>
+      <NumberField
+        label={name}
+        hideLabel
+        decimals={0}
+        {...{ value, unit, min, max, step }}
+        onChange={(n) => onChange(Math.round(n))}
+      />
+    </Row>
+  );
+}
+
+interface PickRowProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+}
+
+/** One of a few words. */
+export function PickRow<T extends string>({ label, value, options, onChange }: PickRowProps<T>) {
+  return (
+    <Row label={label}>
+      <select
+        aria-label={label}
+        className="write min-h-9"
+        value={value}
+        onChange={(event) => onChange(event.target.value as T)}
+      >
+        {options.map(([id, words]) => (
+          <option key={id} value={id}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Row>
+  );
+}
