@@ -1,7 +1,7 @@
 /** The line: a ruler with five stops, each with its key number. What an edit moved shows old beside new. */
 
 import { type ReactNode, useRef } from "react";
-import { NavLink } from "react-router";
+import { Link } from "react-router";
 import type { Fact, Facts, Moved, Plan, Worked } from "../api/client";
 import { figure, timeOfDay } from "../ui/words";
 
@@ -72,7 +72,7 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
       <ol className="relative grid min-w-[740px] grid-cols-5">
         {STATIONS.map((station, i) => (
           <li key={station}>
-            <NavLink
+            <Link
               to={`/sheets/${id}/${station}`}
               aria-keyshortcuts={`${i + 1}`}
               aria-current={station === at ? "page" : undefined}
@@ -88,7 +88,7 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
                   <KeyNumbers station={station} facts={worked.facts} moved={moved} />
                 )}
               </span>
-            </NavLink>
+            </Link>
           </li>
         ))}
       </ol>

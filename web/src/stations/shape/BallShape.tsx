@@ -107,7 +107,7 @@ export function BallShape({ bench, drawing }: StationProps & { drawing: BallDraw
 
 const number = (facts: Facts, key: string, decimals = 0) => Number(facts[key]?.value ?? 0).toFixed(decimals);
 
-function BallSection({ drawing, facts }: { drawing: BallDrawing; facts: Facts }) {
+export function BallSection({ drawing, facts }: { drawing: BallDrawing; facts: Facts }) {
   const r = 148;
   const cx = 190;
   const cy = 190;

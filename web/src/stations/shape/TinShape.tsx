@@ -135,7 +135,7 @@ function Rows({ facts }: { facts: Facts }) {
   );
 }
 
-function TinSection({ tin, depth, count }: { tin: Tin; depth: number | null; count: number }) {
+export function TinSection({ tin, depth, count }: { tin: Tin; depth: number | null; count: number }) {
   const width = across(tin);
   const scale = Math.min(440 / width, 240 / tin.height_mm);
   const w = width * scale;

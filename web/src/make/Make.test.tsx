@@ -1,0 +1,280 @@
+// @vitest-environment jsdom
+/** The Make screen: what it shows when, and what each press and key tells the run. */
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { MemoryRouter, Route, Routes } from "react-router";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
+import { fact, facts, serve } from "../testing";
+import Make from "./Make";
+
+const NOW = Date.UTC(2026, 10, 25, 9, 0);
+const at = (minute: number) => new Date(NOW + minute * 60_000).toISOString();
+
+beforeEach(() => {
+  localStorage.clear();
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
+  id,
+  title: `Title of ${id}`,
+  words: `Words of ${id}.`,
+  minutes: 30,
+  hands: "held",
+  uses: [],
+  after: [],
+  cue: null,
+  window: null,
+  target: null,
+  caution: "",
+  ...more,
+});
+const STEAM = step("steam", {
+  hands: "minded",
+  caution: "steam",
+  window: { first_check: 25, done: 30, latest: 40 },
+  cue: { question: "Is it clear?", how: "Stick it.", yes: "Clear, it is done", no: "Not yet", looks: "stick" },
+});
+const standing = (id: string, more: Partial<StepState> = {}): StepState => ({
+  id,
+  status: "ready",
+  planned_starts: at(0),
+  planned_ends: at(30),
+  expected_starts: at(0),
+  expected_ends: at(30),
+  started: null,
+  ended: null,
+  due: null,
+  first_check: null,
+  latest: null,
+  late_min: 0,
+  weights: [],
+  ...more,
+});
+/** A step that has been on for so many minutes. */
+const running = (one: StepWorked, since: number) =>
+  standing(one.id, {
+    status: "running",
+    started: at(-since),
+    due: at(one.minutes - since),
+    first_check: one.window ? at(one.window.first_check - since) : null,
+    latest: one.window ? at(one.window.latest - since) : null,
+  });
+
+function run(steps: StepWorked[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
+  return {
+    id: 3,
+    sheet: 1,
+    title: "A cake",
+    way: "set-cake",
+    pace: 1,
+    now: at(0),
+    plan: {
+      serve: at(60),
+      begin: at(0),
+      proven: true,
+      quiet_kept: true,
+      late_min: 0,
+      earliest_serve: null,
+      scheduled: steps.map((one) => ({ step: one, starts: at(0), ends: at(30) })),
+    },
+    state: {
+      status: "running",
+      now: at(0),
+      steps: states,
+      focus,
+      next: null,
+      notes: [],
+      serve: at(60),
+      expected_serve: at(60),
+      late_min: 0,
+    },
+    facts: {},
+    cautions: [{ id: "steam", title: "Steam", says: "Tilt the lid away." }],
+    batch: null,
+    ...more,
+  };
+}
+
+async function show(made: RunOpen) {
+  const { asked } = serve((one) => {
+    if (one.path === "/api/kitchen")
+      return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
+    if (one.path === "/api/ways")
+      return {
+        body: [
+          {
+            id: "set-cake",
+            faults: [{ id: "specks", seen: "white specks", cause: "", now: "more steam", next_time: "" }],
+          },
+        ],
+      };
+    return { body: made };
+  });
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  render(
+    <MemoryRouter initialEntries={["/make/3"]}>
+      <QueryClientProvider client={client}>
+        <Routes>
+          <Route path="/make/:runId" element={<Make />} />
+          <Route path="*" element={<p>elsewhere</p>} />
+        </Routes>
+      </QueryClientProvider>
+    </MemoryRouter>,
+  );
+  await act(() => vi.advanceTimersByTimeAsync(100));
+  return () => asked.filter((one) => one.method === "POST").map((one) => one.body as NewEvent);
+}
+
+const press = async (name: RegExp | string) => {
+  fireEvent.click(screen.getByRole("button", { name }));
+  await act(() => vi.advanceTimersByTimeAsync(50));
+};
+const key = async (name: string, target: Element = document.body) => {
+  fireEvent.keyDown(target, { key: name });
+  await act(() => vi.advanceTimersByTimeAsync(50));
+};
+const heading = () => screen.getByRole("heading", { level: 1 }).textContent;
+
+describe("a step that has not begun", () => {
+  it("says how long it takes, when it is planned, and starts by one press", async () => {
+    const told = await show(run([step("mix")], [standing("mix", { planned_starts: at(12) })], "mix"));
+    expect(heading()).toBe("Title of mix");
+    expect(screen.getByText("planned for 09:12, in 12 min")).toBeTruthy();
+    expect(screen.queryByRole("timer")).toBeNull();
+    await press("Start");
+    expect(told()).toMatchObject([{ kind: "started", step: "mix" }]);
+  });
+
+  it("says when it should have begun", async () => {
+    await show(run([step("mix")], [standing("mix", { planned_starts: at(-7) })], "mix"));
+    expect(screen.getByText("planned for 08:53: 7 min late")).toBeTruthy();
+  });
+});
+
+describe("a running step", () => {
+  it("shows its clock, its window and its caution, and waits for the first check", async () => {
+    const told = await show(run([STEAM], [running(STEAM, 12)], "steam"));
+    expect(heading()).toBe("Title of steam");
+    expect(screen.getByRole("timer", { name: /12:0\d.*likely done at 30/ })).toBeTruthy();
+    expect(screen.getByText("Tilt the lid away.", { exact: false })).toBeTruthy();
+    expect(screen.getByText(/At the first check, 25 min/)).toBeTruthy();
+    await press("5 minutes more");
+    expect(told()).toMatchObject([{ kind: "not_yet", step: "steam" }]);
+  });
+
+  it("asks its question once it may be checked", async () => {
+    const told = await show(run([STEAM], [running(STEAM, 26)], "steam"));
+    expect(heading()).toBe("Is it clear?");
+    expect(screen.getByRole("img", { name: /A clear stick is done/ })).toBeTruthy();
+    await press("Not yet, 5 more");
+    await press("Clear, it is done");
+    expect(told().map((one) => one.kind)).toEqual(["not_yet", "done"]);
+  });
+
+  it("says by how much it is over", async () => {
+    await show(run([STEAM], [running(STEAM, 42)], "steam"));
+    expect(screen.getByRole("timer", { name: /12:0\d over/ })).toBeTruthy();
+  });
+
+  it("moves its window with every five minutes more", async () => {
+    const more = { ...running(STEAM, 12), due: at(STEAM.minutes - 12 + 5) };
+    await show(run([STEAM], [more], "steam"));
+    expect(screen.getByRole("timer", { name: /likely done at 35/ })).toBeTruthy();
+  });
+});
+
+describe("keys and pedal", () => {
+  it.each([
+    [" ", "done"],
+    ["PageDown", "done"],
+    ["n", "not_yet"],
+    ["u", "undone"],
+    ["PageUp", "undone"],
+  ])("%j tells %s", async (name, kind) => {
+    const told = await show(run([STEAM], [running(STEAM, 26)], "steam"));
+    await key(name);
+    expect(told().map((one) => one.kind)).toEqual([kind]);
+  });
+
+  it("do nothing while something is typed, but the pedal does", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const told = await show(run([weighed], [running(weighed, 2)], "mix"));
+    const field = screen.getByLabelText(/It shows/);
+    await key("n", field);
+    await key(" ", field);
+    expect(told()).toEqual([]);
+    await key("PageDown", field);
+    expect(told().map((one) => one.kind)).toEqual(["done"]);
+  });
+
+  it("w goes to the scale", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    await show(run([weighed], [running(weighed, 2)], "mix"));
+    await key("w");
+    expect(document.activeElement).toBe(screen.getByLabelText(/It shows/));
+  });
+});
+
+describe("weights, notes and faults", () => {
+  it("a weight is told in grams; nonsense is not", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930.4 } });
+    const told = await show(run([weighed], [running(weighed, 2)], "mix"));
+    expect(screen.getByText("930 g")).toBeTruthy();
+    const field = screen.getByLabelText(/It shows/);
+    fireEvent.change(field, { target: { value: "plenty" } });
+    expect(screen.getByText(/A weight above 0/)).toBeTruthy();
+    expect((screen.getByRole("button", { name: "Note it" }) as HTMLButtonElement).disabled).toBe(true);
+    fireEvent.change(field, { target: { value: "931,5" } });
+    await press("Note it");
+    expect(told()).toMatchObject([{ kind: "weighed", step: "mix", grams: 931.5 }]);
+  });
+
+  it("a fault seen brings what to do now", async () => {
+    const told = await show(run([STEAM], [running(STEAM, 26)], "steam"));
+    await press("Something is wrong");
+    await press("white specks");
+    expect(told()).toMatchObject([{ kind: "fault", text: "white specks" }]);
+    expect(screen.getByText(/white specks: more steam/)).toBeTruthy();
+  });
+});
+
+describe("the dock", () => {
+  it("keeps the other clocks, and one press brings a step to the front", async () => {
+    const rest = step("rest", { hands: "free", minutes: 20 });
+    await show(run([STEAM, rest], [running(STEAM, 5), running(rest, 4)], "steam"));
+    await press(/Title of rest/);
+    expect(heading()).toBe("Title of rest");
+    expect(screen.getByRole("button", { name: "That will do" })).toBeTruthy();
+  });
+
+  it("counts down to the next top-up of the steamer", async () => {
+    const found = facts(fact("heat.top_up_at_min", 38), fact("heat.top_up_ml", 404));
+    await show(run([STEAM], [running(STEAM, 34)], "steam", { facts: found }));
+    expect(screen.getByText(/^(4:00|3:59)$/)).toBeTruthy();
+    expect(screen.getByText("404 ml, boiling")).toBeTruthy();
+  });
+
+  it("says how late the table is", async () => {
+    const made = run([STEAM], [running(STEAM, 5)], "steam");
+    made.state.late_min = 12;
+    made.state.expected_serve = at(72);
+    await show(made);
+    expect(screen.getByText("12 min late")).toBeTruthy();
+    expect(screen.getByText("10:12")).toBeTruthy();
+  });
+});
+
+it("when all is done, space goes on to the tasting", async () => {
+  await show(run([STEAM], [standing("steam", { status: "done", started: at(-30), ended: at(0) })], null));
+  expect(heading()).toBe("It is on the table.");
+  await key(" ");
+  expect(screen.getByText("elsewhere")).toBeTruthy();
+});
