@@ -5,6 +5,7 @@ import { type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
+import { pointIn } from "../ui/useAim";
 import { minutes, timeOfDay } from "../ui/words";
 
 type Scheduled = Plan["scheduled"][number];
@@ -73,8 +74,7 @@ export function Lanes({ plan, kitchen, onShift }: Props) {
   });
   const bottom = y;
   const nights = quiet(plan, kitchen);
-  const under = (event: PointerEvent) =>
-    new DOMPoint(event.clientX, event.clientY).matrixTransform(canvas.current?.getScreenCTM()?.inverse()).x;
+  const under = (event: PointerEvent) => pointIn(canvas.current, event).x;
   return (
     <div className="mt-4">
       <div className="-mx-4 overflow-x-auto px-4 [--label-scale:1.45] sm:mx-0 sm:px-0 lg:[--label-scale:1]">

@@ -42,7 +42,7 @@ const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Fac
         words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}till it cuts`,
       },
     ],
-    [{ key: "rest.handle_until_min", words: () => "min, then they stiffen" }],
+    [{ key: "rest.handle_until_min", words: () => "min to eat" }],
   ],
 };
 

@@ -82,7 +82,14 @@ describe("a tin from the side", () => {
   it("shows a tin too small as running over", () => {
     render(<TinSection tin={tin} depth={null} count={1} />);
     expect(all("rect")).toHaveLength(0);
-    expect(screen.getByRole("img", { name: /too small for its batter/ })).toBeTruthy();
+    expect(screen.getByRole("group", { name: /too small for its batter/ })).toBeTruthy();
+  });
+
+  it("is filled by the arrow keys, a millimetre at a time and never over the brim", () => {
+    const filled = vi.fn();
+    render(<TinSection tin={tin} depth={57} count={1} onFill={filled} />);
+    for (const key of ["ArrowUp", "ArrowUp", "ArrowDown"]) fireEvent.keyDown(screen.getByRole("slider"), { key });
+    expect(filled.mock.calls.flat()).toEqual([58, 58, 57]);
   });
 });
 

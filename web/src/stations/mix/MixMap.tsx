@@ -2,11 +2,12 @@
 
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import type { KeyboardEvent } from "react";
 import { Link } from "react-router";
 import type { Dot, WayCard } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { useAim } from "../../ui/useAim";
 import { VERDICTS, VerdictMark } from "./verdict";
 
 const W = 680;
@@ -27,38 +28,18 @@ const outlineOf = (way: WayCard) => way.zone.map((p): Point => [p.hydration_pct,
 
 export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
   const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots);
-  // Where the bean was put: shown until the worked sheet has caught up with it.
-  const [aim, setAim] = useState<Point | null>(null);
-  const dragging = useRef(false);
-  const canvas = useRef<SVGSVGElement>(null);
   const outline = line<Point>()
     .x((p) => x(p[0]))
     .y((p) => y(p[1]))
     .curve(curveCatmullRomClosed.alpha(0.5))(outlineOf(way));
-  const here: Point | null = aim ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
-
-  const under = (event: PointerEvent): Point => {
-    const svg = canvas.current as SVGSVGElement;
-    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM()?.inverse());
+  const place = (at: DOMPoint): Point => {
     const [x0 = 0, x1 = 0] = x.domain();
     const [y0 = 0, y1 = 0] = y.domain();
     return [clamp(x.invert(at.x), x0, x1), clamp(y.invert(at.y), Math.max(0, y0), y1)];
   };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what ends an aim
-  useEffect(() => {
-    if (!dragging.current) setAim(null);
-  }, [hydration, sugar]);
+  const { aim, put, grab, canvas } = useAim<Point>(`${hydration} ${sugar}`, place, (point) => onMove?.(...point));
+  const here: Point | null = aim ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
 
-  const put = (point: Point) => {
-    setAim(point);
-    onMove?.(...point);
-  };
-  const drag = (event: PointerEvent) => {
-    if (dragging.current) put(under(event));
-  };
-  const drop = () => {
-    dragging.current = false;
-  };
   const nudge = (event: KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (!by || !here || !onMove) return;
@@ -71,14 +52,11 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
   return (
     <figure className="m-0">
       <svg
-        ref={canvas}
+        {...canvas}
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full touch-none select-none"
         role="group"
         aria-label="Map: effective hydration across, sugar up"
-        onPointerMove={drag}
-        onPointerUp={drop}
-        onPointerCancel={drop}
       >
         <path
           d={outline ?? ""}
@@ -146,10 +124,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
                 "aria-valuetext": `${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`,
                 "aria-valuenow": Math.round(here[0]),
                 onKeyDown: nudge,
-                onPointerDown: (event: PointerEvent<SVGGElement>) => {
-                  event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-                  dragging.current = true;
-                },
+                onPointerDown: grab,
               })}
             >
               <circle r="26" fill="transparent" />

@@ -6,6 +6,7 @@ import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
 import { NumberRow, PickRow } from "../../ui/Row";
+import { useAim } from "../../ui/useAim";
 import { quantity } from "../../ui/words";
 
 export const SHAPES = [
@@ -17,6 +18,7 @@ export const MATERIALS = [
   ["glass", "glass"],
   ["ceramic", "ceramic"],
 ] as const;
+const MOST_SHALLOW_MM = 5;
 const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm);
 export const tinSize = (tin: Tin) =>
   tin.shape === "round" ? `${tin.diameter_mm / 10} cm round` : `${tin.length_mm / 10} × ${tin.width_mm / 10} cm`;
@@ -30,7 +32,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="The tin from the side">
-        <TinSection tin={tin} depth={depth} count={count} />
+        <TinSection tin={tin} depth={depth} count={count} onFill={(mm) => adjust({ by: "depth", mm })} />
       </section>
       <section aria-label="Tins">
         <h3 className="text-xl">Your tins</h3>
@@ -103,7 +105,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             label="Fill it to, all else to match"
             name="Depth to fill to"
             unit="mm"
-            range={[5, Math.floor(tin.height_mm - 2)]}
+            range={[MOST_SHALLOW_MM, Math.floor(tin.height_mm - 2)]}
             value={depth}
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
@@ -135,17 +137,34 @@ function Rows({ facts }: { facts: Facts }) {
   );
 }
 
-export function TinSection({ tin, depth, count }: { tin: Tin; depth: number | null; count: number }) {
+interface SectionProps {
+  tin: Tin;
+  depth: number | null;
+  count: number;
+  onFill?: (mm: number) => void;
+}
+
+export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) {
   const width = across(tin);
   const scale = Math.min(440 / width, 240 / tin.height_mm);
   const w = width * scale;
   const h = tin.height_mm * scale;
   const x = 130;
   const floor = 300;
+  const most = tin.height_mm - 2;
+  const place = (at: DOMPoint) => Math.min(most, Math.max(MOST_SHALLOW_MM, (floor - at.y) / scale));
+  const { aim, put, grab, canvas } = useAim(String(worked), place, onFill);
+  const depth = aim ?? worked;
   const level = depth == null ? 0 : depth * scale;
   const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${depth.toFixed(0)} mm deep in it`}`;
   return (
-    <svg viewBox="0 0 720 420" className="block w-full" role="img" aria-label={says}>
+    <svg
+      {...canvas}
+      viewBox="0 0 720 420"
+      className="block w-full touch-pan-y select-none"
+      role="group"
+      aria-label={says}
+    >
       {depth != null ? (
         <rect
           x={x}
@@ -189,6 +208,41 @@ export function TinSection({ tin, depth, count }: { tin: Tin; depth: number | nu
           <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
             {(tin.height_mm - depth).toFixed(0)} mm free
           </Label>
+          {onFill && (
+            <g
+              role="slider"
+              tabIndex={0}
+              aria-label="Depth to fill to, all else to match. Arrow keys move it"
+              aria-valuenow={Math.round(depth)}
+              aria-valuemin={MOST_SHALLOW_MM}
+              aria-valuemax={Math.floor(most)}
+              aria-valuetext={`${depth.toFixed(0)} mm`}
+              className="group cursor-ns-resize touch-none outline-none"
+              onPointerDown={grab}
+              onKeyDown={(event) => {
+                const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+                if (!by) return;
+                event.preventDefault();
+                put(Math.min(most, Math.max(MOST_SHALLOW_MM, Math.round(depth) + by)));
+              }}
+            >
+              <rect x={x} y={floor - level - 16} width={w} height="32" fill="transparent" />
+              <line
+                x1={x + 3}
+                x2={x + w - 3}
+                y1={floor - level}
+                y2={floor - level}
+                strokeWidth="4"
+                className="stroke-bean group-focus-visible:stroke-ink"
+              />
+              <path
+                d={`M${x + w / 2 - 9} ${floor - level - 8}l9 -8l9 8m-18 16l9 8l9 -8`}
+                fill="none"
+                strokeWidth="2.4"
+                className="stroke-bean group-focus-visible:stroke-ink"
+              />
+            </g>
+          )}
         </>
       )}
       <Label x={x + w / 2} y={floor + 34} anchor="middle" tone="ink2">

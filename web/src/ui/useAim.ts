@@ -1,0 +1,45 @@
+/** Dragging in a drawing: the thing goes where it is put at once; the worked sheet catches up with it. */
+
+import { type PointerEvent, useEffect, useRef, useState } from "react";
+
+/** A pointer's place in the units of a drawing. */
+export function pointIn(svg: SVGSVGElement | null, event: PointerEvent): DOMPoint {
+  return new DOMPoint(event.clientX, event.clientY).matrixTransform(svg?.getScreenCTM()?.inverse());
+}
+
+/**
+ * `aim` is where it was put, until `settled` (what the server last said) changes and nothing is being dragged.
+ * Spread `canvas` on the svg and call `grab` when the handle is pressed.
+ */
+export function useAim<T>(settled: string, place: (at: DOMPoint) => T, onMove?: (value: T) => void) {
+  const [aim, setAim] = useState<T | null>(null);
+  const dragging = useRef(false);
+  const svg = useRef<SVGSVGElement>(null);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what ends an aim
+  useEffect(() => {
+    if (!dragging.current) setAim(null);
+  }, [settled]);
+
+  const put = (value: T) => {
+    setAim(value);
+    onMove?.(value);
+  };
+  const drop = () => {
+    dragging.current = false;
+  };
+  return {
+    aim,
+    put,
+    grab: (event: PointerEvent) => {
+      svg.current?.setPointerCapture(event.pointerId);
+      dragging.current = true;
+    },
+    canvas: {
+      ref: svg,
+      onPointerMove: (event: PointerEvent) => dragging.current && put(place(pointIn(svg.current, event))),
+      onPointerUp: drop,
+      onPointerCancel: drop,
+    },
+  };
+}
