@@ -11,6 +11,9 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from kemble.core.problems import Problem
+from kemble.kitchen.api.refusal import refusal
+
 NONCE_MARK = "__KEMBLE_NONCE__"
 
 
@@ -30,3 +33,13 @@ def page(request: HttpRequest) -> HttpResponse:
         )
     text = _index(index, index.stat().st_mtime)
     return HttpResponse(text.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]
+
+
+def missing(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """An address that does not exist. The front end answers its own; what is left is the API's and files."""
+    return refusal([Problem(path="address", says="nothing is at this address")], 404)
+
+
+def stumbled(request: HttpRequest) -> HttpResponse:
+    """A fault of ours, in a body that a program can read; the page keeps what was typed and tries again."""
+    return refusal([Problem(path="the kitchen", says="stumbled over this; what you typed is kept")], 500)

@@ -9,3 +9,6 @@ urlpatterns = [
     path("api/", api.urls),
     re_path(r"^(?!api/|assets/|static/).*$", page),
 ]
+
+handler404 = "kemble.site.page.missing"
+handler500 = "kemble.site.page.stumbled"

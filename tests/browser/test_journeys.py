@@ -236,3 +236,87 @@ def test_a_run_survives_reload_and_loss_of_network(watched, kitchen):
     expect(page.get_by_text("on time")).to_be_visible()
     page.keyboard.press("u")
     expect(page.get_by_role("button", name="Start", exact=True)).to_be_visible()
+
+
+def test_the_tin_is_filled_by_dragging_its_surface(watched, demo):
+    page = watched
+    open_sheet(page, demo.url, "Quince cake")
+    page.keyboard.press("2")
+    surface = page.get_by_role("slider", name="Depth to fill to")
+    expect(surface).to_be_visible()
+    before = key_number(page, "Heat").inner_text()
+    box = surface.bounding_box()
+    x, y = box["x"] + 60, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 30, steps=8)
+    page.mouse.up()
+    expect(key_number(page, "Heat")).not_to_have_text(before)
+    deep = int(surface.get_attribute("aria-valuenow"))
+    expect(key_number(page, "Shape")).to_have_text(str(deep))
+    surface.focus()
+    page.keyboard.press("ArrowDown")
+    expect(key_number(page, "Shape")).to_have_text(str(deep - 1))
+
+
+def test_the_table_is_dragged_to_another_time(watched, kitchen):
+    page = watched
+    open_sheet(page, kitchen.url, "Walnut and date balls")
+    page.keyboard.press("5")
+    field = page.get_by_label("On the table at")
+    expect(page.get_by_text("on the table", exact=True)).to_be_visible()
+    before = field.input_value()
+    table = page.locator("g.cursor-ew-resize")
+    box = table.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + 60
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 120, y, steps=8)
+    page.mouse.up()
+    expect(field).not_to_have_value(before)
+    assert field.input_value() < before
+
+
+def test_a_kitchen_moved_up_a_mountain(watched, kitchen):
+    page = watched
+    page.goto(f"{kitchen.url}/kitchen")
+    page.get_by_label("Height above the sea").fill("2400")
+    page.get_by_label("Temperatures in").select_option("F")
+    expect(page.get_by_role("status").get_by_text("saved")).to_be_visible()
+    page.get_by_role("link", name="Counter").click()
+    page.get_by_role("region", name="Sheets").get_by_role("link", name="Black tea and orange cake").click()
+    expect(page.get_by_role("slider")).to_be_visible()
+    page.keyboard.press("3")
+    expect(page.get_by_role("button", name=re.compile("^198 °F"))).to_be_visible()
+    assert int(key_number(page, "Heat").inner_text()) > 25
+    page.get_by_label("Batter goes in at").fill("140")
+    expect(key_number(page, "Heat").locator("xpath=preceding-sibling::s")).to_be_visible()
+
+
+def test_a_sheet_is_thrown_away_only_when_meant(watched, kitchen):
+    page = watched
+    page.goto(kitchen.url)
+    sheets = page.get_by_role("region", name="Sheets")
+    sheets.get_by_role("button", name="Throw away Quince cake").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(sheets.get_by_role("link", name="Quince cake")).to_be_visible()
+    sheets.get_by_role("button", name="Throw away Quince cake").click()
+    page.get_by_role("button", name="Throw it away").click()
+    expect(sheets.get_by_role("link", name="Quince cake")).to_have_count(0)
+    page.get_by_role("link", name="Log").click()
+    page.get_by_role("radio", name="Steamed set cake").click()
+    expect(page.get_by_text("Quince cake").first).to_be_visible()
+
+
+def test_a_password_set_here_opens_the_door_elsewhere(watched, kitchen, browser):
+    page = watched
+    page.goto(f"{kitchen.url}/kitchen")
+    page.get_by_label("New password").fill("mending circle tea")
+    page.get_by_role("button", name="Set password").click()
+    expect(page.get_by_text("one is set")).to_be_visible()
+    away = browser.new_context(extra_http_headers={"X-Forwarded-For": "198.51.100.9"}).new_page()
+    away.goto(kitchen.url)
+    away.get_by_label("Password").fill("mending circle tea")
+    away.get_by_role("button", name="Come in").click()
+    expect(away.get_by_role("heading", name="Weir House")).to_be_visible()
+    away.context.close()

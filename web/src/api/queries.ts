@@ -25,6 +25,8 @@ export const kitchenQuery = queryOptions({
     return answer;
   },
 });
+/** While the kitchen is being saved, sheets wait: what they would be worked with is about to change. */
+export const kitchenSaving = ["kitchen-saving"] as const;
 export const waysQuery = queryOptions({
   queryKey: ["ways"],
   staleTime: Number.POSITIVE_INFINITY,

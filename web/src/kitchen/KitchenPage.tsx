@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, ask, type KitchenSettings, type Tin } from "../api/client";
-import { kitchenQuery, sessionQuery } from "../api/queries";
+import { kitchenQuery, kitchenSaving, sessionQuery } from "../api/queries";
 import { tinSize } from "../stations/shape/TinShape";
 import { Dimension, Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
@@ -26,8 +26,10 @@ export default function KitchenPage() {
 function Settings({ start }: { start: KitchenSettings }) {
   const client = useQueryClient();
   const [kitchen, setKitchen] = useState(start);
-  const timer = useRef(0);
+  const unsaved = useRef<{ next: KitchenSettings; timer: number } | null>(null);
+  const [dirty, setDirty] = useState(false);
   const save = useMutation({
+    mutationKey: kitchenSaving,
     mutationFn: (next: KitchenSettings) => ask(api.PUT("/api/kitchen", { body: { kitchen: next } })),
     onSuccess: (answer) => {
       showTemperaturesIn(answer.kitchen.temperature_unit);
@@ -38,9 +40,20 @@ function Settings({ start }: { start: KitchenSettings }) {
   const set = (change: Partial<KitchenSettings>) => {
     const next = { ...kitchen, ...change };
     setKitchen(next);
-    clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => save.mutate(next), 500);
+    setDirty(true);
+    clearTimeout(unsaved.current?.timer);
+    unsaved.current = { next, timer: window.setTimeout(() => flush.current(), SAVE_MS) };
   };
+  // Also when the page is left before the moment is up: nothing typed is lost.
+  const flush = useRef(() => {});
+  flush.current = () => {
+    if (!unsaved.current) return;
+    clearTimeout(unsaved.current.timer);
+    save.mutate(unsaved.current.next);
+    unsaved.current = null;
+    setDirty(false);
+  };
+  useEffect(() => () => flush.current(), []);
   const { steamer, pot, burner, quiet } = kitchen;
   const error = save.error;
   return (
@@ -58,7 +71,7 @@ function Settings({ start }: { start: KitchenSettings }) {
       }
       aside={
         <span role="status" className="text-ink2">
-          {save.isPending ? "saving" : error ? "not saved" : "saved"}
+          {dirty || save.isPending ? "saving" : error ? "not saved" : "saved"}
         </span>
       }
     >
@@ -250,6 +263,7 @@ function Settings({ start }: { start: KitchenSettings }) {
   );
 }
 
+const SAVE_MS = 500;
 const LEVELS = ["low", "medium", "high"] as const;
 const MEASURES = [
   ["metric", "metric"],

@@ -1,11 +1,11 @@
 /** A sheet on the bench: the line along the top, and the station you are at below it. */
 
-import { useQuery } from "@tanstack/react-query";
+import { useIsMutating, useQuery } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { api, ask, type KitchenSettings, type Problem, type SheetOpen, sentence, type WayCard } from "../api/client";
-import { kitchenQuery, occasionsQuery, waysQuery } from "../api/queries";
+import { kitchenQuery, kitchenSaving, occasionsQuery, waysQuery } from "../api/queries";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
@@ -30,6 +30,7 @@ export function SheetPage() {
   const opened = useQuery({
     queryKey: ["sheet", id],
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: id } } })),
+    enabled: useIsMutating({ mutationKey: kitchenSaving }) === 0,
     staleTime: 0,
     gcTime: 0,
     refetchOnWindowFocus: false,

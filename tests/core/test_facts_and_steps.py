@@ -1,0 +1,176 @@
+"""The book of facts, and how a way's steps become a sheet's."""
+
+import sys
+import textwrap
+
+import pytest
+
+import kemble.core.ways as ways_package
+from kemble.core.chain import work
+from kemble.core.facts import Book, leaf, ripple, show
+from kemble.core.kitchen import Kitchen
+from kemble.core.plan.steps import steps_of
+from kemble.core.sheet import default_sheet, sheet_from
+from kemble.core.ways import WAYS, _found
+
+KITCHEN = Kitchen()
+
+
+class TestBook:
+    def test_a_fact_names_what_it_came_from(self):
+        book = Book()
+        book.add(
+            "mix.batch_g",
+            900.0,
+            "as weighed",
+            source="conservation of mass",
+            of=[leaf("sheet:parts.base", "flour", 300, "g")],
+        )
+        book.add("mix.volume_ml", 720.0, "batch over density", source="geometry", of=["mix.batch_g"])
+        origin = book.facts["mix.volume_ml"].because.inputs[0]
+        assert (origin.ref, origin.label, origin.value, origin.unit) == (
+            "mix.batch_g",
+            "batch before cooking",
+            900.0,
+            "g",
+        )
+
+    def test_a_key_outside_the_vocabulary(self):
+        with pytest.raises(KeyError):
+            Book().add("mix.colour", 1.0, "seen", source="x")
+
+    def test_a_station_out_of_order(self):
+        with pytest.raises(KeyError):
+            Book().add("mix.volume_ml", 1.0, "from nothing", source="x", of=["mix.batch_g"])
+
+    def test_a_word_is_no_number(self):
+        book = Book()
+        book.add("shape.short_of", "filling", "the shorter", source="x")
+        with pytest.raises(TypeError):
+            book.number("shape.short_of")
+
+    def test_shown_as_the_key_says(self):
+        assert show(5.26, 1) == "5.3"
+        assert show("filling", 0) == "filling"
+
+
+class TestRipple:
+    def book(self, **values):
+        book = Book()
+        for key, value in values.items():
+            book.add(key.replace("_", ".", 1), value, "told", source="x")
+        return book.facts
+
+    def test_what_looks_the_same_did_not_move(self):
+        assert ripple(self.book(mix_batch_g=900.1), self.book(mix_batch_g=900.4)) == []
+
+    def test_old_and_new_as_they_are_read(self):
+        moved = ripple(self.book(mix_batch_g=900.4, mix_fat_pct=6.04), self.book(mix_batch_g=900.6, mix_fat_pct=6.06))
+        assert [(one.key, one.old, one.new) for one in moved] == [
+            ("mix.batch_g", "900", "901"),
+            ("mix.fat_pct", "6.0", "6.1"),
+        ]
+
+    def test_facts_that_came_and_went(self):
+        moved = ripple(self.book(mix_batch_g=900.0), self.book(mix_water_g=400.0))
+        assert [(one.key, one.old, one.new) for one in moved] == [
+            ("mix.batch_g", "900", None),
+            ("mix.water_g", None, "400"),
+        ]
+
+
+def worked(way, **changes):
+    document = default_sheet(way).model_dump()
+    for path, value in changes.items():
+        place, keys = document, path.split("__")
+        for key in keys[:-1]:
+            place = place[int(key) if key.isdigit() else key]
+        place[keys[-1]] = value
+    return work(sheet_from(document), KITCHEN)
+
+
+class TestSteps:
+    def test_a_school_takes_its_own_step(self):
+        melted = [step.id for step in worked("set-cake").steps]
+        burnt = [step.id for step in worked("set-cake", schools__syrup="burnt").steps]
+        assert "melt" in melted
+        assert "burn" not in melted
+        assert "burn" in burnt
+        assert "melt" not in burnt
+
+    def test_molten_sugar_is_warned_of_only_where_it_is_made(self):
+        assert "molten-sugar" not in {caution.id for caution in worked("set-cake").cautions}
+        assert "molten-sugar" in {caution.id for caution in worked("set-cake", schools__syrup="burnt").cautions}
+
+    def test_a_part_that_is_not_there_asks_for_no_step(self):
+        document = default_sheet("boiled-balls").model_dump()
+        document["parts"] = document["parts"][:1]
+        document["pieces"] = {"dough_g": 15}
+        plain = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+        assert not {"filling", "chill-filling", "ball-filling", "freeze-filling", "broth"} & set(plain)
+        assert [wait.step for wait in plain["wrap"].after] == ["divide"]
+
+    def test_a_step_left_out_hands_on_whom_it_waited_for(self):
+        """Without melt and burn, cool-syrup waits for nothing; were cool-syrup left out, mix would wait for melt."""
+        way = WAYS["set-cake"]
+        sheet = default_sheet("set-cake")
+        facts = work(sheet, KITCHEN).facts
+        book = Book()
+        book.facts.update(facts)
+        from dataclasses import replace
+
+        without = replace(
+            way, steps=tuple(replace(step, part="coat") if step.id == "cool-syrup" else step for step in way.steps)
+        )
+        found = {step.id: step for step in steps_of(sheet, without, book)}
+        assert "cool-syrup" not in found
+        assert {wait.step for wait in found["mix"].after} == {"melt", "line"}
+
+    def test_minutes_by_the_piece(self):
+        """Wrapping: 2 min and 0.7 for each of 24; with 12 pieces 10.4."""
+        steps = {step.id: step for step in worked("boiled-balls").steps}
+        assert steps["wrap"].minutes == pytest.approx(2 + 0.7 * 24)
+        fewer = {step.id: step for step in worked("boiled-balls", pieces__dough_g=36, pieces__filling_g=18).steps}
+        assert fewer["wrap"].minutes == pytest.approx(2 + 0.7 * 12)
+
+    def test_the_scale_is_told_what_to_show(self):
+        steps = {step.id: step for step in worked("boiled-balls").steps}
+        assert steps["wrap"].target.grams == pytest.approx(27.0)
+        assert steps["filling"].target.grams == pytest.approx(216.0)
+        assert steps["broth" if "broth" in steps else "serve"].target is None
+
+    def test_a_window_is_that_of_the_last_load(self):
+        small = Kitchen(pot={"diameter_mm": 160, "water_ml": 1500})
+        balls = work(default_sheet("boiled-balls"), small)
+        boil = next(step for step in balls.steps if step.id == "boil")
+        loads, done = balls.facts["heat.loads"].value, balls.facts["heat.done_min"].value
+        assert loads > 1
+        assert boil.minutes == pytest.approx(loads * done)
+        assert boil.window.done == pytest.approx(loads * done)
+        assert boil.window.first_check == pytest.approx((loads - 1) * done + balls.facts["heat.first_check_min"].value)
+
+
+@pytest.fixture
+def one_more_file(tmp_path, monkeypatch):
+    """A way of its own in one file, laid where the ways lie."""
+    text = """
+        from dataclasses import replace
+
+        from kemble.core.ways.boiled_balls import WAY as BALLS
+
+        WAY = replace(BALLS, id="tiny-balls", name="Tiny balls", kin=("beads",))
+    """
+    (tmp_path / "tiny_balls.py").write_text(textwrap.dedent(text))
+    monkeypatch.setattr(ways_package, "__path__", [*ways_package.__path__, str(tmp_path)])
+    yield
+    sys.modules.pop("kemble.core.ways.tiny_balls", None)
+
+
+def test_adding_a_way_is_a_matter_of_one_file(one_more_file, monkeypatch):
+    found = _found()
+    assert set(found) == {*WAYS, "tiny-balls"}
+    monkeypatch.setitem(WAYS, "tiny-balls", found["tiny-balls"])
+    answer = work(default_sheet("tiny-balls"), KITCHEN)
+    assert answer.problems == []
+    assert answer.facts["shape.pieces"].value == 24
+    assert [step.id for step in answer.steps][-1] == "serve"
