@@ -18,5 +18,7 @@ class Asking(Client):
             **data,
             **extra,
         )
-        answer.body = json.loads(answer.content) if "json" in answer.headers.get("Content-Type", "") else None
+        answer.body = (
+            json.loads(answer.content) if answer.content and "json" in answer.headers.get("Content-Type", "") else None
+        )
         return answer

@@ -1,0 +1,429 @@
+// @vitest-environment jsdom
+/** Pages as a cook works them: what a press changes on the sheet, and what is asked of the server. */
+
+import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { BallDrawing, KitchenSettings, MixDrawing, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
+import { Refused } from "./api/client";
+import KitchenPage from "./kitchen/KitchenPage";
+import { OutcomeForm } from "./log/OutcomeForm";
+import PlanStation from "./plan/PlanStation";
+import { SignIn } from "./session/SignIn";
+import type { Bench } from "./sheet/useSheet";
+import { BowlLines } from "./stations/mix/BowlLines";
+import { BallShape } from "./stations/shape/BallShape";
+import { Around, type Asked, fact, serve, sheet, waterOf, worked } from "./testing";
+import { Foot } from "./ui/Foot";
+import { Schools } from "./ui/Schools";
+
+beforeEach(() => {
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+  // What the radio group measures itself with, and this stand-in for a browser lacks.
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
+const press = async (name: RegExp | string) => {
+  fireEvent.click(screen.getByRole("button", { name }));
+  await pass(30);
+};
+
+/** A bench that notes each edit. */
+function benchOf(of: Sheet, more: Partial<Bench> = {}) {
+  const edits: Sheet[] = [];
+  const bench = {
+    id: 7,
+    sheet: of,
+    worked: worked(),
+    moved: [],
+    problems: [],
+    saving: "saved",
+    dots: [],
+    edit: (next: Sheet) => edits.push(next),
+    adjust: vi.fn(),
+    undo: null,
+    ...more,
+  } as unknown as Bench;
+  return { bench, edits };
+}
+
+describe("the lines of the bowl", () => {
+  const line = (at: number, name: string, grams: number) => ({
+    part: 0,
+    line: at,
+    name,
+    group: at ? "liquid" : "flour",
+    grams,
+    used_g: grams,
+    pct: (100 * grams) / 300,
+    household: at ? "1½ cups" : "2 cups + 2 tbsp",
+    household_error_pct: at ? 0.2 : -1.2,
+    splits: at ? ["131 g hot", "244 g cool"] : [],
+    allergens: [],
+    look_alike: "",
+  });
+  const drawing = {
+    bar: [],
+    in_zone: true,
+    outcome: "",
+    lines: [line(0, "Sweet rice flour", 300), line(1, "Water", 375)],
+  } as MixDrawing;
+
+  async function show() {
+    serve(() => ({ body: [{ id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "" }] }));
+    const made = benchOf(sheet());
+    render(<BowlLines bench={made.bench} drawing={drawing} />, { wrapper: Around });
+    await pass(30);
+    return made.edits;
+  }
+
+  it("show share, household measure and its error where it matters, and where each share goes", async () => {
+    await show();
+    const [, , flour, water] = screen.getAllByRole("row");
+    expect(flour?.textContent).toContain("100 %");
+    expect(flour?.textContent).toContain("−1 %");
+    expect(water?.textContent).toContain("131 g hot, 244 g cool");
+    expect(water?.textContent).not.toContain("+0 %");
+  });
+
+  it("change an amount, a unit, and nothing else", async () => {
+    const edits = await show();
+    fireEvent.change(screen.getByLabelText("Water, amount"), { target: { value: "410" } });
+    fireEvent.change(screen.getByLabelText("Water, unit"), { target: { value: "cup_us" } });
+    expect(waterOf(edits[0] as Sheet)).toBe(410);
+    expect(edits[1]?.parts[0]?.lines[1]?.amount).toEqual({ value: 375, unit: "cup_us" });
+    expect(edits[0]?.parts[0]?.lines[0]).toEqual(sheet().parts[0]?.lines[0]);
+  });
+
+  it("take one out and put one in", async () => {
+    const edits = await show();
+    await press("Take out Water");
+    expect(edits[0]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour"]);
+    fireEvent.change(screen.getByLabelText("Add to the batter"), { target: { value: "salt" } });
+    expect(edits[1]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour", "water", "salt"]);
+  });
+});
+
+describe("what runs out first", () => {
+  const drawing = {
+    kind: "ball",
+    outer_mm: 35,
+    core_mm: 24,
+    least_skin_mm: 3.2,
+    dough_total_g: 468,
+    filling_total_g: 216,
+    filling_name: "date",
+    remedies: [
+      { says: "make 24", count: 24, filling_g: null, filling_part_factor: null, dough_part_factor: null },
+      {
+        says: "26, 8.3 g filling each",
+        count: null,
+        filling_g: 8.31,
+        filling_part_factor: null,
+        dough_part_factor: null,
+      },
+      {
+        says: "18 g more filling",
+        count: null,
+        filling_g: null,
+        filling_part_factor: 26 / 24,
+        dough_part_factor: null,
+      },
+    ],
+  } as BallDrawing;
+  const of: Sheet = {
+    ...sheet(208),
+    way: "boiled-balls",
+    pieces: { dough_g: 18, filling_g: 9 },
+    parts: [
+      ...sheet(208).parts,
+      {
+        role: "filling",
+        name: "date",
+        lines: [{ ingredient: "date", amount: { value: 216, unit: "g" }, splits: [], reserve: null }],
+      },
+    ],
+  } as Sheet;
+  const found = worked(
+    fact("shape.base_enough_for", 26),
+    fact("shape.filling_enough_for", 24),
+    fact("shape.short_of", "filling"),
+    fact("shape.pieces", 24),
+    fact("shape.left_over_g", 36, "g"),
+  );
+
+  it.each([
+    ["make 24", { count: 24, dough_g: 18, filling_g: 9 }, 216],
+    ["26, 8.3 g filling each", { count: null, dough_g: 18, filling_g: 8.31 }, 216],
+    ["18 g more filling", { count: null, dough_g: 18, filling_g: 9 }, 234],
+  ])("“%s” is one press", async (name, pieces, filling) => {
+    const { bench, edits } = benchOf(of, { worked: found });
+    render(<BallShape bench={bench} way={{} as WayCard} kitchen={{} as KitchenSettings} drawing={drawing} />, {
+      wrapper: Around,
+    });
+    expect(screen.getByText(/the filling, after 24 balls: 36 g of dough left over/)).toBeTruthy();
+    await press(name);
+    expect(edits[0]?.pieces).toEqual(pieces);
+    expect(edits[0]?.parts[1]?.lines[0]?.amount.value).toBeCloseTo(filling);
+    expect(edits[0]?.parts[0]).toEqual(of.parts[0]);
+  });
+});
+
+describe("the plan", () => {
+  const instant = (time: string) => `2026-11-28T${time}:00Z`;
+  const plan = (more: Partial<Plan> = {}): Plan => ({
+    serve: instant("15:30"),
+    begin: instant("11:30"),
+    scheduled: [],
+    proven: true,
+    quiet_kept: true,
+    late_min: 0,
+    earliest_serve: null,
+    ...more,
+  });
+  const of = { ...sheet(), serve: "2026-11-28T15:30" };
+  const kitchen = { timezone: "UTC", quiet: { begins: "22:00", ends: "07:00" } } as KitchenSettings;
+
+  function show(found: Plan | null, more: Partial<Bench> = {}, error: Error | null = null) {
+    const { asked } = serve(() => ({ body: { id: 31, people: 24 } }));
+    const made = benchOf(of, more);
+    render(<PlanStation bench={made.bench} kitchen={kitchen} plan={found} error={error} />, { wrapper: Around });
+    return { ...made, asked };
+  }
+
+  it("says when to begin and how long it is, and moves the table by a quarter of an hour", async () => {
+    const { edits } = show(plan());
+    expect(document.body.textContent).toContain("Begin Sat 28 Nov at 11:30; 4 h from first to last.");
+    await press("15 min earlier");
+    await press("15 min later");
+    expect(edits.map((one) => one.serve)).toEqual(["2026-11-28T15:15", "2026-11-28T15:45"]);
+  });
+
+  it("over midnight too", async () => {
+    const { edits } = show(plan(), { sheet: { ...of, serve: "2026-12-31T23:50" } as Sheet });
+    await press("15 min later");
+    expect(edits[0]?.serve).toBe("2027-01-01T00:05");
+  });
+
+  it("says how late it is and serves when it can", async () => {
+    const { edits } = show(plan({ late_min: 40, earliest_serve: instant("16:10") }));
+    expect(screen.getByRole("alert").textContent).toContain("This should have begun 40 min ago");
+    await press("Serve it then");
+    expect(edits[0]?.serve).toBe("2026-11-28T16:10");
+  });
+
+  it("says why there is none", () => {
+    const problem: Problem = { path: "serve", says: "2020-01-01 10:00 is past", accepts: "a time after now" };
+    show(null, {}, new Refused(422, [problem]));
+    expect(screen.getByRole("alert").textContent).toBe("serve: 2020-01-01 10:00 is past. Accepted: a time after now.");
+  });
+
+  it("is kept for an occasion, or begun, or rehearsed", async () => {
+    const { asked } = show(plan());
+    fireEvent.change(screen.getByLabelText("For"), { target: { value: " Mending circle " } });
+    fireEvent.change(screen.getByLabelText("People"), { target: { value: "24" } });
+    await press("Keep this plan");
+    expect(asked.at(-1)).toMatchObject({
+      path: "/api/occasions",
+      body: { sheet: 7, serve: "2026-11-28T15:30", title: "Mending circle", people: 24 },
+    });
+    expect(screen.getByText(/Kept for 24 people/)).toBeTruthy();
+    await press("Rehearse, sixty times as fast");
+    expect(asked.filter((one) => one.path === "/api/runs").map((one) => one.body)).toEqual([
+      { sheet: 7, occasion: null, rehearse: true },
+    ]);
+  });
+
+  it("begins nothing that is not saved or cannot be worked", () => {
+    show(plan(), { saving: "unsaved" });
+    expect((screen.getByRole("button", { name: "Make it now" }) as HTMLButtonElement).disabled).toBe(true);
+  });
+});
+
+describe("how it came out", () => {
+  const way = {
+    tastes: [
+      { id: "softness", too_little: "too firm", too_much: "too soft" },
+      { id: "chew", too_little: "too short", too_much: "too chewy" },
+    ],
+    faults: [{ id: "specks", seen: "white specks", cause: "", now: "", next_time: "" }],
+  } as unknown as WayCard;
+
+  it("is said on just-about-right scales, with faults and a note", async () => {
+    const saved = vi.fn<(outcome: Outcome) => void>();
+    render(<OutcomeForm way={way} start={{ tastes: {}, faults: [], note: "" }} busy={false} onSave={saved} />);
+    fireEvent.click(screen.getByRole("radio", { name: "much too soft" }));
+    fireEvent.click(screen.getAllByRole("radio", { name: "just right" })[1] as HTMLElement);
+    await press("white specks");
+    fireEvent.change(screen.getByLabelText("A note"), { target: { value: "Sieve." } });
+    await press("Put it in the log");
+    expect(saved).toHaveBeenCalledWith({ tastes: { softness: 2, chew: 0 }, faults: ["specks"], note: "Sieve." });
+  });
+
+  it("may be left unsaid, and starts from what was said before", async () => {
+    const saved = vi.fn<(outcome: Outcome) => void>();
+    render(
+      <OutcomeForm way={way} start={{ tastes: { softness: -1 }, faults: [], note: "" }} busy={false} onSave={saved} />,
+    );
+    expect(screen.getByRole("radio", { name: "a little too firm" }).getAttribute("data-state")).toBe("checked");
+    await press("Put it in the log");
+    expect(saved).toHaveBeenCalledWith({ tastes: { softness: -1 }, faults: [], note: "" });
+  });
+});
+
+describe("the kitchen", () => {
+  const kitchen = {
+    name: "Weir House",
+    altitude_m: 240,
+    room_c: 20,
+    fridge_c: 5,
+    freezer_c: -18,
+    measures: "metric",
+    temperature_unit: "C",
+    timezone: "UTC",
+    cooks: 2,
+    burners: 4,
+    tins: [],
+    steamer: { diameter_mm: 260, rack_mm: 38, gap_mm: 10, low_mm: 12, tiers: 2 },
+    pot: { diameter_mm: 240, water_ml: 3000 },
+    burner: { low_w: 380, medium_w: 620, high_w: 1500 },
+    quiet: { begins: "22:00", ends: "07:00" },
+    time_factor: 1,
+  } as unknown as KitchenSettings;
+
+  async function show(refuse?: Problem) {
+    const { asked } = serve((one) => {
+      if (one.path === "/api/session")
+        return { body: { signed_in: true, name: "owner", local: true, has_password: false } };
+      if (one.method === "PUT" && refuse) return { status: 422, body: { problems: [refuse] } };
+      return {
+        body: {
+          kitchen: one.method === "PUT" ? (one.body as { kitchen: KitchenSettings }).kitchen : kitchen,
+          set_up: true,
+        },
+      };
+    });
+    const { unmount } = render(<KitchenPage />, { wrapper: Around });
+    await pass(60);
+    const puts = () =>
+      asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
+    return { puts, unmount };
+  }
+
+  it("is saved a moment after the last change, whole", async () => {
+    const { puts } = await show();
+    fireEvent.change(screen.getByLabelText("Height above the sea"), { target: { value: "900" } });
+    fireEvent.change(screen.getByLabelText("Cooks"), { target: { value: "3" } });
+    expect(puts()).toEqual([]);
+    await pass(700);
+    expect(puts()).toEqual([{ ...kitchen, altitude_m: 900, cooks: 3 }]);
+  });
+
+  it("is saved at once when the page is left", async () => {
+    const { puts, unmount } = await show();
+    fireEvent.change(screen.getByLabelText("Cooks"), { target: { value: "4" } });
+    unmount();
+    await pass(30);
+    expect(puts()).toMatchObject([{ cooks: 4 }]);
+  });
+
+  it("says what will not do, and does not pretend it is saved", async () => {
+    await show({
+      path: "kitchen.timezone",
+      says: '"Mars" is not a known time zone',
+      accepts: "a name such as Europe/Lisbon",
+    });
+    const zone = screen.getByLabelText("Time zone");
+    fireEvent.change(zone, { target: { value: "Mars" } });
+    fireEvent.blur(zone);
+    await pass(700);
+    expect(screen.getByRole("alert").textContent).toContain("is not a known time zone");
+    expect(screen.getByText("not saved")).toBeTruthy();
+  });
+
+  it("takes another tin and gives one away", async () => {
+    const { puts } = await show();
+    fireEvent.change(screen.getByLabelText("Name of the new tin"), { target: { value: "the loaf tin" } });
+    fireEvent.change(screen.getByLabelText("Shape of the new tin"), { target: { value: "oblong" } });
+    await press("Add it");
+    await pass(700);
+    expect(puts().at(-1)?.tins).toMatchObject([{ name: "the loaf tin", shape: "oblong" }]);
+    await press("Take away");
+    await pass(700);
+    expect(puts().at(-1)?.tins).toEqual([]);
+  });
+});
+
+describe("the door", () => {
+  it("says why it stays shut", async () => {
+    const { asked } = serve(() => ({
+      status: 422,
+      body: { problems: [{ path: "password", says: "does not go with that name", accepts: "" }] },
+    }));
+    render(<SignIn />, { wrapper: Around });
+    fireEvent.change(screen.getByLabelText("Password"), { target: { value: "guess" } });
+    await press("Come in");
+    expect((asked[0] as Asked).body).toEqual({ username: "owner", password: "guess" });
+    expect(screen.getByRole("alert").textContent).toContain("does not go with that name");
+  });
+});
+
+describe("schools and the foot", () => {
+  const way = {
+    choices: [
+      {
+        id: "cover",
+        station: "heat",
+        title: "Top of the tin",
+        default: "open",
+        schools: [
+          { id: "open", label: "open", buys: "quicker" },
+          { id: "covered", label: "covered with foil", buys: "a smooth top" },
+        ],
+      },
+    ],
+  } as unknown as WayCard;
+
+  it("a choice shows what the side taken buys, and cannot be left open", () => {
+    const chosen = vi.fn();
+    render(<Schools way={way} station="heat" schools={{}} onChoose={chosen} />);
+    expect(screen.getByText("quicker.")).toBeTruthy();
+    fireEvent.click(screen.getByRole("radio", { name: "open" }));
+    expect(chosen).not.toHaveBeenCalled();
+    fireEvent.click(screen.getByRole("radio", { name: "covered with foil" }));
+    expect(chosen).toHaveBeenCalledWith("cover", "covered");
+  });
+
+  it("is shown at its own station only", () => {
+    const { container } = render(<Schools way={way} station="mix" schools={{}} onChoose={() => {}} />);
+    expect(container.textContent).toBe("");
+  });
+
+  it("the foot gives the one most useful sentence, and the cautions on request", async () => {
+    const of = {
+      ...worked(),
+      advice: [
+        { station: "heat", kind: "look", says: "Turn it down.", rank: 1 },
+        { station: "heat", kind: "look", says: "Something lesser.", rank: 5 },
+      ],
+      cautions: [{ id: "steam", title: "Steam", says: "Tilt the lid away from you." }],
+    } as unknown as Parameters<typeof Foot>[0]["worked"];
+    render(<Foot worked={of} station="heat" />);
+    expect(screen.getByRole("status").textContent).toBe("LookTurn it down.");
+    expect(screen.queryByText(/Tilt the lid/)).toBeNull();
+    await press(/Take care: steam/);
+    expect(within(screen.getByRole("dialog")).getByText(/Tilt the lid/)).toBeTruthy();
+  });
+});
