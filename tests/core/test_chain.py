@@ -10,6 +10,7 @@ from kemble.core.chain import Worked, work
 from kemble.core.facts import ripple
 from kemble.core.kitchen import Kitchen
 from kemble.core.problems import Refused
+from kemble.core.quantity import amount_of
 from kemble.core.sheet import default_sheet, sheet_from
 from kemble.core.vocabulary import KEYS
 from kemble.core.ways import WAYS
@@ -134,6 +135,31 @@ def test_ratios_come_out_as_asked_and_back(hydration, sugar):
     )
     for line, had in zip(back.base.lines, sheet.base.lines, strict=True):
         assert line.grams == pytest.approx(had.grams, abs=0.01)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(95, 165), st.floats(62, 108))
+def test_water_in_the_sugar_and_sugar_in_the_water_are_solved_together(hydration, sugar):
+    """Honey brings water, juice brings sugar: neither may be set without the other."""
+    document = default_sheet("set-cake").model_dump()
+    base = list(document["parts"][0]["lines"])
+    document["parts"][0]["lines"] = base
+    base[1] = {"ingredient": "orange-juice", "amount": {"value": 330, "unit": "ml"}}
+    base[2] = {"ingredient": "buckwheat-honey", "amount": {"value": 9, "unit": "oz"}}
+    sheet = sheet_from(document)
+    facts = work(adjust(sheet, Adjustment(by="ratio", hydration_pct=hydration, sugar_pct=sugar)), KITCHEN).facts
+    assert facts["mix.hydration_pct"].value == pytest.approx(hydration)
+    assert facts["mix.sugar_pct"].value == pytest.approx(sugar)
+
+
+@pytest.mark.parametrize("unit", ["kg", "oz", "lb", "cup_us", "cup_metric", "cup_rice_cooker", "tbsp_20"])
+def test_the_unit_a_line_is_written_in_changes_nothing(unit):
+    document = default_sheet("set-cake").model_dump()
+    before = work(sheet_from(document), KITCHEN).facts
+    flour = document["parts"][0]["lines"][0]
+    flour["amount"] = {"value": amount_of(300, unit, g_per_ml=0.56), "unit": unit}
+    after = work(sheet_from(document), KITCHEN).facts
+    assert {key: fact.shown for key, fact in after.items()} == {key: fact.shown for key, fact in before.items()}
 
 
 def test_the_other_ways_of_scaling():

@@ -6,6 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
+from ninja.responses import Status
 
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for
@@ -71,6 +72,6 @@ def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> OccasionOpe
 
 
 @router.delete("/occasions/{int:occasion_id}", response={204: None, **REFUSALS})
-def delete_occasion(request: HttpRequest, occasion_id: int) -> tuple[int, None]:
+def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
     get_object_or_404(asking(request).occasions, pk=occasion_id).delete()
-    return 204, None
+    return Status(204, None)

@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
+from ninja.responses import Status
 
 from kemble.core.chain import Worked
 from kemble.core.plan.schedule import Plan, plan_from
@@ -141,10 +142,10 @@ def add_event(run: Run, event: Event) -> None:
 
 
 @router.delete("/runs/{int:run_id}", response={204: None, **REFUSALS})
-def abandon(request: HttpRequest, run_id: int) -> tuple[int, None]:
+def abandon(request: HttpRequest, run_id: int) -> Status[None]:
     """Give up a run that is not in the log."""
     run = get_object_or_404(asking(request).runs, pk=run_id)
     if hasattr(run, "batch"):
         raise Refused([Problem(path="run", says="is in the log", accepts="a run without a batch")])
     run.delete()
-    return 204, None
+    return Status(204, None)

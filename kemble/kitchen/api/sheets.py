@@ -10,6 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
+from ninja.responses import Status
 
 from kemble.core.adjust import adjust
 from kemble.core.chain import Worked, work
@@ -138,10 +139,10 @@ def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> HttpResp
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None, **REFUSALS})
-def delete_sheet(request: HttpRequest, sheet_id: int) -> tuple[int, None]:
+def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
     """Remove a sheet with its plans. Runs and batches keep their own copy of it."""
     get_object_or_404(asking(request).sheets, pk=sheet_id).delete()
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/work", response={200: Rippled, **REFUSALS})
