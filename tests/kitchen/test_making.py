@@ -130,6 +130,28 @@ class TestRun:
         rehearsed = owner.ask("POST", "/runs", {"occasion": occasion["id"], "rehearse": True}).body
         assert rehearsed["now"] == occasion["plan"]["begin"]
 
+    def test_an_occasion_follows_its_sheet(self, owner, sheet):
+        """A deeper cake steams and cools longer: the plan that was kept begins earlier by itself."""
+        kept = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": "2026-11-28T15:30"}).body
+        deeper = sheet["sheet"]
+        deeper["vessel"]["tin"]["diameter_mm"] = 150
+        owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": deeper})
+        now = owner.ask("GET", "/occasions").body[0]
+        assert now["serve"] == kept["serve"]
+        assert now["plan"]["begin"] < kept["plan"]["begin"]
+        run = owner.ask("POST", "/runs", {"occasion": kept["id"]}).body
+        assert run["plan"]["begin"] == now["plan"]["begin"]
+        deeper["vessel"]["tin"]["height_mm"] = 20
+        owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 2, "sheet": deeper})
+        assert owner.ask("GET", "/occasions").body[0]["plan"]["begin"] == kept["plan"]["begin"]
+
+    def test_an_occasion_begun_too_late_is_planned_from_now(self, owner, sheet, clock):
+        kept = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": "2026-11-28T15:30"}).body
+        clock.move_to(datetime(2026, 11, 28, 15, 0, tzinfo=UTC))
+        run = owner.ask("POST", "/runs", {"occasion": kept["id"]}).body
+        assert run["plan"]["begin"].startswith("2026-11-28T15:00")
+        assert run["state"]["late_min"] == pytest.approx(0)
+
     def test_a_run_does_not_change_with_its_sheet(self, owner, sheet, run):
         changed = sheet["sheet"]
         changed["vessel"]["tin"]["diameter_mm"] = 240

@@ -30,7 +30,18 @@ def planned(sheet: Sheet, kitchen: CoreKitchen, serve: str) -> Plan:
     return plan_for(worked.steps, kitchen, serve=kitchen_time(kitchen, serve), now=timezone.now())
 
 
-def _opened(occasion: Occasion) -> OccasionOpen:
+def plan_of(occasion: Occasion, kitchen: CoreKitchen) -> Plan:
+    """The plan as sheet and kitchen stand now; the one that was kept, when they no longer give any."""
+    worked = worked_for(occasion.sheet.sheet, kitchen)
+    try:
+        if worked.problems:
+            raise Refused(worked.problems)
+        return plan_for(worked.steps, kitchen, serve=occasion.serve, now=timezone.now())
+    except Refused:
+        return Plan.model_validate(occasion.plan)
+
+
+def _opened(occasion: Occasion, plan: Plan) -> OccasionOpen:
     return OccasionOpen(
         id=occasion.pk,
         sheet=occasion.sheet_id,
@@ -39,7 +50,7 @@ def _opened(occasion: Occasion) -> OccasionOpen:
         title=occasion.title,
         people=occasion.people,
         serve=occasion.serve,
-        plan=Plan.model_validate(occasion.plan),
+        plan=plan,
     )
 
 
@@ -51,8 +62,10 @@ def plan(request: HttpRequest, planning: PlanSheet) -> HttpResponse:
 @router.get("/occasions", response={200: list[OccasionOpen], **REFUSALS})
 def occasions(request: HttpRequest) -> list[OccasionOpen]:
     """What is still to come, soonest first."""
-    coming = asking(request).occasions.filter(serve__gte=timezone.now()).select_related("sheet")
-    return [_opened(occasion) for occasion in coming[:50]]
+    kitchen = asking(request)
+    settings = kitchen.settings
+    coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("sheet")
+    return [_opened(occasion, plan_of(occasion, settings)) for occasion in coming[:50]]
 
 
 @router.post("/occasions", response={200: OccasionOpen, **REFUSALS})
@@ -68,7 +81,7 @@ def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> OccasionOpe
         serve=found.serve,
         plan=found.model_dump(mode="json"),
     )
-    return _opened(occasion)
+    return _opened(occasion, found)
 
 
 @router.delete("/occasions/{int:occasion_id}", response={204: None, **REFUSALS})

@@ -15,9 +15,9 @@ from kemble.core.chain import Worked
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.problems import Problem, Refused
 from kemble.core.run import Event, check_event, state_of
-from kemble.core.sheet import Sheet
 from kemble.kitchen.api.bodies import NewEvent, NewRun
 from kemble.kitchen.api.kitchen import asking
+from kemble.kitchen.api.plans import plan_of
 from kemble.kitchen.api.refusal import REFUSALS, answer
 from kemble.kitchen.api.sheets import worked_for
 from kemble.kitchen.api.views import RunCard, RunOpen
@@ -93,18 +93,18 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     pace = REHEARSAL_PACE if new_run.rehearse else 1
     if new_run.occasion is not None:
         occasion = get_object_or_404(kitchen.occasions, pk=new_run.occasion)
-        record, plan = occasion.sheet, Plan.model_validate(occasion.plan)
-        clock = plan.begin if new_run.rehearse else now
+        record = occasion.sheet
     elif new_run.sheet is not None:
-        record = get_object_or_404(kitchen.sheets, pk=new_run.sheet)
-        plan, clock = None, now
+        occasion, record = None, get_object_or_404(kitchen.sheets, pk=new_run.sheet)
     else:
         raise Refused([Problem(path="sheet", says="is missing", accepts="the number of a sheet or an occasion")])
-    sheet: Sheet = record.sheet
-    worked = worked_for(sheet, kitchen.settings)
+    worked = worked_for(record.sheet, kitchen.settings)
     if worked.problems:
         raise Refused(worked.problems)
-    plan = plan or plan_from(worked.steps, kitchen.settings, begin=now)
+    plan = plan_of(occasion, kitchen.settings) if occasion else None
+    if plan is None or (plan.begin < now and not new_run.rehearse):
+        plan = plan_from(worked.steps, kitchen.settings, begin=now)  # too late for the plan that was kept
+    clock = plan.begin if occasion and new_run.rehearse else now
     return opened(begin(kitchen, record, worked, plan, began=now, clock=clock, pace=pace))
 
 

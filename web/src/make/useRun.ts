@@ -6,6 +6,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, ask, type NewEvent, Refused, type RunOpen } from "../api/client";
+import { newId } from "../ui/newId";
 
 const queueKey = (id: number) => `kemble-events-${id}`;
 const queued = (id: number): NewEvent[] => JSON.parse(localStorage.getItem(queueKey(id)) ?? "[]") as NewEvent[];
@@ -68,7 +69,7 @@ export function useRun(id: number) {
   const tell = (what: Happening) => {
     setRefused(null);
     const event: NewEvent = {
-      uid: crypto.randomUUID(),
+      uid: newId(),
       at: new Date(now()).toISOString(),
       step: null,
       grams: null,

@@ -6,6 +6,7 @@
  */
 
 import type { Sheet } from "../api/client";
+import { newId } from "../ui/newId";
 
 export interface Draft {
   revision: number;
@@ -18,7 +19,7 @@ const prefix = (id: number) => `kemble-draft-${id}-`;
 function tab(): string {
   let name = sessionStorage.getItem("kemble-tab");
   if (!name) {
-    name = crypto.randomUUID();
+    name = newId();
     sessionStorage.setItem("kemble-tab", name);
   }
   return name;
