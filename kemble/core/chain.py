@@ -67,7 +67,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
             drawn["rest"] = rest(working, base, filling, form)
             if isinstance(form, TinDrawing):
                 drawn["cut"] = cut(working, form)
-    steps = [] if working.problems else steps_of(sheet, working.way, working.book)
+    steps = [] if working.problems else steps_of(sheet, working.way, working.book, kitchen.measures)
     return Worked.model_construct(
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),

@@ -131,7 +131,7 @@ _TSP_STEPS: tuple[tuple[float, str], ...] = (
     (2.0, "2"),
     (2.5, "2½"),
 )
-_GOOD_ENOUGH_PCT = 1.5  # below this a simpler combination beats a closer one
+_EFFORT_A_PER_CENT = 0.6  # how much more measuring one per cent nearer is worth; kitchen estimate
 
 
 def _combinations(measures: Measures) -> list[tuple[float, float, str]]:
@@ -161,7 +161,7 @@ def household(mass_g: float, *, g_per_ml: float, measures: Measures) -> Househol
     """The measures that exist nearest to `mass_g`, and the error of using them.
 
     None when the amount is larger than any sensible pile of cups (about three litres).
-    Prefers fewer kinds and fewer spoons where the error is under 1.5 per cent.
+    Weighs nearness against the effort of measuring: fewer kinds and fewer spoons win over the last per cent.
     """
     ml = mass_g / g_per_ml
     smallest = _COMBINATIONS[measures][0][0]
@@ -172,10 +172,8 @@ def household(mass_g: float, *, g_per_ml: float, measures: Measures) -> Househol
     if ml > _COMBINATIONS[measures][-1][0] * 1.05:
         return None
 
-    def clumsiness(option: tuple[float, float, str]) -> tuple[bool, float]:
-        error_pct = 100.0 * abs(option[0] - ml) / ml
-        good = error_pct <= _GOOD_ENOUGH_PCT
-        return (not good, option[1] + error_pct / 4 if good else error_pct)
+    def clumsiness(option: tuple[float, float, str]) -> float:
+        return option[1] + _EFFORT_A_PER_CENT * 100.0 * abs(option[0] - ml) / ml
 
     options = _COMBINATIONS[measures]
     near = options[bisect_left(options, (ml * 0.85,)) : bisect_right(options, (ml * 1.15,))]

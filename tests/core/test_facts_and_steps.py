@@ -122,7 +122,7 @@ class TestSteps:
         without = replace(
             way, steps=tuple(replace(step, part="coat") if step.id == "cool-syrup" else step for step in way.steps)
         )
-        found = {step.id: step for step in steps_of(sheet, without, book)}
+        found = {step.id: step for step in steps_of(sheet, without, book, "metric")}
         assert "cool-syrup" not in found
         assert {wait.step for wait in found["mix"].after} == {"melt", "line"}
 
@@ -138,6 +138,16 @@ class TestSteps:
         assert steps["wrap"].target.grams == pytest.approx(27.0)
         assert steps["filling"].target.grams == pytest.approx(216.0)
         assert steps["broth" if "broth" in steps else "serve"].target is None
+
+    def test_what_is_to_hand_at_each_step(self):
+        cake = {step.id: step for step in worked("set-cake").steps}
+        assert [one.name for one in cake["melt"].to_hand] == ["Water", "Light brown sugar"]
+        assert (cake["mix"].to_hand[0].name, cake["mix"].to_hand[0].grams) == ("Sweet rice flour", 300)
+        assert cake["steam"].to_hand == []
+        balls = {step.id: step for step in worked("boiled-balls").steps}
+        assert [one.name for one in balls["filling"].to_hand][-1] == "Butter"
+        water = balls["dough"].to_hand[1]
+        assert (water.household, water.splits) == ("¾ cup", ["67 g boiling", "125 g cool"])
 
     def test_a_window_is_that_of_the_last_load(self):
         small = Kitchen(pot={"diameter_mm": 160, "water_ml": 1500})

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts import Book
+from kemble.core.quantity import Measures, household
 from kemble.core.sheet import PartRole, Sheet
 from kemble.core.ways.base import After, Minutes, Step, Way
 
@@ -47,6 +48,15 @@ class Target(Worded):
     grams: float
 
 
+class ToHand(Worded):
+    """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
+
+    name: str
+    grams: float
+    household: str
+    splits: list[str]
+
+
 class StepWorked(Worded):
     """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all."""
 
@@ -60,13 +70,14 @@ class StepWorked(Worded):
     cue: CueWorked | None
     window: Window | None
     target: Target | None
+    to_hand: list[ToHand]
     caution: str
 
 
-def steps_of(sheet: Sheet, way: Way, book: Book) -> list[StepWorked]:
+def steps_of(sheet: Sheet, way: Way, book: Book, measures: Measures) -> list[StepWorked]:
     """The steps in the way's order. A step left out hands its predecessors on to those that waited for it."""
     kept = {step.id for step in way.steps if _called_for(step, sheet)}
-    return [_worked(step, way, kept, book) for step in way.steps if step.id in kept]
+    return [_worked(step, sheet, way, kept, book, measures) for step in way.steps if step.id in kept]
 
 
 def _called_for(step: Step, sheet: Sheet) -> bool:
@@ -94,7 +105,25 @@ def _minutes(minutes: Minutes, book: Book) -> float:
     return total
 
 
-def _worked(step: Step, way: Way, kept: set[str], book: Book) -> StepWorked:
+def _to_hand(step: Step, sheet: Sheet, measures: Measures) -> list[ToHand]:
+    part = next((part for part in sheet.parts if part.role == step.lists), None)
+    found = []
+    for line in part.lines if part else ():
+        if step.lists_groups and line.item.group not in step.lists_groups:
+            continue
+        near = household(line.used_g, g_per_ml=line.item.g_per_ml, measures=measures)
+        found.append(
+            ToHand.model_construct(
+                name=line.item.name,
+                grams=line.used_g,
+                household=near.text if near else "",
+                splits=[f"{split.share * line.used_g:.0f} g {split.at}" for split in line.splits],
+            )
+        )
+    return found
+
+
+def _worked(step: Step, sheet: Sheet, way: Way, kept: set[str], book: Book, measures: Measures) -> StepWorked:
     minutes = _minutes(step.minutes, book)
     window = None
     if step.window:
@@ -120,5 +149,6 @@ def _worked(step: Step, way: Way, kept: set[str], book: Book) -> StepWorked:
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
         target=target,
+        to_hand=_to_hand(step, sheet, measures),
         caution=step.caution,
     )

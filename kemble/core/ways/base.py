@@ -92,6 +92,8 @@ class Step:
     cue: Cue | None = None
     window: tuple[str, str, str] | None = None  # facts: first check, done, latest
     weigh: str | None = None  # fact that the scale should show
+    lists: str | None = None  # part whose lines are to hand at this step
+    lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
     caution: str = ""
 
 

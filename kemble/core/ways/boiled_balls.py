@@ -86,6 +86,7 @@ WAY = Way(
             uses=("counter",),
             part="filling",
             weigh="mix.filling_g",
+            lists="filling",
         ),
         Step(
             "chill-filling",
@@ -126,6 +127,7 @@ WAY = Way(
             "minded",
             uses=("burner",),
             part="broth",
+            lists="broth",
         ),
         Step(
             "dough",
@@ -135,6 +137,7 @@ WAY = Way(
             "held",
             uses=("counter",),
             weigh="mix.batch_g",
+            lists="base",
         ),
         Step(
             "rest-dough",

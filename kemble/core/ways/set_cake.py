@@ -98,6 +98,8 @@ WAY = Way(
             "minded",
             uses=("burner",),
             when={"syrup": ("melted",)},
+            lists="base",
+            lists_groups=("liquid", "sugar"),
         ),
         Step(
             "burn",
@@ -108,6 +110,8 @@ WAY = Way(
             uses=("burner",),
             when={"syrup": ("burnt",)},
             caution="molten-sugar",
+            lists="base",
+            lists_groups=("liquid", "sugar"),
         ),
         Step(
             "cool-syrup",
@@ -127,6 +131,7 @@ WAY = Way(
             after=(After("cool-syrup", 0, 30), After("line")),
             uses=("counter",),
             weigh="mix.batch_g",
+            lists="base",
         ),
         Step(
             "sieve",

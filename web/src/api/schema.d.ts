@@ -1860,6 +1860,8 @@ export interface components {
             target: components["schemas"]["Target"] | null;
             /** Title */
             title: string;
+            /** To Hand */
+            to_hand: components["schemas"]["ToHand"][];
             /** Uses */
             uses: string[];
             window: components["schemas"]["Window"] | null;
@@ -1949,6 +1951,20 @@ export interface components {
              */
             kind: "tin";
             tin: components["schemas"]["Tin"];
+        };
+        /**
+         * ToHand
+         * @description One ingredient to have ready: grams, the household measure nearest to it, and where its shares go.
+         */
+        ToHand: {
+            /** Grams */
+            grams: number;
+            /** Household */
+            household: string;
+            /** Name */
+            name: string;
+            /** Splits */
+            splits: string[];
         };
         /**
          * Vessel

@@ -33,6 +33,7 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   cue: null,
   window: null,
   target: null,
+  to_hand: [],
   caution: "",
   ...more,
 });
@@ -221,6 +222,18 @@ describe("keys and pedal", () => {
     await key("w");
     expect(document.activeElement).toBe(screen.getByLabelText(/It shows/));
   });
+});
+
+it("lists what is to hand, in grams and in the nearest household measure", async () => {
+  const to_hand = [
+    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [] },
+    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"] },
+  ];
+  const dough = step("dough", { to_hand });
+  await show(run([dough], [standing("dough")], "dough"));
+  const [flour, water] = screen.getAllByRole("row");
+  expect(flour?.textContent).toBe("Sweet rice flour300 g2 cups + 2 tbsp");
+  expect(water?.textContent).toBe("Water67 g boiling, 125 g cool192 g¾ cup");
 });
 
 describe("weights, notes and faults", () => {

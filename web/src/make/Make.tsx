@@ -221,6 +221,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             <CueDrawing looks={step.cue.looks} />
           </figure>
         )}
+        <ToHand step={step} />
         {step.target && (
           <Weigh
             step={step}
@@ -232,6 +233,29 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
         <Aside run={run} step={step} tell={tell} />
       </section>
     </div>
+  );
+}
+
+/** The ingredients of this step, large enough to weigh out by. */
+function ToHand({ step }: { step: StepWorked }) {
+  if (step.to_hand.length === 0) return null;
+  return (
+    <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
+      <tbody>
+        {step.to_hand.map((one) => (
+          <tr key={one.name} className="hairline">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              {one.name}
+              {one.splits.length > 0 && <span className="block text-base text-ink2">{one.splits.join(", ")}</span>}
+            </th>
+            <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">
+              {one.grams.toFixed(one.grams < 20 ? 1 : 0)} g
+            </td>
+            <td className="pl-4 text-right text-base text-ink2">{one.household}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -289,6 +289,7 @@ describe("the lanes of a plan", () => {
       cue: null,
       window: null,
       target: null,
+      to_hand: [],
       caution: "",
     },
     starts: at(from),
