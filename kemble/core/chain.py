@@ -16,8 +16,9 @@ from kemble.core.stations.boil import BoilDrawing
 from kemble.core.stations.cut import CutDrawing, cut
 from kemble.core.stations.heat import heat
 from kemble.core.stations.mix import MixDrawing, mix
+from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.rest import RestDrawing, rest
-from kemble.core.stations.shape import BallDrawing, TinDrawing, shape
+from kemble.core.stations.shape import TinDrawing, shape
 from kemble.core.stations.steam import SteamDrawing
 from kemble.core.stations.working import Advice, Working
 

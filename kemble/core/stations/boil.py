@@ -15,7 +15,7 @@ from kemble.core.physics.doneness import COOKED, gelled
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
-from kemble.core.stations.shape import BallDrawing
+from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
 
 BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate

@@ -12,7 +12,8 @@ from kemble.core.physics.conduction import Array, Modes, when
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve
-from kemble.core.stations.shape import BallDrawing, ShapeDrawing, TinDrawing
+from kemble.core.stations.pieces import BallDrawing
+from kemble.core.stations.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.steam import wall_h
 from kemble.core.stations.working import Drawn, Working
 
