@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from math import pi
+from math import hypot, pi
 from typing import Literal
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -34,6 +34,11 @@ class Tin(_Equipment):
         if self.shape == "round":
             return pi * self.diameter_mm**2 / 4
         return self.length_mm * self.width_mm
+
+    @property
+    def across_mm(self) -> float:
+        """The widest way across: what the pot it stands in must take."""
+        return self.diameter_mm if self.shape == "round" else hypot(self.length_mm, self.width_mm)
 
     @property
     def size(self) -> str:

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
-from kemble.core.facts import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import when
+from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import COOKED, gelled
 from kemble.core.physics.freezing import food
-from kemble.core.physics.thermal import WATER_J_PER_ML_K, Material, fractions, properties
+from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
@@ -36,87 +37,129 @@ class BoilDrawing(Drawn):
     loads: int
 
 
+@dataclass(frozen=True, slots=True)
+class _Cooked:
+    """One ball in boiling water: seconds, °C, and the heat that it took up (J)."""
+
+    times: Array
+    heart: Array
+    skin: Array
+    float_s: float
+    through_s: float
+    hot_s: float
+    heat_j: float
+
+
+def _cook(
+    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
+) -> _Cooked | None:
+    """March a ball from its start to hot. None when it does not get there."""
+    outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
+    dough = properties(fractions(base), 60.0)
+    shells = [(core, dough), (outer, dough)] if filling else [(outer, dough)]
+    body = conduction.sphere(shells, BOIL_H)
+    inner = int(np.searchsorted(body.centres, core)) if filling else 0
+    layers = [(food(base, fat_sets=False), len(body.centres) - inner)]
+    if filling:
+        layers.insert(0, (food(filling, fat_sets=True), inner))
+    start = np.full(len(body.centres), working.sheet.start.dough_c)
+    start[:inner] = _core_start(working)
+    times = 0.75 * outer**2 / dough.alpha * np.linspace(0.0, 1.0, 131) ** 1.7
+    celsius, heat = conduction.thaw(body, layers, start, boil_c, times)
+
+    cooked = gelled(times, celsius[:, inner:], working.book.number("mix.gel_temperature_c"))
+    volumes = body.volumes[inner:]
+    float_s = when(times, cooked @ volumes / volumes.sum(), FLOATS)
+    through_s = when(times, cooked[:, 0], COOKED)
+    hot_s = when(times, celsius[:, 0], HOT_C)
+    if float_s is None or through_s is None or hot_s is None:
+        return None
+    return _Cooked(
+        times=times,
+        heart=celsius[:, 0],
+        skin=boil_c + (celsius[:, -1] - boil_c) * conduction.film_share(body, -1),
+        float_s=float_s,
+        through_s=through_s,
+        hot_s=hot_s,
+        heat_j=4 * math.pi * float(heat[-1]),  # the solver's is per unit solid angle: its volumes are r³/3
+    )
+
+
+def _core_start(working: Working) -> float:
+    """°C at which the filling goes in."""
+    frozen = working.sheet.school("start") == "frozen"
+    return working.kitchen.freezer_c if frozen else working.kitchen.fridge_c
+
+
 def boil(
     working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
 ) -> BoilDrawing | None:
-    book, sheet, kitchen = working.book, working.sheet, working.kitchen
-    outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
-    gel_c = book.number("mix.gel_temperature_c")
-    core_start = kitchen.freezer_c if sheet.school("start") == "frozen" else kitchen.fridge_c
-    dough_s = food(base, fat_sets=False)
-    nominal = properties(fractions(base), 60.0)
-    shells: list[tuple[float, Material]] = [(outer, nominal)]
-    layers = [(dough_s, 0)]
-    if filling and core > 0:
-        shells = [(core, nominal), (outer, nominal)]
-        layers = [(food(filling, fat_sets=True), 0), (dough_s, 0)]
-    body = conduction.sphere(shells, BOIL_H)
-    inner = int(np.searchsorted(body.centres, core)) if core > 0 else 0
-    counts = [inner, len(body.centres) - inner] if core > 0 else [len(body.centres)]
-    start = np.full(len(body.centres), sheet.start.dough_c)
-    start[:inner] = core_start
-    end = 0.75 * outer**2 / nominal.alpha
-    times = end * np.linspace(0.0, 1.0, 131) ** 1.7
-    temperatures, heat_j = conduction.thaw(
-        body, [(s, n) for (s, _), n in zip(layers, counts, strict=True)], start, boil_c, times
-    )
-
-    heart = temperatures[:, 0]
-    dough_t = temperatures[:, inner:]
-    cooked = gelled(times, dough_t, gel_c)
-    volumes = body.volumes[inner:]
-    share = cooked @ volumes / volumes.sum()
-    float_s = when(times, share, FLOATS)
-    through_s = when(times, cooked[:, 0], COOKED)
-    hot_s = when(times, heart, HOT_C)
-    if float_s is None or through_s is None or hot_s is None:
+    """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
+    kitchen = working.kitchen
+    found = _cook(working, base, filling, drawn, boil_c)
+    if found is None:
         working.refuse(
             "pieces",
             f"at {working.degrees(boil_c)} a ball this size does not cook through",
             "smaller pieces, or less sugar in the dough",
         )
         return None
+    # Cold balls cool the pot, which climbs back at the burner's power: they lag behind by about half of that.
+    load, lag_s = _load(working, drawn, found.heat_j)
 
-    # The pot: cold balls cool it, and it climbs back at the burner's power. Balls wait about half of that.
-    # `heat_j` is per unit solid angle (volumes are r³/3), so a whole ball takes 4π of it.
-    ball_j = 4 * math.pi * float(heat_j[-1])
-    load, lag_s = _load(working, drawn, ball_j)
-    factor = kitchen.time_factor
+    def minutes(seconds: float) -> float:
+        return (seconds * kitchen.time_factor + lag_s) / 60.0
 
-    floats, through, hot = ((s * factor + lag_s) / 60.0 for s in (float_s, through_s, hot_s))
-    simmer_on = sheet.school("done") == "float-then-simmer"
-    done = max(through, hot, floats) if simmer_on else floats
-    inputs: Origins = [
+    floats, hot = minutes(found.float_s), minutes(found.hot_s)
+    simmer_on = working.sheet.school("done") == "float-then-simmer"
+    done = max(minutes(found.through_s), hot, floats) if simmer_on else floats
+    on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
+    heart_done = float(np.interp(done, on_the_clock, found.heart))
+    _enter_times(working, drawn, floats=floats, hot=hot, done=done, heart_done_c=heart_done)
+    loads = _enter_pot(working, load)
+    _advise(working, load, loads, hot=hot, heart_done_c=heart_done)
+
+    # Until the pot has caught up nothing happens: the curve begins flat.
+    shown = np.concatenate(([0.0], on_the_clock))
+    heart, skin = (np.concatenate((curve[:1], curve)) for curve in (found.heart, found.skin))
+    visible = shown <= max(1.7 * done, 1.25 * hot)
+    return BoilDrawing.model_construct(
+        kind="boil",
+        curve=drawn_curve(shown[visible], heart[visible], skin[visible]),
+        pot_mm=kitchen.pot.diameter_mm,
+        water_mm=kitchen.pot.water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
+        outer_mm=drawn.outer_mm,
+        core_mm=drawn.core_mm,
+        load=load,
+        loads=loads,
+    )
+
+
+def _enter_times(
+    working: Working, drawn: BallDrawing, *, floats: float, hot: float, done: float, heart_done_c: float
+) -> None:
+    book, sheet = working.book, working.sheet
+    factor, core_start = working.kitchen.time_factor, _core_start(working)
+    of: Origins = [
         "shape.diameter_mm",
-        *(["shape.core_mm"] if core > 0 else []),
         "mix.gel_temperature_c",
         "heat.boil_c",
         working.from_sheet("start.dough_c", "dough goes in at", sheet.start.dough_c, "°C"),
-        *(
-            [
-                working.from_kitchen(
-                    "freezer_c" if core_start < 0 else "fridge_c", "filling goes in at", core_start, "°C"
-                )
-            ]
-            if core > 0
-            else []
-        ),
         working.from_kitchen("time_factor", "this kitchen's time factor", factor),
         "heat.pot_dip_c",
     ]
+    if drawn.core_mm > 0:
+        shelf = "freezer_c" if core_start < 0 else "fridge_c"
+        of += ["shape.core_mm", working.from_kitchen(shelf, "filling goes in at", core_start, "°C")]
     book.add(
-        "heat.depth_mm",
-        drawn.outer_mm / 2,
-        "from the skin to the heart",
-        source="geometry",
-        of=["shape.diameter_mm"],
+        "heat.depth_mm", drawn.outer_mm / 2, "from the skin to the heart", source=GEOMETRY, of=["shape.diameter_mm"]
     )
     book.add(
         "heat.float_min",
         floats,
         f"{FLOATS:.0%} of the dough has gelled and swollen: it floats",
         source=f"{SOLVER}; the share a {KITCHEN_ESTIMATE}",
-        of=inputs,
+        of=of,
         low=floats * 0.75,
         high=floats * 1.35,
     )
@@ -125,7 +168,7 @@ def boil(
         hot,
         f"the heart reaches {working.degrees(HOT_C)}",
         source=SOLVER,
-        of=inputs,
+        of=of,
         low=hot * 0.87,
         high=hot * 1.18,
     )
@@ -133,24 +176,24 @@ def boil(
     book.add(
         "heat.done_min",
         done,
-        "cooked through and hot at the heart" if simmer_on else "it floats",
+        "it floats" if sheet.school("done") == "float" else "cooked through and hot at the heart",
         source=SOLVER,
         of=["heat.float_min", "heat.core_hot_min", working.school("done")],
         low=first,
         high=latest,
     )
-    book.add(
-        "heat.first_check_min",
-        first,
-        "small pieces, a pot that hardly fell",
-        source=KITCHEN_ESTIMATE,
-        of=["heat.done_min"],
-    )
-    book.add("heat.latest_min", latest, "large pieces, a full pot", source=KITCHEN_ESTIMATE, of=["heat.done_min"])
-    heart_done = float(np.interp(done * 60.0, (times * factor + lag_s), heart))
-    book.add("heat.heart_done_c", heart_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
-    pieces = int(book.number("shape.pieces"))
-    loads = math.ceil(pieces / load)
+    for key, value, says in (
+        ("heat.first_check_min", first, "small pieces, a pot that hardly fell"),
+        ("heat.latest_min", latest, "large pieces, a full pot"),
+    ):
+        book.add(key, value, says, source=KITCHEN_ESTIMATE, of=["heat.done_min"])
+    book.add("heat.heart_done_c", heart_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+
+
+def _enter_pot(working: Working, load: int) -> int:
+    """Loads and water. Returns the loads."""
+    book, pot = working.book, working.kitchen.pot
+    loads = math.ceil(int(book.number("shape.pieces")) / load)
     book.add(
         "heat.loads",
         float(loads),
@@ -160,47 +203,24 @@ def boil(
     )
     book.add(
         "heat.water_ml",
-        kitchen.pot.water_ml,
+        pot.water_ml,
         "as much as the pot holds",
         source="kitchen",
-        of=[working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")],
+        of=[working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")],
     )
+    return loads
+
+
+def _advise(working: Working, load: int, loads: int, *, hot: float, heart_done_c: float) -> None:
     if loads > 1:
-        working.advise(
-            "heat",
-            "look",
-            f"{loads} loads of {math.ceil(pieces / loads)}: more at once and the pot stops simmering.",
-            3,
-        )
-    if not simmer_on and heart_done < HOT_C:
-        working.advise(
-            "heat",
-            "look",
-            f"At the float the heart is {working.degrees(heart_done)}. Simmer on to {hot:.0f} minutes for a hot one.",
-            1,
-        )
-    working.advise(
-        "heat",
-        "look",
-        "A tremble, not a boil; stir every half minute. Floating means only that the skin is done.",
-        5,
-    )
-    shown = np.concatenate(([0.0], (times * factor + lag_s) / 60.0))
-    heart = np.concatenate((heart[:1], heart))
-    visible = shown <= max(1.7 * done, 1.25 * hot)
-    skin = boil_c + (temperatures[:, -1] - boil_c) * conduction.film_share(body, -1)
-    surface = np.concatenate((skin[:1], skin))
-    area_mm2 = math.pi * kitchen.pot.diameter_mm**2 / 4
-    return BoilDrawing.model_construct(
-        kind="boil",
-        curve=drawn_curve(shown[visible], heart[visible], surface[visible]),
-        pot_mm=kitchen.pot.diameter_mm,
-        water_mm=kitchen.pot.water_ml * 1000.0 / area_mm2,
-        outer_mm=drawn.outer_mm,
-        core_mm=drawn.core_mm,
-        load=math.ceil(pieces / loads),
-        loads=loads,
-    )
+        says = f"{loads} loads of {load}: more at once and the pot stops simmering."
+        working.advise("heat", "look", says, 3)
+    if working.sheet.school("done") == "float" and heart_done_c < HOT_C:
+        heart = working.degrees(heart_done_c)
+        says = f"At the float the heart is {heart}. Simmer on to {hot:.0f} minutes for a hot one."
+        working.advise("heat", "look", says, 1)
+    says = "A tremble, not a boil; stir every half minute. Floating means only that the skin is done."
+    working.advise("heat", "look", says, 5)
 
 
 def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:

@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from kemble.core.facts import KITCHEN_ESTIMATE, Origins
+from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.kitchen import Tin
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
@@ -93,158 +93,110 @@ def wall_h(tin: Tin, outside: float) -> float:
     return 1.0 / (1.0 / outside + 1.0 / WALL_W_PER_M2K[tin.material])
 
 
+@dataclass(frozen=True, slots=True)
+class _Times:
+    """Minutes on the cook's clock, and the likely curve. `deeper`, `other_cover` and `colder` are whole times."""
+
+    first: float
+    done: float
+    latest: float
+    deeper: float | None
+    other_cover: float | None
+    colder: float | None
+    minutes: Array
+    heart: Array
+    top: Array
+
+
+def _fast(tinful: _Tinful) -> _Tinful:
+    """Everything that shortens the time, within what a kitchen varies."""
+    m = tinful.material
+    return replace(
+        tinful,
+        material=replace(m, k=m.k * 1.08),
+        h_top=tinful.h_top * 1.5,
+        h_wall=tinful.h_wall * 1.4,
+        start_c=tinful.start_c + 4,
+    )
+
+
+def _slow(tinful: _Tinful) -> _Tinful:
+    """Everything that lengthens it."""
+    m = tinful.material
+    return replace(
+        tinful,
+        material=replace(m, k=m.k * 0.92),
+        h_top=tinful.h_top * 0.6,
+        h_wall=tinful.h_wall * 0.6,
+        start_c=tinful.start_c - 4,
+    )
+
+
+def _times(likely: _Tinful, boil_c: float, gel_c: float, room_c: float, factor: float) -> _Times | None:
+    """The window and what would change it. None when the heart does not clear in any sensible time."""
+    times = likely.depth**2 / likely.material.alpha * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
+    # The sides are the same for every question that changes only depth, cover or start.
+    sideways = likely.across(times)
+
+    def done(tinful: _Tinful, gel: float, across: Array) -> float | None:
+        """Minutes until the slowest point has gelled and cleared."""
+        heart, _ = tinful.curve(boil_c, times, across)
+        cooked = when(times, gelled(times, heart, gel), COOKED)
+        clear = when(times, gelled(times, heart, gel + CLEAR_ABOVE_GEL_C), CLEARED)
+        return None if cooked is None or clear is None else max(cooked, clear) / 60.0 * factor
+
+    fast, slow = _fast(likely), _slow(likely)
+    first = done(fast, gel_c - 3, fast.across(times))
+    middle = done(likely, gel_c, sideways)
+    latest = done(slow, gel_c + 3, slow.across(times))
+    if first is None or middle is None or latest is None:
+        return None
+    heart, top = likely.curve(boil_c, times, sideways)
+    return _Times(
+        first=first,
+        done=middle,
+        latest=latest,
+        deeper=done(replace(likely, depth=likely.depth + 0.01), gel_c, sideways),
+        other_cover=done(replace(likely, h_top=FOIL_H if likely.h_top == STEAM_H else STEAM_H), gel_c, sideways),
+        colder=done(replace(likely, start_c=room_c), gel_c, sideways),
+        minutes=times / 60.0 * factor,
+        heart=heart,
+        top=top,
+    )
+
+
 def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> SteamDrawing | None:
+    """When it is done, what would change that, and the water it takes. None when it does not clear (a problem is noted)."""
     book, sheet, kitchen = working.book, working.sheet, working.kitchen
-    tin, depth_mm = drawn.tin, drawn.depth_mm
-    across = tin.diameter_mm if tin.shape == "round" else math.hypot(tin.length_mm, tin.width_mm)
-    if across > kitchen.steamer.diameter_mm - 10:
-        working.advise(
-            "heat",
-            "look",
-            f"This tin is {across / 10:.0f} cm across; the steamer takes {(kitchen.steamer.diameter_mm - 10) / 10:.0f}.",
-            0,
-        )
-    covered = sheet.school("cover") == "covered"
+    tin = drawn.tin
     gel_c = book.number("mix.gel_temperature_c")
+    covered = sheet.school("cover") == "covered"
     likely = _Tinful(
-        depth=depth_mm / 1000.0,
+        depth=drawn.depth_mm / 1000.0,
         tin=tin,
         material=properties(fractions(base), (sheet.start.batter_c + boil_c) / 2),
         h_top=FOIL_H if covered else STEAM_H,
         h_wall=wall_h(tin, STEAM_H),
         start_c=sheet.start.batter_c,
     )
-    factor = kitchen.time_factor
-    scale = likely.depth**2 / likely.material.alpha
-    times = scale * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
-
-    # The sides are the same for every question that changes only depth, cover or start.
-    sideways = likely.across(times)
-
-    def done(tinful: _Tinful, gel: float, across: Array = sideways) -> tuple[float | None, Array, Array]:
-        heart, top = tinful.curve(boil_c, times, across)
-        cooked = when(times, gelled(times, heart, gel), COOKED)
-        clear = when(times, gelled(times, heart, gel + CLEAR_ABOVE_GEL_C), CLEARED)
-        return (None if cooked is None or clear is None else max(cooked, clear)), heart, top
-
-    def quick(tinful: _Tinful) -> _Tinful:
-        m = tinful.material
-        return replace(
-            tinful,
-            material=replace(m, k=m.k * 1.08),
-            h_top=tinful.h_top * 1.5,
-            h_wall=tinful.h_wall * 1.4,
-            start_c=tinful.start_c + 4,
-        )
-
-    def slow(tinful: _Tinful) -> _Tinful:
-        m = tinful.material
-        return replace(
-            tinful,
-            material=replace(m, k=m.k * 0.92),
-            h_top=tinful.h_top * 0.6,
-            h_wall=tinful.h_wall * 0.6,
-            start_c=tinful.start_c - 4,
-        )
-
-    done_s, heart, top = done(likely, gel_c)
-    fast, lazy = quick(likely), slow(likely)
-    first_s = done(fast, gel_c - 3, fast.across(times))[0]
-    latest_s = done(lazy, gel_c + 3, lazy.across(times))[0]
-    if done_s is None or first_s is None or latest_s is None:
+    found = _times(likely, boil_c, gel_c, kitchen.room_c, kitchen.time_factor)
+    if found is None:
         working.refuse(
             "vessel",
-            f"at {working.degrees(boil_c)} steam this batter, which gels at {working.degrees(gel_c)}, does not clear in any sensible time",
+            f"at {working.degrees(boil_c)} steam this batter, which gels at {working.degrees(gel_c)}, "
+            "does not clear in any sensible time",
             "less sugar, or a shallower tin",
         )
         return None
-    window = [s / 60.0 * factor for s in (first_s, done_s, latest_s)]
-    inputs: Origins = [
-        "shape.depth_mm",
-        "mix.gel_temperature_c",
-        "heat.boil_c",
-        working.from_sheet("vessel.tin", "tin", f"{tin.size}, {tin.material}"),
-        working.from_sheet("start.batter_c", "batter goes in at", sheet.start.batter_c, "°C"),
-        working.school("cover"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", factor),
-    ]
-    book.add("heat.depth_mm", depth_mm, "the depth in the tin", source="geometry", of=["shape.depth_mm"])
-    book.add(
-        "heat.first_check_min",
-        window[0],
-        "if everything goes fast: warm syrup, strong steam, thin metal",
-        source=SOLVER,
-        of=inputs,
-    )
-    book.add(
-        "heat.done_min",
-        window[1],
-        "the slowest point has gelled and cleared, as it does well above that: no milky smear",
-        source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
-        of=inputs,
-        low=window[0],
-        high=window[2],
-    )
-    book.add(
-        "heat.latest_min",
-        window[2],
-        "if everything goes slowly: cool syrup, weak steam, sweet batter",
-        source=SOLVER,
-        of=inputs,
-    )
-    heart_done = float(np.interp(done_s, times, heart))
-    book.add(
-        "heat.heart_done_c",
-        heart_done,
-        "the slowest point at the likely time",
-        source=SOLVER,
-        of=["heat.done_min"],
-    )
-
-    deeper = done(replace(likely, depth=likely.depth + 0.01), gel_c)[0]
-    other = done(replace(likely, h_top=STEAM_H if covered else FOIL_H), gel_c)[0]
-    colder = done(replace(likely, start_c=kitchen.room_c), gel_c)[0]
-    for key, seconds, says in (
-        ("heat.deeper_min", deeper, "the same batter a centimetre deeper: depth counts nearly squared"),
-        (
-            "heat.cover_min",
-            other,
-            "open instead of covered" if covered else "covered with foil instead of open",
-        ),
-        ("heat.colder_min", colder, f"the batter poured at {working.degrees(kitchen.room_c)}"),
-    ):
-        if seconds is not None:
-            book.add(key, seconds / 60.0 * factor - window[1], says, source=SOLVER, of=["heat.done_min"])
-
-    water = _water(working, window[2])
-    loads = math.ceil(drawn.count / kitchen.steamer.tiers)
-    book.add(
-        "heat.loads",
-        float(loads),
-        "tins over tiers, one tin a tier",
-        source="sheet and kitchen",
-        of=["shape.tins", working.from_kitchen("steamer.tiers", "tiers", kitchen.steamer.tiers)],
-    )
-    if loads > 1:
-        working.advise(
-            "heat",
-            "look",
-            f"{drawn.count} tins and {kitchen.steamer.tiers} tiers: {loads} loads, one after another.",
-            2,
-        )
-    working.advise(
-        "heat",
-        "look",
-        "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak.",
-        5,
-    )
+    _enter_times(working, drawn, found, covered)
+    water = _water(working, found.latest)
+    _enter_loads(working, drawn)
     steamer = kitchen.steamer
-    minutes = times / 60.0 * factor
-    shown = minutes <= max(1.8 * window[1], 1.15 * window[2])
+    shown = found.minutes <= max(1.8 * found.done, 1.15 * found.latest)
     per_mm = math.pi * steamer.diameter_mm**2 / 4 / 1000.0
     return SteamDrawing.model_construct(
         kind="steam",
-        curve=drawn_curve(minutes[shown], heart[shown], top[shown]),
+        curve=drawn_curve(found.minutes[shown], found.heart[shown], found.top[shown]),
         pot_mm=steamer.diameter_mm,
         rack_mm=steamer.rack_mm,
         full_mm=steamer.rack_mm - steamer.gap_mm,
@@ -253,13 +205,85 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
         covered=covered,
         tiers=steamer.tiers,
         tin=tin,
-        depth_mm=depth_mm,
+        depth_mm=drawn.depth_mm,
         top_ups=tuple(WaterLevel.model_construct(minute=m, ml=ml) for m, ml in water.top_ups),
         water=tuple(
             WaterLevel.model_construct(minute=float(m), ml=water.level_ml(float(m)))
-            for m in np.linspace(0, window[2], 13)
+            for m in np.linspace(0, found.latest, 13)
         ),
     )
+
+
+def _enter_times(working: Working, drawn: TinDrawing, found: _Times, covered: bool) -> None:
+    book, sheet, kitchen = working.book, working.sheet, working.kitchen
+    tin = drawn.tin
+    of: Origins = [
+        "shape.depth_mm",
+        "mix.gel_temperature_c",
+        "heat.boil_c",
+        working.from_sheet("vessel.tin", "tin", f"{tin.size}, {tin.material}"),
+        working.from_sheet("start.batter_c", "batter goes in at", sheet.start.batter_c, "°C"),
+        working.school("cover"),
+        working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
+    ]
+    book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
+    book.add(
+        "heat.first_check_min",
+        found.first,
+        "if everything goes fast: warm syrup, strong steam, thin metal",
+        source=SOLVER,
+        of=of,
+    )
+    book.add(
+        "heat.done_min",
+        found.done,
+        "the slowest point has gelled and cleared, as it does well above that: no milky smear",
+        source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
+        of=of,
+        low=found.first,
+        high=found.latest,
+    )
+    book.add(
+        "heat.latest_min",
+        found.latest,
+        "if everything goes slowly: cool syrup, weak steam, sweet batter",
+        source=SOLVER,
+        of=of,
+    )
+    book.add(
+        "heat.heart_done_c",
+        float(np.interp(found.done, found.minutes, found.heart)),
+        "the slowest point at the likely time",
+        source=SOLVER,
+        of=["heat.done_min"],
+    )
+    for key, minutes, says in (
+        ("heat.deeper_min", found.deeper, "the same batter a centimetre deeper: depth counts nearly squared"),
+        ("heat.cover_min", found.other_cover, f"{'open' if covered else 'covered with foil'} instead"),
+        ("heat.colder_min", found.colder, f"the batter poured at {working.degrees(kitchen.room_c)}"),
+    ):
+        if minutes is not None:
+            book.add(key, minutes - found.done, says, source=SOLVER, of=["heat.done_min"])
+
+
+def _enter_loads(working: Working, drawn: TinDrawing) -> None:
+    tin, steamer = drawn.tin, working.kitchen.steamer
+    loads = math.ceil(drawn.count / steamer.tiers)
+    working.book.add(
+        "heat.loads",
+        float(loads),
+        "tins over tiers, one tin a tier",
+        source="sheet and kitchen",
+        of=["shape.tins", working.from_kitchen("steamer.tiers", "tiers", steamer.tiers)],
+    )
+    across, room = tin.across_mm / 10, (steamer.diameter_mm - 10) / 10
+    if across > room:
+        working.advise("heat", "look", f"This tin is {across:.0f} cm across; the steamer takes {room:.0f}.", 0)
+    if loads > 1:
+        says = f"{drawn.count} tins and {steamer.tiers} tiers: {loads} loads, one after another."
+        working.advise("heat", "look", says, 2)
+    says = "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
+    working.advise("heat", "look", says, 5)
 
 
 def _water(working: Working, minutes: float) -> WaterPlan:
