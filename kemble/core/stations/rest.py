@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from kemble.core.cautions import perishable
-from kemble.core.facts import KITCHEN_ESTIMATE, Origins
+from kemble.core.facts import KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction, keeping
 from kemble.core.physics.conduction import Array, Modes, when
@@ -214,20 +214,21 @@ def _keep(working: Working) -> None:
     sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
     spoils = perishable(working.sheet)
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    soon = leaf("sheet:parts", "egg, milk, coconut or butter in it", "yes" if spoils else "no")
     index = "an index, not a safety validation"
     book.add(
         "keep.room_h",
         keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=spoils, room_c=kitchen.room_c),
         "egg, milk, coconut or butter in it: two hours at most" if spoils else f"more sugar keeps longer; {index}",
         source=KITCHEN_ESTIMATE,
-        of=["mix.sugar_in_water_pct", room],
+        of=["mix.sugar_in_water_pct", soon, room],
     )
     book.add(
         "keep.cold_h",
         keeping.cold_h(perishable=spoils),
         f"covered, in the fridge; {index}",
         source=KITCHEN_ESTIMATE,
-        of=[room],
+        of=[soon],
     )
     hard = keeping.hard_after_h(sugar, fat, water, celsius=kitchen.room_c)
     book.add(
