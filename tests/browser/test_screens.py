@@ -1,6 +1,7 @@
 """Every screen, at every size: no serious finding of axe, nothing wider than the screen, words on the first page."""
 
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -34,9 +35,14 @@ def test_axe_has_nothing_serious_to_say(watched, demo, screen):
     path, words = SCREENS[screen]
     watched.goto(demo.url + path)
     expect(watched.get_by_text(words).first).to_be_visible()
-    watched.evaluate(AXE.read_text())
-    found = watched.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
-    serious = [
+    found = serious(watched)
+    assert not found, json.dumps(found, indent=1)
+
+
+def serious(page):
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    return [
         {
             "rule": one["id"],
             "at": [node["target"] for node in one["nodes"]][:3],
@@ -45,7 +51,47 @@ def test_axe_has_nothing_serious_to_say(watched, demo, screen):
         for one in found
         if one["impact"] in ("serious", "critical")
     ]
-    assert not serious, json.dumps(serious, indent=1)
+
+
+def because(page):
+    page.get_by_role("button", name=re.compile("^Done means")).click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+
+
+def cautions(page):
+    page.get_by_role("button", name=re.compile("^Take care")).click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+
+
+def refused(page):
+    page.get_by_label("Batter goes in at").fill("soon")
+    expect(page.get_by_role("alert")).to_be_visible()
+
+
+@pytest.mark.parametrize("opened", [because, cautions, refused])
+def test_nor_of_what_opens_on_a_screen(watched, demo, opened):
+    watched.goto(f"{demo.url}/sheets/1/heat")
+    expect(watched.get_by_text("litres to start").first).to_be_visible()
+    opened(watched)
+    assert serious(watched) == []
+
+
+def test_the_stations_by_keyboard_alone(watched, demo):
+    """Digits go from station to station; ? asks why; Escape closes; the page never needs a mouse."""
+    watched.goto(f"{demo.url}/sheets/1/mix")
+    expect(watched.get_by_role("slider")).to_be_visible()
+    for key, heading in (("2", "Shape"), ("3", "Heat"), ("4", "Rest and cut"), ("5", "Plan"), ("1", "Mix")):
+        watched.keyboard.press(key)
+        expect(watched.get_by_role("heading", level=2, name=heading, exact=True)).to_be_attached()
+    watched.keyboard.press("?")
+    expect(watched.get_by_role("dialog")).to_be_visible()
+    watched.keyboard.press("Escape")
+    expect(watched.get_by_role("dialog")).to_have_count(0)
+    field = watched.get_by_label("Salt, amount")
+    field.focus()
+    watched.keyboard.press("3")  # a digit typed in a field is a digit
+    expect(field).to_have_value("3")
+    expect(watched.get_by_role("heading", level=2, name="Mix", exact=True)).to_be_attached()
 
 
 @pytest.mark.parametrize(("width", "height"), [(390, 844), (820, 1180), (1280, 800)])

@@ -7,6 +7,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { type RunOpen, type StepState, type StepWorked, sentence } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
 import { Waiting } from "../ui/Frame";
+import { Slip } from "../ui/Slip";
 import { clock, minutes, timeOfDay } from "../ui/words";
 import { useChime, useStayAwake } from "./attention";
 import { CueDrawing } from "./CueDrawing";
@@ -359,61 +360,49 @@ function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (wha
       <div className="flex flex-wrap gap-3">
         <Popover.Root>
           <Popover.Trigger className="pick">Note</Popover.Trigger>
-          <Popover.Portal>
-            <Popover.Content
-              sideOffset={8}
-              collisionPadding={12}
-              className="z-40 w-[min(26rem,calc(100vw-24px))] rounded-md border border-ink bg-sheet p-4"
+          <Slip label="A note">
+            <label>
+              <span className="text-ink2">A note on “{step.title}”</span>
+              <textarea
+                className="mt-1 block w-full border border-ink2 bg-paper p-2"
+                rows={3}
+                maxLength={1000}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
+            </label>
+            <Popover.Close
+              className="pick mt-2"
+              disabled={!note.trim()}
+              onClick={() => {
+                tell({ kind: "noted", step: step.id, text: note.trim() });
+                setNote("");
+              }}
             >
-              <label>
-                <span className="text-ink2">A note on “{step.title}”</span>
-                <textarea
-                  className="mt-1 block w-full border border-ink2 bg-paper p-2"
-                  rows={3}
-                  maxLength={1000}
-                  value={note}
-                  onChange={(event) => setNote(event.target.value)}
-                />
-              </label>
-              <Popover.Close
-                className="pick mt-2"
-                disabled={!note.trim()}
-                onClick={() => {
-                  tell({ kind: "noted", step: step.id, text: note.trim() });
-                  setNote("");
-                }}
-              >
-                Keep it
-              </Popover.Close>
-            </Popover.Content>
-          </Popover.Portal>
+              Keep it
+            </Popover.Close>
+          </Slip>
         </Popover.Root>
         <Popover.Root>
           <Popover.Trigger className="pick">Something is wrong</Popover.Trigger>
-          <Popover.Portal>
-            <Popover.Content
-              sideOffset={8}
-              collisionPadding={12}
-              className="z-40 max-h-[70vh] w-[min(30rem,calc(100vw-24px))] overflow-auto rounded-md border border-ink bg-sheet p-4"
-            >
-              <p className="text-ink2">What do you see?</p>
-              <ul>
-                {faults.map((fault) => (
-                  <li key={fault.id} className="hairline">
-                    <Popover.Close
-                      className="block w-full py-2.5 text-left text-lg hover:text-bean"
-                      onClick={() => {
-                        tell({ kind: "fault", step: step.id, text: fault.seen });
-                        setRemedy(`${fault.seen}: ${fault.now}`);
-                      }}
-                    >
-                      {fault.seen}
-                    </Popover.Close>
-                  </li>
-                ))}
-              </ul>
-            </Popover.Content>
-          </Popover.Portal>
+          <Slip label="What do you see?">
+            <p className="text-ink2">What do you see?</p>
+            <ul>
+              {faults.map((fault) => (
+                <li key={fault.id} className="hairline">
+                  <Popover.Close
+                    className="block w-full py-2.5 text-left text-lg hover:text-bean"
+                    onClick={() => {
+                      tell({ kind: "fault", step: step.id, text: fault.seen });
+                      setRemedy(`${fault.seen}: ${fault.now}`);
+                    }}
+                  >
+                    {fault.seen}
+                  </Popover.Close>
+                </li>
+              ))}
+            </ul>
+          </Slip>
         </Popover.Root>
         <button type="button" className="pick" onClick={() => tell({ kind: "undone" })}>
           Undo

@@ -3,6 +3,7 @@
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { Fact, Facts } from "../api/client";
+import { Slip } from "./Slip";
 import { quantity } from "./words";
 
 interface Props {
@@ -27,25 +28,19 @@ export function FactFigure({ facts, name, children, className = "" }: Props) {
         {children}
         <span className="sr-only">, {fact.label}: why this number</span>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          sideOffset={8}
-          collisionPadding={12}
-          className="z-40 w-[min(24rem,calc(100vw-24px))] max-h-[70vh] overflow-auto rounded-md border border-ink bg-sheet p-4"
-        >
-          <BecauseOf fact={shown} facts={facts} onFollow={(key) => setTrail([...trail, key])} />
-          <div className="mt-3 flex justify-between">
-            {trail.length > 0 ? (
-              <button type="button" className="pick" onClick={() => setTrail(trail.slice(0, -1))}>
-                back
-              </button>
-            ) : (
-              <span />
-            )}
-            <Popover.Close className="pick">close</Popover.Close>
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
+      <Slip label={`Why ${fact.label}`}>
+        <BecauseOf fact={shown} facts={facts} onFollow={(key) => setTrail([...trail, key])} />
+        <div className="mt-3 flex justify-between">
+          {trail.length > 0 ? (
+            <button type="button" className="pick" onClick={() => setTrail(trail.slice(0, -1))}>
+              back
+            </button>
+          ) : (
+            <span />
+          )}
+          <Popover.Close className="pick">close</Popover.Close>
+        </div>
+      </Slip>
     </Popover.Root>
   );
 }

@@ -2,6 +2,7 @@
 
 import { Popover } from "radix-ui";
 import type { Worked } from "../api/client";
+import { Slip } from "./Slip";
 
 const HEADS = { look: "Look", before: "Before", good: "Next" } as const;
 
@@ -19,26 +20,19 @@ export function Foot({ worked, station }: { worked: Worked; station: string }) {
         <Popover.Trigger className="text-look underline underline-offset-4 min-h-8">
           Take care: {worked.cautions.map((caution) => caution.title.toLowerCase()).join(", ")}
         </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            side="top"
-            sideOffset={8}
-            collisionPadding={12}
-            className="z-40 w-[min(34rem,calc(100vw-24px))] max-h-[70vh] overflow-auto rounded-md border border-ink bg-sheet p-4"
-          >
-            <dl>
-              {worked.cautions.map((caution) => (
-                <div key={caution.id} className="hairline py-2">
-                  <dt className="font-bold text-look">{caution.title}</dt>
-                  <dd>{caution.says}</dd>
-                </div>
-              ))}
-            </dl>
-            <div className="mt-3 text-right">
-              <Popover.Close className="pick">close</Popover.Close>
-            </div>
-          </Popover.Content>
-        </Popover.Portal>
+        <Slip label="Take care" side="top" wide>
+          <dl>
+            {worked.cautions.map((caution) => (
+              <div key={caution.id} className="hairline py-2">
+                <dt className="font-bold text-look">{caution.title}</dt>
+                <dd>{caution.says}</dd>
+              </div>
+            ))}
+          </dl>
+          <div className="mt-3 text-right">
+            <Popover.Close className="pick">close</Popover.Close>
+          </div>
+        </Slip>
       </Popover.Root>
     </footer>
   );

@@ -1,0 +1,158 @@
+// @vitest-environment jsdom
+/** The log: the list and its map, a batch told and happened, and what is said of it changed later. */
+
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { BatchCard, BatchOpen, WayCard } from "../api/client";
+import { Around, type Asked, fact, facts, serve } from "../testing";
+import BatchPage from "./BatchPage";
+import Log from "./Log";
+
+vi.mock("react-router", async (original) => ({ ...(await original<object>()), useParams: () => ({ batchId: "4" }) }));
+beforeEach(() => {
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+const way = (id: string, name: string) =>
+  ({
+    id,
+    name,
+    zone: [
+      { hydration_pct: 100, sugar_pct: 60 },
+      { hydration_pct: 170, sugar_pct: 60 },
+      { hydration_pct: 150, sugar_pct: 110 },
+    ],
+    zone_words: [],
+    tastes: [{ id: "softness", too_little: "too firm", too_much: "too soft" }],
+    faults: [{ id: "specks", seen: "white specks", cause: "lumps", now: "", next_time: "sieve" }],
+  }) as unknown as WayCard;
+const card = (id: number, of: string, verdict: BatchCard["verdict"], more: Partial<BatchCard> = {}) =>
+  ({
+    id,
+    run: id,
+    title: `Cake ${id}`,
+    way: of,
+    made: `2026-11-${10 + id}T09:00:00Z`,
+    rehearsed: false,
+    verdict,
+    tastes: { softness: 1 },
+    hydration_pct: 120 + id,
+    sugar_pct: 80,
+    note: "",
+    ...more,
+  }) as BatchCard;
+const CARDS = [
+  card(3, "set-cake", "just right"),
+  card(2, "set-cake", "too soft", { rehearsed: true }),
+  card(1, "boiled-balls", "too firm", { note: "Crowded." }),
+];
+const compared = (
+  step: string,
+  unit: string,
+  predicted: number,
+  happened: number,
+  low: number | null,
+  high: number | null,
+) => ({
+  step,
+  label: `step ${step}`,
+  unit,
+  predicted,
+  happened,
+  low,
+  high,
+});
+const BATCH = {
+  ...card(4, "set-cake", "too soft"),
+  sheet: 7,
+  pieces: "24",
+  compared: [
+    compared("steam", "min", 30, 33, 25, 40),
+    compared("cool", "min", 120, 90, 100, 150),
+    compared("rest", "min", 20, 30, null, null),
+  ],
+  faults: [
+    { id: "specks", seen: "white specks", cause: "lumps", next_time: "sieve", evidence: ["depth was 48 mm, over 45"] },
+  ],
+  notes: [{ at: "2026-11-14T09:20:00Z", step: "mix", kind: "noted", text: "thick" }],
+  note: "Good with tea.",
+  facts: facts(fact("mix.hydration_pct", 124, "%")),
+} as BatchOpen;
+
+function kitchen() {
+  return serve((one) => {
+    if (one.path === "/api/kitchen")
+      return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
+    if (one.path === "/api/ways") return { body: [way("boiled-balls", "Boiled balls"), way("set-cake", "Set cake")] };
+    if (one.path === "/api/log/4")
+      return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
+    return { body: CARDS };
+  }).asked;
+}
+const show = async (page: React.ReactNode) => {
+  const asked = kitchen();
+  render(page, { wrapper: Around });
+  await act(() => vi.advanceTimersByTimeAsync(100));
+  return asked;
+};
+
+describe("the log", () => {
+  it("shows one way at a time, with how many were just right", async () => {
+    await show(<Log />);
+    expect(document.body.textContent).toContain("0 of 1 batch just right");
+    expect(screen.getByText("Crowded.")).toBeTruthy();
+    fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
+    expect(document.body.textContent).toContain("1 of 2 batches just right");
+    expect(screen.queryByText("Crowded.")).toBeNull();
+  });
+
+  it("keeps rehearsals in the list and off the map", async () => {
+    await show(<Log />);
+    fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
+    expect(screen.getByText("(rehearsed)")).toBeTruthy();
+    expect(screen.getAllByRole("link", { name: /^Cake \d, / })).toHaveLength(1);
+  });
+});
+
+describe("a batch", () => {
+  it("marks what lay in the told range, what did not, and what had none", async () => {
+    await show(<BatchPage />);
+    const drawing = screen.getByRole("img", { name: /what was told and what happened/ });
+    const marks = [...drawing.querySelectorAll("circle")].map((circle) => circle.getAttribute("fill"));
+    expect(marks).toEqual(["var(--color-green)", "var(--color-bean)", "var(--color-sheet)"]);
+  });
+
+  it("says what its own numbers point to, and the notes of the day", async () => {
+    await show(<BatchPage />);
+    expect(document.body.textContent).toContain("Its own numbers say so: depth was 48 mm, over 45.");
+    expect(document.body.textContent).toContain("Next time: sieve.");
+    expect(document.body.textContent).toContain("09:20 “thick”");
+    expect(screen.getByRole("img", { name: "a little too soft" })).toBeTruthy();
+  });
+
+  it("can be spoken of otherwise later", async () => {
+    vi.stubGlobal(
+      "ResizeObserver",
+      class {
+        observe() {}
+        unobserve() {}
+        disconnect() {}
+      },
+    );
+    const asked = kitchen();
+    render(<BatchPage />, { wrapper: Around });
+    await act(() => vi.advanceTimersByTimeAsync(100));
+    fireEvent.click(screen.getByRole("button", { name: "Change what is said here" }));
+    fireEvent.change(screen.getByLabelText("A note"), { target: { value: "Better the day after." } });
+    fireEvent.click(screen.getByRole("button", { name: "Put it in the log" }));
+    await act(() => vi.advanceTimersByTimeAsync(100));
+    const put = asked.find((one) => one.method === "PUT") as Asked;
+    expect(put.body).toEqual({ tastes: { softness: 1 }, faults: ["specks"], note: "Better the day after." });
+    expect(screen.getByText("“Better the day after.”")).toBeTruthy();
+  });
+});
