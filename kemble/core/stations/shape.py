@@ -46,8 +46,8 @@ def tin_depth(working: Working) -> TinDrawing | None:
         enough = math.ceil(volume_ml * 1000.0 / (tin.floor_mm2 * (tin.height_mm - 2.0)))
         working.refuse(
             "vessel.tin",
-            f"{volume_ml:.0f} ml of batter do not fit: {count} {tin.size} tin{'s' if count > 1 else ''} "
-            f"{tin.height_mm:.0f} mm high hold {holds:.0f} ml",
+            f"{volume_ml:.0f} ml of batter do not fit in {count} {'tin' if count == 1 else 'tins'} of {tin.size}, "
+            f"{tin.height_mm:.0f} mm high: room for {holds:.0f} ml",
             f"a height of at least {math.ceil(depth + 2)} mm, or {enough} tins, or a larger tin",
         )
         return None

@@ -102,7 +102,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         at={at}
         worked={worked}
         moved={moved}
-        plan={serve ? (plan.data ?? null) : null}
+        plan={serve && worked.problems.length === 0 ? (plan.data ?? null) : null}
         zone={kitchen.timezone}
       />
       <Problems problems={problems} />
