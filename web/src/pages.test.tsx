@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 /** Pages as a cook works them: what a press changes on the sheet, and what is asked of the server. */
 
-import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BallDrawing, KitchenSettings, MixDrawing, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
 import { Refused } from "./api/client";
@@ -12,12 +12,12 @@ import { SignIn } from "./session/SignIn";
 import type { Bench } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { BallShape } from "./stations/shape/BallShape";
-import { Around, type Asked, fact, serve, sheet, waterOf, worked } from "./testing";
+import { Around, type Asked, fact, pass, serve, sheet, waterOf, worked } from "./testing";
 import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
 
 beforeEach(() => {
-  vi.useFakeTimers({ shouldAdvanceTime: true });
+  vi.useFakeTimers();
   // What the radio group measures itself with, and this stand-in for a browser lacks.
   vi.stubGlobal(
     "ResizeObserver",
@@ -34,7 +34,6 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
 const press = async (name: RegExp | string) => {
   fireEvent.click(screen.getByRole("button", { name }));
   await pass(30);

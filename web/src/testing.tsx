@@ -1,6 +1,7 @@
 /** What front-end tests share: a stand-in for the server that answers as told, and facts by hand. */
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
@@ -40,6 +41,13 @@ export function serve(answer: (asked: Asked) => Answer) {
     },
   };
 }
+
+/** Lets so much time pass on the test's own clock, and everything that was waiting for it happen. */
+export const pass = (ms: number) =>
+  act(async () => {
+    await vi.advanceTimersByTimeAsync(ms);
+    for (let i = 0; i < 25; i++) await vi.advanceTimersByTimeAsync(0);
+  });
 
 export function Around({ children }: { children: ReactNode }) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });

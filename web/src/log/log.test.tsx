@@ -1,16 +1,16 @@
 // @vitest-environment jsdom
 /** The log: the list and its map, a batch told and happened, and what is said of it changed later. */
 
-import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BatchCard, BatchOpen, WayCard } from "../api/client";
-import { Around, type Asked, fact, facts, serve } from "../testing";
+import { Around, type Asked, fact, facts, pass, serve } from "../testing";
 import BatchPage from "./BatchPage";
 import Log from "./Log";
 
 vi.mock("react-router", async (original) => ({ ...(await original<object>()), useParams: () => ({ batchId: "4" }) }));
 beforeEach(() => {
-  vi.useFakeTimers({ shouldAdvanceTime: true });
+  vi.useFakeTimers();
 });
 afterEach(() => {
   cleanup();
@@ -97,7 +97,7 @@ function kitchen() {
 const show = async (page: React.ReactNode) => {
   const asked = kitchen();
   render(page, { wrapper: Around });
-  await act(() => vi.advanceTimersByTimeAsync(100));
+  await pass(100);
   return asked;
 };
 
@@ -146,11 +146,11 @@ describe("a batch", () => {
     );
     const asked = kitchen();
     render(<BatchPage />, { wrapper: Around });
-    await act(() => vi.advanceTimersByTimeAsync(100));
+    await pass(100);
     fireEvent.click(screen.getByRole("button", { name: "Change what is said here" }));
     fireEvent.change(screen.getByLabelText("A note"), { target: { value: "Better the day after." } });
     fireEvent.click(screen.getByRole("button", { name: "Put it in the log" }));
-    await act(() => vi.advanceTimersByTimeAsync(100));
+    await pass(100);
     const put = asked.find((one) => one.method === "PUT") as Asked;
     expect(put.body).toEqual({ tastes: { softness: 1 }, faults: ["specks"], note: "Better the day after." });
     expect(screen.getByText("“Better the day after.”")).toBeTruthy();

@@ -2,11 +2,11 @@
 /** The Make screen: what it shows when, and what each press and key tells the run. */
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
-import { fact, facts, serve } from "../testing";
+import { fact, facts, pass, serve } from "../testing";
 import Make from "./Make";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
@@ -14,7 +14,7 @@ const at = (minute: number) => new Date(NOW + minute * 60_000).toISOString();
 
 beforeEach(() => {
   localStorage.clear();
-  vi.useFakeTimers({ shouldAdvanceTime: true });
+  vi.useFakeTimers();
 });
 afterEach(() => {
   cleanup();
@@ -130,17 +130,17 @@ async function show(made: RunOpen) {
       </QueryClientProvider>
     </MemoryRouter>,
   );
-  await act(() => vi.advanceTimersByTimeAsync(100));
+  await pass(100);
   return () => asked.filter((one) => one.method === "POST").map((one) => one.body as NewEvent);
 }
 
 const press = async (name: RegExp | string) => {
   fireEvent.click(screen.getByRole("button", { name }));
-  await act(() => vi.advanceTimersByTimeAsync(50));
+  await pass(50);
 };
 const key = async (name: string, target: Element = document.body) => {
   fireEvent.keyDown(target, { key: name });
-  await act(() => vi.advanceTimersByTimeAsync(50));
+  await pass(50);
 };
 const heading = () => screen.getByRole("heading", { level: 1 }).textContent;
 

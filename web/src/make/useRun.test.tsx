@@ -4,11 +4,11 @@
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen } from "../api/client";
-import { Around, serve } from "../testing";
+import { Around, pass, serve } from "../testing";
 import { useRun } from "./useRun";
 
 beforeEach(() => {
-  vi.useFakeTimers({ shouldAdvanceTime: true });
+  vi.useFakeTimers();
   localStorage.clear();
 });
 afterEach(() => {
@@ -18,7 +18,6 @@ afterEach(() => {
 });
 
 const run = (more: Partial<RunOpen> = {}) => ({ id: 3, now: "2026-11-25T09:00:00Z", pace: 1, ...more }) as RunOpen;
-const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
 const mount = () => renderHook(() => useRun(3), { wrapper: Around });
 const kept = () => JSON.parse(localStorage.getItem("kemble-events-3") ?? "[]") as NewEvent[];
 

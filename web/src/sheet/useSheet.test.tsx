@@ -4,12 +4,12 @@
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Sheet } from "../api/client";
-import { Around, type Asked, fact, opened, serve, sheet, waterOf, worked } from "../testing";
+import { Around, type Asked, fact, opened, pass, serve, sheet, waterOf, worked } from "../testing";
 import { keepDraft, keptDraft } from "./draft";
 import { useSheet } from "./useSheet";
 
 beforeEach(() => {
-  vi.useFakeTimers({ shouldAdvanceTime: true });
+  vi.useFakeTimers();
   localStorage.clear();
   sessionStorage.clear();
 });
@@ -50,7 +50,6 @@ function kitchen(overrides: (asked: Asked) => ReturnType<Parameters<typeof serve
 }
 
 const mount = (start = opened(sheet())) => renderHook(() => useSheet(start), { wrapper: Around }).result;
-const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
 const hydration = (bench: ReturnType<typeof mount>) => bench.current.worked.facts["mix.hydration_pct"]?.value;
 
 describe("an edit", () => {
