@@ -10,6 +10,7 @@ import urllib.request
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 ROOT = Path(__file__).resolve().parents[2]
 CHROMIUM = shutil.which("chromium") or shutil.which("chromium-browser")
@@ -17,6 +18,9 @@ ARGUMENTS = [
     "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+
+
+expect.set_options(timeout=20_000)  # a slow machine is no failure
 
 
 class Server:
