@@ -22,7 +22,7 @@ def refused(content):
     return caught.value.problems[0]
 
 
-@pytest.mark.parametrize("value", [0, -5, "a lot", 1e12, float("nan"), float("inf"), None, [], True and "1,5x"])
+@pytest.mark.parametrize("value", [0, -5, "a lot", 1e12, float("nan"), float("inf"), None, [], "1,5x"])
 def test_an_amount_must_be_one(value):
     content = document()
     content["parts"][0]["lines"][1]["amount"]["value"] = value

@@ -31,25 +31,16 @@ FOIL_H = 55.0
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}  # conductance of the wall itself
 
 
-class WaterLevel(Drawn):
-    minute: float
-    ml: float
-
-
 class SteamDrawing(Drawn):
     kind: Literal["steam"] = "steam"
     curve: Curve
     pot_mm: float
     rack_mm: float
-    full_mm: float
     low_mm: float
     start_mm: float
     covered: bool
-    tiers: int
     tin: Tin
     depth_mm: float
-    top_ups: tuple[WaterLevel, ...]
-    water: tuple[WaterLevel, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,18 +190,11 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
         curve=drawn_curve(found.minutes[shown], found.heart[shown], found.top[shown]),
         pot_mm=steamer.diameter_mm,
         rack_mm=steamer.rack_mm,
-        full_mm=steamer.rack_mm - steamer.gap_mm,
         low_mm=steamer.low_mm,
         start_mm=water.start_ml / per_mm,
         covered=covered,
-        tiers=steamer.tiers,
         tin=tin,
         depth_mm=drawn.depth_mm,
-        top_ups=tuple(WaterLevel.model_construct(minute=m, ml=ml) for m, ml in water.top_ups),
-        water=tuple(
-            WaterLevel.model_construct(minute=float(m), ml=water.level_ml(float(m)))
-            for m in np.linspace(0, found.latest, 13)
-        ),
     )
 
 

@@ -1726,8 +1726,6 @@ export interface components {
             curve: components["schemas"]["Curve"];
             /** Depth Mm */
             depth_mm: number;
-            /** Full Mm */
-            full_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1741,13 +1739,7 @@ export interface components {
             rack_mm: number;
             /** Start Mm */
             start_mm: number;
-            /** Tiers */
-            tiers: number;
             tin: components["schemas"]["Tin"];
-            /** Top Ups */
-            top_ups: components["schemas"]["WaterLevel"][];
-            /** Water */
-            water: components["schemas"]["WaterLevel"][];
         };
         /**
          * Steamer
@@ -2001,13 +1993,6 @@ export interface components {
             at_most: number | null;
             /** Step */
             step: string;
-        };
-        /** WaterLevel */
-        WaterLevel: {
-            /** Minute */
-            minute: number;
-            /** Ml */
-            ml: number;
         };
         /**
          * WayCard
