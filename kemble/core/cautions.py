@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.sheet import Sheet
+from kemble.core.bowl import Bowl
 from kemble.core.ways.base import Way
 
 
@@ -57,35 +57,81 @@ _TABLE: tuple[tuple[str, str, str], ...] = (
         "Something in it spoils: two hours out of the cold at the most, then chill it fast, and reheat it through.",
     ),
     ("infants", "Honey", "No honey for infants."),
+    ("alcohol", "Alcohol", "There is alcohol in it: say so."),
+    (
+        "hot-dough",
+        "Hot dough",
+        "Dough straight from the heat clings and burns. Starch on the board, oil on the hands, and wait for its window.",
+    ),
+    (
+        "hot-oil",
+        "Hot oil",
+        "Hot oil and anything wet spit. Dry what goes in, no lid, no water on a fire: heat off, lid on.",
+    ),
+    (
+        "hot-paste",
+        "Spitting paste",
+        "Thick paste spits as it dries. A long spoon, a deep pan, low heat.",
+    ),
+    (
+        "machine",
+        "Machines and mallets",
+        "Unplug before hands go in. With a mallet, one turns and one strikes, and they say so aloud.",
+    ),
+    (
+        "hard-block",
+        "Hard blocks",
+        "A rigid block slips under a big knife. A damp cloth under it; cut it before it is rock.",
+    ),
+    (
+        "toast",
+        "Toasting",
+        "It puffs and flows: dry rack, tongs, and let it stand. The middle is hotter than the crust.",
+    ),
+    (
+        "beans",
+        "Beans",
+        "Raw beans upset the stomach: boil them properly. Kidney beans need ten minutes at a hard boil first.",
+    ),
+    ("plants", "Wild plants", "Pick only what you know for sure; leaves sold for food, washed; never from a roadside."),
+    ("oven", "Oven", "Dry cloths; stand aside as the door opens. A full tin is heavy: a rack out, not a reach in."),
+    (
+        "rice-cold",
+        "Cooked rice",
+        "Cooked grain spoils when it stands warm. Eat it the same day, or cool it fast and chill it within two hours.",
+    ),
 )
 CAUTIONS: dict[str, Caution] = {row[0]: Caution(id=row[0], title=row[1], says=row[2]) for row in _TABLE}
 
 
-def allergens(sheet: Sheet) -> list[str]:
+def allergens(bowl: Bowl) -> list[str]:
     """Every allergen in any part of the sheet, in alphabetical order."""
-    return sorted({name for part in sheet.parts for line in part.lines for name in line.item.allergens})
+    return sorted({name for item in bowl.items for name in item.allergens})
 
 
-def perishable(sheet: Sheet) -> bool:
-    return any(line.item.perishable for part in sheet.parts for line in part.lines)
+def perishable(bowl: Bowl) -> bool:
+    return any(item.perishable for item in bowl.items)
 
 
-def cautions(sheet: Sheet, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
-    """The cautions of a sheet: its way's, its steps', and what its ingredients bring."""
+def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
+    """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
     ids = [*way.cautions, *(c for c in step_cautions if c)]
-    if perishable(sheet):
+    ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
+    if perishable(bowl):
         ids.append("spoilage")
-    if any(line.item.id.endswith("honey") for part in sheet.parts for line in part.lines):
+    names = [item.id for item in bowl.items]
+    if any("honey" in name for name in names):
         ids.append("infants")
+    if any("alcohol" in item.caution for item in bowl.items):
+        ids.append("alcohol")
     found = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
-    names = allergens(sheet)
-    if names:
-        words = ", ".join(names)
+    holds = allergens(bowl)
+    if holds:
         found.append(
             Caution(
                 id="allergens",
                 title="Allergens",
-                says=f"Contains {words}. Rice is free of gluten only if its mill is: read the packet.",
+                says=f"Contains {', '.join(holds)}. Rice is free of gluten only if its mill is: read the packet.",
             )
         )
     return found

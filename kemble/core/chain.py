@@ -6,20 +6,23 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.bowl import weigh_out
 from kemble.core.cautions import Caution, allergens, cautions
 from kemble.core.facts import Fact
 from kemble.core.kitchen import Kitchen
 from kemble.core.plan.steps import StepWorked, steps_of
-from kemble.core.problems import Problem
+from kemble.core.problems import Problem, Refused
 from kemble.core.sheet import Sheet
+from kemble.core.shelf import Shelf
 from kemble.core.stations.boil import BoilDrawing
 from kemble.core.stations.cut import CutDrawing, cut
 from kemble.core.stations.heat import heat
-from kemble.core.stations.mix import MixDrawing, mix
+from kemble.core.stations.mix import MixDrawing, advise_limits, mix
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.rest import RestDrawing, rest
 from kemble.core.stations.shape import TinDrawing, shape
 from kemble.core.stations.steam import SteamDrawing
+from kemble.core.stations.timed import TimedDrawing
 from kemble.core.stations.working import Advice, Working
 
 
@@ -30,7 +33,7 @@ class Drawings(BaseModel):
 
     mix: MixDrawing | None = None
     shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
-    heat: SteamDrawing | BoilDrawing | None = Field(None, discriminator="kind")
+    heat: SteamDrawing | BoilDrawing | TimedDrawing | None = Field(None, discriminator="kind")
     rest: RestDrawing | None = None
     cut: CutDrawing | None = None
 
@@ -52,29 +55,42 @@ class Worked(BaseModel):
 def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """Work a sheet through Mix, Shape, Heat, Rest and Cut.
 
-    Always returns: what cannot be worked out (a tin smaller than its batter) stands in `problems`, and the facts
-    before it are there.
+    Always returns: what cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter)
+    stands in `problems`, and the facts before it are there.
     """
-    working = Working(sheet, kitchen)
-    mixed, base = mix(working)
-    drawn: dict[str, Any] = {"mix": mixed}
-    shaped = shape(working)
+    shelf = Shelf(kitchen)
+    try:
+        bowl = weigh_out(sheet, shelf)
+    except Refused as refused:
+        return _unweighed(refused.problems)
+    working = Working(sheet, kitchen, shelf, bowl)
+    mixed = mix(working)
+    drawn: dict[str, Any] = {"mix": mixed.drawing}
+    shaped = shape(working, mixed)
     if shaped:
         form, filling = shaped
         drawn["shape"] = form
-        heated = heat(working, base, filling, form)
+        heated = heat(working, mixed.heated, filling, form)
         if heated:
             drawn["heat"] = heated
-            drawn["rest"] = rest(working, base, filling, form)
+            drawn["rest"] = rest(working, mixed.shaped, filling, form)
             if isinstance(form, TinDrawing):
                 drawn["cut"] = cut(working, form)
-    steps = [] if working.problems else steps_of(sheet, working.way, working.book, kitchen.measures)
+    advise_limits(working)
+    steps = [] if working.problems else steps_of(working)
     return Worked.model_construct(
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
-        cautions=cautions(sheet, working.way, (step.caution for step in steps)),
-        allergens=allergens(sheet),
+        cautions=cautions(bowl, working.way, (step.caution for step in steps)),
+        allergens=allergens(bowl),
         steps=steps,
         drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
         problems=working.problems,
+    )
+
+
+def _unweighed(problems: list[Problem]) -> Worked:
+    """Nothing can be worked out while a line cannot be weighed."""
+    return Worked.model_construct(
+        facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
     )

@@ -6,10 +6,11 @@ from math import hypot, pi
 from typing import Literal
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator
+from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.quantity import Measures, TemperatureUnit
+from kemble.core.larder import OWN, Ingredient, larder
+from kemble.core.quantity import SPOONS, UNITS, Measures, Spoons, TemperatureUnit, UnitId
 
 Level = Literal["low", "medium", "high"]
 
@@ -76,6 +77,38 @@ class Burner(_Equipment):
         return {"low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
 
 
+class Pan(_Equipment):
+    """An empty pan and its weight, so that what is in it can be read on the scale without tipping it out."""
+
+    name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
+    empty_g: float = Field(gt=0, le=10_000, description="above 0, at most 10 000 g")
+    across_mm: float = Field(200.0, ge=60, le=600, description="60 to 600 mm across")
+
+
+class WeighedMeasure(_Equipment):
+    """One measure of one ingredient, as this cook fills it, put on the scale once."""
+
+    measure: UnitId = Field(description="a cup or a spoon")
+    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
+    grams: float = Field(gt=0, le=2000, description="above 0, at most 2000 g")
+
+    @field_validator("measure")
+    @classmethod
+    def _a_volume(cls, value: UnitId) -> UnitId:
+        if UNITS[value].kind not in ("volume", "own"):
+            raise PydanticCustomError("kemble_measure", "is not a cup or a spoon", {"accepts": "a cup or a spoon"})
+        return value
+
+
+class Stock(_Equipment):
+    """What is in the larder now, and what a pack of it costs here."""
+
+    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
+    grams: float = Field(0.0, ge=0, le=100_000, description="0 to 100 000 g")
+    pack_g: float | None = Field(None, gt=0, le=50_000, description="above 0, at most 50 000 g")
+    price: float | None = Field(None, ge=0, le=10_000, description="0 to 10 000, for a pack")
+
+
 class Quiet(_Equipment):
     """Hours in which no hands are to be asked for, on the kitchen's own clock."""
 
@@ -101,7 +134,7 @@ class Kitchen(_Equipment):
     room_c: float = Field(21.0, ge=5, le=45, description="5 to 45 °C")
     fridge_c: float = Field(5.0, ge=0, le=10, description="0 to 10 °C")
     freezer_c: float = Field(-18.0, ge=-35, le=-5, description="-35 to -5 °C")
-    measures: Measures = Field("metric", description="us or metric cups and spoons")
+    measures: Measures = Field("metric", description="us, metric or metric_20 (a 20 ml tablespoon)")
     temperature_unit: TemperatureUnit = Field("C", description="C or F")
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
@@ -111,6 +144,13 @@ class Kitchen(_Equipment):
     pot: Pot = Pot()
     burner: Burner = Burner()
     quiet: Quiet = Quiet()
+    own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
+    own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")
+    weighed: tuple[WeighedMeasure, ...] = Field((), max_length=60, description="up to 60 measures")
+    pans: tuple[Pan, ...] = Field((), max_length=20, description="up to 20 pans")
+    ingredients: tuple[Ingredient, ...] = Field((), max_length=200, description="up to 200 ingredients")
+    stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
+    currency: str = Field("", max_length=6, description="at most 6 letters")
     time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
 
     @field_validator("timezone")
@@ -125,6 +165,53 @@ class Kitchen(_Equipment):
                 {"zone": value, "accepts": "a name such as Europe/Lisbon or UTC"},
             ) from None
         return value
+
+    @model_validator(mode="after")
+    def _its_own_names(self) -> Kitchen:
+        own = {item.id for item in self.ingredients}
+        for i, item in enumerate(self.ingredients):
+            if item.id not in larder() and not item.id.startswith(OWN):
+                raise PydanticCustomError(
+                    "kemble_own",
+                    '"{name}" is not in the larder',
+                    {
+                        "path": f"ingredients.{i}.id",
+                        "name": item.id,
+                        "accepts": f"an ingredient of the larder, or a new name that begins with {OWN}",
+                    },
+                )
+        for field in ("weighed", "stock"):
+            for i, entry in enumerate(getattr(self, field)):
+                if entry.ingredient not in larder() and entry.ingredient not in own:
+                    raise PydanticCustomError(
+                        "kemble_ingredient",
+                        '"{name}" is not in this kitchen\'s larder',
+                        {
+                            "path": f"{field}.{i}.ingredient",
+                            "name": entry.ingredient,
+                            "accepts": "an ingredient of the larder",
+                        },
+                    )
+        for i, entry in enumerate(self.weighed):
+            if UNITS[entry.measure].kind == "own" and entry.measure not in self.own_ml:
+                raise PydanticCustomError(
+                    "kemble_measure",
+                    "weigh the cup or spoon itself with water first",
+                    {"path": f"weighed.{i}.measure", "accepts": "a cup or a spoon that has been weighed"},
+                )
+        return self
+
+    @property
+    def own_ml(self) -> dict[str, float]:
+        """What the kitchen's own cup and spoon hold: the grams of water that fill them are their ml."""
+        held = {"cup_own": self.own_cup_ml, "spoon_own": self.own_spoon_ml}
+        return {unit: ml for unit, ml in held.items() if ml is not None}
+
+    @property
+    def spoons(self) -> Spoons:
+        """The drawer that household measures are told in: the cook's own cup and spoon where they are known."""
+        usual = SPOONS[self.measures]
+        return Spoons(self.own_cup_ml or usual.cup, self.own_spoon_ml or usual.tbsp, usual.tsp)
 
     @property
     def zone(self) -> ZoneInfo:

@@ -7,9 +7,11 @@ the table against Pint, an independent reference.
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import product
-from typing import Literal, get_args
+from typing import Literal, NamedTuple, get_args
 
 UnitId = Literal[
     "g",
@@ -26,19 +28,25 @@ UnitId = Literal[
     "tbsp_20",
     "tsp_us",
     "tsp_metric",
+    "cup_own",
+    "spoon_own",
     "pinch",
     "piece",
+    "pack",
 ]
-Measures = Literal["us", "metric"]
+Measures = Literal["us", "metric", "metric_20"]
 TemperatureUnit = Literal["C", "F"]
 
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """One unit. `factor` turns an amount into grams (mass), millilitres (volume) or pieces (count)."""
+    """One unit. `factor` turns an amount into grams (mass), millilitres (volume), pieces or packs.
+
+    A kitchen's own cup and spoon hold what the cook has weighed: their factor is not in this table.
+    """
 
     id: UnitId
-    kind: Literal["mass", "volume", "count"]
+    kind: Literal["mass", "volume", "own", "count", "pack"]
     factor: float
     name: str
 
@@ -62,31 +70,46 @@ UNITS: dict[str, Unit] = {
         Unit("tbsp_20", "volume", 20.0, "20 ml tbsp"),
         Unit("tsp_us", "volume", 4.92892159375, "US tsp"),
         Unit("tsp_metric", "volume", 5.0, "metric tsp"),
+        Unit("cup_own", "own", 1.0, "own cup"),
+        Unit("spoon_own", "own", 1.0, "own spoon"),
         Unit("pinch", "mass", _PINCH_G, "pinch"),
         Unit("piece", "count", 1.0, "piece"),
+        Unit("pack", "pack", 1.0, "pack"),
     )
 }
 assert set(UNITS) == set(get_args(UnitId))
 
 
-def grams(value: float, unit: UnitId, *, g_per_ml: float, g_per_piece: float | None = None) -> float:
+def grams(
+    value: float,
+    unit: UnitId,
+    *,
+    g_per_ml: float,
+    g_per_piece: float | None = None,
+    g_per_pack: float | None = None,
+    own_ml: Mapping[str, float] | None = None,
+) -> float:
     """Mass in grams of `value` `unit` of something with density `g_per_ml` (g/ml).
 
-    Raises ValueError when counted in pieces and no weight of one piece is known.
+    `own_ml` says what the kitchen's own cup and spoon hold. Raises ValueError, in words, when the unit needs a figure
+    that is not there: the weight of a piece or of a pack, or a cup that nobody has weighed yet.
     """
     u = UNITS[unit]
     if u.kind == "mass":
         return value * u.factor
     if u.kind == "volume":
         return value * u.factor * g_per_ml
+    if u.kind == "own":
+        if not own_ml or unit not in own_ml:
+            raise ValueError("is measured in this kitchen's own, which has not been weighed yet")
+        return value * own_ml[unit] * g_per_ml
+    if u.kind == "pack":
+        if g_per_pack is None:
+            raise ValueError("is not sold in a pack we know; weigh it in g or measure it in ml")
+        return value * g_per_pack
     if g_per_piece is None:
         raise ValueError("is not counted in pieces; weigh it in g or measure it in ml")
     return value * g_per_piece
-
-
-def amount_of(mass_g: float, unit: UnitId, *, g_per_ml: float, g_per_piece: float | None = None) -> float:
-    """The inverse of `grams`: how many `unit` weigh `mass_g`."""
-    return mass_g / grams(1.0, unit, g_per_ml=g_per_ml, g_per_piece=g_per_piece)
 
 
 def to_celsius(value: float, unit: TemperatureUnit) -> float:
@@ -130,13 +153,30 @@ _TSP_STEPS: tuple[tuple[float, str], ...] = (
     (1.75, "1¾"),
     (2.0, "2"),
     (2.5, "2½"),
+    (3.0, "3"),
+    (3.5, "3½"),
 )
 _EFFORT_A_PER_CENT = 0.6  # how much more measuring one per cent nearer is worth; kitchen estimate
 
 
-def _combinations(measures: Measures) -> list[tuple[float, float, str]]:
-    """Every sensible combination as (ml, effort, words), made once per system."""
-    cup, tbsp, tsp = (UNITS[f"{name}_{measures}"].factor for name in ("cup", "tbsp", "tsp"))
+class Spoons(NamedTuple):
+    """What a drawer holds: the cup, the large and the small spoon, in ml."""
+
+    cup: float
+    tbsp: float
+    tsp: float
+
+
+SPOONS: dict[Measures, Spoons] = {
+    "us": Spoons(UNITS["cup_us"].factor, UNITS["tbsp_us"].factor, UNITS["tsp_us"].factor),
+    "metric": Spoons(UNITS["cup_metric"].factor, UNITS["tbsp_metric"].factor, UNITS["tsp_metric"].factor),
+    "metric_20": Spoons(UNITS["cup_metric"].factor, UNITS["tbsp_20"].factor, UNITS["tsp_metric"].factor),
+}
+
+
+@lru_cache(maxsize=32)
+def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
+    """Every sensible combination as (ml, effort, words), made once for each drawer."""
     found = []
     for (c, cup_text), (b, tbsp_text), (s, tsp_text) in product(_CUP_STEPS, _TBSP_STEPS, _TSP_STEPS):
         if not (c or b or s) or (c and s) or (b > 4 and s):
@@ -147,35 +187,30 @@ def _combinations(measures: Measures) -> list[tuple[float, float, str]]:
             if n
         ]
         effort = len(words) + (b + s) / 6  # a pile of spoons is miscounted
-        found.append((c * cup + b * tbsp + s * tsp, effort, " + ".join(words)))
+        found.append((c * spoons.cup + b * spoons.tbsp + s * spoons.tsp, effort, " + ".join(words)))
     return sorted(found)
 
 
-_COMBINATIONS: dict[Measures, list[tuple[float, float, str]]] = {
-    "us": _combinations("us"),
-    "metric": _combinations("metric"),
-}
-
-
-def household(mass_g: float, *, g_per_ml: float, measures: Measures) -> Household | None:
+@lru_cache(maxsize=4096)
+def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | None:
     """The measures that exist nearest to `mass_g`, and the error of using them.
 
     None when the amount is larger than any sensible pile of cups (about three litres).
     Weighs nearness against the effort of measuring: fewer kinds and fewer spoons win over the last per cent.
     """
     ml = mass_g / g_per_ml
-    smallest = _COMBINATIONS[measures][0][0]
+    options = _combinations(spoons)
+    smallest = options[0][0]
     if ml < smallest * 0.75:
         pinches = max(1, round(mass_g / _PINCH_G))
         text = "a pinch" if pinches == 1 else f"{pinches} pinches"
         return Household(text, 100.0 * (pinches * _PINCH_G - mass_g) / mass_g)
-    if ml > _COMBINATIONS[measures][-1][0] * 1.05:
+    if ml > options[-1][0] * 1.05:
         return None
 
     def clumsiness(option: tuple[float, float, str]) -> float:
         return option[1] + _EFFORT_A_PER_CENT * 100.0 * abs(option[0] - ml) / ml
 
-    options = _COMBINATIONS[measures]
     near = options[bisect_left(options, (ml * 0.85,)) : bisect_right(options, (ml * 1.15,))]
     near = near or [min(options, key=lambda option: abs(option[0] - ml))]
     best = min(near, key=clumsiness)

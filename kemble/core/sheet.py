@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import json
-from typing import Literal
+from collections.abc import Mapping
+from typing import Any, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
+from kemble.core.cards import PartRole
 from kemble.core.kitchen import Level, Tin
-from kemble.core.larder import Ingredient, larder, nearest
+from kemble.core.larder import OWN, State, larder
+from kemble.core.larder.names import nearest
+from kemble.core.parts import FAMILIES
 from kemble.core.problems import Problem, Refused, problems_from
-from kemble.core.quantity import UnitId, grams
+from kemble.core.quantity import UNITS, UnitId, grams
 from kemble.core.ways import WAYS
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
@@ -19,7 +23,7 @@ VERSION: Literal[1] = 1
 MOST_BYTES = 200_000
 MOST_AMOUNT = 50_000.0  # 50 kg or 50 l: beyond any kitchen this serves
 
-PartRole = Literal["base", "filling", "broth", "coat"]
+ROLES: tuple[PartRole, ...] = get_args(PartRole)
 
 
 class _Document(BaseModel):
@@ -35,28 +39,34 @@ class Amount(_Document):
         allow_inf_nan=False,
         description="a number above 0 and at most 50 000",
     )
-    unit: UnitId = Field("g", description="g, kg, oz, lb, ml, l, a cup, a spoon, pinch or piece")
+    unit: UnitId = Field("g", description="g, kg, oz, lb, ml, l, a cup, a spoon, pinch, piece or pack")
 
 
 class Split(_Document):
-    """A share of a line that goes in at its own step. The shares of a line add up to 1."""
+    """A share of a line that goes in at its own step, or (with `to`) into another part. Shares add up to 1."""
 
     share: float = Field(gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
-    at: str = Field(max_length=60, description="a few words: where this share goes")
+    at: str = Field("", max_length=60, description="a few words: where this share goes")
+    to: PartRole | None = Field(None, description="a part of the sheet")
 
 
 class Line(_Document):
-    """One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping."""
+    """One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping.
+
+    `state` is how a cup of it is filled, where that is not the usual way.
+    """
 
     ingredient: str = Field(max_length=80, description="an ingredient of the larder")
     amount: Amount
+    state: State | None = Field(None, description="spooned, sifted, packed, whole, sliced, ground, melted or poured")
     splits: tuple[Split, ...] = Field((), max_length=6, description="at most 6 shares that add up to 1")
     reserve: Amount | None = None
+    reserve_for: str = Field("", max_length=60, description="a few words: what it is kept for")
 
     @field_validator("ingredient")
     @classmethod
     def _in_the_larder(cls, value: str) -> str:
-        if value not in larder():
+        if value not in larder() and not value.startswith(OWN):
             like = nearest(value)
             raise PydanticCustomError(
                 "kemble_ingredient",
@@ -73,44 +83,95 @@ class Line(_Document):
                 "the splits add up to {total}",
                 {"total": round(sum(s.share for s in self.splits), 4), "accepts": "shares that add up to 1"},
             )
+        self._check_amounts()
+        return self
+
+    def _check_amounts(self) -> None:
+        """What can be told without a kitchen; the rest is told when the line is weighed in one."""
+        item = larder().get(self.ingredient)
+        amounts = [self.amount, *([self.reserve] if self.reserve else [])]
+        if item is None or any(UNITS[amount.unit].kind == "own" for amount in amounts):
+            return
         try:
-            held = self.grams - self.used_g
-            too_much = held >= self.grams
+            whole, *held = (
+                grams(
+                    amount.value,
+                    amount.unit,
+                    g_per_ml=item.g_per_ml,
+                    g_per_piece=item.g_per_piece,
+                    g_per_pack=item.pack[1] if item.pack else None,
+                )
+                for amount in amounts
+            )
         except ValueError as error:
             raise PydanticCustomError(
-                "kemble_unit", "{what} {why}", {"what": self.item.name, "why": str(error), "accepts": ""}
+                "kemble_unit", "{what} {why}", {"what": item.name, "why": str(error), "accepts": ""}
             ) from None
-        if too_much:
+        if held and held[0] >= whole:
             raise PydanticCustomError(
                 "kemble_reserve",
                 "the reserve is as much as the line",
                 {"accepts": "less than the line's own amount"},
             )
-        return self
 
-    @property
-    def item(self) -> Ingredient:
-        return larder()[self.ingredient]
 
-    def _grams(self, amount: Amount) -> float:
-        item = self.item
-        return grams(amount.value, amount.unit, g_per_ml=item.g_per_ml, g_per_piece=item.g_per_piece)
+class MadeFor(_Document):
+    """A share of a part that is made here for another sheet too."""
 
-    @property
-    def grams(self) -> float:
-        """The whole line in grams, reserve included."""
-        return self._grams(self.amount)
-
-    @property
-    def used_g(self) -> float:
-        """What goes into the part, in grams."""
-        return self.grams - (self._grams(self.reserve) if self.reserve else 0.0)
+    sheet: str = Field(min_length=1, max_length=120, description="the title of the other sheet")
+    share: float = Field(gt=0, lt=1, allow_inf_nan=False, description="a share above 0 and under 1")
 
 
 class Part(_Document):
-    role: PartRole = Field("base", description="base, filling, broth or coat")
+    """A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
+
+    `each_g` is how much of it goes on or in a piece; `pan` is the pan it is finished in. `kept` is the share held
+    back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
+    """
+
+    role: PartRole = Field("base", description=", ".join(ROLES))
     name: str = Field("", max_length=60, description="a name of at most 60 letters")
+    family: str = Field("", max_length=40, description=" or ".join(FAMILIES))
     lines: tuple[Line, ...] = Field(min_length=1, max_length=40, description="1 to 40 lines")
+    each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
+    pan: str = Field("", max_length=40, description="a pan of the kitchen")
+    kept: float = Field(0.0, ge=0, lt=1, allow_inf_nan=False, description="a share from 0 to under 1")
+    kept_for: str = Field("", max_length=60, description="a few words: what it is kept for")
+    made_for: tuple[MadeFor, ...] = Field((), max_length=8, description="at most 8 sheets")
+    made_on: str = Field("", max_length=120, description="the title of the sheet that makes it")
+
+    @field_validator("family")
+    @classmethod
+    def _known_family(cls, value: str) -> str:
+        if value and value not in FAMILIES:
+            raise PydanticCustomError(
+                "kemble_family", '"{name}" is not a known part', {"name": value, "accepts": " or ".join(FAMILIES)}
+            )
+        return value
+
+    @model_validator(mode="after")
+    def _leaves_something(self) -> Part:
+        away = self.kept + sum(other.share for other in self.made_for)
+        if away >= 1:
+            raise PydanticCustomError(
+                "kemble_shares",
+                "{away} of it is kept back or made for others: none is left",
+                {"away": f"{away:.0%}", "accepts": "shares that leave some for this sheet"},
+            )
+        if self.role == "base" and (self.kept or self.made_for or self.made_on):
+            raise PydanticCustomError(
+                "kemble_shares", "the base is not shared", {"accepts": "shares on the parts beside the base"}
+            )
+        return self
+
+
+class Grain(_Document):
+    """How whole grain is made ready: rinsed, soaked so long in water so warm, drained."""
+
+    rinses: int = Field(3, ge=0, le=12, description="a whole number from 0 to 12")
+    soak_min: float = Field(480.0, ge=0, le=2880, allow_inf_nan=False, description="0 to 2880 minutes")
+    soak_c: float = Field(18.0, ge=1, le=55, allow_inf_nan=False, description="1 to 55 °C; hotter, it begins to gel")
+    drain_min: float = Field(30.0, ge=0, le=240, allow_inf_nan=False, description="0 to 240 minutes")
 
 
 class Pieces(_Document):
@@ -136,7 +197,7 @@ class Start(_Document):
     """Temperatures at which the pieces or the batter go into the heat, in °C."""
 
     batter_c: float = Field(45.0, ge=1, le=90, description="1 to 90 °C")
-    dough_c: float = Field(26.0, ge=1, le=70, description="1 to 70 °C")
+    dough_c: float = Field(26.0, ge=1, le=95, description="1 to 95 °C")
 
 
 class Cut(_Document):
@@ -152,6 +213,7 @@ class Sheet(_Document):
     way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
     schools: dict[str, str] = Field({}, max_length=12, description="choices of the way")
     parts: tuple[Part, ...] = Field(min_length=1, max_length=12, description="1 to 12 parts, one of them the base")
+    grain: Grain = Grain()
     pieces: Pieces = Pieces()
     vessel: Vessel = Vessel()
     heat: Heat = Heat()
@@ -206,13 +268,38 @@ class Sheet(_Document):
                 "the base part is missing",
                 {"path": "parts", "accepts": "a part with role base"},
             )
-        if not any(line.item.group == "flour" for line in self.base.lines):
+        self._check_base()
+        self._check_shares(set(roles))
+        return self
+
+    def _check_base(self) -> None:
+        kind = WAYS[self.way].base
+        items = [larder().get(line.ingredient) for line in self.base.lines]
+        if not any(item is None or item.group == kind for item in items):
             raise PydanticCustomError(
                 "kemble_parts",
-                "the base has no flour",
-                {"path": "parts", "accepts": "a base with a line of sweet rice flour"},
+                "the base has no {kind}",
+                {
+                    "path": "parts",
+                    "kind": "flour" if kind == "flour" else "whole grain",
+                    "accepts": f"a base with a line of sweet rice{' flour' if kind == 'flour' else ''}",
+                },
             )
-        return self
+
+    def _check_shares(self, roles: set[PartRole]) -> None:
+        for p, part in enumerate(self.parts):
+            for i, line in enumerate(part.lines):
+                for j, split in enumerate(line.splits):
+                    if split.to is not None and split.to not in roles:
+                        raise PydanticCustomError(
+                            "kemble_split_to",
+                            "there is no {to} on this sheet",
+                            {
+                                "path": f"parts.{p}.lines.{i}.splits.{j}.to",
+                                "to": split.to,
+                                "accepts": " or ".join(role for role in ROLES if role in roles),
+                            },
+                        )
 
     def part(self, role: PartRole) -> Part | None:
         return next((part for part in self.parts if part.role == role), None)
@@ -258,6 +345,18 @@ def sheet_from(content: object) -> Sheet:
 
 def default_sheet(way_id: str) -> Sheet:
     """The way's own starting sheet, ready to edit. Raises Refused for a way that does not exist."""
+    return sheet_from({"way": way_id, **_starting(way_id)})
+
+
+def blank_sheet(way_id: str) -> Sheet:
+    """A sheet with nothing in it but the way's flour or grain. Raises Refused for a way that does not exist."""
+    start = _starting(way_id)
+    base = next(part for part in start["parts"] if part["role"] == "base")
+    part = {"role": "base", "name": base["name"], "lines": base["lines"][:1]}
+    return sheet_from({"way": way_id, "title": "Blank sheet", "parts": [part]})
+
+
+def _starting(way_id: str) -> Mapping[str, Any]:
     if way_id not in WAYS:
         raise Refused([Problem(path="way", says=f'"{way_id}" is not a known way', accepts=" or ".join(WAYS))])
-    return sheet_from({"way": way_id, **WAYS[way_id].starting_sheet})
+    return WAYS[way_id].starting_sheet

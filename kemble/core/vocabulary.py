@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import NamedTuple, get_args
+
+from kemble.core.cards import PartRole
 
 
 class Key(NamedTuple):
@@ -21,17 +23,35 @@ KEYS: dict[str, Key] = {
     "mix.batch_g": Key("batch before cooking", "g", 0),
     "mix.water_g": Key("water in the batch", "g", 0),
     "mix.cooked_g": Key("weight when cooked", "g", 0),
-    "mix.volume_ml": Key("volume before cooking", "ml", 0),
-    "mix.density_g_per_ml": Key("density before cooking", "g/ml", 2),
+    "mix.volume_ml": Key("volume when it is shaped", "ml", 0),
+    "mix.density_g_per_ml": Key("density when it is shaped", "g/ml", 2),
     "mix.sugar_in_water_pct": Key("sugar in the sugar and water", "%", 0),
     "mix.gel_temperature_c": Key("starch gels at", "°C", 0),
     "mix.softness": Key("softness index, -2 firm to +2 soft", "", 1),
-    "mix.filling_g": Key("filling made", "g", 0),
+    "mix.tenderness": Key("tenderness index, -2 chewy to +2 tender", "", 1),
+    "mix.egg_pct": Key("egg to flour", "%", 0),
+    "mix.legume_pct": Key("dry beans to grain", "%", 0),
+    "mix.filling_pct": Key("filling to flour or dry grain", "%", 0),
+    "mix.filling_share_pct": Key("filling in the whole", "%", 0),
+    # Grain
+    "grain.dry_g": Key("dry grain", "g", 0),
+    "grain.soak_min": Key("soak", "min", 0),
+    "grain.drain_min": Key("drain", "min", 0),
+    "grain.soak_end_pct": Key("most it takes up in water so warm", "% of dry", 0),
+    "grain.uptake_pct": Key("taken up in the soak", "% of dry", 1),
+    "grain.uptake_g": Key("water taken up in the soak", "g", 0),
+    "grain.cling_g": Key("water that clings after draining", "g", 0),
+    "grain.soaked_g": Key("drained grain on the scale", "g", 0),
+    "grain.total_water_g": Key("water the cooked grain is to have", "g", 0),
+    "grain.cook_water_g": Key("liquid to pour on", "g", 0),
+    "grain.pot_water_g": Key("taken up in the pot", "g", 0),
+    "grain.cooked_g": Key("cooked grain", "g", 0),
     # Shape
     "shape.pieces": Key("pieces", "", 0),
     "shape.piece_g": Key("weight of a piece", "g", 1),
     "shape.base_g": Key("dough in a piece", "g", 1),
     "shape.filling_g": Key("filling in a piece", "g", 1),
+    "shape.filling_on_base_pct": Key("filling on its dough or rice", "%", 0),
     "shape.diameter_mm": Key("diameter", "mm", 0),
     "shape.core_mm": Key("filling across", "mm", 0),
     "shape.skin_mm": Key("skin", "mm", 1),
@@ -42,6 +62,10 @@ KEYS: dict[str, Key] = {
     "shape.filling_enough_for": Key("filling is enough for", "pieces", 1),
     "shape.short_of": Key("runs out first", "", 0),
     "shape.left_over_g": Key("left over of the other", "g", 0),
+    "shape.thick_mm": Key("thickness of a packet", "mm", 0),
+    "shape.side_mm": Key("side of a packet", "mm", 0),
+    "shape.wrappers": Key("leaves to soak, spares in", "", 0),
+    "shape.foil_mm": Key("foil, square of", "mm", 0),
     "shape.tins": Key("tins", "", 0),
     "shape.depth_mm": Key("depth in the tin", "mm", 0),
     "shape.headroom_mm": Key("room below the brim", "mm", 0),
@@ -83,4 +107,26 @@ KEYS: dict[str, Key] = {
     "keep.room_h": Key("keeps at room temperature", "h", 0),
     "keep.cold_h": Key("keeps cold", "h", 0),
     "keep.hard_after_h": Key("turns hard after", "h", 0),
+}
+
+# What every part beside the base has, where it applies.
+_OF_A_PART: dict[str, Key] = {
+    "raw_g": Key("goes in", "g", 0),
+    "made_g": Key("made", "g", 0),
+    "loss_g": Key("boiled off or left behind", "g", 0),
+    "scale_g": Key("pan and all on the scale", "g", 0),
+    "kept_g": Key("kept back", "g", 0),
+    "away_g": Key("made for other sheets", "g", 0),
+    "have_g": Key("for this sheet", "g", 0),
+    "piece_g": Key("for each piece", "g", 1),
+    "enough_for": Key("is enough for", "pieces", 1),
+    "oil_g": Key("oil that parts", "g", 0),
+    "dry_ratio": Key("on the dry beans", "times", 2),
+    "solids_pct": Key("solids when done", "%", 0),
+}
+KEYS |= {
+    f"part.{role}.{name}": Key(f"{role}: {key.label}", key.unit, key.decimals)
+    for role in get_args(PartRole)
+    if role != "base"
+    for name, key in _OF_A_PART.items()
 }

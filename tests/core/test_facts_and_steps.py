@@ -2,6 +2,7 @@
 
 import sys
 import textwrap
+from dataclasses import replace
 
 import pytest
 
@@ -9,7 +10,6 @@ import kemble.core.ways as ways_package
 from kemble.core.chain import work
 from kemble.core.facts import Book, leaf, ripple, show
 from kemble.core.kitchen import Kitchen
-from kemble.core.plan.steps import steps_of
 from kemble.core.sheet import default_sheet, sheet_from
 from kemble.core.ways import WAYS, _found
 
@@ -107,24 +107,56 @@ class TestSteps:
         document["parts"] = document["parts"][:1]
         document["pieces"] = {"dough_g": 15}
         plain = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
-        assert not {"filling", "chill-filling", "ball-filling", "freeze-filling", "broth"} & set(plain)
+        assert not {"filling-grind", "filling-chill", "ball-filling", "freeze-filling", "broth-steep"} & set(plain)
         assert [wait.step for wait in plain["wrap"].after] == ["divide"]
 
-    def test_a_step_left_out_hands_on_whom_it_waited_for(self):
+    def test_a_step_left_out_hands_on_whom_it_waited_for(self, monkeypatch):
         """Without melt and burn, cool-syrup waits for nothing; were cool-syrup left out, mix would wait for melt."""
         way = WAYS["set-cake"]
-        sheet = default_sheet("set-cake")
-        facts = work(sheet, KITCHEN).facts
-        book = Book()
-        book.facts.update(facts)
-        from dataclasses import replace
-
         without = replace(
             way, steps=tuple(replace(step, part="coat") if step.id == "cool-syrup" else step for step in way.steps)
         )
-        found = {step.id: step for step in steps_of(sheet, without, book, "metric")}
+        monkeypatch.setitem(WAYS, "set-cake", without)
+        found = {step.id: step for step in work(default_sheet("set-cake"), KITCHEN).steps}
         assert "cool-syrup" not in found
         assert {wait.step for wait in found["mix"].after} == {"melt", "line"}
+
+    def test_an_alternative_not_taken_sets_no_clock(self):
+        """Steamed dough is folded and cooled; nothing of the pan's own path is waited for, nor anything twice."""
+        steps = {step.id: step for step in worked("stirred-rounds", schools__cook="steam").steps}
+        assert [wait.step for wait in steps["cool"].after] == ["fold"]
+        assert [wait.step for wait in steps["fold"].after] == ["steam-dough"]
+
+    def test_a_part_comes_before_the_step_that_uses_it(self):
+        steps = {step.id: step for step in worked("stirred-rounds").steps}
+        assert [wait.step for wait in steps["ball-filling"].after] == ["filling-cool"]
+        assert steps["filling-dry"].target.grams == pytest.approx(130 * 2.9)
+
+    def test_a_bought_paste_is_neither_soaked_nor_simmered(self):
+        document = default_sheet("stirred-rounds").model_dump()
+        document["parts"][1]["lines"] = [{"ingredient": "red-bean-paste", "amount": {"value": 380, "unit": "g"}}]
+        steps = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+        assert not [name for name in steps if name.startswith("filling-")]
+        assert steps["ball-filling"].after == []
+
+    def test_a_part_that_no_step_names_is_ready_when_it_is_served(self):
+        document = default_sheet("set-cake").model_dump()
+        document["parts"] = [
+            *document["parts"],
+            {"role": "broth", "lines": [{"ingredient": "pear-juice", "amount": {"value": 400}}]},
+        ]
+        steps = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+        assert "broth-steep" in [wait.step for wait in steps["serve"].after]
+
+    def test_grain_that_is_not_soaked_asks_for_no_soak(self):
+        assert "soak" in {step.id for step in worked("tray-rice").steps}
+        unsoaked = {step.id: step for step in worked("tray-rice", grain__soak_min=0).steps}
+        assert "soak" not in unsoaked
+        assert [wait.step for wait in unsoaked["drain"].after] == ["rinse"]
+
+    def test_order_traps_are_asked_before_it_is_late(self):
+        steps = {step.id: step for step in worked("batter-bake").steps}
+        assert "lined" in steps["pour"].asks
 
     def test_minutes_by_the_piece(self):
         """Wrapping: 2 min and 0.7 for each of 24; with 12 pieces 10.4."""
@@ -136,7 +168,7 @@ class TestSteps:
     def test_the_scale_is_told_what_to_show(self):
         steps = {step.id: step for step in worked("boiled-balls").steps}
         assert steps["wrap"].target.grams == pytest.approx(27.0)
-        assert steps["filling"].target.grams == pytest.approx(216.0)
+        assert steps["filling-grind"].target.grams == pytest.approx(216.0)
         assert steps["serve"].target is None
 
     def test_what_is_to_hand_at_each_step(self):
@@ -145,7 +177,7 @@ class TestSteps:
         assert (cake["mix"].to_hand[0].name, cake["mix"].to_hand[0].grams) == ("Sweet rice flour", 300)
         assert cake["steam"].to_hand == []
         balls = {step.id: step for step in worked("boiled-balls").steps}
-        assert [one.name for one in balls["filling"].to_hand][-1] == "Butter"
+        assert [one.name for one in balls["filling-grind"].to_hand][-1] == "Butter"
         water = balls["dough"].to_hand[1]
         assert (water.household, water.splits) == ("¾ cup", ["67 g boiling", "125 g cool"])
 

@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.quantity import UNITS, amount_of, from_celsius, grams, household, to_celsius
+from kemble.core.quantity import SPOONS, UNITS, Spoons, from_celsius, grams, household, to_celsius
 
 PINT = pint.UnitRegistry()
 NAMES = {
@@ -30,9 +30,14 @@ def test_pieces_of_what_is_not_counted():
         grams(1, "piece", g_per_ml=1.0)
 
 
-@given(st.floats(0.01, 50_000), st.sampled_from(sorted(set(UNITS) - {"piece"})), st.floats(0.2, 2.0))
-def test_there_and_back(value, unit, density):
-    assert amount_of(grams(value, unit, g_per_ml=density), unit, g_per_ml=density) == pytest.approx(value)
+def test_own_cups_and_packs():
+    """A cook's own cup holds 231 g of water: of flour at 0.56 that is 129.4 g. Two tins of 400 g are 800."""
+    assert grams(1, "cup_own", g_per_ml=0.56, own_ml={"cup_own": 231.0}) == pytest.approx(129.36)
+    assert grams(2, "pack", g_per_ml=1.0, g_per_pack=400.0) == 800.0
+    with pytest.raises(ValueError, match="has not been weighed"):
+        grams(1, "cup_own", g_per_ml=1.0)
+    with pytest.raises(ValueError, match="pack we know"):
+        grams(1, "pack", g_per_ml=1.0)
 
 
 def test_temperatures():
@@ -54,21 +59,27 @@ def test_temperatures():
     ],
 )
 def test_household_measures(mass_g, density, measures, text):
-    assert household(mass_g, g_per_ml=density, measures=measures).text == text
+    assert household(mass_g, g_per_ml=density, spoons=SPOONS[measures]).text == text
 
 
 def test_household_says_its_error():
     """18 g of oil at 0.92 is 19.57 ml; a spoon and a teaspoon are 20: 2.2 % over."""
-    near = household(18.0, g_per_ml=0.92, measures="metric")
+    near = household(18.0, g_per_ml=0.92, spoons=SPOONS["metric"])
     assert near.text == "1 tbsp + 1 tsp"
     assert near.error_pct == pytest.approx(2.2, abs=0.05)
 
 
-@given(st.floats(5.0, 2500.0), st.sampled_from(["us", "metric"]))
+@given(st.floats(5.0, 2500.0), st.sampled_from(sorted(SPOONS)))
 def test_household_is_never_far_off(ml, measures):
-    near = household(ml, g_per_ml=1.0, measures=measures)
+    near = household(ml, g_per_ml=1.0, spoons=SPOONS[measures])
     assert abs(near.error_pct) < 12.5
 
 
+def test_household_in_the_cooks_own_cup():
+    """310 g of water in a cup that holds 155: two of them, exactly."""
+    near = household(310.0, g_per_ml=1.0, spoons=Spoons(155.0, 15.0, 5.0))
+    assert (near.text, near.error_pct) == ("2 cups", pytest.approx(0.0))
+
+
 def test_no_pile_of_cups():
-    assert household(9000.0, g_per_ml=1.0, measures="us") is None
+    assert household(9000.0, g_per_ml=1.0, spoons=SPOONS["us"]) is None

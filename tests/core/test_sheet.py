@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from kemble.core.larder import Composition, Ingredient, larder, nearest
+from kemble.core.larder import Composition, Ingredient, larder
+from kemble.core.larder.names import names_of, nearest, plain
 from kemble.core.problems import Refused
 from kemble.core.sheet import MOST_BYTES, default_sheet, read_sheet, sheet_from
 from kemble.core.ways import WAYS
@@ -121,7 +122,26 @@ class TestLarder:
 
     def test_one_that_does_not_add_up_is_refused_with_the_sum(self):
         with pytest.raises(ValidationError, match=r"adds up to 90\.0 g"):
-            Ingredient(id="x", name="X", group="sugar", per_100_g=Composition(sugar=90), g_per_ml=1.0)
+            Ingredient(id="own-x", name="X", group="sugar", per_100_g=Composition(sugar=90), density={"packed": 1.0})
+
+    def test_there_are_enough_and_each_says_where_its_figures_come_from(self):
+        assert len(larder()) >= 120
+        assert {item.source for item in larder().values()} <= {"table", "label", "kitchen"}
+        assert all(item.g_per_ml == next(iter(item.density.values())) for item in larder().values())
+
+    def test_no_two_ingredients_answer_to_one_name(self):
+        names = [name for item in larder().values() for name in {plain(name) for name in (item.name, *item.aliases)}]
+        assert len(names) == len(set(names)), sorted(name for name in names if names.count(name) > 1)
+        assert set(names_of(larder().values()).values()) == set(larder())
+
+    def test_what_spoils_and_what_harms_is_marked(self):
+        """By the craft's cautions: coconut, egg, dairy, fresh meat spoil; nuts, soy, sesame, egg, milk, wheat harm."""
+        for name in ("coconut-milk-thick", "coconut-milk-thin", "egg", "milk", "butter", "pork-belly", "strawberry"):
+            assert larder()[name].perishable, name
+        for name, allergen in (("walnut", "tree nut"), ("tahini", "sesame"), ("soy-sauce", "wheat"), ("tofu", "soy"),
+                               ("peanut-butter", "peanut"), ("egg-yolk", "egg"), ("condensed-milk", "milk"),
+                               ("barley-malt", "wheat")):  # fmt: skip
+            assert allergen in larder()[name].allergens, name
 
     def test_the_nearest_names_help(self):
         assert nearest("glutinous rice flour")[0] == "sweet-rice-flour"

@@ -6,6 +6,7 @@ import pytest
 from pydantic import TypeAdapter
 
 from kemble.core.plan.schedule import Plan
+from kemble.core.ways import WAYS
 from kemble.kitchen.api import api, views
 from kemble.kitchen.api.refusal import Refusal
 
@@ -42,6 +43,8 @@ def made(owner, sheet):
         ("/kitchen", views.KitchenOpen),
         ("/ways", list[views.WayCard]),
         ("/larder", list[views.IngredientCard]),
+        ("/larder/egg/exchanges", list[views.ExchangeCard]),
+        ("/parts", list[views.FamilyCard]),
         ("/sheets", list[views.SheetCard]),
         ("/sheets/{sheet}", views.SheetOpen),
         ("/occasions", list[views.OccasionOpen]),
@@ -59,7 +62,7 @@ def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):
     assert instants(again) == instants(answer.body)
 
 
-@pytest.mark.parametrize("way", ["set-cake", "boiled-balls"])
+@pytest.mark.parametrize("way", sorted(WAYS))
 def test_a_ripple_a_plan_and_a_refusal_are_of_theirs(owner, way):
     sheet = owner.ask("POST", "/sheets", {"way": way}).body["sheet"]
     rippled = owner.ask("POST", "/work", {"sheet": sheet, "before": sheet})

@@ -16,6 +16,9 @@ const Make = lazy(() => import("./make/Make"));
 const OutcomePage = lazy(() => import("./log/OutcomePage"));
 const Log = lazy(() => import("./log/Log"));
 const BatchPage = lazy(() => import("./log/BatchPage"));
+const LarderPage = lazy(() => import("./larder/LarderPage"));
+const ShoppingPage = lazy(() => import("./shopping/ShoppingPage"));
+const PastePage = lazy(() => import("./counter/PastePage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
@@ -58,6 +61,9 @@ const router = createBrowserRouter([
       { path: "/make/:runId/outcome", element: <OutcomePage /> },
       { path: "/log", element: <Log /> },
       { path: "/log/:batchId", element: <BatchPage /> },
+      { path: "/larder", element: <LarderPage /> },
+      { path: "/shopping", element: <ShoppingPage /> },
+      { path: "/paste", element: <PastePage /> },
       { path: "/kitchen", element: <KitchenPage /> },
       { path: "*", element: <Nowhere /> },
     ],

@@ -12,7 +12,7 @@ import { SignIn } from "./session/SignIn";
 import type { Bench } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { BallShape } from "./stations/shape/BallShape";
-import { Around, type Asked, fact, pass, serve, sheet, waterOf, worked } from "./testing";
+import { Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
 import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
 
@@ -69,7 +69,15 @@ describe("the lines of the bowl", () => {
     pct: (100 * grams) / 300,
     household: at ? "1½ cups" : "2 cups + 2 tbsp",
     household_error_pct: at ? 0.2 : -1.2,
-    splits: at ? ["131 g hot", "244 g cool"] : [],
+    role: "base",
+    water_g: 0,
+    question: "",
+    carried: at
+      ? [
+          { to: "base", at: "hot", grams: 131 },
+          { to: "base", at: "cool", grams: 244 },
+        ]
+      : [],
     allergens: [],
     look_alike: "",
   });
@@ -77,15 +85,19 @@ describe("the lines of the bowl", () => {
     bar: [],
     in_zone: true,
     outcome: "",
+    bite: "",
+    parts: [],
+    grain: null,
     lines: [line(0, "Sweet rice flour", 300), line(1, "Water", 375)],
   } as MixDrawing;
 
   async function show() {
-    serve(() => ({ body: [{ id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "" }] }));
+    const salt = { id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "", packs: {}, density: {} };
+    serve((one) => ({ body: one.path === "/api/larder" ? [salt] : [] }));
     const made = benchOf(sheet());
-    render(<BowlLines bench={made.bench} drawing={drawing} />, { wrapper: Around });
+    render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
     await pass(30);
-    return made.edits;
+    return { edits: made.edits, bench: made.bench };
   }
 
   it("show share, household measure and its error where it matters, and where each share goes", async () => {
@@ -98,16 +110,16 @@ describe("the lines of the bowl", () => {
   });
 
   it("change an amount, a unit, and nothing else", async () => {
-    const edits = await show();
+    const { edits, bench } = await show();
     fireEvent.change(screen.getByLabelText("Water, amount"), { target: { value: "410" } });
     fireEvent.change(screen.getByLabelText("Water, unit"), { target: { value: "cup_us" } });
     expect(waterOf(edits[0] as Sheet)).toBe(410);
-    expect(edits[1]?.parts[0]?.lines[1]?.amount).toEqual({ value: 375, unit: "cup_us" });
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "unit", part: 0, line: 1, unit: "cup_us" });
     expect(edits[0]?.parts[0]?.lines[0]).toEqual(sheet().parts[0]?.lines[0]);
   });
 
   it("take one out and put one in", async () => {
-    const edits = await show();
+    const { edits } = await show();
     await press("Take out Water");
     expect(edits[0]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour"]);
     fireEvent.change(screen.getByLabelText("Add to the batter"), { target: { value: "salt" } });
@@ -123,7 +135,12 @@ describe("what runs out first", () => {
     least_skin_mm: 3.2,
     dough_total_g: 468,
     filling_total_g: 216,
+    form: "ball",
+    outside: false,
+    dough_name: "dough",
+    piece_name: "ball",
     filling_name: "date",
+    filling_word: "filling",
     remedies: [
       { says: "make 24", count: 24, filling_g: null, filling_part_factor: null, dough_part_factor: null },
       {
@@ -169,7 +186,7 @@ describe("what runs out first", () => {
     ["18 g more filling", { count: null, dough_g: 18, filling_g: 9 }, 234],
   ])("“%s” is one press", async (name, pieces, filling) => {
     const { bench, edits } = benchOf(of, { worked: found });
-    render(<BallShape bench={bench} way={{} as WayCard} kitchen={{} as KitchenSettings} drawing={drawing} />, {
+    render(<BallShape bench={bench} way={WAY} kitchen={KITCHEN} drawing={drawing} />, {
       wrapper: Around,
     });
     expect(screen.getByText(/the filling, after 24 balls: 36 g of dough left over/)).toBeTruthy();
@@ -300,12 +317,19 @@ describe("the kitchen", () => {
     burner: { low_w: 380, medium_w: 620, high_w: 1500 },
     quiet: { begins: "22:00", ends: "07:00" },
     time_factor: 1,
+    own_cup_ml: null,
+    own_spoon_ml: null,
+    weighed: [],
+    pans: [],
+    currency: "",
   } as unknown as KitchenSettings;
 
   async function show(refuse?: Problem) {
     const { asked } = serve((one) => {
       if (one.path === "/api/session")
         return { body: { signed_in: true, name: "owner", local: true, has_password: false } };
+      if (one.path === "/api/larder")
+        return { body: [{ id: "sweet-rice-flour", name: "Sweet rice flour", density: { spooned: 0.56 }, packs: {} }] };
       if (one.method === "PUT" && refuse) return { status: 422, body: { problems: [refuse] } };
       return {
         body: {
@@ -328,6 +352,23 @@ describe("the kitchen", () => {
     expect(puts()).toEqual([]);
     await pass(700);
     expect(puts()).toEqual([{ ...kitchen, altitude_m: 900, cooks: 3 }]);
+  });
+
+  it("keeps a cup and a pan weighed by the cook", async () => {
+    const { puts } = await show();
+    fireEvent.change(screen.getByLabelText("Water in your cup"), { target: { value: "231" } });
+    fireEvent.change(screen.getByLabelText("Weighed measure"), { target: { value: "cup_own" } });
+    fireEvent.change(screen.getAllByLabelText("weighs")[0] as HTMLElement, { target: { value: "126" } });
+    await press("Keep it");
+    fireEvent.change(screen.getByLabelText("Name of the new pan"), { target: { value: "wide" } });
+    fireEvent.change(screen.getAllByLabelText("weighs")[1] as HTMLElement, { target: { value: "1185" } });
+    fireEvent.submit(screen.getByLabelText("Name of the new pan"));
+    await pass(700);
+    expect(puts().at(-1)).toMatchObject({
+      own_cup_ml: 231,
+      weighed: [{ measure: "cup_own", ingredient: "sweet-rice-flour", grams: 126 }],
+      pans: [{ name: "wide", empty_g: 1185, across_mm: 200 }],
+    });
   });
 
   it("is saved at once when the page is left", async () => {

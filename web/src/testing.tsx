@@ -5,7 +5,8 @@ import { act } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import type { Fact, Sheet, SheetOpen, Worked } from "./api/client";
+import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, Worked } from "./api/client";
+import { newPart } from "./sheet/edits";
 
 export interface Asked {
   method: string;
@@ -88,6 +89,7 @@ export function sheet(water = 375, title = "A cake"): Sheet {
     amount: { value, unit: "g" as const },
     splits: [],
     reserve: null,
+    reserve_for: "",
   });
   return {
     format: "kemble-sheet",
@@ -95,7 +97,8 @@ export function sheet(water = 375, title = "A cake"): Sheet {
     title,
     way: "set-cake",
     schools: {},
-    parts: [{ role: "base", name: "batter", lines: [line("sweet-rice-flour", 300), line("water", water)] }],
+    parts: [newPart("base", "batter", "", [line("sweet-rice-flour", 300), line("water", water)])],
+    grain: { rinses: 3, soak_min: 480, soak_c: 18, drain_min: 30 },
     pieces: {},
     vessel: {
       tin: {
@@ -115,6 +118,21 @@ export function sheet(water = 375, title = "A cake"): Sheet {
     serve: null,
   } as Sheet;
 }
+
+/** A kitchen with nothing weighed and a way with one choice, as far as the stations read them. */
+export const KITCHEN = {
+  name: "Test",
+  measures: "metric",
+  tins: [],
+  pans: [],
+  stock: [],
+  weighed: [],
+  ingredients: [],
+  currency: "",
+  own_cup_ml: null,
+  own_spoon_ml: null,
+} as unknown as KitchenSettings;
+export const WAY = { id: "set-cake", form: "tin", base: "flour", words: {}, choices: [] } as unknown as WayCard;
 
 export const waterOf = (one: Sheet) => one.parts[0]?.lines[1]?.amount.value;
 

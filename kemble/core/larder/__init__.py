@@ -1,4 +1,4 @@
-"""The larder: what each ingredient is made of, how dense it is, and whom it may harm."""
+"""The larder: what each ingredient is made of, how dense it is, how it is sold, and whom it may harm."""
 
 from __future__ import annotations
 
@@ -9,10 +9,37 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
 
-Group = Literal["flour", "liquid", "sugar", "fat", "egg", "nut", "fruit", "paste", "flavour", "salt", "dust"]
+Group = Literal[
+    "flour",
+    "grain",
+    "legume",
+    "liquid",
+    "sugar",
+    "fat",
+    "egg",
+    "nut",
+    "fruit",
+    "paste",
+    "flavour",
+    "herb",
+    "savoury",
+    "salt",
+    "dust",
+    "leaf",
+]
+State = Literal["spooned", "sifted", "packed", "whole", "sliced", "ground", "melted", "poured"]
 
 SOURCE = "typical composition, rounded; the packet knows better"
+SOURCES = {
+    "table": "typical of food composition tables, rounded",
+    "label": "typical of packet labels, rounded; yours knows better",
+    "kitchen": "kitchen estimate",
+    "cook": "this kitchen's own figures",
+}
+OWN = "own-"
+"""What the id of a cook's own ingredient begins with."""
 
 
 class Composition(BaseModel):
@@ -20,37 +47,52 @@ class Composition(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    water: float = Field(0.0, ge=0)
-    starch: float = Field(0.0, ge=0)
-    sugar: float = Field(0.0, ge=0)
-    fat: float = Field(0.0, ge=0)
-    protein: float = Field(0.0, ge=0)
-    fibre: float = Field(0.0, ge=0)
-    salt: float = Field(0.0, ge=0)
-    other: float = Field(0.0, ge=0)
+    water: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    starch: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    sugar: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    fat: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    protein: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    fibre: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    salt: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    other: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
 
     @property
     def total(self) -> float:
         return sum(self.parts)
 
     @property
+    def solids(self) -> float:
+        """All that is not water."""
+        return self.total - self.water
+
+    @property
     def parts(self) -> tuple[float, ...]:
         """Values in the order of COMPONENTS."""
-        return tuple(getattr(self, name) for name in COMPONENTS)
+        return (
+            self.water,
+            self.starch,
+            self.sugar,
+            self.fat,
+            self.protein,
+            self.fibre,
+            self.salt,
+            self.other,
+        )
 
     def scaled(self, factor: float) -> Composition:
-        return Composition._of(value * factor for value in self.parts)
+        return Composition.of(value * factor for value in self.parts)
+
+    def with_water(self, grams: float) -> Composition:
+        """The same solids in `grams` of water (never below none)."""
+        return Composition.of((max(0.0, grams), *self.parts[1:]))
 
     @staticmethod
     def summed(parts: Iterable[Composition]) -> Composition:
-        totals = dict.fromkeys(COMPONENTS, 0.0)
-        for part in parts:
-            for name, value in zip(COMPONENTS, part.parts, strict=True):
-                totals[name] += value
-        return Composition._of(totals.values())
+        rows = [part.parts for part in parts]
+        return Composition.of(map(sum, zip(*rows, strict=True))) if rows else Composition()
 
     @staticmethod
-    def _of(parts: Iterable[float]) -> Composition:
+    def of(parts: Iterable[float]) -> Composition:
         """From values in the order of COMPONENTS, known to be good: sums and shares of good ones."""
         fields: dict[str, Any] = dict(zip(COMPONENTS, parts, strict=True))
         return Composition.model_construct(**fields)
@@ -60,29 +102,58 @@ COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 
 class Ingredient(BaseModel):
-    """One thing on the shelf. Composition in g per 100 g, density in g/ml as measured in a cup."""
+    """One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    id: str
-    name: str
-    aliases: tuple[str, ...] = ()
-    group: Group
+    id: str = Field(pattern=r"^[a-z][a-z0-9-]{1,60}$", description="small letters, figures and dashes")
+    name: str = Field(min_length=1, max_length=60, description="a name of 1 to 60 letters")
+    aliases: tuple[str, ...] = Field((), max_length=20, description="at most 20 other names")
+    group: Group = Field(description="the shelf it stands on")
     per_100_g: Composition
-    g_per_ml: float = Field(gt=0.1, lt=2.5)
-    g_per_piece: float | None = Field(None, gt=0)
-    allergens: tuple[str, ...] = ()
+    density: dict[State, float] = Field(min_length=1, description="g/ml by state, each from 0.02 to 2.5")
+    g_per_piece: float | None = Field(None, gt=0, le=5000, description="above 0, at most 5000 g")
+    packs: dict[str, float] = Field({}, max_length=6, description="at most 6 packs, each a name and its grams")
+    allergens: tuple[str, ...] = Field((), max_length=12, description="at most 12 allergens")
     perishable: bool = False
-    pack_g: float | None = Field(None, gt=0)
-    look_alike: str = ""
-    caution: str = ""
+    source: Literal["table", "label", "kitchen", "cook"] = "cook"
+    look_alike: str = Field("", max_length=300, description="at most 300 letters")
+    caution: str = Field("", max_length=300, description="at most 300 letters")
 
     @model_validator(mode="after")
-    def _adds_up(self) -> Ingredient:
+    def _holds_together(self) -> Ingredient:
         total = self.per_100_g.total
         if abs(total - 100.0) > 1.0:
-            raise ValueError(f"the composition of {self.name} adds up to {total:.1f} g in 100 g")
+            raise PydanticCustomError(
+                "kemble_composition",
+                "the composition adds up to {total} g in 100 g",
+                {"path": "per_100_g", "total": f"{total:.1f}", "accepts": "parts that add up to 100 g, give or take 1"},
+            )
+        for state, density in self.density.items():
+            if not 0.02 <= density <= 2.5:
+                raise PydanticCustomError(
+                    "kemble_density",
+                    "{density} g/ml is no density of food",
+                    {"path": f"density.{state}", "density": density, "accepts": "0.02 to 2.5 g/ml"},
+                )
+        for name, grams in self.packs.items():
+            if not 0 < grams <= 50_000:
+                raise PydanticCustomError(
+                    "kemble_pack",
+                    "a pack cannot weigh {grams} g",
+                    {"path": f"packs.{name}", "grams": grams, "accepts": "above 0, at most 50 000 g"},
+                )
         return self
+
+    @property
+    def g_per_ml(self) -> float:
+        """Density in its usual state."""
+        return next(iter(self.density.values()))
+
+    @property
+    def pack(self) -> tuple[str, float] | None:
+        """The usual pack: its name and its grams."""
+        return next(iter(self.packs.items()), None)
 
     def composition(self, mass_g: float) -> Composition:
         """What is in `mass_g` of it. Scaled to the total, so that no gram is lost to rounding."""
@@ -91,19 +162,10 @@ class Ingredient(BaseModel):
 
 @cache
 def larder() -> dict[str, Ingredient]:
-    """Every ingredient by id, read once from the data file beside this module."""
-    text = files(__package__).joinpath("ingredients.toml").read_text(encoding="utf-8")
-    return {key: Ingredient(id=key, **entry) for key, entry in tomllib.loads(text).items()}
-
-
-def nearest(unknown: str, limit: int = 3) -> list[str]:
-    """The ids most like a misspelt or informal name, for an error that helps."""
-    import difflib
-
-    wanted = unknown.strip().lower().replace(" ", "-")
-    names: dict[str, str] = {}
-    for item in larder().values():
-        for name in (item.id, item.name, *item.aliases):
-            names[name.lower().replace(" ", "-")] = item.id
-    hits = difflib.get_close_matches(wanted, list(names), n=limit * 2, cutoff=0.5)
-    return list(dict.fromkeys(names[hit] for hit in hits))[:limit]
+    """Every ingredient by id, read once from the shelves beside this module."""
+    shelves = sorted(files(__package__).joinpath("shelves").iterdir(), key=lambda shelf: shelf.name)
+    return {
+        key: Ingredient(id=key, **entry)
+        for shelf in shelves
+        for key, entry in tomllib.loads(shelf.read_text(encoding="utf-8")).items()
+    }

@@ -1,15 +1,18 @@
-"""The steps of a sheet: its way's steps that its schools and parts call for, with durations from the facts."""
+"""The steps of a sheet: those of its parts, then its way's, as schools and parts call for, with minutes from the facts."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.bowl import Poured
+from kemble.core.cards import After, Minutes, PartRole, Step
 from kemble.core.facts import Book
-from kemble.core.quantity import Measures, household
-from kemble.core.sheet import PartRole, Sheet
-from kemble.core.ways.base import After, Minutes, Step, Way
+from kemble.core.quantity import household
+from kemble.core.stations.working import Working
 
 
 class Worded(BaseModel):
@@ -58,11 +61,15 @@ class ToHand(Worded):
 
 
 class StepWorked(Worded):
-    """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all."""
+    """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
+
+    `asks` is what must be so before it begins; empty when nothing is.
+    """
 
     id: str
     title: str
     words: str
+    asks: str = ""  # kept runs of before have none
     minutes: float
     hands: Literal["held", "minded", "free"]
     uses: list[str]
@@ -74,27 +81,85 @@ class StepWorked(Worded):
     caution: str
 
 
-def steps_of(sheet: Sheet, way: Way, book: Book, measures: Measures) -> list[StepWorked]:
-    """The steps in the way's order. A step left out hands its predecessors on to those that waited for it."""
-    kept = {step.id for step in way.steps if _called_for(step, sheet)}
-    return [_worked(step, sheet, way, kept, book, measures) for step in way.steps if step.id in kept]
+@dataclass(frozen=True, slots=True)
+class _Placed:
+    """A card's step on this sheet: its id here, the part it belongs to, and what its card's names stand for here."""
+
+    id: str
+    step: Step
+    role: PartRole | None
+    names: Mapping[str, str]
+    is_first: bool = False
 
 
-def _called_for(step: Step, sheet: Sheet) -> bool:
+def steps_of(working: Working) -> list[StepWorked]:
+    """The steps in working order. A step left out hands its predecessors on to those that waited for it."""
+    placed = _placed(working)
+    kept = {one.id: one for one in placed if _called_for(one, working)}
+    every = {one.id: one for one in placed}
+    return [_worked(one, working, every, kept) for one in kept.values()]
+
+
+def _placed(working: Working) -> list[_Placed]:
+    """The steps of every part that is made here, then the way's own."""
+    found: list[_Placed] = []
+    last_of: dict[str, str] = {}
+    for role, bowl in working.bowl.parts.items():
+        if bowl.family is None or bowl.part.made_on:
+            continue
+        names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
+        found.extend(
+            _Placed(names[step.id], step, role, names, is_first=i == 0) for i, step in enumerate(bowl.family.steps)
+        )
+        last_of[role] = names[bowl.family.steps[-1].id]
+    own = {step.id: step.id for step in working.way.steps}
+    # A role names the last step of making that part; a part that is not made here holds nothing up. One that the
+    # way's steps never name (a broth to a cake) must be there when it is served.
+    named = {after.step for step in working.way.steps for after in step.after}
+    loose = tuple(After(role) for role in last_of if role not in named)
+    *steps, last = working.way.steps
+    steps.append(replace(last, after=(*last.after, *loose)))
+    found.extend(_Placed(step.id, step, None, {**own, **last_of}) for step in steps)
+    return found
+
+
+def _called_for(one: _Placed, working: Working) -> bool:
+    step, sheet, book = one.step, working.sheet, working.book
     if any(sheet.school(choice) not in schools for choice, schools in step.when.items()):
         return False
-    roles: dict[str, PartRole] = {"filling": "filling", "broth": "broth", "coat": "coat", "base": "base"}
-    return step.part is None or sheet.part(roles[step.part]) is not None
+    if step.part is not None and step.part not in working.bowl.parts:
+        return False
+    if step.needs and one.role is not None:
+        poured = working.bowl.parts[one.role].poured
+        if not any(name in step.needs for each in poured for name in (each.item.id, each.item.group)):
+            return False
+    fact = step.minutes.fact
+    if fact is not None:
+        return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
+    return True
 
 
-def _waits(step: Step, way: Way, kept: set[str]) -> list[After]:
-    found: list[After] = []
-    for after in step.after:
-        if after.step in kept:
-            found.append(after)
-        else:
-            found.extend(_waits(way.step(after.step), way, kept))
-    return found
+def _waits(one: _Placed, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> list[After]:
+    """What this step waits for. In place of a step that is not called for it waits for what that waited for.
+
+    Beside steps that are called for, those further back only keep the order: how long they may lie was said of
+    another path.
+    """
+    named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
+    here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
+    further = list(
+        dict.fromkeys(wait for name, _ in named if name not in kept for wait in _waits(every[name], every, kept))
+    )
+    if not here:
+        return further
+    known = {wait.step for wait in here}.union(*(_before(wait.step, every, kept) for wait in here))
+    return [*here, *(After(wait.step) for wait in further if wait.step not in known)]
+
+
+def _before(name: str, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> set[str]:
+    """Every step that comes before one, however far back."""
+    waits = {wait.step for wait in _waits(every[name], every, kept)}
+    return waits.union(*(_before(step, every, kept) for step in waits))
 
 
 def _minutes(minutes: Minutes, book: Book) -> float:
@@ -105,25 +170,42 @@ def _minutes(minutes: Minutes, book: Book) -> float:
     return total
 
 
-def _to_hand(step: Step, sheet: Sheet, measures: Measures) -> list[ToHand]:
-    part = next((part for part in sheet.parts if part.role == step.lists), None)
-    found = []
-    for line in part.lines if part else ():
-        if step.lists_groups and line.item.group not in step.lists_groups:
-            continue
-        near = household(line.used_g, g_per_ml=line.item.g_per_ml, measures=measures)
-        found.append(
-            ToHand.model_construct(
-                name=line.item.name,
-                grams=line.used_g,
-                household=near.text if near else "",
-                splits=[f"{split.share * line.used_g:.0f} g {split.at}" for split in line.splits],
-            )
-        )
-    return found
+def _listed(one: _Placed, working: Working) -> list[Poured]:
+    """What is to hand: what the card lists; for a part's first step the whole part."""
+    step = one.step
+    role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
+    bowl = working.bowl.parts.get(role) if role else None
+    return [
+        poured
+        for poured in (bowl.poured if bowl else ())
+        if not step.lists_groups or poured.item.group in step.lists_groups
+    ]
 
 
-def _worked(step: Step, sheet: Sheet, way: Way, kept: set[str], book: Book, measures: Measures) -> StepWorked:
+def _to_hand(poured: Poured, working: Working) -> ToHand:
+    one = poured.scooped
+    near = household(round(poured.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+    here = [share for share in one.shares if share.at]
+    return ToHand.model_construct(
+        name=poured.item.name,
+        grams=poured.grams,
+        household=near.text if near else "",
+        splits=[f"{share.grams:.0f} g {share.at}" for share in here],
+    )
+
+
+def _target(one: _Placed, book: Book) -> Target | None:
+    """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
+    key = one.step.weigh
+    if key == "made":
+        key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
+    if key is None or key not in book:
+        return None
+    return Target.model_construct(key=key, label=book.facts[key].label, grams=book.number(key))
+
+
+def _worked(one: _Placed, working: Working, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> StepWorked:
+    step, book = one.step, working.book
     minutes = _minutes(step.minutes, book)
     window = None
     if step.window:
@@ -131,24 +213,20 @@ def _worked(step: Step, sheet: Sheet, way: Way, kept: set[str], book: Book, meas
         before = minutes - book.number(step.window[1])
         first, done, latest = (before + book.number(key) for key in step.window)
         window = Window.model_construct(first_check=first, done=done, latest=latest)
-    target = None
-    if step.weigh and step.weigh in book:
-        target = Target.model_construct(
-            key=step.weigh, label=book.facts[step.weigh].label, grams=book.number(step.weigh)
-        )
     return StepWorked.model_construct(
-        id=step.id,
+        id=one.id,
         title=step.title,
         words=step.words,
+        asks=step.asks,
         minutes=minutes,
         hands=step.hands,
         uses=list(step.uses),
         after=[
-            Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in _waits(step, way, kept)
+            Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in _waits(one, every, kept)
         ],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
-        target=target,
-        to_hand=_to_hand(step, sheet, measures),
+        target=_target(one, book),
+        to_hand=[_to_hand(poured, working) for poured in _listed(one, working)],
         caution=step.caution,
     )

@@ -1,15 +1,17 @@
-"""Heat: time told from the thing itself, by the way's own heat: steam for a tin, a boiling pot for balls."""
+"""Heat: time told from the thing itself, by the way's own heat."""
 
 from __future__ import annotations
 
 from kemble.core.larder import Composition
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.stations.boil import BoilDrawing, boil
+from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.steam import SteamDrawing, steam
+from kemble.core.stations.timed import TimedDrawing, timed
 from kemble.core.stations.working import Working
 
-HeatDrawing = SteamDrawing | BoilDrawing
+HeatDrawing = SteamDrawing | BoilDrawing | TimedDrawing
 
 
 def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
@@ -22,6 +24,9 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
         source="standard atmosphere and Antoine's equation",
         of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
     )
-    if isinstance(drawn, TinDrawing):
+    method = working.way.heat
+    if method == "steam" and isinstance(drawn, TinDrawing):
         return steam(working, base, drawn, boil_c)
-    return boil(working, base, filling, drawn, boil_c)
+    if method == "boil" and isinstance(drawn, BallDrawing):
+        return boil(working, base, filling, drawn, boil_c)
+    return timed(working)

@@ -37,9 +37,51 @@ class RestDrawing(Drawn):
 
 def rest(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> RestDrawing:
     """Cooling, freezing and keeping facts, and the cooling curve."""
-    drawing = _tin(working, base, drawn) if isinstance(drawn, TinDrawing) else _ball(working, base, filling, drawn)
+    if isinstance(drawn, TinDrawing):
+        drawing = _tin(working, base, drawn)
+    elif working.way.portions == "cooked" or drawn.form != "ball":
+        drawing = _board(working, base)
+    else:
+        drawing = _ball(working, base, filling, drawn)
     _keep(working)
     return drawing
+
+
+def _board(working: Working, base: Composition) -> RestDrawing:
+    """A cooked mass on the board, or a parcel out of the pot, as a slab that cools from both sides."""
+    book, kitchen, way = working.book, working.kitchen, working.way
+    material = properties(fractions(base), 60.0)
+    start = book.number("heat.heart_done_c")
+    times = np.linspace(0.0, 1.0, 140) ** 1.5 * 3 * 3600.0
+    modes = Modes(conduction.slab(way.board_mm / 1000.0, material, COUNTER_H, COUNTER_H))
+    left = modes.remaining(times)
+    heart = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
+    top = kitchen.room_c + (start - kitchen.room_c) * modes.surfaces(left)[1]
+    begin_c, end_c = way.handle_c
+    begins = when(times, -heart, -begin_c) or 0.0
+    ends = when(times, -heart, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    of: Origins = ["heat.heart_done_c", room, leaf("way:board", "it lies thick", way.board_mm, "mm")]
+    for key, seconds, celsius, says in (
+        ("rest.handle_from_min", begins, begin_c, "cool enough for the hands"),
+        ("rest.handle_until_min", max(ends, begins), end_c, "under this it stiffens and no longer seals"),
+    ):
+        minutes = seconds / 60
+        book.add(
+            key,
+            minutes,
+            f"the heart has fallen to {working.degrees(celsius)}: {says}",
+            source=f"{SOLVER}; the window a {KITCHEN_ESTIMATE}",
+            of=of,
+            low=minutes * 0.8,
+            high=minutes * 1.25,
+        )
+    says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
+    working.advise("cut", "look", says, 5)
+    shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
+    return RestDrawing.model_construct(
+        curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=begin_c, cut_c=None
+    )
 
 
 def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
@@ -159,7 +201,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
         source=SOLVER,
         of=of,
     )
-    if filling and core > 0:
+    if filling and core > 0 and any(step.id == "freeze-filling" for step in working.way.steps):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
     return RestDrawing.model_construct(curve=_drawn(times, heart, skin), handle_c=BITE_C, cut_c=None)
@@ -212,7 +254,7 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
 def _keep(working: Working) -> None:
     book, kitchen = working.book, working.kitchen
     sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
-    spoils = perishable(working.sheet)
+    spoils = perishable(working.bowl)
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     soon = leaf("sheet:parts", "egg, milk, coconut or butter in it", "yes" if spoils else "no")
     index = "an index, not a safety validation"

@@ -8,6 +8,7 @@ from typing import Literal
 from kemble.core.facts import GEOMETRY
 from kemble.core.kitchen import Tin
 from kemble.core.larder import Composition
+from kemble.core.stations.mix import Mixed
 from kemble.core.stations.pieces import BallDrawing, pieces
 from kemble.core.stations.working import Drawn, Working
 
@@ -22,10 +23,10 @@ class TinDrawing(Drawn):
 ShapeDrawing = BallDrawing | TinDrawing
 
 
-def shape(working: Working) -> tuple[ShapeDrawing, Composition | None] | None:
+def shape(working: Working, mixed: Mixed) -> tuple[ShapeDrawing, Composition | None] | None:
     """Pieces or depth, by the way's form. Returns the drawing and the filling's composition; None if refused."""
-    if working.way.form == "ball":
-        return pieces(working)
+    if working.way.form != "tin":
+        return pieces(working, mixed)
     drawn = tin_depth(working)
     return (drawn, None) if drawn else None
 
@@ -46,7 +47,7 @@ def tin_depth(working: Working) -> TinDrawing | None:
         enough = math.ceil(volume_ml * 1000.0 / (tin.floor_mm2 * (tin.height_mm - 2.0)))
         working.refuse(
             "vessel.tin",
-            f"{volume_ml:.0f} ml of batter do not fit in {count} {'tin' if count == 1 else 'tins'} of {tin.size}, "
+            f"{volume_ml:.0f} ml of {working.way.word('dough')} do not fit in {count} {'tin' if count == 1 else 'tins'} of {tin.size}, "
             f"{tin.height_mm:.0f} mm high: room for {holds:.0f} ml",
             f"a height of at least {math.ceil(depth + 2)} mm, or {enough} tins, or a larger tin",
         )
@@ -85,5 +86,5 @@ def tin_depth(working: Working) -> TinDrawing | None:
             "Deep: time goes with the square of the depth. Two tins would be much quicker.",
             2,
         )
-    working.advise("shape", "before", "Line the tin before you mix. Batter that waits in the bowl settles.", 8)
+    working.advise("shape", "before", "Line the tin before you begin: what waits in the bowl settles or stiffens.", 8)
     return TinDrawing.model_construct(kind="tin", tin=tin, count=count, depth_mm=depth)

@@ -7,12 +7,13 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.bowl import Bowl
 from kemble.core.facts import Book, Origin, leaf
 from kemble.core.kitchen import Kitchen
-from kemble.core.larder import Composition
 from kemble.core.problems import Problem
 from kemble.core.quantity import from_celsius
-from kemble.core.sheet import Part, Sheet
+from kemble.core.sheet import Sheet
+from kemble.core.shelf import Shelf
 from kemble.core.ways import WAYS
 from kemble.core.ways.base import Way
 
@@ -40,6 +41,8 @@ class Working:
 
     sheet: Sheet
     kitchen: Kitchen
+    shelf: Shelf
+    bowl: Bowl
     book: Book = field(default_factory=Book)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
@@ -71,8 +74,3 @@ class Working:
         school_id = self.sheet.school(choice_id)
         label = next(s.label for s in choice.schools if s.id == school_id)
         return leaf(f"sheet:schools.{choice_id}", choice.title, label)
-
-
-def composition_of(part: Part) -> Composition:
-    """What a part is made of, in grams, reserves left out."""
-    return Composition.summed(line.item.composition(line.used_g) for line in part.lines)

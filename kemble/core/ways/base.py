@@ -1,128 +1,82 @@
 """The card of a way: the data that one file in this folder fills in.
 
 Everything the stations, the plan and the screens need to know of a way is here as data, so that a new way is
-one new file. Nothing in it computes.
+one new file. Nothing in it computes but the outline of a zone.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-Hands = Literal["held", "minded", "free"]
-Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
-Form = Literal["tin", "ball"]
-HeatMethod = Literal["steam", "boil"]
+from kemble.core.cards import (
+    NONE,
+    After,
+    Band,
+    Choice,
+    Cue,
+    Evidence,
+    Fault,
+    Minutes,
+    PartRole,
+    School,
+    Step,
+    Taste,
+)
+
+__all__ = [
+    "After",
+    "Band",
+    "Choice",
+    "Cue",
+    "Evidence",
+    "Fault",
+    "Limit",
+    "Minutes",
+    "School",
+    "Step",
+    "Taste",
+    "Timed",
+    "Way",
+    "outline",
+]
+
+BaseKind = Literal["flour", "grain"]
+Form = Literal["tin", "ball", "pull", "parcel", "packet"]
+HeatMethod = Literal["steam", "boil", "timed"]
+GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
+Schools = Mapping[str, str]
 
 
 @dataclass(frozen=True, slots=True)
-class Band:
-    """A working range, in per cent of flour or dry grain."""
-
-    low: float
-    high: float
-
-    @property
-    def middle(self) -> float:
-        return (self.low + self.high) / 2
-
-
-@dataclass(frozen=True, slots=True)
-class School:
-    """One side of a choice on which cooks differ, and what it buys."""
-
-    id: str
-    label: str
-    buys: str
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    id: str
-    station: Literal["mix", "shape", "heat", "cut"]  # where it is made
-    title: str
-    default: str
-    schools: tuple[School, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Minutes:
-    """How long a step takes: a fixed part, a part a piece, and a fact of the sheet (times a factor)."""
-
-    fixed: float = 0.0
-    per_piece: float = 0.0
-    fact: str | None = None
-    times_fact: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class After:
-    """This step begins once `step` has ended, at least and at most so many minutes later."""
-
-    step: str
-    at_least: float = 0.0
-    at_most: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Cue:
-    """What to look at to know it is done: the question, and how yes and no look."""
-
-    question: str
-    how: str
-    yes: str
-    no: str
-    looks: str  # name of the drawing that shows both
-
-
-@dataclass(frozen=True, slots=True)
-class Step:
-    """One step of the work. `when` limits it to schools; `part` to sheets that have that part."""
-
-    id: str
-    title: str
-    words: str
-    minutes: Minutes
-    hands: Hands
-    after: tuple[After, ...] = ()
-    uses: tuple[Resource, ...] = ()
-    when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    part: str | None = None
-    cue: Cue | None = None
-    window: tuple[str, str, str] | None = None  # facts: first check, done, latest
-    weigh: str | None = None  # fact that the scale should show
-    lists: str | None = None  # part whose lines are to hand at this step
-    lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
-    caution: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Evidence:
-    """A fact that makes a cause likely when it lies on that side of the way's band or of a number."""
+class Limit:
+    """A working band on any fact, and what to say on either side of it."""
 
     fact: str
-    side: Literal["low", "high"]
-    than: float
-
-
-@dataclass(frozen=True, slots=True)
-class Fault:
-    id: str
-    seen: str
-    cause: str
-    now: str
-    next_time: str
-    evidence: tuple[Evidence, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Taste:
-    """A just-about-right scale: two ends and the middle."""
-
-    id: str
+    low: float
+    high: float
     too_little: str
     too_much: str
+
+
+@dataclass(frozen=True, slots=True)
+class Timed:
+    """Minutes of a heat that the craft tells as a range, at a reference size; longer with size to a power.
+
+    Kitchen estimates all: `first`, `done` and `latest` at `reference` of `fact`.
+    """
+
+    says: str
+    first: float
+    done: float
+    latest: float
+    fact: str = ""
+    reference: float = 1.0
+    power: float = 0.0
+    when: tuple[str, str] | None = None  # a choice and the school it holds for
+    heart_c: float = 95.0  # the heart at the likely time
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,11 +101,51 @@ class Way:
     tastes: tuple[Taste, ...]
     cautions: tuple[str, ...]  # ids in kemble.core.cautions
     starting_sheet: Mapping[str, Any]
+    base: BaseKind = "flour"
+    portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after
+    counted: tuple[PartRole, ...] = ("base",)  # the parts that the ratios and the batch count
+    parts: Mapping[PartRole, str] = field(default_factory=dict)  # the usual family of each part
+    grain_cook: Mapping[str, GrainCook] = field(default_factory=dict)  # by school of the choice "grain"
+    wraps: Literal["inside", "outside"] = "inside"  # where the filling lies
     least_skin_mm: float = 0.0
-    cook_loss_pct: Band = Band(0.0, 0.0)
+    usual_piece_g: float = 18.0
+    cook_loss_pct: Band = NONE  # of the base part's mass, negative where it gains
+    cook_loss_by: tuple[tuple[str, str, Band], ...] = ()  # choice, school, and the loss there
+    limits: tuple[Limit, ...] = ()
+    timed: tuple[Timed, ...] = ()
+    board_mm: float = 20.0  # how thick the cooked mass lies while it cools
+    handle_c: tuple[float, float] = (65.0, 40.0)  # the handling window of the cooked mass, °C
+    leaves_each: int = 0  # leaves to a parcel
+    words: Mapping[str, str] = field(default_factory=dict)  # what this way calls its dough, filling and piece
 
     def choice(self, choice_id: str) -> Choice:
         return next(choice for choice in self.choices if choice.id == choice_id)
 
     def step(self, step_id: str) -> Step:
         return next(step for step in self.steps if step.id == step_id)
+
+    def loss(self, schools: Schools) -> Band:
+        """Water lost by the base in its heat, in per cent of its mass, by the schools followed."""
+        return next(
+            (band for choice, school, band in self.cook_loss_by if schools.get(choice) == school), self.cook_loss_pct
+        )
+
+    def word(self, of: str) -> str:
+        """What this way calls its dough ("dough"), filling ("filling") or piece ("piece")."""
+        return self.words.get(of, of)
+
+
+def outline(hydration: Band, sugar: Band) -> tuple[tuple[float, float], ...]:
+    """The outline of a working zone on the map: the two bands with their corners rounded off.
+
+    A band of sugar that begins at none is cut straight there, so that a sheet without sugar lies inside.
+    """
+    floor = sugar.low if sugar.low > 0 else -0.15 * sugar.high
+    points = []
+    for i in range(14):
+        turn = 2 * math.pi * (i + 0.5) / 14
+        across, up = math.cos(turn), math.sin(turn)
+        x = hydration.middle + (hydration.high - hydration.low) / 2 * math.copysign(abs(across) ** 0.55, across)
+        y = floor + (sugar.high - floor) / 2 * (1 + math.copysign(abs(up) ** 0.55, up))
+        points.append((round(x, 1), round(max(0.0, y), 1)))
+    return tuple(points)

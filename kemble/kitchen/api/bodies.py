@@ -7,6 +7,7 @@ from datetime import datetime
 from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.adjust import Adjustment
+from kemble.core.cards import PartRole
 from kemble.core.kitchen import Kitchen
 from kemble.core.run import EventKind
 from kemble.core.sheet import Sheet
@@ -26,9 +27,10 @@ class NewPassword(_Body):
 
 
 class NewSheet(_Body):
-    """From a way's own starting sheet, or from a whole sheet (a copy)."""
+    """From a way's own starting sheet (or, `blank`, from its flour or grain alone), or from a whole sheet (a copy)."""
 
     way: str | None = Field(None, max_length=40, description="a way")
+    blank: bool = False
     sheet: Sheet | None = None
 
 
@@ -50,6 +52,26 @@ class AdjustSheet(_Body):
     sheet: Sheet
     to: Adjustment
     before: Sheet | None = None
+
+
+class PastedList(_Body):
+    text: str = Field(max_length=20_000, description="a list of ingredients, one a line")
+
+
+class Wanted(_Body):
+    sheet: int = Field(ge=1, description="the number of a sheet")
+    times: int = Field(1, ge=1, le=20, description="a whole number from 1 to 20")
+
+
+class GoShopping(_Body):
+    wanted: list[Wanted] = Field(max_length=30, description="at most 30 sheets")
+
+
+class SharePart(_Body):
+    """A part of the sheet, and the sheet it is made for too."""
+
+    role: PartRole = Field(description="a part of the sheet")
+    with_sheet: int = Field(ge=1, description="the number of another sheet")
 
 
 class PlanSheet(_Body):
@@ -100,6 +122,9 @@ BODIES: dict[str, type[BaseModel]] = {
     "save": SaveSheet,
     "wanted": WorkSheet,
     "adjustment": AdjustSheet,
+    "pasted": PastedList,
+    "going": GoShopping,
+    "sharing": SharePart,
     "planning": PlanSheet,
     "new_occasion": NewOccasion,
     "new_run": NewRun,

@@ -5,14 +5,19 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from django.contrib.auth.models import User
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router
 
-from kemble.core.larder import larder
+from kemble.core.exchange import exchanges
+from kemble.core.faults import faults_of
+from kemble.core.formats.ingredient_text import ReadList, read_list
+from kemble.core.larder import SOURCES, Ingredient
+from kemble.core.parts import FAMILIES
+from kemble.core.shelf import Shelf
 from kemble.core.ways import WAYS
-from kemble.kitchen.api.bodies import SaveKitchen
-from kemble.kitchen.api.refusal import REFUSALS
-from kemble.kitchen.api.views import IngredientCard, KitchenOpen, WayCard
+from kemble.kitchen.api.bodies import PastedList, SaveKitchen
+from kemble.kitchen.api.refusal import REFUSALS, answer
+from kemble.kitchen.api.views import ExchangeCard, FamilyCard, IngredientCard, KitchenOpen, WayCard
 from kemble.kitchen.models import Kitchen
 from kemble.kitchen.owner import kitchen_of
 
@@ -50,11 +55,15 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "says": way.says,
                 "kin": list(way.kin),
                 "form": way.form,
+                "base": way.base,
+                "soaks": way.base == "grain",
+                "parts": list(way.parts),
+                "words": dict(way.words),
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
                 "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
                 "tastes": [asdict(taste) for taste in way.tastes],
-                "faults": [asdict(fault) for fault in way.faults],
+                "faults": [asdict(fault) for fault in faults_of(way)],
             }
         )
         for way in WAYS.values()
@@ -63,7 +72,47 @@ def ways(request: HttpRequest) -> list[WayCard]:
 
 @router.get("/larder", response={200: list[IngredientCard], **REFUSALS})
 def ingredients(request: HttpRequest) -> list[IngredientCard]:
+    """The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones."""
+    settings = asking(request).settings
+    own = {item.id for item in settings.ingredients}
     return [
-        IngredientCard(id=i.id, name=i.name, aliases=list(i.aliases), group=i.group, look_alike=i.look_alike)
-        for i in larder().values()
+        IngredientCard.model_construct(
+            **{name: getattr(item, name) for name in Ingredient.model_fields},
+            own=item.id in own,
+            figures=SOURCES[item.source],
+        )
+        for item in Shelf(settings).items.values()
     ]
+
+
+@router.get("/larder/{ingredient}/exchanges", response={200: list[ExchangeCard], **REFUSALS})
+def exchanges_of(request: HttpRequest, ingredient: str) -> list[ExchangeCard]:
+    shelf = Shelf(asking(request).settings)
+    item = shelf.item(ingredient)
+    if item is None:
+        raise Http404("no such ingredient")
+    return [ExchangeCard(to=swap.to, label=swap.label, says=swap.says) for swap in exchanges(item, shelf)]
+
+
+@router.get("/parts", response={200: list[FamilyCard], **REFUSALS})
+def families(request: HttpRequest) -> list[FamilyCard]:
+    """Every kind of part that can be made beside a base."""
+    return [
+        FamilyCard.model_validate(
+            {
+                "id": family.id,
+                "name": family.name,
+                "says": family.says,
+                "roles": list(family.roles),
+                "finish": family.finish.says,
+                "lines": list(family.lines),
+            }
+        )
+        for family in FAMILIES.values()
+    ]
+
+
+@router.post("/read-list", response={200: ReadList, **REFUSALS})
+def read_pasted(request: HttpRequest, pasted: PastedList) -> HttpResponse:
+    """A pasted list of ingredients, line by line as it was understood. Saves nothing."""
+    return answer(read_list(pasted.text, asking(request).settings))

@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
+from kemble.core.faults import faults_of
 from kemble.core.problems import Problem, Refused
 from kemble.core.run import Event, state_of
 from kemble.core.taste import check_tastes, compared, likely_fault, verdict
@@ -27,7 +28,7 @@ def record_outcome(run: Run, outcome: Outcome) -> Batch:
     """Put a run in the log, or change what was said of it. Raises Refused for scales or faults not of its way."""
     way = WAYS[run.document["way"]]
     check_tastes(way, outcome.tastes)
-    known = [fault.id for fault in way.faults]
+    known = [fault.id for fault in faults_of(way)]
     for name in outcome.faults:
         if name not in known:
             raise Refused(
@@ -69,7 +70,7 @@ def _opened(batch: Batch) -> HttpResponse:
     run = batch.run
     way, worked, plan, events = WAYS[run.document["way"]], run.predicted, run.schedule, run.log
     at = events[-1].at if events else run.clock_began
-    faults = [likely_fault(fault, worked.facts) for fault in way.faults if fault.id in batch.faults]
+    faults = [likely_fault(fault, worked.facts) for fault in faults_of(way) if fault.id in batch.faults]
     pieces = next((worked.facts[k].shown for k in ("shape.pieces", "cut.pieces") if k in worked.facts), "")
     body = BatchOpen.model_construct(
         **_card(batch),

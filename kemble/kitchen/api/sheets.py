@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
@@ -17,8 +18,10 @@ from kemble.core.chain import Worked, work
 from kemble.core.facts import ripple
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.core.problems import Problem, Refused
-from kemble.core.sheet import Sheet, default_sheet
-from kemble.kitchen.api.bodies import AdjustSheet, NewSheet, SaveSheet, WorkSheet
+from kemble.core.sharing import share_part, unshare_part
+from kemble.core.sheet import Sheet, blank_sheet, default_sheet
+from kemble.core.shopping import ShoppingList, shopping
+from kemble.kitchen.api.bodies import AdjustSheet, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
 from kemble.kitchen.api.kitchen import asking
 from kemble.kitchen.api.refusal import REFUSALS, Conflict, answer, refusal
 from kemble.kitchen.api.views import Dot, Rippled, SheetCard, SheetOpen
@@ -29,7 +32,7 @@ router = Router(tags=["sheets"])
 # The numbers shown on a sheet's card, in order, where they apply.
 _CARD_NUMBERS = (
     ("mix.hydration_pct", "% water"),
-    ("shape.pieces", "balls"),
+    ("shape.pieces", "pieces"),
     ("shape.depth_mm", "mm deep"),
     ("heat.done_min", "min"),
 )
@@ -91,11 +94,11 @@ def sheets(request: HttpRequest) -> list[SheetCard]:
 
 @router.post("/sheets", response={200: SheetOpen, **REFUSALS})
 def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
-    """A way's own starting sheet, or a copy of a whole one."""
+    """A way's own starting sheet, a blank one, or a copy of a whole one."""
     if new_sheet.sheet is not None:
         sheet = new_sheet.sheet
     elif new_sheet.way is not None:
-        sheet = default_sheet(new_sheet.way)
+        sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
     else:
         raise Refused([Problem(path="way", says="is missing", accepts="a way, or a whole sheet")])
     return _opened(create_sheet(asking(request), sheet))
@@ -155,12 +158,59 @@ def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
 def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
     before = adjustment.before or adjustment.sheet
-    return _rippled(adjust(adjustment.sheet, adjustment.to), before, asking(request).settings)
+    settings = asking(request).settings
+    adjusted = adjust(adjustment.sheet, adjustment.to, settings)
+    return _rippled(adjusted.sheet, before, settings, adjusted.says)
 
 
-def _rippled(sheet: Sheet, before: Sheet | None, kitchen: CoreKitchen) -> HttpResponse:
+@router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen, **REFUSALS})
+def share(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
+    """Make a part of this sheet for another one too. Both are saved, or neither."""
+    kitchen = asking(request)
+    giver, taker = _pair(kitchen, sheet_id, sharing.with_sheet)
+    _save_both((giver, taker), share_part(giver.sheet, taker.sheet, sharing.role, kitchen.settings))
+    return _opened(giver)
+
+
+@router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen, **REFUSALS})
+def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
+    """Let each sheet make its own again. Both are saved, or neither."""
+    giver, taker = _pair(asking(request), sheet_id, sharing.with_sheet)
+    _save_both((giver, taker), unshare_part(giver.sheet, taker.sheet, sharing.role))
+    return _opened(giver)
+
+
+def _pair(kitchen: Kitchen, giver: int, taker: int) -> tuple[SheetRecord, SheetRecord]:
+    if giver == taker:
+        raise Refused([Problem(path="with_sheet", says="is the same sheet", accepts="another sheet")])
+    return get_object_or_404(kitchen.sheets, pk=giver), get_object_or_404(kitchen.sheets, pk=taker)
+
+
+@transaction.atomic
+def _save_both(records: tuple[SheetRecord, SheetRecord], sheets: tuple[Sheet, Sheet]) -> None:
+    for record, sheet in zip(records, sheets, strict=True):
+        record.document = sheet.model_dump(mode="json")
+        record.revision += 1
+        record.changed = timezone.now()
+        record.save()
+        SheetRevision.objects.create(record=record, number=record.revision, document=record.document)
+
+
+@router.post("/shopping", response={200: ShoppingList, **REFUSALS})
+def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
+    """What the sheets need together, in packs, less what is in the larder."""
+    kitchen = asking(request)
+    records = {record.pk: record for record in kitchen.sheets.filter(pk__in=[one.sheet for one in going.wanted])}
+    missing = [one.sheet for one in going.wanted if one.sheet not in records]
+    if missing:
+        raise Http404("no such sheet")
+    sheets = [records[one.sheet].sheet for one in going.wanted for _ in range(one.times)]
+    return answer(shopping(sheets, kitchen.settings))
+
+
+def _rippled(sheet: Sheet, before: Sheet | None, kitchen: CoreKitchen, says: Sequence[str] = ()) -> HttpResponse:
     worked = worked_for(sheet, kitchen)
     if worked.problems:
         return refusal(worked.problems, 422, worked)
     moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
-    return answer(Rippled.model_construct(sheet=sheet, worked=worked, moved=moved))
+    return answer(Rippled.model_construct(sheet=sheet, worked=worked, moved=moved, says=list(says)))

@@ -6,13 +6,15 @@ from datetime import datetime
 
 from pydantic import BaseModel
 
+from kemble.core.cards import PartRole
 from kemble.core.cautions import Caution
 from kemble.core.chain import Worked
 from kemble.core.facts import Fact, Moved
 from kemble.core.kitchen import Kitchen
+from kemble.core.larder import Ingredient
 from kemble.core.plan.schedule import Plan
 from kemble.core.run import Note, RunState
-from kemble.core.sheet import Sheet
+from kemble.core.sheet import Line, Sheet
 from kemble.core.taste import Compared, LikelyFault, Verdict
 
 
@@ -72,13 +74,20 @@ class ZoneWord(MapPoint):
 
 
 class WayCard(BaseModel):
-    """A way as the screens need it. `zone` is the outline of its working zone on the map."""
+    """A way as the screens need it. `zone` is the outline of its working zone on the map.
+
+    `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece.
+    """
 
     id: str
     name: str
     says: str
     kin: list[str]
     form: str
+    base: str
+    soaks: bool
+    parts: list[str]
+    words: dict[str, str]
     zone: list[MapPoint]
     zone_words: list[ZoneWord]
     choices: list[ChoiceCard]
@@ -86,12 +95,30 @@ class WayCard(BaseModel):
     faults: list[FaultCard]
 
 
-class IngredientCard(BaseModel):
+class IngredientCard(Ingredient):
+    """An ingredient as this kitchen has it. `own`: the cook's own, or the cook's own figures for one of the larder."""
+
+    own: bool
+    figures: str
+
+
+class ExchangeCard(BaseModel):
+    """What can stand in for an ingredient; `to` is empty for leaving it out."""
+
+    to: str
+    label: str
+    says: str
+
+
+class FamilyCard(BaseModel):
+    """A part as it can be added to a sheet."""
+
     id: str
     name: str
-    aliases: list[str]
-    group: str
-    look_alike: str
+    says: str
+    roles: list[PartRole]
+    finish: str
+    lines: list[Line]
 
 
 class SheetCard(BaseModel):
@@ -128,6 +155,7 @@ class Rippled(BaseModel):
     sheet: Sheet
     worked: Worked
     moved: list[Moved]
+    says: list[str]
 
 
 class OccasionOpen(BaseModel):

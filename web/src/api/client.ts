@@ -7,6 +7,8 @@ type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];
 export type Part = Schemas["Part"];
 export type Line = Schemas["Line"];
+export type PartRole = Part["role"];
+export type UnitId = Line["amount"]["unit"];
 export type Worked = Schemas["Worked"];
 export type Fact = Schemas["Fact"];
 export type Facts = Record<string, Fact>;
@@ -36,7 +38,16 @@ export type TinDrawing = Schemas["TinDrawing"];
 export type SteamDrawing = Schemas["SteamDrawing"];
 export type BoilDrawing = Schemas["BoilDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
+export type TimedDrawing = Schemas["TimedDrawing"];
 export type MixDrawing = Schemas["MixDrawing"];
+export type LineWorked = Schemas["LineWorked"];
+export type PartDrawing = Schemas["PartDrawing"];
+export type GrainDrawing = Schemas["GrainDrawing"];
+export type IngredientCard = Schemas["IngredientCard"];
+export type FamilyCard = Schemas["FamilyCard"];
+export type ReadLine = Schemas["ReadLine"];
+export type ShoppingList = Schemas["ShoppingList"];
+export type ShoppingLine = Schemas["ShoppingLine"];
 
 /** What the server would not take, and why. `status` 0: it could not be reached. */
 export class Refused extends Error {

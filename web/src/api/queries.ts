@@ -37,6 +37,17 @@ export const larderQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
   queryFn: () => ask(api.GET("/api/larder")),
 });
+export const familiesQuery = queryOptions({
+  queryKey: ["parts"],
+  staleTime: Number.POSITIVE_INFINITY,
+  queryFn: () => ask(api.GET("/api/parts")),
+});
+export const exchangesQuery = (ingredient: string) =>
+  queryOptions({
+    queryKey: ["larder", ingredient, "exchanges"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => ask(api.GET("/api/larder/{ingredient}/exchanges", { params: { path: { ingredient } } })),
+  });
 export const sheetsQuery = queryOptions({ queryKey: ["sheets"], queryFn: () => ask(api.GET("/api/sheets")) });
 export const occasionsQuery = queryOptions({
   queryKey: ["occasions"],

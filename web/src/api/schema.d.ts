@@ -49,8 +49,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Ingredients */
+        /**
+         * Ingredients
+         * @description The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones.
+         */
         get: operations["kemble_kitchen_api_kitchen_ingredients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder/{ingredient}/exchanges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Exchanges Of */
+        get: operations["kemble_kitchen_api_kitchen_exchanges_of"];
         put?: never;
         post?: never;
         delete?: never;
@@ -132,6 +152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Families
+         * @description Every kind of part that can be made beside a base.
+         */
+        get: operations["kemble_kitchen_api_kitchen_families"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -143,6 +183,26 @@ export interface paths {
         put?: never;
         /** Plan */
         post: operations["kemble_kitchen_api_plans_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/read-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted
+         * @description A pasted list of ingredients, line by line as it was understood. Saves nothing.
+         */
+        post: operations["kemble_kitchen_api_kitchen_read_pasted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -288,7 +348,7 @@ export interface paths {
         put?: never;
         /**
          * New Sheet
-         * @description A way's own starting sheet, or a copy of a whole one.
+         * @description A way's own starting sheet, a blank one, or a copy of a whole one.
          */
         post: operations["kemble_kitchen_api_sheets_new_sheet"];
         delete?: never;
@@ -319,6 +379,66 @@ export interface paths {
          * @description Remove a sheet with its plans. Runs and batches keep their own copy of it.
          */
         delete: operations["kemble_kitchen_api_sheets_delete_sheet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share
+         * @description Make a part of this sheet for another one too. Both are saved, or neither.
+         */
+        post: operations["kemble_kitchen_api_sheets_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/unshare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unshare
+         * @description Let each sheet make its own again. Both are saved, or neither.
+         */
+        post: operations["kemble_kitchen_api_sheets_unshare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shopping List
+         * @description What the sheets need together, in packs, less what is in the larder.
+         */
+        post: operations["kemble_kitchen_api_sheets_shopping_list"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -378,20 +498,44 @@ export interface components {
          * Adjustment
          * @description One thing to fix.
          *
-         *     ratio: `hydration_pct` and `sugar_pct` of the base, by its main liquid and its main sugar.
-         *     base: `grams` of flour. batch: `grams` of the whole base. depth: `mm` in the tins. part: a part times `factor`.
+         *     ratio: any of `hydration_pct`, `sugar_pct` and `fat_pct`, the others held, by the main liquid, sugar and fat.
+         *     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
+         *     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
+         *     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
+         *     follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
+         *     amount of that line in `unit`, as this kitchen measures.
          */
         Adjustment: {
             /**
              * By
              * @enum {string}
              */
-            by: "ratio" | "base" | "batch" | "depth" | "part";
+            by: "ratio" | "filling_share" | "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "line" | "part" | "exchange" | "unit";
+            /**
+             * Count
+             * @description a whole number from 1 to 500
+             */
+            count?: number | null;
+            /**
+             * Each
+             * @description above 0, at most 50 pieces
+             */
+            each?: number | null;
             /**
              * Factor
              * @description above 0, at most 1000
              */
             factor?: number | null;
+            /**
+             * Fat Pct
+             * @description 0 to 200 %
+             */
+            fat_pct?: number | null;
+            /**
+             * Filling G
+             * @description above 0, at most 300 g
+             */
+            filling_g?: number | null;
             /**
              * Grams
              * @description above 0, at most 50 000 g
@@ -403,21 +547,56 @@ export interface components {
              */
             hydration_pct?: number | null;
             /**
+             * Ingredient
+             * @description what to take instead; empty to leave it out
+             */
+            ingredient?: string | null;
+            /**
+             * Line
+             * @description the number of a line, from 0
+             */
+            line?: number | null;
+            /**
              * Mm
              * @description above 0, at most 200 mm
              */
             mm?: number | null;
             /**
+             * Part
+             * @description the number of a part, from 0
+             */
+            part?: number | null;
+            /**
+             * People
+             * @description a whole number from 1 to 500
+             */
+            people?: number | null;
+            /**
+             * Piece G
+             * @description above 0, at most 500 g
+             */
+            piece_g?: number | null;
+            /**
              * Role
              * @default base
              * @enum {string}
              */
-            role: "base" | "filling" | "broth" | "coat";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            /**
+             * Share Pct
+             * @description above 0, under 95 %
+             */
+            share_pct?: number | null;
             /**
              * Sugar Pct
              * @description 0 to 300 %
              */
             sugar_pct?: number | null;
+            /**
+             * Unit
+             * @description a unit
+             */
+            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
         };
         /**
          * Advice
@@ -446,27 +625,46 @@ export interface components {
         Amount: {
             /**
              * Unit
-             * @description g, kg, oz, lb, ml, l, a cup, a spoon, pinch or piece
+             * @description g, kg, oz, lb, ml, l, a cup, a spoon, pinch, piece or pack
              * @default g
              * @enum {string}
              */
-            unit: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "pinch" | "piece";
+            unit: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
             /**
              * Value
              * @description a number above 0 and at most 50 000
              */
             value: number;
         };
-        /** BallDrawing */
+        /**
+         * BallDrawing
+         * @description One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
+         */
         BallDrawing: {
             /** Core Mm */
             core_mm: number;
+            /**
+             * Dough Name
+             * @default dough
+             */
+            dough_name: string;
             /** Dough Total G */
             dough_total_g: number;
             /** Filling Name */
             filling_name: string;
             /** Filling Total G */
             filling_total_g: number;
+            /**
+             * Filling Word
+             * @default filling
+             */
+            filling_word: string;
+            /**
+             * Form
+             * @default ball
+             * @enum {string}
+             */
+            form: "tin" | "ball" | "pull" | "parcel" | "packet";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -476,6 +674,16 @@ export interface components {
             least_skin_mm: number;
             /** Outer Mm */
             outer_mm: number;
+            /**
+             * Outside
+             * @default false
+             */
+            outside: boolean;
+            /**
+             * Piece Name
+             * @default ball
+             */
+            piece_name: string;
             /** Remedies */
             remedies: components["schemas"]["Remedy"][];
         };
@@ -626,6 +834,18 @@ export interface components {
              */
             medium_w: number;
         };
+        /**
+         * Carried
+         * @description Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty.
+         */
+        Carried: {
+            /** At */
+            at: string;
+            /** Grams */
+            grams: number;
+            /** To */
+            to: string;
+        };
         /** Caution */
         Caution: {
             /** Id */
@@ -686,6 +906,60 @@ export interface components {
             step: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * Composition
+         * @description Grams of each component in a mass of food. Linear: compositions add and scale.
+         */
+        Composition: {
+            /**
+             * Fat
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            fat: number;
+            /**
+             * Fibre
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            fibre: number;
+            /**
+             * Other
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            other: number;
+            /**
+             * Protein
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            protein: number;
+            /**
+             * Salt
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            salt: number;
+            /**
+             * Starch
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            starch: number;
+            /**
+             * Sugar
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            sugar: number;
+            /**
+             * Water
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            water: number;
         };
         /** CueWorked */
         CueWorked: {
@@ -770,11 +1044,23 @@ export interface components {
         Drawings: {
             cut?: components["schemas"]["CutDrawing"] | null;
             /** Heat */
-            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"]) | null;
+            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["TimedDrawing"]) | null;
             mix?: components["schemas"]["MixDrawing"] | null;
             rest?: components["schemas"]["RestDrawing"] | null;
             /** Shape */
             shape?: (components["schemas"]["BallDrawing"] | components["schemas"]["TinDrawing"]) | null;
+        };
+        /**
+         * ExchangeCard
+         * @description What can stand in for an ingredient; `to` is empty for leaving it out.
+         */
+        ExchangeCard: {
+            /** Label */
+            label: string;
+            /** Says */
+            says: string;
+            /** To */
+            to: string;
         };
         /**
          * Fact
@@ -797,6 +1083,24 @@ export interface components {
             /** Value */
             value: number | string;
         };
+        /**
+         * FamilyCard
+         * @description A part as it can be added to a sheet.
+         */
+        FamilyCard: {
+            /** Finish */
+            finish: string;
+            /** Id */
+            id: string;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Name */
+            name: string;
+            /** Roles */
+            roles: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper")[];
+            /** Says */
+            says: string;
+        };
         /** FaultCard */
         FaultCard: {
             /** Cause */
@@ -810,6 +1114,72 @@ export interface components {
             /** Seen */
             seen: string;
         };
+        /** GoShopping */
+        GoShopping: {
+            /**
+             * Wanted
+             * @description at most 30 sheets
+             */
+            wanted: components["schemas"]["Wanted"][];
+        };
+        /**
+         * Grain
+         * @description How whole grain is made ready: rinsed, soaked so long in water so warm, drained.
+         */
+        Grain: {
+            /**
+             * Drain Min
+             * @description 0 to 240 minutes
+             * @default 30
+             */
+            drain_min: number;
+            /**
+             * Rinses
+             * @description a whole number from 0 to 12
+             * @default 3
+             */
+            rinses: number;
+            /**
+             * Soak C
+             * @description 1 to 55 °C; hotter, it begins to gel
+             * @default 18
+             */
+            soak_c: number;
+            /**
+             * Soak Min
+             * @description 0 to 2880 minutes
+             * @default 480
+             */
+            soak_min: number;
+        };
+        /**
+         * GrainDrawing
+         * @description The soak as a curve of minutes against per cent taken up, where it stands on it, and the weights.
+         */
+        GrainDrawing: {
+            /** At Pct */
+            at_pct: number;
+            /** Cook Water G */
+            cook_water_g: number | null;
+            /** Cooked G */
+            cooked_g: number;
+            /** Dry G */
+            dry_g: number;
+            /** How */
+            how: string;
+            /** Minutes */
+            minutes: number[];
+            /** Most Pct */
+            most_pct: number;
+            /** Soak C */
+            soak_c: number;
+            /** Soak Min */
+            soak_min: number;
+            /** Soaked G */
+            soaked_g: number;
+            /** Uptake Pct */
+            uptake_pct: number[];
+        };
         /** Heat */
         Heat: {
             /**
@@ -820,18 +1190,165 @@ export interface components {
              */
             level: "low" | "medium" | "high";
         };
-        /** IngredientCard */
-        IngredientCard: {
-            /** Aliases */
+        /**
+         * Ingredient
+         * @description One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first.
+         */
+        Ingredient: {
+            /**
+             * Aliases
+             * @description at most 20 other names
+             * @default []
+             */
             aliases: string[];
-            /** Group */
-            group: string;
-            /** Id */
+            /**
+             * Allergens
+             * @description at most 12 allergens
+             * @default []
+             */
+            allergens: string[];
+            /**
+             * Caution
+             * @description at most 300 letters
+             * @default
+             */
+            caution: string;
+            /**
+             * Density
+             * @description g/ml by state, each from 0.02 to 2.5
+             */
+            density: {
+                [key: string]: number;
+            };
+            /**
+             * G Per Piece
+             * @description above 0, at most 5000 g
+             */
+            g_per_piece?: number | null;
+            /**
+             * Group
+             * @description the shelf it stands on
+             * @enum {string}
+             */
+            group: "flour" | "grain" | "legume" | "liquid" | "sugar" | "fat" | "egg" | "nut" | "fruit" | "paste" | "flavour" | "herb" | "savoury" | "salt" | "dust" | "leaf";
+            /**
+             * Id
+             * @description small letters, figures and dashes
+             */
             id: string;
-            /** Look Alike */
+            /**
+             * Look Alike
+             * @description at most 300 letters
+             * @default
+             */
             look_alike: string;
-            /** Name */
+            /**
+             * Name
+             * @description a name of 1 to 60 letters
+             */
             name: string;
+            /**
+             * Packs
+             * @description at most 6 packs, each a name and its grams
+             * @default {}
+             */
+            packs: {
+                [key: string]: number;
+            };
+            per_100_g: components["schemas"]["Composition"];
+            /**
+             * Perishable
+             * @default false
+             */
+            perishable: boolean;
+            /**
+             * Source
+             * @default cook
+             * @enum {string}
+             */
+            source: "table" | "label" | "kitchen" | "cook";
+        };
+        /**
+         * IngredientCard
+         * @description An ingredient as this kitchen has it. `own`: the cook's own, or the cook's own figures for one of the larder.
+         */
+        IngredientCard: {
+            /**
+             * Aliases
+             * @description at most 20 other names
+             * @default []
+             */
+            aliases: string[];
+            /**
+             * Allergens
+             * @description at most 12 allergens
+             * @default []
+             */
+            allergens: string[];
+            /**
+             * Caution
+             * @description at most 300 letters
+             * @default
+             */
+            caution: string;
+            /**
+             * Density
+             * @description g/ml by state, each from 0.02 to 2.5
+             */
+            density: {
+                [key: string]: number;
+            };
+            /** Figures */
+            figures: string;
+            /**
+             * G Per Piece
+             * @description above 0, at most 5000 g
+             */
+            g_per_piece?: number | null;
+            /**
+             * Group
+             * @description the shelf it stands on
+             * @enum {string}
+             */
+            group: "flour" | "grain" | "legume" | "liquid" | "sugar" | "fat" | "egg" | "nut" | "fruit" | "paste" | "flavour" | "herb" | "savoury" | "salt" | "dust" | "leaf";
+            /**
+             * Id
+             * @description small letters, figures and dashes
+             */
+            id: string;
+            /**
+             * Look Alike
+             * @description at most 300 letters
+             * @default
+             */
+            look_alike: string;
+            /**
+             * Name
+             * @description a name of 1 to 60 letters
+             */
+            name: string;
+            /** Own */
+            own: boolean;
+            /**
+             * Packs
+             * @description at most 6 packs, each a name and its grams
+             * @default {}
+             */
+            packs: {
+                [key: string]: number;
+            };
+            per_100_g: components["schemas"]["Composition"];
+            /**
+             * Perishable
+             * @default false
+             */
+            perishable: boolean;
+            /**
+             * Source
+             * @default cook
+             * @enum {string}
+             */
+            source: "table" | "label" | "kitchen" | "cook";
         };
         /**
          * Kitchen
@@ -865,6 +1382,12 @@ export interface components {
              */
             cooks: number;
             /**
+             * Currency
+             * @description at most 6 letters
+             * @default
+             */
+            currency: string;
+            /**
              * Freezer C
              * @description -35 to -5 °C
              * @default -18
@@ -877,18 +1400,40 @@ export interface components {
              */
             fridge_c: number;
             /**
+             * Ingredients
+             * @description up to 200 ingredients
+             * @default []
+             */
+            ingredients: components["schemas"]["Ingredient"][];
+            /**
              * Measures
-             * @description us or metric cups and spoons
+             * @description us, metric or metric_20 (a 20 ml tablespoon)
              * @default metric
              * @enum {string}
              */
-            measures: "us" | "metric";
+            measures: "us" | "metric" | "metric_20";
             /**
              * Name
              * @description a name of 1 to 80 letters
              * @default My kitchen
              */
             name: string;
+            /**
+             * Own Cup Ml
+             * @description 30 to 1000 g of water in the cup
+             */
+            own_cup_ml?: number | null;
+            /**
+             * Own Spoon Ml
+             * @description 1 to 60 g of water in the spoon
+             */
+            own_spoon_ml?: number | null;
+            /**
+             * Pans
+             * @description up to 20 pans
+             * @default []
+             */
+            pans: components["schemas"]["Pan"][];
             /**
              * @default {
              *       "diameter_mm": 240,
@@ -919,6 +1464,12 @@ export interface components {
              *     }
              */
             steamer: components["schemas"]["Steamer"];
+            /**
+             * Stock
+             * @description up to 400 entries
+             * @default []
+             */
+            stock: components["schemas"]["Stock"][];
             /**
              * Temperature Unit
              * @description C or F
@@ -954,6 +1505,12 @@ export interface components {
              *     ]
              */
             tins: components["schemas"]["Tin"][];
+            /**
+             * Weighed
+             * @description up to 60 measures
+             * @default []
+             */
+            weighed: components["schemas"]["WeighedMeasure"][];
         };
         /** KitchenOpen */
         KitchenOpen: {
@@ -980,6 +1537,8 @@ export interface components {
         /**
          * Line
          * @description One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping.
+         *
+         *     `state` is how a cup of it is filled, where that is not the usual way.
          */
         Line: {
             amount: components["schemas"]["Amount"];
@@ -990,19 +1549,37 @@ export interface components {
             ingredient: string;
             reserve?: components["schemas"]["Amount"] | null;
             /**
+             * Reserve For
+             * @description a few words: what it is kept for
+             * @default
+             */
+            reserve_for: string;
+            /**
              * Splits
              * @description at most 6 shares that add up to 1
              * @default []
              */
             splits: components["schemas"]["Split"][];
+            /**
+             * State
+             * @description spooned, sifted, packed, whole, sliced, ground, melted or poured
+             */
+            state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
         };
         /**
          * LineWorked
-         * @description One line of the bowl as it is shown: grams, share of the flour, nearest household measure.
+         * @description One line of the bowl as it is shown: grams, share of the flour, nearest household measure, where it goes.
+         *
+         *     What has a default came later than the first kept runs, which must open still.
          */
         LineWorked: {
             /** Allergens */
             allergens: string[];
+            /**
+             * Carried
+             * @default []
+             */
+            carried: components["schemas"]["Carried"][];
             /** Grams */
             grams: number;
             /** Group */
@@ -1021,10 +1598,39 @@ export interface components {
             part: number;
             /** Pct */
             pct: number;
-            /** Splits */
-            splits: string[];
+            /**
+             * Question
+             * @default
+             */
+            question: string;
+            /**
+             * Role
+             * @default base
+             */
+            role: string;
             /** Used G */
             used_g: number;
+            /**
+             * Water G
+             * @default 0
+             */
+            water_g: number;
+        };
+        /**
+         * MadeFor
+         * @description A share of a part that is made here for another sheet too.
+         */
+        MadeFor: {
+            /**
+             * Share
+             * @description a share above 0 and under 1
+             */
+            share: number;
+            /**
+             * Sheet
+             * @description the title of the other sheet
+             */
+            sheet: string;
         };
         /**
          * MapPoint
@@ -1040,12 +1646,23 @@ export interface components {
         MixDrawing: {
             /** Bar */
             bar: components["schemas"]["BarShare"][];
+            /**
+             * Bite
+             * @default
+             */
+            bite: string;
+            grain?: components["schemas"]["GrainDrawing"] | null;
             /** In Zone */
             in_zone: boolean;
             /** Lines */
             lines: components["schemas"]["LineWorked"][];
             /** Outcome */
             outcome: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartDrawing"][];
         };
         /**
          * Moved
@@ -1153,9 +1770,14 @@ export interface components {
         };
         /**
          * NewSheet
-         * @description From a way's own starting sheet, or from a whole sheet (a copy).
+         * @description From a way's own starting sheet (or, `blank`, from its flour or grain alone), or from a whole sheet (a copy).
          */
         NewSheet: {
+            /**
+             * Blank
+             * @default false
+             */
+            blank: boolean;
             sheet?: components["schemas"]["Sheet"] | null;
             /**
              * Way
@@ -1243,13 +1865,76 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** Part */
+        /**
+         * Pan
+         * @description An empty pan and its weight, so that what is in it can be read on the scale without tipping it out.
+         */
+        Pan: {
+            /**
+             * Across Mm
+             * @description 60 to 600 mm across
+             * @default 200
+             */
+            across_mm: number;
+            /**
+             * Empty G
+             * @description above 0, at most 10 000 g
+             */
+            empty_g: number;
+            /**
+             * Name
+             * @description a name of 1 to 40 letters
+             */
+            name: string;
+        };
+        /**
+         * Part
+         * @description A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
+         *
+         *     `each_g` is how much of it goes on or in a piece; `pan` is the pan it is finished in. `kept` is the share held
+         *     back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
+         */
         Part: {
+            /**
+             * Each G
+             * @description above 0, at most 500 g a piece
+             */
+            each_g?: number | null;
+            /**
+             * Family
+             * @description bean-paste or burnt-sugar or coat or coconut-curd or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or sweet-broth or wrapper
+             * @default
+             */
+            family: string;
+            /**
+             * Kept
+             * @description a share from 0 to under 1
+             * @default 0
+             */
+            kept: number;
+            /**
+             * Kept For
+             * @description a few words: what it is kept for
+             * @default
+             */
+            kept_for: string;
             /**
              * Lines
              * @description 1 to 40 lines
              */
             lines: components["schemas"]["Line"][];
+            /**
+             * Made For
+             * @description at most 8 sheets
+             * @default []
+             */
+            made_for: components["schemas"]["MadeFor"][];
+            /**
+             * Made On
+             * @description the title of the sheet that makes it
+             * @default
+             */
+            made_on: string;
             /**
              * Name
              * @description a name of at most 60 letters
@@ -1257,12 +1942,68 @@ export interface components {
              */
             name: string;
             /**
+             * Pan
+             * @description a pan of the kitchen
+             * @default
+             */
+            pan: string;
+            /**
              * Role
-             * @description base, filling, broth or coat
+             * @description base, syrup, filling, broth, topping, coat, glaze, oil, herb, wrapper
              * @default base
              * @enum {string}
              */
-            role: "base" | "filling" | "broth" | "coat";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+        };
+        /**
+         * PartDrawing
+         * @description One part in numbers for its drawing: what goes in, what is left, what the scale shows.
+         */
+        PartDrawing: {
+            /** Away G */
+            away_g: number;
+            /** Away To */
+            away_to: string[];
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** Have G */
+            have_g: number;
+            /** High G */
+            high_g: number;
+            /** Kept For */
+            kept_for: string;
+            /** Kept G */
+            kept_g: number;
+            /** Low G */
+            low_g: number;
+            /** Made G */
+            made_g: number;
+            /** Made On */
+            made_on: string;
+            /** Name */
+            name: string;
+            /** Pan */
+            pan: string;
+            /** Raw G */
+            raw_g: number;
+            /** Reduced */
+            reduced: boolean;
+            /** Role */
+            role: string;
+            /** Says */
+            says: string;
+            /** Scale G */
+            scale_g: number | null;
+        };
+        /** PastedList */
+        PastedList: {
+            /**
+             * Text
+             * @description a list of ingredients, one a line
+             */
+            text: string;
         };
         /**
          * Pieces
@@ -1375,6 +2116,62 @@ export interface components {
             ends: string;
         };
         /**
+         * ReadLine
+         * @description One line as it was read. `asks` is what the cook should look at, empty when all is clear.
+         */
+        ReadLine: {
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Guessed
+             * @default []
+             */
+            guessed: string[];
+            /** Ingredient */
+            ingredient?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "heading" | "unread";
+            /**
+             * Left Over
+             * @default
+             */
+            left_over: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            /** State */
+            state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
+            /** Text */
+            text: string;
+            /**
+             * Understood
+             * @default
+             */
+            understood: string;
+            /** Unit */
+            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
+            /** Value */
+            value?: number | null;
+        };
+        /**
+         * ReadList
+         * @description Every line of a list, and the way that its ingredients point to.
+         */
+        ReadList: {
+            /** Lines */
+            lines: components["schemas"]["ReadLine"][];
+            /** Way */
+            way: string | null;
+        };
+        /**
          * Refusal
          * @description What every 4xx answer carries. `worked` is what could be worked out all the same, if anything.
          */
@@ -1414,6 +2211,8 @@ export interface components {
         Rippled: {
             /** Moved */
             moved: components["schemas"]["Moved"][];
+            /** Says */
+            says: string[];
             sheet: components["schemas"]["Sheet"];
             worked: components["schemas"]["Worked"];
         };
@@ -1550,6 +2349,23 @@ export interface components {
             signed_in: boolean;
         };
         /**
+         * SharePart
+         * @description A part of the sheet, and the sheet it is made for too.
+         */
+        SharePart: {
+            /**
+             * Role
+             * @description a part of the sheet
+             * @enum {string}
+             */
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            /**
+             * With Sheet
+             * @description the number of another sheet
+             */
+            with_sheet: number;
+        };
+        /**
          * Sheet
          * @description A formula with everything that its working needs. Only `way` and `parts` have no default.
          */
@@ -1567,6 +2383,15 @@ export interface components {
              * @constant
              */
             format: "kemble-sheet";
+            /**
+             * @default {
+             *       "drain_min": 30,
+             *       "rinses": 3,
+             *       "soak_c": 18,
+             *       "soak_min": 480
+             *     }
+             */
+            grain: components["schemas"]["Grain"];
             /**
              * @default {
              *       "level": "medium"
@@ -1636,7 +2461,7 @@ export interface components {
             vessel: components["schemas"]["Vessel"];
             /**
              * Way
-             * @description one of boiled-balls, set-cake
+             * @description one of batter-bake, boiled-balls, crushed-balls, folded-pulls, ground-packets, leaf-parcels, pounded, set-cake, stirred-rounds, tray-rice
              */
             way: string;
         };
@@ -1672,6 +2497,66 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
             worked: components["schemas"]["Worked"];
         };
+        /**
+         * ShoppingLine
+         * @description One thing to buy. Grams; `packs` is None where it is sold loose or made at home.
+         */
+        ShoppingLine: {
+            /** Allergens */
+            allergens: string[];
+            /** Buy G */
+            buy_g: number;
+            /** Cost */
+            cost: number | null;
+            /** Have G */
+            have_g: number;
+            /** Household */
+            household: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Left G */
+            left_g: number;
+            /** Look Alike */
+            look_alike: string;
+            /** Name */
+            name: string;
+            /** Need G */
+            need_g: number;
+            /** Pack */
+            pack: string;
+            /** Pack G */
+            pack_g: number | null;
+            /** Packs */
+            packs: number | null;
+            /** Pieces */
+            pieces: number | null;
+            /** Sheets */
+            sheets: string[];
+            /** Shelf */
+            shelf: string;
+            /** Spare G */
+            spare_g: number;
+        };
+        /**
+         * ShoppingList
+         * @description `cost` is None until a price is entered; `unpriced` counts what it leaves out.
+         */
+        ShoppingList: {
+            /** Allergens */
+            allergens: string[];
+            /** Cost */
+            cost: number | null;
+            /** Currency */
+            currency: string;
+            /** Lines */
+            lines: components["schemas"]["ShoppingLine"][];
+            /** Notes */
+            notes: string[];
+            /** Text */
+            text: string;
+            /** Unpriced */
+            unpriced: number;
+        };
         /** SignIn */
         SignIn: {
             /**
@@ -1687,12 +2572,13 @@ export interface components {
         };
         /**
          * Split
-         * @description A share of a line that goes in at its own step. The shares of a line add up to 1.
+         * @description A share of a line that goes in at its own step, or (with `to`) into another part. Shares add up to 1.
          */
         Split: {
             /**
              * At
              * @description a few words: where this share goes
+             * @default
              */
             at: string;
             /**
@@ -1700,6 +2586,11 @@ export interface components {
              * @description a share above 0 and at most 1
              */
             share: number;
+            /**
+             * To
+             * @description a part of the sheet
+             */
+            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper") | null;
         };
         /**
          * Start
@@ -1714,7 +2605,7 @@ export interface components {
             batter_c: number;
             /**
              * Dough C
-             * @description 1 to 70 °C
+             * @description 1 to 95 °C
              * @default 26
              */
             dough_c: number;
@@ -1833,10 +2724,17 @@ export interface components {
         /**
          * StepWorked
          * @description One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
+         *
+         *     `asks` is what must be so before it begins; empty when nothing is.
          */
         StepWorked: {
             /** After */
             after: components["schemas"]["Wait"][];
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
             /** Caution */
             caution: string;
             cue: components["schemas"]["CueWorked"] | null;
@@ -1861,6 +2759,33 @@ export interface components {
             words: string;
         };
         /**
+         * Stock
+         * @description What is in the larder now, and what a pack of it costs here.
+         */
+        Stock: {
+            /**
+             * Grams
+             * @description 0 to 100 000 g
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Ingredient
+             * @description an ingredient of the larder
+             */
+            ingredient: string;
+            /**
+             * Pack G
+             * @description above 0, at most 50 000 g
+             */
+            pack_g?: number | null;
+            /**
+             * Price
+             * @description 0 to 10 000, for a pack
+             */
+            price?: number | null;
+        };
+        /**
          * Target
          * @description What the scale should show.
          */
@@ -1880,6 +2805,25 @@ export interface components {
             too_little: string;
             /** Too Much */
             too_much: string;
+        };
+        /**
+         * TimedDrawing
+         * @description Minutes of the window on a ruler.
+         */
+        TimedDrawing: {
+            /** Done */
+            done: number;
+            /** First Check */
+            first_check: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timed";
+            /** Latest */
+            latest: number;
+            /** Says */
+            says: string;
         };
         /**
          * Tin
@@ -1994,11 +2938,29 @@ export interface components {
             /** Step */
             step: string;
         };
+        /** Wanted */
+        Wanted: {
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet: number;
+            /**
+             * Times
+             * @description a whole number from 1 to 20
+             * @default 1
+             */
+            times: number;
+        };
         /**
          * WayCard
          * @description A way as the screens need it. `zone` is the outline of its working zone on the map.
+         *
+         *     `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece.
          */
         WayCard: {
+            /** Base */
+            base: string;
             /** Choices */
             choices: components["schemas"]["ChoiceCard"][];
             /** Faults */
@@ -2011,10 +2973,18 @@ export interface components {
             kin: string[];
             /** Name */
             name: string;
+            /** Parts */
+            parts: string[];
             /** Says */
             says: string;
+            /** Soaks */
+            soaks: boolean;
             /** Tastes */
             tastes: components["schemas"]["TasteCard"][];
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
             /** Zone */
             zone: components["schemas"]["MapPoint"][];
             /** Zone Words */
@@ -2029,6 +2999,28 @@ export interface components {
             at: string;
             /** Grams */
             grams: number;
+        };
+        /**
+         * WeighedMeasure
+         * @description One measure of one ingredient, as this cook fills it, put on the scale once.
+         */
+        WeighedMeasure: {
+            /**
+             * Grams
+             * @description above 0, at most 2000 g
+             */
+            grams: number;
+            /**
+             * Ingredient
+             * @description an ingredient of the larder
+             */
+            ingredient: string;
+            /**
+             * Measure
+             * @description a cup or a spoon
+             * @enum {string}
+             */
+            measure: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
         };
         /**
          * Window
@@ -2392,6 +3384,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IngredientCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_kitchen_exchanges_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ingredient: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangeCard"][];
                 };
             };
             /** @description Bad Request */
@@ -3032,6 +4118,98 @@ export interface operations {
             };
         };
     };
+    kemble_kitchen_api_kitchen_families: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_kitchen_api_plans_plan: {
         parameters: {
             query?: never;
@@ -3052,6 +4230,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_kitchen_read_pasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedList"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadList"];
                 };
             };
             /** @description Bad Request */
@@ -4471,6 +5745,298 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_sheets_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharePart"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_sheets_unshare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharePart"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_sheets_shopping_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoShopping"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingList"];
+                };
             };
             /** @description Bad Request */
             400: {

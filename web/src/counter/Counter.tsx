@@ -197,8 +197,9 @@ export function Gallery() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [wanted, setWanted] = useState("");
+  const [blank, setBlank] = useState(false);
   const make = useMutation({
-    mutationFn: (way: string) => ask(api.POST("/api/sheets", { body: { way, sheet: null } })),
+    mutationFn: (way: string) => ask(api.POST("/api/sheets", { body: { way, blank, sheet: null } })),
     onSuccess: (sheet) => {
       client.invalidateQueries({ queryKey: ["sheets"] });
       navigate(`/sheets/${sheet.id}/mix`);
@@ -214,28 +215,42 @@ export function Gallery() {
         <h2 id="ways" className="text-xl">
           Begin a sheet
         </h2>
-        <label className="text-ink2">
-          Find a way{" "}
-          <input
-            className="write ml-2 w-40"
-            type="search"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-        </label>
+        <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-ink2">
+          <Link to="/paste" className="text-bean underline underline-offset-4">
+            paste a list of ingredients
+          </Link>
+          <label>
+            <input
+              type="checkbox"
+              className="mr-1.5 size-4 align-[-2px] accent-bean"
+              checked={blank}
+              onChange={(event) => setBlank(event.target.checked)}
+            />
+            blank, with nothing in the bowl
+          </label>
+          <label>
+            Find a way
+            <input
+              className="write ml-2 w-40"
+              type="search"
+              value={wanted}
+              onChange={(event) => setWanted(event.target.value)}
+            />
+          </label>
+        </div>
       </div>
-      <ul className="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-4">
+      <ul className="mt-3 grid gap-4 sm:grid-cols-3 lg:grid-cols-5">
         {found?.map((way) => (
           <li key={way.id}>
             <button
               type="button"
-              className="block w-full rounded-md border border-ink2 p-4 text-left hover:border-bean hover:bg-sheet"
+              className="flex h-full w-full flex-col rounded-md border border-ink2 p-3 text-left hover:border-bean hover:bg-sheet"
               disabled={make.isPending}
               onClick={() => make.mutate(way.id)}
             >
               <WayDrawing way={way.id} />
-              <span className="mt-2 block font-title text-xl text-bean">{way.name}</span>
-              <span className="mt-1 block text-ink2">{way.says}</span>
+              <span className="mt-2 block font-title text-lg leading-tight text-bean">{way.name}</span>
+              <span className="mt-1 block text-[14.5px] leading-snug text-ink2">{way.says}</span>
             </button>
           </li>
         ))}

@@ -80,6 +80,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             >
               <option value="metric">metric: a cup is 250 ml, a spoon 15</option>
               <option value="us">US: a cup is 237 ml, a spoon 14.8</option>
+              <option value="metric_20">metric with a large spoon: a cup is 250 ml, a spoon 20</option>
             </select>
           </div>
           <Sorry error={error} />

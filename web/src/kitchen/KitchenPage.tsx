@@ -13,6 +13,7 @@ import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
 import { showTemperaturesIn } from "../ui/words";
+import { OwnCups, Pans } from "./Measures";
 
 export default function KitchenPage() {
   const kitchen = useQuery(kitchenQuery);
@@ -154,6 +155,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             value={kitchen.burners}
             onChange={(burners) => set({ burners })}
           />
+          <OwnCups kitchen={kitchen} set={set} />
         </section>
         <section>
           <h2 className="text-xl">Place and people</h2>
@@ -217,6 +219,15 @@ function Settings({ start }: { start: KitchenSettings }) {
             options={DEGREES}
             onChange={(temperature_unit) => set({ temperature_unit })}
           />
+          <Row label="Prices in">
+            <input
+              aria-label="Prices in"
+              className="write w-24 text-right"
+              maxLength={6}
+              value={kitchen.currency}
+              onChange={(event) => set({ currency: event.target.value })}
+            />
+          </Row>
           <Row label="Clock of">
             <input
               aria-label="Time zone"
@@ -256,6 +267,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             ))}
           </ul>
           <AddTin onAdd={(tin) => set({ tins: [...kitchen.tins, tin] })} />
+          <Pans kitchen={kitchen} set={set} />
           <Password />
         </section>
       </div>
@@ -268,6 +280,7 @@ const LEVELS = ["low", "medium", "high"] as const;
 const MEASURES = [
   ["metric", "metric"],
   ["us", "US"],
+  ["metric_20", "metric, a spoon of 20 ml"],
 ] as const;
 const DEGREES = [
   ["C", "°C"],

@@ -26,6 +26,7 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   id,
   title: `Title of ${id}`,
   words: `Words of ${id}.`,
+  asks: "",
   minutes: 30,
   hands: "held",
   uses: [],

@@ -161,6 +161,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
         <p className="mt-4 max-w-[34em] text-xl text-ink2 sm:text-2xl">
           {looking && step.cue ? step.cue.how : step.words}
         </p>
+        {step.asks && !running && <p className="mt-4 max-w-[34em] text-2xl font-bold text-look">{step.asks}</p>}
         {caution && (
           <p className="mt-4 max-w-[44em] border-l-4 border-amber pl-4">
             <b className="text-look">{caution.title}.</b> {caution.says}
@@ -493,6 +494,9 @@ function Dock({ run, focus, at, zone, onChoose }: DockProps) {
             >
               <span className="block text-ink2">Next for your hands, {timeOfDay(next.expected_starts, zone)}</span>
               <span className="mt-1 block text-xl font-bold">{words.get(next.id)?.title}</span>
+              {words.get(next.id)?.asks && (
+                <span className="block font-bold text-look">{words.get(next.id)?.asks}</span>
+              )}
             </button>
           </li>
         )}

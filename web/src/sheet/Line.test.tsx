@@ -9,7 +9,12 @@ import { TheLine } from "./Line";
 
 afterEach(cleanup);
 
-const CAKE = worked(
+const of = (drawings: object, ...found: Parameters<typeof worked>): Worked => {
+  const made = worked(...found);
+  return { ...made, drawings: { ...made.drawings, ...drawings } as Worked["drawings"] };
+};
+const CAKE = of(
+  { heat: { kind: "steam" } },
   fact("mix.hydration_pct", 130, "%"),
   fact("shape.depth_mm", 31, "mm"),
   fact("shape.tins", 2),
@@ -38,6 +43,20 @@ describe("each stop", () => {
   it("shows both times for balls", () => {
     show({ of: worked(fact("heat.float_min", 4), fact("heat.core_hot_min", 10), fact("heat.done_min", 10)) });
     expect(stop(/^Heat/)).toBe("Heat4to float,10hot within");
+  });
+
+  it("calls a piece and a heat what the way calls them", () => {
+    const parcels = of(
+      { shape: { kind: "ball", piece_name: "parcel" }, heat: { kind: "timed", says: "boiled under a lid" } },
+      fact("shape.pieces", 11),
+      fact("shape.piece_g", 82),
+      fact("heat.done_min", 106, "min"),
+      fact("rest.handle_until_min", 70, "min"),
+    );
+    show({ of: parcels });
+    expect(stop(/^Shape/)).toBe("Shape11parcels of 82 g");
+    expect(stop(/^Heat/)).toBe("Heat1 h 46boiled");
+    expect(stop(/^Rest/)).toBe("Rest and cut70min to work it");
   });
 
   it("says so where nothing could be worked out", () => {

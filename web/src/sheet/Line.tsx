@@ -16,10 +16,13 @@ export const STATION_NAMES: Record<StationId, string> = {
 };
 
 /** The key number of each stop, and the words after it; the first that the sheet has is shown. */
-const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Facts) => string }[][]> = {
+const KEYS: Record<
+  Exclude<StationId, "plan">,
+  { key: string; words: (facts: Facts, drawings: Drawings) => string }[][]
+> = {
   mix: [[{ key: "mix.hydration_pct", words: () => "% hydration" }]],
   shape: [
-    [{ key: "shape.pieces", words: (f) => `balls of ${number(f, "shape.piece_g", 0)} g` }],
+    [{ key: "shape.pieces", words: (f, drawn) => `${pieceWord(drawn)}s of ${number(f, "shape.piece_g", 0)} g` }],
     [
       {
         key: "shape.depth_mm",
@@ -33,18 +36,31 @@ const KEYS: Record<Exclude<StationId, "plan">, { key: string; words: (facts: Fac
       { key: "heat.float_min", words: () => "to float," },
       { key: "heat.core_hot_min", words: () => "hot within" },
     ],
-    [{ key: "heat.done_min", words: () => "min steam" }],
+    [{ key: "heat.done_min", words: (f, drawn) => `${under90(f, "heat.done_min")}${heatWord(drawn)}` }],
   ],
   cut: [
     [
       {
         key: "rest.cut_after_min",
-        words: (f) => `${Number(f["rest.cut_after_min"]?.value) < 90 ? "min " : ""}till it cuts`,
+        words: (f) => `${under90(f, "rest.cut_after_min")}till it cuts`,
       },
     ],
-    [{ key: "rest.handle_until_min", words: () => "min to eat" }],
+    [
+      {
+        key: "rest.handle_until_min",
+        words: (f, drawn) =>
+          `${under90(f, "rest.handle_until_min")}${drawn.heat?.kind === "boil" ? "to eat" : "to work it"}`,
+      },
+    ],
   ],
 };
+
+type Drawings = Worked["drawings"];
+
+const under90 = (facts: Facts, key: string) => (Number(facts[key]?.value) < 90 ? "min " : "");
+const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
+const heatWord = ({ heat }: Drawings) =>
+  heat?.kind === "steam" ? "steam" : heat?.kind === "timed" ? (heat.says.split(/[ ,]/)[0] ?? "") : "";
 
 const number = (facts: Facts, key: string, decimals: number) => {
   const value = facts[key]?.value;
@@ -85,7 +101,7 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
                 {station === "plan" ? (
                   <Stop now={begin || "–"} old={beganBefore} words={plan ? "begin" : "no serve time yet"} />
                 ) : (
-                  <KeyNumbers station={station} facts={worked.facts} moved={moved} />
+                  <KeyNumbers station={station} worked={worked} moved={moved} />
                 )}
               </span>
             </Link>
@@ -97,14 +113,21 @@ export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
   );
 }
 
-function KeyNumbers({ station, facts, moved }: { station: Exclude<StationId, "plan">; facts: Facts; moved: Moved[] }) {
+interface KeyProps {
+  station: Exclude<StationId, "plan">;
+  worked: Worked;
+  moved: Moved[];
+}
+
+function KeyNumbers({ station, worked, moved }: KeyProps) {
+  const { facts, drawings } = worked;
   const set = KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
   if (!set) return <Stop now="–" old="" words="not worked out" />;
   return set.map(({ key, words }): ReactNode => {
     const fact = facts[key] as Fact;
     const change = moved.find((one) => one.key === key);
     const old = change?.old ? figure({ ...fact, value: Number(change.old) }) : "";
-    return <Stop key={key} now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts)} />;
+    return <Stop key={key} now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings)} />;
   });
 }
 

@@ -71,13 +71,13 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   return (
     <Frame
       title={
-        <div className="flex flex-wrap items-baseline gap-x-4">
+        <div className="flex flex-wrap items-baseline gap-x-3">
           <Title value={sheet.title} onChange={(title) => bench.edit({ ...sheet, title })} />
           <span className="text-ink2">{way.name.toLowerCase()}</span>
         </div>
       }
       aside={
-        <div className="flex items-baseline gap-4 text-ink2">
+        <div className="flex items-baseline gap-3 text-ink2">
           {occasion && (
             <span>
               {occasion.title}, {dayOf(occasion.serve, kitchen.timezone).replace(/^\w+ /, "")}{" "}

@@ -31,6 +31,8 @@ export interface Bench {
   worked: Worked;
   moved: Moved[];
   problems: Problem[];
+  /** What the last adjustment had to say: what an exchange changes. */
+  says: string[];
   saving: Saving;
   dots: SheetOpen["dots"];
   edit: (next: Sheet) => void;
@@ -49,6 +51,7 @@ export function useSheet(opened: SheetOpen): Bench {
   const [worked, setWorked] = useState(opened.worked);
   const [moved, setMoved] = useState<Moved[]>([]);
   const [problems, setProblems] = useState<Problem[]>(opened.worked.problems);
+  const [says, setSays] = useState<string[]>([]);
   const [saving, setSaving] = useState<Saving>("saved");
   const [past, setPast] = useState<Sheet[]>([]);
 
@@ -122,6 +125,7 @@ export function useSheet(opened: SheetOpen): Bench {
         setWorked(answer.worked);
         setMoved(answer.moved);
         setProblems([]);
+        setSays(answer.says);
         requestAnimationFrame(() => performance.measure("kemble-ripple", { start: began, end: performance.now() }));
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
@@ -188,7 +192,7 @@ export function useSheet(opened: SheetOpen): Bench {
   const keepBoth = async () => {
     const mine = newest.current;
     const title = `${mine.title} (my copy)`.slice(0, 120);
-    const copy = await ask(api.POST("/api/sheets", { body: { way: null, sheet: { ...mine, title } } }));
+    const copy = await ask(api.POST("/api/sheets", { body: { way: null, blank: false, sheet: { ...mine, title } } }));
     dropDraft(id);
     client.invalidateQueries({ queryKey: ["sheets"] });
     return copy.id;
@@ -221,6 +225,7 @@ export function useSheet(opened: SheetOpen): Bench {
     worked,
     moved,
     problems,
+    says,
     saving,
     dots: opened.dots,
     edit,

@@ -230,7 +230,9 @@ describe("the bowl as a bar", () => {
       { material: "water", grams: 300 },
       { material: "starch", grams: 100 },
     ];
-    render(<BowlBar drawing={{ bar, lines: [], in_zone: true, outcome: "" }} facts={{}} />);
+    render(
+      <BowlBar drawing={{ bar, lines: [], parts: [], grain: null, in_zone: true, outcome: "", bite: "" }} facts={{}} />,
+    );
     const [water, starch] = all("rect").map((rect) => num(rect, "width"));
     expect((water ?? 0) / (starch ?? 1)).toBeCloseTo(3, 6);
   });

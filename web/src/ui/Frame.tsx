@@ -5,6 +5,8 @@ import { Link, NavLink } from "react-router";
 
 const PLACES = [
   ["/", "Counter"],
+  ["/larder", "Larder"],
+  ["/shopping", "Shopping"],
   ["/log", "Log"],
   ["/kitchen", "Kitchen"],
 ] as const;
@@ -12,13 +14,13 @@ const PLACES = [
 export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
-      <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pt-5">
+      <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-5">
         <Link to="/" className="font-title text-lg text-bean no-underline">
           Kemble
         </Link>
         <div className="min-w-0 flex-1 basis-64">{title}</div>
         {aside}
-        <nav aria-label="Places" className="flex gap-5">
+        <nav aria-label="Places" className="flex flex-wrap gap-x-3.5">
           {PLACES.map(([to, words]) => (
             <NavLink
               key={to}

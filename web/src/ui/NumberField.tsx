@@ -50,7 +50,7 @@ export function NumberField(props: Props) {
 
   return (
     <span className={`inline-block ${props.className ?? ""}`}>
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "mr-2"}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : label ? "mr-2" : ""}>
         {label}
       </label>
       <input

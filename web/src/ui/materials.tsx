@@ -1,6 +1,16 @@
 /** One code for each material everywhere: a tint and a texture, readable without colour. */
 
-export type Material = "water" | "sugar" | "starch" | "fat" | "other" | "filling" | "batter" | "steam" | "cooked";
+export type Material =
+  | "water"
+  | "sugar"
+  | "starch"
+  | "fat"
+  | "other"
+  | "filling"
+  | "batter"
+  | "steam"
+  | "cooked"
+  | "leaf";
 
 export const MATERIAL_WORDS: Record<string, string> = {
   water: "water",
@@ -47,6 +57,10 @@ export function Materials() {
           <rect width="10" height="10" fill="#d9a85a" />
           <circle cx="2.5" cy="2.5" r="0.9" fill="#9a6b22" />
           <circle cx="7.5" cy="7.5" r="0.9" fill="#9a6b22" />
+        </pattern>
+        <pattern id="m-leaf" width="14" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(-20)">
+          <rect width="14" height="10" fill="#bcc79a" />
+          <path d="M0 5h14M3 5l3 -4M3 5l3 4M9 5l3 -4M9 5l3 4" fill="none" stroke="#6d7d45" strokeWidth="0.8" />
         </pattern>
         <pattern id="m-cooked" width="12" height="12" patternUnits="userSpaceOnUse">
           <rect width="12" height="12" fill="#f2e8c9" />

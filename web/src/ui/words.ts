@@ -13,6 +13,9 @@ export function minutes(value: number): string {
 /** The unit to set after `minutes`. */
 export const minutesUnit = (value: number) => (value < 90 ? "min" : "");
 
+/** "34 min" or "2 h 18". */
+export const duration = (value: number) => `${minutes(value)} ${minutesUnit(value)}`.trim();
+
 let shownIn: KitchenSettings["temperature_unit"] = "C";
 
 /** Facts are in °C; from here on they are read in these degrees. Set whenever the kitchen is fetched. */

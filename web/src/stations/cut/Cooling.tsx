@@ -8,7 +8,15 @@ import { degrees, minutes } from "../../ui/words";
 
 type RestDrawing = NonNullable<Worked["drawings"]["rest"]>;
 
-export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts: Facts; large?: boolean }) {
+interface Props {
+  drawing: RestDrawing;
+  facts: Facts;
+  large?: boolean;
+  /** What is done in the window: a bowl is eaten in it, a dough is worked. */
+  verb?: "eat" | "work it";
+}
+
+export function Cooling({ drawing, facts, large, verb = "eat" }: Props) {
   const W = large ? 720 : 480;
   const H = large ? 440 : 250;
   const pad = { left: 46, right: 16, top: 46, bottom: 40 };
@@ -38,7 +46,9 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
         .map((h) => ({ at: x(h * 60), text: `${h}` }))
     : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
   const says =
-    cut != null ? `Cuts clean after ${minutes(cut)}` : `Eat from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
+    cut != null
+      ? `Cuts clean after ${minutes(cut)}`
+      : `${verb === "eat" ? "Eat" : "Work it"} from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
@@ -57,7 +67,7 @@ export function Cooling({ drawing, facts, large }: { drawing: RestDrawing; facts
             opacity="0.14"
           />
           <Label x={x((from + until) / 2)} y={pad.top - 12} anchor="middle" bold size={18} tone="green">
-            eat: {from.toFixed(0)} to {until.toFixed(0)} min
+            {verb}: {from.toFixed(0)} to {until.toFixed(0)} min
           </Label>
         </>
       )}

@@ -20,10 +20,17 @@ export function Cut({ bench, way }: StationProps) {
   const tray = way.form === "tin";
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
-      <section aria-label={tray ? "Knife lines from above" : "Cooling in the bowl"}>
+      <section aria-label={tray ? "Knife lines from above" : "Cooling"}>
         {tray
           ? drawings.cut && <Tray drawing={drawings.cut} facts={facts} />
-          : drawings.rest && <Cooling drawing={drawings.rest} facts={facts} large />}
+          : drawings.rest && (
+              <Cooling
+                drawing={drawings.rest}
+                facts={facts}
+                large
+                verb={drawings.heat?.kind === "boil" ? "eat" : "work it"}
+              />
+            )}
       </section>
       <section aria-label="Resting and keeping">
         {tray && drawings.rest && <Cooling drawing={drawings.rest} facts={facts} />}

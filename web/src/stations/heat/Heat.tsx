@@ -9,6 +9,7 @@ import { degrees, degreesUnit, quantity } from "../../ui/words";
 import { HeatCurve } from "./HeatCurve";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
+import { TimeRuler } from "./TimeRuler";
 
 const LEVELS = ["low", "medium", "high"] as const;
 
@@ -16,14 +17,21 @@ export function Heat({ bench, way }: StationProps) {
   const { sheet, worked, edit } = bench;
   const { facts } = worked;
   const drawing = worked.drawings.heat;
-  const steam = way.form === "tin";
+  const steam = drawing?.kind === "steam";
+  const boil = drawing?.kind === "boil";
   const rows = steam
     ? ["heat.deeper_min", "heat.cover_min", "heat.colder_min"]
     : ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"];
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="Temperature over time">{drawing && <HeatCurve drawing={drawing} facts={facts} />}</section>
-      <section aria-label={steam ? "The steamer" : "The pot"}>
+      <section aria-label="Temperature over time">
+        {drawing?.kind === "timed" ? (
+          <TimeRuler drawing={drawing} facts={facts} />
+        ) : (
+          drawing && <HeatCurve drawing={drawing} facts={facts} />
+        )}
+      </section>
+      <section aria-label={steam ? "The steamer" : boil ? "The pot" : "The heat"}>
         {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
         {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
         <ul>
@@ -81,14 +89,15 @@ export function Heat({ bench, way }: StationProps) {
                 </span>
               </li>
             </>
-          ) : (
+          ) : null}
+          {boil && (
             <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
               <span>Dough goes in at</span>
               <TemperatureField
                 label="Dough goes in at"
                 celsius={sheet.start.dough_c}
                 min={1}
-                max={70}
+                max={95}
                 onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
               />
             </li>

@@ -1,35 +1,26 @@
-/** The lines of every part: amount in any unit, the household measure nearest to it, its share of the flour. */
+/** The lines of every part: amount in any unit, the household measure nearest to it, its share of flour or grain. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Fragment } from "react";
-import type { MixDrawing } from "../../api/client";
-import { larderQuery } from "../../api/queries";
-import { withLine, withNewLine } from "../../sheet/edits";
+import { Fragment, useState } from "react";
+import type { KitchenSettings, LineWorked, MixDrawing, PartRole, UnitId, WayCard } from "../../api/client";
+import { familiesQuery, larderQuery } from "../../api/queries";
+import { newPart, withLine } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
+import { LineSlip } from "./LineSlip";
+import { PartHead } from "./PartHead";
+import { unitName, unitsFor } from "./units";
 
-const UNITS: [string, string][] = [
-  ["g", "g"],
-  ["kg", "kg"],
-  ["oz", "oz"],
-  ["lb", "lb"],
-  ["ml", "ml"],
-  ["l", "l"],
-  ["cup_us", "US cup"],
-  ["cup_metric", "metric cup"],
-  ["cup_rice_cooker", "rice-cooker cup"],
-  ["tbsp_us", "US tbsp"],
-  ["tbsp_metric", "tbsp"],
-  ["tbsp_20", "20 ml tbsp"],
-  ["tsp_us", "US tsp"],
-  ["tsp_metric", "tsp"],
-  ["pinch", "pinch"],
-  ["piece", "piece"],
-];
+interface Props {
+  bench: Bench;
+  drawing: MixDrawing;
+  way: WayCard;
+  kitchen: KitchenSettings;
+}
 
-export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawing }) {
-  const { sheet, edit } = bench;
-  const larder = useQuery(larderQuery);
+export function BowlLines({ bench, drawing, way, kitchen }: Props) {
+  const { sheet } = bench;
+  const [held, setHeld] = useState(false);
   return (
     <table className="w-full border-collapse">
       <thead>
@@ -38,10 +29,18 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
             <span className="font-title text-xl text-ink">In the bowl</span>
           </th>
           <th className="text-right font-normal">
-            <span className="sr-only">amount</span>
+            <label className="whitespace-nowrap">
+              <input
+                type="checkbox"
+                className="mr-1.5 size-4 align-[-2px] accent-bean"
+                checked={held}
+                onChange={(event) => setHeld(event.target.checked)}
+              />
+              hold the ratios
+            </label>
           </th>
           <th className="hidden text-right font-normal sm:table-cell">household</th>
-          <th className="text-right font-normal">of flour</th>
+          <th className="text-right font-normal">of {way.base}</th>
           <th>
             <span className="sr-only">take out</span>
           </th>
@@ -52,103 +51,156 @@ export function BowlLines({ bench, drawing }: { bench: Bench; drawing: MixDrawin
           <Fragment key={part.role}>
             <tr>
               <th colSpan={5} scope="colgroup" className="pt-1 text-left font-normal">
-                <span className="flex items-baseline justify-between">
-                  <b>{part.name || part.role}</b>
-                  <select
-                    aria-label={`Add to the ${part.name || part.role}`}
-                    className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
-                    value=""
-                    onChange={(event) => edit(withNewLine(sheet, p, event.target.value))}
-                  >
-                    <option value="">add …</option>
-                    {larder.data?.map((item) => (
-                      <option key={item.id} value={item.id}>
-                        {item.name}
-                      </option>
-                    ))}
-                  </select>
-                </span>
+                <PartHead
+                  bench={bench}
+                  part={part}
+                  at={p}
+                  drawing={drawing.parts.find((one) => one.role === part.role)}
+                  kitchen={kitchen}
+                />
               </th>
             </tr>
-            {part.lines.map((line, i) => {
-              const shown = drawing.lines.find((one) => one.part === p && one.line === i);
-              return (
+            {part.lines.map((line, i) => (
+              <LineRow
                 // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name of its own but its place
-                <tr key={`${line.ingredient}-${i}`} className="hairline">
-                  <td className="py-0.5 pr-2 leading-tight">
-                    {shown?.name ?? line.ingredient}
-                    {shown && shown.splits.length > 0 && (
-                      <span className="block text-sm text-ink2">{shown.splits.join(", ")}</span>
-                    )}
-                    {shown?.look_alike && shown.group === "flour" && i === 0 && p === 0 && (
-                      <span className="sr-only">{shown.look_alike}</span>
-                    )}
-                  </td>
-                  <td className="whitespace-nowrap text-right">
-                    <NumberField
-                      label={`${shown?.name ?? line.ingredient}, amount`}
-                      hideLabel
-                      value={line.amount.value}
-                      decimals={line.amount.value < 10 ? 2 : 1}
-                      min={0.01}
-                      max={50000}
-                      width="4.4rem"
-                      onChange={(value) =>
-                        edit(withLine(sheet, p, i, (was) => ({ ...was, amount: { ...was.amount, value } })))
-                      }
-                    />
-                    <select
-                      aria-label={`${shown?.name ?? line.ingredient}, unit`}
-                      className="ml-1 h-10 max-w-24 bg-transparent text-ink2 [field-sizing:content]"
-                      value={line.amount.unit}
-                      onChange={(event) =>
-                        edit(
-                          withLine(sheet, p, i, (was) => ({
-                            ...was,
-                            amount: { ...was.amount, unit: event.target.value as typeof was.amount.unit },
-                          })),
-                        )
-                      }
-                    >
-                      {UNITS.map(([id, words]) => (
-                        <option key={id} value={id}>
-                          {words}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                  <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] leading-tight text-ink2 sm:table-cell">
-                    {shown?.household}
-                    {shown?.household && Math.abs(shown.household_error_pct) >= 1 && (
-                      <span className="block text-xs">
-                        {shown.household_error_pct > 0 ? "+" : "−"}
-                        {Math.abs(shown.household_error_pct).toFixed(0)} %
-                      </span>
-                    )}
-                  </td>
-                  <td className="whitespace-nowrap pl-2 text-right">
-                    {shown && part.role === "base"
-                      ? `${shown.pct < 10 ? shown.pct.toFixed(1) : shown.pct.toFixed(0)} %`
-                      : ""}
-                  </td>
-                  <td className="pl-1 text-right">
-                    {part.lines.length > 1 && (
-                      <button
-                        type="button"
-                        className="min-h-8 min-w-6 text-ink2 hover:text-bean"
-                        aria-label={`Take out ${shown?.name ?? line.ingredient}`}
-                        onClick={() => edit(withLine(sheet, p, i, () => null))}
-                      >
-                        ×
-                      </button>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
+                key={`${line.ingredient}-${i}`}
+                bench={bench}
+                part={p}
+                at={i}
+                shown={drawing.lines.find((one) => one.part === p && one.line === i)}
+                kitchen={kitchen}
+                held={held}
+              />
+            ))}
           </Fragment>
         ))}
+        <tr>
+          <td colSpan={5} className="pt-1">
+            <AddPart bench={bench} />
+          </td>
+        </tr>
       </tbody>
     </table>
+  );
+}
+
+interface RowProps {
+  bench: Bench;
+  part: number;
+  at: number;
+  shown?: LineWorked;
+  kitchen: KitchenSettings;
+  held: boolean;
+}
+
+function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
+  const larder = useQuery(larderQuery);
+  const { sheet, edit, adjust } = bench;
+  const line = sheet.parts[part]?.lines[at];
+  if (!line) return null;
+  const item = larder.data?.find((one) => one.id === line.ingredient);
+  const name = shown?.name ?? item?.name ?? line.ingredient;
+  const { role, lines } = sheet.parts[part] as (typeof sheet.parts)[number];
+  const amount = (value: number) => {
+    // With the ratios held, an amount is what there is of it: everything else follows.
+    if (held && shown) adjust({ by: "line", part, line: at, grams: (shown.grams / line.amount.value) * value });
+    else edit(withLine(sheet, part, at, (was) => ({ ...was, amount: { ...was.amount, value } })));
+  };
+  return (
+    <tr className="hairline">
+      <td className="py-0.5 pr-2 leading-tight">
+        {shown ? <LineSlip bench={bench} shown={shown} item={item} /> : name}
+        {shown && shown.carried.length > 0 && (
+          <span className="block text-sm text-ink2">
+            {shown.carried
+              .map((one) => [`${one.grams.toFixed(0)} g`, one.at, one.to && one.to !== role && `(${one.to})`])
+              .map((words) => words.filter(Boolean).join(" "))
+              .join(", ")}
+          </span>
+        )}
+        {shown?.question && <span className="block text-sm text-look">{shown.question}</span>}
+      </td>
+      <td className="whitespace-nowrap text-right">
+        <NumberField
+          label={`${name}, amount`}
+          hideLabel
+          value={line.amount.value}
+          decimals={line.amount.value < 10 ? 2 : line.amount.value < 100 ? 1 : 0}
+          min={0.01}
+          max={50000}
+          width="4.4rem"
+          onChange={amount}
+        />
+        <select
+          aria-label={`${name}, unit`}
+          className="ml-1 h-10 w-16 bg-transparent text-ink2"
+          value={line.amount.unit}
+          onChange={(event) => adjust({ by: "unit", part, line: at, unit: event.target.value as UnitId })}
+        >
+          {unitsFor(line.amount.unit, kitchen, item).map((unit) => (
+            <option key={unit} value={unit}>
+              {unitName(unit, kitchen, item)}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] leading-tight text-ink2 sm:table-cell">
+        {shown?.household}
+        {shown?.household && Math.abs(shown.household_error_pct) >= 1 && (
+          <span className="block text-xs">
+            {shown.household_error_pct > 0 ? "+" : "−"}
+            {Math.abs(shown.household_error_pct).toFixed(0)} %
+          </span>
+        )}
+      </td>
+      <td className="whitespace-nowrap pl-2 text-right">
+        {shown && role === "base" ? `${shown.pct < 10 ? shown.pct.toFixed(1) : shown.pct.toFixed(0)} %` : ""}
+      </td>
+      <td className="pl-1 text-right">
+        {lines.length > 1 && (
+          <button
+            type="button"
+            className="min-h-8 min-w-6 text-ink2 hover:text-bean"
+            aria-label={`Take out ${name}`}
+            onClick={() => edit(withLine(sheet, part, at, () => null))}
+          >
+            ×
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Another part beside the base, with a formula to start from. */
+function AddPart({ bench }: { bench: Bench }) {
+  const families = useQuery(familiesQuery);
+  const taken = new Set(bench.sheet.parts.map((part) => part.role));
+  const options = (families.data ?? []).flatMap((family) =>
+    family.roles.filter((role) => !taken.has(role)).map((role) => ({ role, family })),
+  );
+  const add = (chosen: string) => {
+    const [role, id] = chosen.split(" ") as [PartRole, string];
+    const family = families.data?.find((one) => one.id === id);
+    if (family)
+      bench.edit({
+        ...bench.sheet,
+        parts: [...bench.sheet.parts, newPart(role, family.name.toLowerCase(), family.id, family.lines)],
+      });
+  };
+  return (
+    <select
+      aria-label="Add a part"
+      className="h-9 bg-transparent text-bean [field-sizing:content]"
+      value=""
+      onChange={(event) => add(event.target.value)}
+    >
+      <option value="">add a part …</option>
+      {options.map(({ role, family }) => (
+        <option key={`${role} ${family.id}`} value={`${role} ${family.id}`}>
+          {family.name} ({role})
+        </option>
+      ))}
+    </select>
   );
 }

@@ -1,86 +1,164 @@
-/** Mix: the map of water and sugar, the bowl as one bar, and the lines that make it. */
+/** Mix: the map of water and sugar, where everything goes, the soak; the bowl as one bar and as lines. */
 
+import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
+import type { Facts, MixDrawing } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
+import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
 import { Schools } from "../../ui/Schools";
-import { degrees, degreesUnit } from "../../ui/words";
+import { degrees, degreesUnit, figure } from "../../ui/words";
 import { BowlBar } from "./BowlBar";
 import { BowlLines } from "./BowlLines";
+import { Flows } from "./Flows";
+import { MakeIt } from "./MakeIt";
 import { MixMap } from "./MixMap";
+import { Soak } from "./Soak";
 
-export function Mix({ bench, way }: StationProps) {
+type View = "map" | "flows" | "soak";
+
+export function Mix({ bench, way, kitchen }: StationProps) {
   const { sheet, worked, adjust } = bench;
   const drawing = worked.drawings.mix;
   const { facts } = worked;
+  const [view, setView] = useState<View>("map");
   if (!drawing) return null;
   const hydration = Number(facts["mix.hydration_pct"]?.value);
   const sugar = Number(facts["mix.sugar_pct"]?.value);
-  const to = (water: number, sweet: number) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet });
+  const views: [View, string][] = [
+    ["map", "map"],
+    ["flows", "where it goes"],
+    ...(drawing.grain ? ([["soak", "soak"]] as [View, string][]) : []),
+  ];
   return (
-    <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-      <section aria-label="Map of water and sugar">
-        <MixMap way={way} hydration={hydration} sugar={sugar} dots={bench.dots} onMove={to} />
-        <BowlBar drawing={drawing} facts={facts} />
+    <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+      <section aria-label="The bowl, drawn">
+        <ToggleGroup.Root
+          type="single"
+          value={view}
+          onValueChange={(next) => next && setView(next as View)}
+          aria-label="What is drawn"
+          className="mb-1 flex gap-1.5"
+        >
+          {views.map(([id, words]) => (
+            <ToggleGroup.Item key={id} value={id} className="pick !min-h-8 !px-3 text-[15px]">
+              {words}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+        {view === "map" && (
+          <MixMap
+            way={way}
+            hydration={hydration}
+            sugar={sugar}
+            dots={bench.dots}
+            onMove={(water, sweet) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet })}
+          />
+        )}
+        {view === "flows" && <Flows drawing={drawing} sheet={sheet} />}
+        {view === "soak" && drawing.grain && <Soak bench={bench} drawing={drawing.grain} facts={facts} />}
+        {view !== "soak" && <BowlBar drawing={drawing} facts={facts} />}
       </section>
       <section aria-label="In the bowl">
-        <BowlLines bench={bench} drawing={drawing} />
-        <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-          <NumberField
-            label="Water"
-            value={hydration}
-            unit="%"
-            decimals={0}
-            min={20}
-            max={400}
-            width="3.6rem"
-            onChange={(value) => to(value, sugar)}
-          />
-          <NumberField
-            label="Sugar"
-            value={sugar}
-            unit="%"
-            decimals={0}
-            min={0}
-            max={300}
-            width="3.6rem"
-            onChange={(value) => to(hydration, value)}
-          />
-          <NumberField
-            label="From"
-            value={Number(facts["mix.base_g"]?.value)}
-            unit="g of flour"
-            decimals={0}
-            min={10}
-            max={5000}
-            step={10}
-            width="4rem"
-            onChange={(grams) => adjust({ by: "base", grams })}
-          />
-        </div>
+        <BowlLines bench={bench} drawing={drawing} way={way} kitchen={kitchen} />
+        {bench.says.length > 0 && (
+          <p role="status" className="mt-2 border-l-4 border-green pl-4">
+            {bench.says.join(" ")}
+          </p>
+        )}
+        <Ratios bench={bench} facts={facts} />
+        <MakeIt bench={bench} way={way} />
         <Schools
           way={way}
           station="mix"
           schools={sheet.schools}
           onChoose={(choice, school) => bench.edit(withSchool(sheet, choice, school))}
         />
-        <p className="mt-3 border-l-4 border-bean pl-4">
-          <b>Will come out</b>{" "}
-          <FactFigure facts={facts} name="mix.softness">
-            {drawing.outcome}
-          </FactFigure>
-          ; gels at{" "}
-          <FactFigure facts={facts} name="mix.gel_temperature_c" className="font-bold">
-            {degrees(Number(facts["mix.gel_temperature_c"]?.value))} {degreesUnit()}
-          </FactFigure>
-          ; soft for about{" "}
-          <FactFigure facts={facts} name="keep.hard_after_h" className="font-bold">
-            {Number(facts["keep.hard_after_h"]?.value ?? 0).toFixed(0)} h
-          </FactFigure>
-          . <span className="text-ink2">A kitchen estimate, give or take half a step.</span>
-        </p>
+        <Outcome drawing={drawing} facts={facts} />
       </section>
     </div>
+  );
+}
+
+/** Each ratio to read, to press for its because, and to type; the others hold when one is changed. */
+function Ratios({ bench, facts }: { bench: Bench; facts: Facts }) {
+  const { adjust } = bench;
+  const ratios = [
+    { key: "mix.hydration_pct", name: "water", max: 400, to: (v: number) => adjust({ by: "ratio", hydration_pct: v }) },
+    { key: "mix.sugar_pct", name: "sugar", max: 300, to: (v: number) => adjust({ by: "ratio", sugar_pct: v }) },
+    { key: "mix.fat_pct", name: "fat", max: 200, to: (v: number) => adjust({ by: "ratio", fat_pct: v }) },
+    {
+      key: "mix.filling_share_pct",
+      name: "filling in the whole",
+      max: 94,
+      to: (v: number) => adjust({ by: "filling_share", share_pct: v }),
+    },
+  ].filter(({ key }) => facts[key] && (key !== "mix.fat_pct" || Number(facts[key]?.value) >= 0.5));
+  return (
+    <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+      {ratios.map(({ key, name, max, to }) => (
+        <div key={key} className="flex items-baseline gap-1.5">
+          <dt>
+            <FactFigure facts={facts} name={key}>
+              {name}
+            </FactFigure>
+          </dt>
+          <dd>
+            <NumberField
+              label={`${name}, per cent`}
+              hideLabel
+              value={Number(facts[key]?.value)}
+              unit="%"
+              decimals={0}
+              min={key === "mix.hydration_pct" ? 5 : key === "mix.filling_share_pct" ? 1 : 0}
+              max={max}
+              width="3.2rem"
+              onChange={to}
+            />
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Outcome({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
+  const hard = facts["keep.hard_after_h"];
+  const keeps = facts["keep.room_h"];
+  return (
+    <p className="mt-3 border-l-4 border-bean pl-4">
+      <b>Will come out</b>{" "}
+      <FactFigure facts={facts} name="mix.softness">
+        {drawing.outcome}
+      </FactFigure>
+      ,{" "}
+      <FactFigure facts={facts} name="mix.tenderness">
+        {drawing.bite}
+      </FactFigure>
+      ; gels at{" "}
+      <FactFigure facts={facts} name="mix.gel_temperature_c" className="font-bold">
+        {degrees(Number(facts["mix.gel_temperature_c"]?.value))} {degreesUnit()}
+      </FactFigure>
+      {hard && (
+        <>
+          ; soft for about{" "}
+          <FactFigure facts={facts} name="keep.hard_after_h" className="font-bold">
+            {figure(hard)} h
+          </FactFigure>
+        </>
+      )}
+      {keeps && (
+        <>
+          , keeps{" "}
+          <FactFigure facts={facts} name="keep.room_h" className="font-bold">
+            {figure(keeps)} h
+          </FactFigure>{" "}
+          in the room
+        </>
+      )}
+      . <span className="text-ink2">A kitchen estimate, give or take half a step.</span>
+    </p>
   );
 }

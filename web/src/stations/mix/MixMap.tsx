@@ -11,7 +11,7 @@ import { useAim } from "../../ui/useAim";
 import { VERDICTS, VerdictMark } from "./verdict";
 
 const W = 680;
-const H = 440;
+const H = 404;
 const PAD = { left: 56, right: 24, top: 30, bottom: 64 };
 
 interface Props {
@@ -80,10 +80,10 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
           ticks={yTicks.map((t) => ({ at: y(t), text: `${t}` }))}
         />
         <Label x={PAD.left} y={18} size={14} tone="ink2">
-          sugar to flour, %
+          sugar to {way.base}, %
         </Label>
         <Label x={W - PAD.right} y={H - 14} size={14} anchor="end" tone="ink2">
-          water to flour, %
+          {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
         </Label>
         {way.zone_words.map((word) => (
           <Label
@@ -120,7 +120,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
               {...(onMove && {
                 tabIndex: 0,
                 role: "slider",
-                "aria-label": "This sheet: water and sugar to flour. Arrow keys move it",
+                "aria-label": "This sheet: water and sugar. Arrow keys move it",
                 "aria-valuetext": `${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`,
                 "aria-valuenow": Math.round(here[0]),
                 onKeyDown: nudge,

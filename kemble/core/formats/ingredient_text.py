@@ -1,0 +1,718 @@
+"""A list of ingredients in plain text, line by line: what was understood, what was guessed, what could not be read.
+
+A small grammar of our own in regular expressions: a quantity (perhaps in words, perhaps a range), a unit, a name, a
+note; in either order, with a second quantity in brackets. Names are looked up in the larder, typing slips forgiven.
+Nothing is dropped: a line that cannot be read comes back as a question.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+from rapidfuzz import fuzz, process
+
+from kemble.core.cards import PartRole
+from kemble.core.kitchen import Kitchen
+from kemble.core.larder import Ingredient, State
+from kemble.core.larder.names import names_of, plain
+from kemble.core.quantity import UNITS, UnitId
+from kemble.core.shelf import Shelf
+
+MOST_LINES = 120
+MOST_LETTERS = 8000
+_ALIKE_ENOUGH = 84.0  # of a hundred: a slip or two in a long word
+
+
+class ReadLine(BaseModel):
+    """One line as it was read. `asks` is what the cook should look at, empty when all is clear."""
+
+    model_config = ConfigDict(frozen=True)
+
+    text: str
+    kind: Literal["line", "heading", "unread"]
+    role: PartRole
+    value: float | None = None
+    unit: UnitId | None = None
+    ingredient: str | None = None
+    state: State | None = None
+    understood: str = ""
+    guessed: list[str] = []
+    left_over: str = ""
+    asks: str = ""
+
+
+class ReadList(BaseModel):
+    """Every line of a list, and the way that its ingredients point to."""
+
+    model_config = ConfigDict(frozen=True)
+
+    lines: list[ReadLine]
+    way: str | None
+
+
+_FRACTIONS = {
+    "½": "1/2",
+    "⅓": "1/3",
+    "⅔": "2/3",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅕": "1/5",
+    "⅖": "2/5",
+    "⅙": "1/6",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+}
+_WORD_NUMBERS = {
+    "a": 1.0,
+    "an": 1.0,
+    "one": 1.0,
+    "two": 2.0,
+    "three": 3.0,
+    "four": 4.0,
+    "five": 5.0,
+    "six": 6.0,
+    "seven": 7.0,
+    "eight": 8.0,
+    "nine": 9.0,
+    "ten": 10.0,
+    "twelve": 12.0,
+    "twenty": 20.0,
+    "half": 0.5,
+    "quarter": 0.25,
+    "quarters": 0.25,
+    "third": 1 / 3,
+    "thirds": 1 / 3,
+    "dozen": 12.0,
+    "couple": 2.0,
+    "few": 3.0,
+}
+
+# A unit as it is written, what it is here, and by how much to multiply; "cup", "tbsp" and "tsp" are the kitchen's own.
+_UNIT_WORDS: tuple[tuple[str, str, float], ...] = (
+    (r"kilo(?:gram(?:me)?)?s?|kgs?", "kg", 1),
+    (r"milligram(?:me)?s?|mg", "g", 0.001),
+    (r"gram(?:me)?s?|grs?|gms?|g", "g", 1),
+    (r"fl(?:uid)?\.?\s*(?:oz|ounces?)", "ml", 29.5735),
+    (r"ounces?|oz", "oz", 1),
+    (r"pounds?|lbs?", "lb", 1),
+    (r"millilit(?:er|re)s?|mls?|cc", "ml", 1),
+    (r"centilit(?:er|re)s?|cl", "ml", 10),
+    (r"decilit(?:er|re)s?|dl", "ml", 100),
+    (r"lit(?:er|re)s?|ltrs?|l", "l", 1),
+    (r"pints?|pts?", "ml", 473.176),
+    (r"rice[\s-]*cooker\s+cups?|rice\s+cups?|cooker\s+cups?", "cup_rice_cooker", 1),
+    (r"us\s+cups?|american\s+cups?", "cup_us", 1),
+    (r"metric\s+cups?", "cup_metric", 1),
+    (r"(?:my|our|own)\s+cups?", "cup_own", 1),
+    (r"cups?|c", "cup", 1),
+    (r"us\s+(?:tablespoons?|tbsps?)", "tbsp_us", 1),
+    (r"tablespoon(?:ful)?s?|tablespn|tbsps?|tbs|tbls?|T", "tbsp", 1),
+    (r"dessert\s*spoon(?:ful)?s?|dsp", "tsp", 2),
+    (r"us\s+(?:teaspoons?|tsps?)", "tsp_us", 1),
+    (r"teaspoon(?:ful)?s?|tsps?|t", "tsp", 1),
+    (r"pinch(?:es)?|dash(?:es)?", "pinch", 1),
+    (r"sticks?", "g", 113.4),
+    (r"splash(?:es)?", "tsp", 1),
+    (r"knobs?", "g", 15),
+    (r"handfuls?", "g", 30),
+    (
+        r"tins?|cans?|packets?|packs?|packages?|pkgs?|bags?|box(?:es)?|cartons?|jars?|bottles?|blocks?|punnets?|"
+        r"bunch(?:es)?|bulbs?|tubs?|bars?|sachets?|rolls?",
+        "pack",
+        1,
+    ),
+    (r"cloves?|pieces?|pcs?|sheets?|lengths?|sprigs?|whole", "piece", 1),
+)
+_ROUGH = {
+    "splash": "a splash as a teaspoon",
+    "stick": "a stick of butter as 113 g",
+    "knob": "a knob as 15 g",
+    "handful": "a handful as 30 g",
+}
+_HEAPS = {
+    "heaped": 1.3,
+    "heaping": 1.3,
+    "rounded": 1.15,
+    "generous": 1.1,
+    "scant": 0.95,
+    "level": 1.0,
+    "good": 1.1,
+}
+_ABOUT = r"(?:about|around|approx(?:imately)?\.?|roughly|circa|ca\.?|some|~|≈)"
+_NUMBER = r"(?:\d+\s*[-\s]\s*\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d+(?:[.,]\d+)?)"
+_UNITS = "|".join(f"(?:{pattern})" for pattern, _, _ in _UNIT_WORDS)
+_QUANTITY = re.compile(
+    rf"(?P<about>{_ABOUT}\s*)?"
+    rf"(?P<low>{_NUMBER})"
+    rf"(?:\s*(?:-|–|—|to|or)\s*(?P<high>{_NUMBER}))?"
+    rf"\s*-?\s*(?P<heap>heaped|heaping|rounded|generous|scant|level|good)?"
+    rf"\s*(?:(?:small|medium|large|big)\s+(?=\w))?(?:(?P<unit>{_UNITS})\b\.?)?",
+    re.IGNORECASE,
+)
+_IN_WORDS = re.compile(
+    r"^(?P<about>about\s+|around\s+)?(?P<low>(?:a|one|two|half\s+a)\s+dozen|(?:one|two|three)\s+and\s+a\s+(?:half|third|quarter)|"
+    r"(?:a|one|two|three)\s+(?:half|thirds?|quarters?|couple|few)|half\s+(?:a|an)|a|an|one|two|three|four|"
+    r"five|six|seven|eight|nine|ten|twelve|twenty|half|quarter)(?:\s+of)?\s+(?:(?:a|an)\s+)?"
+    rf"(?P<heap>heaped|heaping|rounded|generous|scant|level|good)?\s*(?:(?P<unit>{_UNITS})\b\.?)?\s*",
+    re.IGNORECASE,
+)
+_STATES: dict[str, State] = {
+    "melted": "melted",
+    "packed": "packed",
+    "firmly packed": "packed",
+    "sifted": "sifted",
+    "ground": "ground",
+    "sliced": "sliced",
+    "whole": "whole",
+}
+# Words that say how it is bought or made ready, not what it is.
+_MANNERS = frozenset(
+    [
+        "of",
+        "the",
+        "large",
+        "medium",
+        "small",
+        "big",
+        "ripe",
+        "organic",
+        "unsalted",
+        "salted",
+        "cold",
+        "warm",
+        "hot",
+        "boiling",
+        "lukewarm",
+        "tepid",
+        "iced",
+        "room",
+        "temperature",
+        "at",
+        "finely",
+        "coarsely",
+        "roughly",
+        "freshly",
+        "fresh",
+        "chopped",
+        "grated",
+        "sliced",
+        "diced",
+        "minced",
+        "peeled",
+        "pitted",
+        "seeded",
+        "shelled",
+        "toasted",
+        "roasted",
+        "softened",
+        "melted",
+        "packed",
+        "firmly",
+        "lightly",
+        "sifted",
+        "ground",
+        "crushed",
+        "squeezed",
+        "strained",
+        "beaten",
+        "divided",
+        "plus",
+        "extra",
+        "more",
+        "for",
+        "taste",
+        "to",
+        "optional",
+        "as",
+        "needed",
+        "good",
+        "quality",
+        "dried",
+        "dry",
+        "cooked",
+        "uncooked",
+        "raw",
+        "rinsed",
+        "drained",
+        "soaked",
+        "thinly",
+        "about",
+        "or",
+        "so",
+        "fine",
+        "plain",
+        "pure",
+        "full",
+        "fat",
+        "unsweetened",
+        "sweetened",
+        "mashed",
+        "cut",
+        "into",
+        "cubes",
+        "strips",
+        "halved",
+        "quartered",
+        "overnight",
+        "dusting",
+        "frying",
+        "greasing",
+        "brushing",
+        "serving",
+        "garnish",
+        "brand",
+        "your",
+        "favourite",
+        "favorite",
+        "any",
+        "other",
+        "neutral",
+        "level",
+        "free",
+        "range",
+        "and",
+        "a",
+        "an",
+        "filtered",
+        "store",
+        "bought",
+        "homemade",
+        "home",
+        "made",
+        "in",
+        "with",
+        "pieces",
+        "heated",
+        "bruised",
+        "trimmed",
+        "wiped",
+        "cleaned",
+        "washed",
+    ]
+)
+_HEADINGS: tuple[tuple[str, PartRole], ...] = (
+    (r"fill|inside|centre|center|paste", "filling"),
+    (r"syrup|caramel", "syrup"),
+    (r"broth|soup|sauce", "broth"),
+    (r"glaz|brush", "glaze"),
+    (r"top|garnish|curd|strand", "topping"),
+    (r"coat|dust|roll", "coat"),
+    (r"wrap|leaves|leaf|lining|parcel", "wrapper"),
+    (r"herb|green", "herb"),
+    (r"\boil\b", "oil"),
+    (r"dough|batter|base|cake|rice|grain|mass|ingredients|main", "base"),
+)
+# How many ml the juice of one gives, and what grated rind of one is.
+_JUICE_ML = {"lemon": 45.0, "lime": 30.0, "orange": 80.0}
+_BULLET = re.compile(r"^\s*(?:[-*•·▢□☐✓✔–—+]|\[[ xX]?\]|\d+[.)](?=\s+\D|\s+\d))\s*")
+# Names that stand for more than one thing in this craft: what was taken, and what else it might be.
+_WHICH: dict[str, str] = {
+    "coconut milk": "Thick or thin? Taken as thick.",
+    "rice flour": "Plain rice flour will not stretch. Is it sweet rice flour?",
+    "flour": "Wheat flour? Most lists of this craft mean sweet rice flour.",
+    "rice": "Plain rice? Most lists of this craft mean sweet rice.",
+    "sugar": "",
+    "brown sugar": "",
+    "honey": "",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class _Quantity:
+    value: float
+    unit: str | None
+    written: str
+    guessed: tuple[str, ...]
+
+
+def read_list(text: str, kitchen: Kitchen) -> ReadList:
+    """Every line of a pasted list. `text` may be anything; what is over MOST_LINES lines comes back unread."""
+    reader = _Reader(kitchen)
+    found: list[ReadLine] = []
+    role: PartRole = "base"
+    for i, raw in enumerate(text[:MOST_LETTERS].splitlines()):
+        if not raw.strip():
+            continue
+        if i >= MOST_LINES:
+            found.append(
+                ReadLine(text=raw.strip(), kind="unread", role=role, asks="The list is too long: paste the rest after.")
+            )
+            continue
+        line = reader.line(raw, role)
+        role = line.role
+        found.append(line)
+    if len(text) > MOST_LETTERS:
+        rest = text[MOST_LETTERS:].strip()
+        found.append(
+            ReadLine(text=rest[:200], kind="unread", role=role, asks="The list is too long: paste the rest after.")
+        )
+    return ReadList(lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen)))
+
+
+class _Reader:
+    """Reads lines with one kitchen's cups and larder."""
+
+    def __init__(self, kitchen: Kitchen) -> None:
+        self.kitchen = kitchen
+        self.shelf = Shelf(kitchen)
+        self.names = names_of(self.shelf.items.values())
+
+    def line(self, raw: str, role: PartRole) -> ReadLine:
+        text = " ".join(raw.split())
+        bare = _BULLET.sub("", _plain_fractions(text)).strip().strip("*_#").strip()
+        heading = _heading(bare)
+        if heading is not None:
+            return ReadLine(text=text, kind="heading", role=heading, understood=heading)
+        whole_fruit = self._of_a_fruit(bare)
+        if whole_fruit:
+            count, measure, fruit, guess = whole_fruit
+            return self._told(text, role, count, measure, fruit, None, [guess] if guess else [], "", "")
+        quantities, rest = _quantities(bare)
+        ingredient, used, which = self._ingredient(rest)
+        state = _state(rest, self.shelf.items.get(ingredient or ""))
+        left = _left_over(rest, used)
+        if ingredient is None:
+            amount = _chosen(quantities)
+            return ReadLine(
+                text=text,
+                kind="unread",
+                role=role,
+                value=round(amount.value, 4) if amount else None,
+                unit=self._unit(amount, None)[0] if amount else None,
+                left_over=rest,
+                asks="What is it? No ingredient of the larder goes by that name."
+                if amount
+                else "This line could not be read: pick the ingredient and type the amount, or leave it out.",
+            )
+        item = self.shelf.items[ingredient]
+        amount = _chosen(quantities)
+        if amount is None:
+            asks = " ".join(part for part in (f"How much {item.name.lower()}? No amount is written.", which) if part)
+            return ReadLine(
+                text=text, kind="line", role=role, ingredient=ingredient, state=state, left_over=left, asks=asks,
+                understood=item.name,
+            )  # fmt: skip
+        unit, unit_guess = self._unit(amount, item)
+        guessed = [*amount.guessed, *unit_guess]
+        value = amount.value
+        other = next((q for q in quantities if q is not amount), None)
+        if other is not None:
+            second = self._unit(other, item)[0]
+            if amount.unit == "pack" and UNITS[second].kind in ("mass", "volume"):
+                # "2 tins (400 ml each) of coconut milk": so many of what one holds.
+                value, unit = amount.value * other.value, second
+                guessed.append(f"{other.written} in each")
+            elif not self._the_same(item, (value, unit), (other.value, second)):
+                which = f"It also says {other.written}. More, or the same again?"
+        return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
+
+    def _the_same(self, item: Ingredient, one: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
+        """Whether two amounts of a line weigh about the same: one tells the other, as "1 cup (140 g)" does."""
+        try:
+            first, second = (self.shelf.grams(item, value, unit) for value, unit in (one, other))
+        except ValueError:
+            return False
+        return 0.7 < first / second < 1.4
+
+    def _told(
+        self, text: str, role: PartRole, value: float, unit: UnitId, ingredient: str, state: State | None,
+        guessed: list[str], left: str, which: str,
+    ) -> ReadLine:  # fmt: skip
+        item = self.shelf.items[ingredient]
+        asks = which
+        several = value > 1 and UNITS[unit].name.endswith(("cup", "spoon", "piece", "pack"))
+        understood = f"{_figure(value)} {UNITS[unit].name}{'s' if several else ''} {item.name.lower()}"
+        try:
+            mass = self.shelf.grams(item, value, unit, state)
+            if UNITS[unit].id != "g":
+                understood += f", {mass:.0f} g" if mass >= 10 else f", {mass:.1f} g"
+            if mass > 20_000:
+                asks = f"{mass / 1000:.0f} kg? That is a great deal."
+        except ValueError as error:
+            asks = f"{item.name} {error}."
+        return ReadLine(
+            text=text, kind="line", role=role, value=round(value, 4), unit=unit, ingredient=ingredient, state=state,
+            understood=understood, guessed=guessed, left_over=left, asks=asks,
+        )  # fmt: skip
+
+    def _unit(self, amount: _Quantity, item: Ingredient | None) -> tuple[UnitId, list[str]]:
+        """The unit of the table that was meant, and what had to be guessed for it."""
+        system = self.kitchen.measures
+        if amount.unit == "cup":
+            if self.kitchen.own_cup_ml:
+                return "cup_own", [f"a cup as your own, {self.kitchen.own_cup_ml:.0f} ml"]
+            unit: UnitId = "cup_us" if system == "us" else "cup_metric"
+            return unit, [f"a cup as a {UNITS[unit].name}, {UNITS[unit].factor:.0f} ml"]
+        if amount.unit == "tbsp":
+            return {"us": "tbsp_us", "metric": "tbsp_metric", "metric_20": "tbsp_20"}[system], []  # type: ignore[return-value]
+        if amount.unit == "tsp":
+            return ("tsp_us" if system == "us" else "tsp_metric"), []
+        if amount.unit is not None:
+            return amount.unit, []  # type: ignore[return-value]
+        if item is not None and item.g_per_piece is not None:
+            return "piece", []
+        if item is not None and item.packs and amount.value < 10:
+            return "pack", ["no unit is written: taken as packs"]
+        return "g", ["no unit is written: taken as grams"]
+
+    def _of_a_fruit(self, bare: str) -> tuple[float, UnitId, str, str] | None:
+        """ "Zest of 1 lemon", "juice of 2 oranges", "1 lemon, zested"."""
+        found = re.search(
+            r"\b(?:(?P<what>zest|rind|peel|juice)\s+(?:of|from)\s+(?P<n>\S+)?\s*(?:\w+\s+)?(?P<fruit>lemon|lime|orange)s?"
+            r"|(?P<n2>\S+)\s+(?P<fruit2>lemon|lime|orange)s?,?\s+(?:finely\s+)?(?P<what2>zest|juice)d)\b",
+            bare,
+            re.IGNORECASE,
+        )
+        if found is None:
+            return None
+        what = (found["what"] or found["what2"]).lower()
+        fruit = (found["fruit"] or found["fruit2"]).lower()
+        count = _count(found["n"] or found["n2"] or "1")
+        if count is None:
+            return None
+        if what == "juice":
+            name = "orange-juice" if fruit == "orange" else "lemon-juice"
+            return count * _JUICE_ML[fruit], "ml", name, f"the juice of one as {_JUICE_ML[fruit]:.0f} ml"
+        return count, "piece", "orange-rind" if fruit == "orange" else "lemon-rind", ""
+
+    def _ingredient(self, words: str) -> tuple[str | None, set[str], str]:
+        """The ingredient a phrase names, the words it was known by, and a question where it might be another."""
+        before_note = re.split(r"[,;(]", words, maxsplit=1)[0]
+        found = self._by_name(plain(before_note).split()) or self._by_name(plain(words).split())
+        core = [token for token in plain(before_note).split() if token not in _MANNERS]
+        unknown = found and [token for token in core if not set(_forms(token)) & set(found[0].split())]
+        if found and not unknown:
+            return found[1], set(found[0].split()), _WHICH.get(found[0], "")
+        # A slip in one word ("glutinus rice flour") must not make another thing of it.
+        if core:
+            hit = process.extractOne(" ".join(core), list(self.names), scorer=fuzz.ratio, score_cutoff=_ALIKE_ENOUGH)
+            if hit:
+                name = hit[0]
+                item = self.shelf.items[self.names[name]]
+                if found is None or len(name.split()) > len(found[0].split()):
+                    return item.id, set(core), f"Read as {item.name.lower()}."
+        return (found[1], set(found[0].split()), _WHICH.get(found[0], "")) if found else (None, set(), "")
+
+    def _by_name(self, tokens: list[str]) -> tuple[str, str] | None:
+        """The longest known name among the words, whole words only, plural or not; the later one on a tie."""
+        best: tuple[int, int, str] | None = None
+        for start in range(len(tokens)):
+            for end in range(min(len(tokens), start + 6), start, -1):
+                name = self._known(" ".join(tokens[start:end]))
+                if name and (best is None or (end - start, start) > best[:2]):
+                    best = (end - start, start, name)
+        return (best[2], self.names[best[2]]) if best else None
+
+    def _known(self, words: str) -> str | None:
+        return next((form for form in _forms(words) if form in self.names), None)
+
+
+def _forms(words: str) -> tuple[str, ...]:
+    """A phrase as it stands and with its last word made singular or plural."""
+    forms = [words, words + "s", words + "es"]
+    if words.endswith("ies"):
+        forms.append(words[:-3] + "y")
+    if words.endswith("ves"):
+        forms.append(words[:-3] + "f")
+    if words.endswith("es"):
+        forms.append(words[:-2])
+    if words.endswith("s"):
+        forms.append(words[:-1])
+    return tuple(forms)
+
+
+def _plain_fractions(text: str) -> str:
+    for sign, written in _FRACTIONS.items():
+        text = re.sub(rf"(\d)\s*{sign}", rf"\1 {written}", text)
+        text = text.replace(sign, written)
+    return text.replace("⁄", "/").replace("×", "x").replace("\u00a0", " ")
+
+
+def _heading(bare: str) -> PartRole | None:
+    """The part a heading begins, or None for a line of ingredients."""
+    words = bare.rstrip(":").strip()
+    is_heading = bare.endswith(":") or re.fullmatch(r"(?:for\s+)?the\s+[\w\s-]+", words, re.IGNORECASE)
+    if re.search(r"\d", bare) or not words or not (is_heading or _alone(words)):
+        return None
+    return next((role for pattern, role in _HEADINGS if re.search(pattern, words, re.IGNORECASE)), "base")
+
+
+def _alone(words: str) -> bool:
+    """A single word that names a part and nothing else: "Filling"."""
+    return bool(
+        re.fullmatch(
+            r"(?:dough|batter|base|filling|topping|coating|glaze|syrup|ingredients|wrapping)", words, re.IGNORECASE
+        )
+    )
+
+
+def _count(text: str) -> float | None:
+    return _WORD_NUMBERS.get(text.lower()) or _number(text)
+
+
+def _number(text: str) -> float | None:
+    """A figure: 2, 1.5, 1,5, 1/2, 1 1/2, 1-1/2."""
+    found = re.fullmatch(r"(?:(\d+)\s*[-\s]\s*)?(\d+)\s*/\s*(\d+)", text.strip())
+    if found:
+        whole, top, below = found.groups()
+        return None if int(below) == 0 else float(whole or 0) + int(top) / int(below)
+    try:
+        return float(text.strip().replace(",", "."))
+    except ValueError:
+        return None
+
+
+def _quantities(bare: str) -> tuple[list[_Quantity], str]:
+    """Every quantity of a line, and the line without them."""
+    found: list[_Quantity] = []
+    rest = re.sub(r"(\d+(?:[.,]\d+)?)\s*x\s*(?=\d)", r"\1 pack ", bare)
+    rest = re.sub(r"(\d)\s*%", r"\1 percent", rest)
+    rest = re.sub(r"(\d+)\s+and\s+(?=\d+\s*/\s*\d)", r"\1 ", rest, flags=re.IGNORECASE)
+    rest = re.sub(r"^(pinch|dash|knob|handful)\b", r"a \1", rest, flags=re.IGNORECASE)
+    at_start = _IN_WORDS.match(rest)
+    if at_start and (at_start["unit"] or at_start.end() < len(rest)):
+        found.append(_from_words(at_start))
+        rest = rest[at_start.end() :]
+    pieces = []
+    at = 0
+    for match in _QUANTITY.finditer(rest):
+        following = rest[match.end() :].lstrip()
+        # A figure inside a name ("00 flour", "70 percent chocolate") is no amount.
+        if following.startswith("percent") or (match.start() and rest[match.start() - 1].isalpha()):
+            continue
+        quantity = _from_figures(match)
+        if quantity is None:
+            continue
+        found.append(quantity)
+        pieces.append(rest[at : match.start()])
+        at = match.end()
+    pieces.append(rest[at:])
+    words = " ".join(pieces)
+    # The container of "1 400 ml tin coconut milk" stands after what it holds.
+    container = re.match(r"\s*(?:tins?|cans?|packets?|cartons?|jars?|bags?|bottles?|blocks?)\b", words, re.IGNORECASE)
+    if container and len(found) >= 1:
+        words = words[container.end() :]
+        if found[0].unit in (None, "pack") and len(found) > 1:
+            found[0] = _Quantity(found[0].value, "pack", found[0].written, found[0].guessed)
+    words = re.sub(r"^\W*\(\s*\)\s*(?:tins?|cans?|packets?|cartons?|jars?|bags?|bottles?|blocks?)\b", " ", words)
+    words = re.sub(r"\(\s*(?:each|or so|approx\.?|about)?\s*\)", " ", words)
+    words = re.sub(r"\s+", " ", words).strip(" -–—:,.=/()~")
+    return found, re.sub(r"^(?:of|each)\s+", "", words, flags=re.IGNORECASE)
+
+
+def _unit_of(written: str | None) -> tuple[str | None, float, str]:
+    """The unit id (or cup, tbsp, tsp), its factor, and the rough measure it is; `T` and `t` are told by their case."""
+    if not written:
+        return None, 1.0, ""
+    if written in ("T", "t"):
+        return ("tbsp" if written == "T" else "tsp"), 1.0, ""
+    for pattern, unit, factor in _UNIT_WORDS:
+        if re.fullmatch(pattern, written, re.IGNORECASE):
+            return unit, factor, _ROUGH.get(re.sub(r"(?<=sh)es$|s$", "", written.lower()), "")
+    return None, 1.0, ""
+
+
+def _from_figures(match: re.Match[str]) -> _Quantity | None:
+    low, high = _number(match["low"]), _number(match["high"]) if match["high"] else None
+    if low is None:
+        return None
+    guessed = []
+    value = low
+    if high is not None and high > low:
+        value = (low + high) / 2
+        guessed.append(f"{_figure(low)} to {_figure(high)}: taken as {_figure(value)}")
+    return _measured(match, value, guessed)
+
+
+def _from_words(match: re.Match[str]) -> _Quantity:
+    words = match["low"].lower().split()
+    numbers = [_WORD_NUMBERS[word] for word in words if word in _WORD_NUMBERS]
+    value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
+    guessed = [f"a few: taken as {_figure(value)}"] if "few" in words else []
+    return _measured(match, value, guessed)
+
+
+def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Quantity:
+    unit, factor, rough = _unit_of(match["unit"])
+    heap = (match["heap"] or "").lower()
+    if match["about"]:
+        guessed.append("about")
+    if heap and heap != "level":
+        guessed.append(f"{heap}: taken as {_HEAPS[heap]:g} of a level one")
+    if rough:
+        guessed.append(rough)
+    return _Quantity(value * factor * _HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
+
+
+def _chosen(quantities: list[_Quantity]) -> _Quantity | None:
+    """A weight before a volume before a count; a pack keeps its number, what it holds is told beside it."""
+    if not quantities:
+        return None
+    if quantities[0].unit == "pack":
+        return quantities[0]
+
+    def rank(quantity: _Quantity) -> int:
+        if quantity.unit is None:
+            return 3
+        kind = UNITS[quantity.unit].kind if quantity.unit in UNITS else "volume"
+        rough = kind == "mass" and any(measure in quantity.guessed for measure in _ROUGH.values())
+        return 2 if rough else {"mass": 0, "volume": 1, "own": 1, "pack": 2, "count": 2}[kind]
+
+    return min(quantities, key=rank)
+
+
+def _state(words: str, item: Ingredient | None) -> State | None:
+    """How it was measured, where the line says so, the larder knows it, and it is not the usual way."""
+    if item is None:
+        return None
+    for word, state in _STATES.items():
+        if (
+            re.search(rf"\b{word}\b", words, re.IGNORECASE)
+            and state in item.density
+            and state != next(iter(item.density))
+        ):
+            return state
+    return None
+
+
+def _left_over(rest: str, used: set[str]) -> str:
+    """Words that were neither the name nor a manner: shown, so that nothing is lost."""
+    known = used | {form for word in used for form in _forms(word)}
+    return " ".join(word for word in plain(rest).split() if word not in known and word not in _MANNERS)
+
+
+def _figure(value: float) -> str:
+    return f"{round(value, 2):g}"
+
+
+# What a list must hold for each way, tried in this order: groups or ids, all of a tuple.
+_POINTERS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    ("leaf-parcels", ("grain", "leaf")),
+    ("ground-packets", ("grain", "soybean")),
+    ("ground-packets", ("grain", "mung-bean-split")),
+    ("tray-rice", ("grain", "coconut-milk-thick")),
+    ("tray-rice", ("grain", "coconut-milk-thin")),
+    ("crushed-balls", ("grain", "legume")),
+    ("crushed-balls", ("grain", "paste")),
+    ("pounded", ("grain",)),
+    ("batter-bake", ("flour", "egg")),
+    ("folded-pulls", ("flour", "shallot-oil")),
+    ("folded-pulls", ("flour", "shallot")),
+    ("stirred-rounds", ("flour", "paste", "dust")),
+    ("stirred-rounds", ("flour", "legume")),
+    ("boiled-balls", ("flour", "nut")),
+    ("set-cake", ("flour", "sugar")),
+    ("boiled-balls", ("flour",)),
+)
+
+
+def way_of(ingredients: list[str], shelf: Shelf) -> str | None:
+    """The way that a set of ingredients points to; None without a sweet rice flour or grain among them."""
+    names = {name for one in ingredients for name in (one, shelf.items[one].group)}
+    return next((way for way, needs in _POINTERS if names.issuperset(needs)), None)

@@ -1,0 +1,45 @@
+"""The card of a part family: what is made beside the base, and how one knows on the scale that it is done."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from kemble.core.cards import NONE, After, Band, Cue, Fault, Minutes, PartRole, Step
+
+__all__ = ["After", "Band", "Cue", "Family", "Fault", "Finish", "Minutes", "Step"]
+
+Rule = Literal["mixed", "solids", "times-dry", "loss", "curd"]
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """When it is done, as a weight.
+
+    mixed: what went in. solids: boiled down until solids are `target` per cent of it. times-dry: `target` times the
+    dry legumes. loss: `target` per cent of it gone (negative where it gains). curd: thick coconut cream parted into
+    oil and curds, `target` per cent of its fat as oil.
+    """
+
+    rule: Rule = "mixed"
+    target: Band = NONE
+    says: str = "everything that goes in"
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """A part of one kind, read like a recipe card. Its steps are put before those of the way that uses it."""
+
+    id: str
+    name: str
+    says: str
+    roles: tuple[PartRole, ...]
+    finish: Finish
+    lines: tuple[Mapping[str, Any], ...]  # a starting formula
+    steps: tuple[Step, ...]  # the last one is the one that others wait for
+    tells: tuple[str, ...] = ()  # groups or ids of ingredients that give the family away
+    sugar: Band | None = None  # working band on the family's own main ingredient, per cent
+    faults: tuple[Fault, ...] = ()
+    cautions: tuple[str, ...] = ()
+    spare_pct: float = 0.0  # made or soaked over and above, because some tear

@@ -1,0 +1,82 @@
+"""Bean paste: small beans simmered soft, crushed, and dried over low heat with sugar until it weighs what it should."""
+
+from kemble.core.parts.base import After, Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="bean-paste",
+    name="Bean paste",
+    says="Beans simmered until they crush between two fingers, mashed, and dried with sugar over low heat.",
+    roles=("filling", "coat", "topping"),
+    finish=Finish("times-dry", Band(2.6, 3.2), "2.6 to 3.2 times the dry beans, sugar in"),
+    lines=(
+        {"ingredient": "small-red-bean", "amount": {"value": 200, "unit": "g"}},
+        {"ingredient": "water", "amount": {"value": 700, "unit": "ml"}},
+        {"ingredient": "light-brown-sugar", "amount": {"value": 150, "unit": "g"}},
+        {"ingredient": "salt", "amount": {"value": 1, "unit": "g"}},
+        {"ingredient": "glucose-syrup", "amount": {"value": 15, "unit": "g"}},
+    ),
+    tells=("legume", "red-bean-paste", "white-bean-paste", "mung-paste", "lotus-paste"),
+    sugar=Band(60, 100),
+    steps=(
+        Step(
+            "soak",
+            "Soak the beans",
+            "In three times their volume of water, somewhere cool. Old beans want the whole night.",
+            Minutes(480),
+            "free",
+            uses=("counter",),
+            needs=("legume",),
+            lists_groups=("legume",),
+        ),
+        Step(
+            "simmer",
+            "Simmer the beans",
+            "Fresh water, three fingers over them, lid ajar. Top up so that they stay under.",
+            Minutes(75),
+            "minded",
+            after=(After("soak", 0, 600),),
+            uses=("burner",),
+            needs=("legume",),
+            cue=Cue(
+                "Do they crush between two fingers?",
+                "Take three from different places. No chalk in the middle, and the skin gives too.",
+                "Crush flat",
+                "Still a core",
+                "bean",
+            ),
+        ),
+        Step(
+            "dry",
+            "Mash, and dry it with the sugar",
+            "Low heat, a wide pan, the sugar in three goes, never still. Stop by the scale: it stiffens as it cools.",
+            Minutes(25),
+            "held",
+            after=(After("simmer", 0, 1440),),
+            uses=("burner",),
+            needs=("legume",),
+            weigh="made",
+            lists_groups=("sugar", "salt", "fat"),
+            caution="hot-paste",
+        ),
+        Step(
+            "cool",
+            "Spread it flat to cool",
+            "Film on its face, or it skins over. Roll it only when it is cold.",
+            Minutes(40),
+            "free",
+            after=(After("dry", 0, 10),),
+            uses=("counter",),
+            needs=("legume",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "paste-soft",
+            "the paste will not hold a ball",
+            "taken off too wet",
+            "back over low heat",
+            "go by the weight, not by the look of it hot",
+        ),
+    ),
+    cautions=("beans",),
+)

@@ -1,0 +1,272 @@
+// @vitest-environment jsdom
+/** Pasting a list, the larder and the shopping list. */
+
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { KitchenSettings, ReadLine, ShoppingLine } from "../api/client";
+import PastePage from "../counter/PastePage";
+import ShoppingPage from "../shopping/ShoppingPage";
+import { Around, type Asked, KITCHEN, pass, serve } from "../testing";
+import LarderPage from "./LarderPage";
+
+beforeEach(() => {
+  localStorage.clear();
+  sessionStorage.clear();
+  vi.useFakeTimers();
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+const ITEM = {
+  aliases: [],
+  allergens: [],
+  look_alike: "",
+  caution: "",
+  perishable: false,
+  g_per_piece: null,
+  source: "table",
+  figures: "typical",
+  own: false,
+};
+const LARDER = [
+  { ...ITEM, id: "salt", name: "Salt", group: "salt", per_100_g: { salt: 100 }, density: { spooned: 1.2 }, packs: {} },
+  {
+    ...ITEM,
+    id: "sweet-rice-flour",
+    name: "Sweet rice flour",
+    group: "flour",
+    per_100_g: { water: 12, starch: 80, protein: 7, fat: 1 },
+    density: { spooned: 0.56 },
+    packs: { bag: 500 },
+  },
+];
+const WAYS = [{ id: "set-cake", name: "Steamed set cake" }];
+
+const type = (label: string | RegExp, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const press = async (name: string | RegExp) => {
+  fireEvent.click(screen.getByRole("button", { name }));
+  await pass(30);
+};
+
+/** Answers by path; a PUT of the kitchen gives back what was put. */
+function world(bodies: Record<string, unknown>, kitchen: KitchenSettings = KITCHEN) {
+  return serve((one: Asked) => {
+    if (one.path === "/api/kitchen")
+      return {
+        body: { set_up: true, kitchen: one.method === "PUT" ? (one.body as { kitchen: object }).kitchen : kitchen },
+      };
+    return { body: bodies[one.path] ?? [] };
+  });
+}
+
+describe("a pasted list", () => {
+  const line = (more: Partial<ReadLine>): ReadLine => ({
+    text: "",
+    kind: "line",
+    role: "base",
+    value: null,
+    unit: null,
+    ingredient: null,
+    state: null,
+    understood: "",
+    guessed: [],
+    left_over: "",
+    asks: "",
+    ...more,
+  });
+  const lines = [
+    line({
+      text: "300 g sweet rice flour",
+      value: 300,
+      unit: "g",
+      ingredient: "sweet-rice-flour",
+      understood: "300 g",
+    }),
+    line({ text: "salt", ingredient: "salt", asks: "How much salt? No amount is written." }),
+    line({ text: "snark", kind: "unread", asks: "What is it?" }),
+  ];
+
+  async function read() {
+    const { asked } = world({
+      "/api/larder": LARDER,
+      "/api/ways": WAYS,
+      "/api/read-list": { lines, way: "set-cake" },
+      "/api/sheets": { id: 9 },
+    });
+    render(<PastePage />, { wrapper: Around });
+    await pass(30);
+    type(/One ingredient a line/, "300 g sweet rice flour\nsalt\nsnark");
+    await press("Read it");
+    return asked;
+  }
+  const begin = () => screen.getByRole("button", { name: "Begin the sheet" }) as HTMLButtonElement;
+
+  it("shows every line, with its question, and waits until each is settled", async () => {
+    await read();
+    expect(screen.getAllByRole("listitem")).toHaveLength(3);
+    expect(screen.getByText("How much salt? No amount is written.")).toBeTruthy();
+    expect(screen.getByText(/2 lines are still open/)).toBeTruthy();
+    expect(begin().disabled).toBe(true);
+  });
+
+  it("is put right on the spot, and becomes a sheet", async () => {
+    const asked = await read();
+    type("Amount of “salt”", "2");
+    const snark = screen.getAllByRole("listitem")[2] as HTMLElement;
+    fireEvent.click(within(snark).getByLabelText("leave out"));
+    expect(begin().disabled).toBe(false);
+    await press("Begin the sheet");
+    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as {
+      sheet: { way: string; parts: { role: string; lines: { ingredient: string; amount: object }[] }[] };
+    };
+    expect(made.sheet.way).toBe("set-cake");
+    expect(made.sheet.parts).toMatchObject([
+      {
+        role: "base",
+        lines: [
+          { ingredient: "sweet-rice-flour", amount: { value: 300, unit: "g" } },
+          { ingredient: "salt", amount: { value: 2, unit: "g" } },
+        ],
+      },
+    ]);
+  });
+
+  it("outlives a reload", async () => {
+    await read();
+    cleanup();
+    world({ "/api/larder": LARDER, "/api/ways": WAYS });
+    render(<PastePage />, { wrapper: Around });
+    await pass(30);
+    expect((screen.getByLabelText(/One ingredient a line/) as HTMLTextAreaElement).value).toContain("snark");
+  });
+});
+
+describe("the larder", () => {
+  async function open(kitchen?: KitchenSettings) {
+    const { asked } = world({ "/api/larder": LARDER }, kitchen);
+    render(<LarderPage />, { wrapper: Around });
+    await pass(30);
+    const puts = () =>
+      asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
+    return puts;
+  }
+
+  it("keeps this kitchen's own figures, and says when they do not add up", async () => {
+    const puts = await open();
+    await press(/^Sweet rice flour/);
+    type("water in 100 g", "22");
+    expect(screen.getByText("Together 110.0 g: it should be 100")).toBeTruthy();
+    type("starch in 100 g", "70");
+    await press("Keep for this kitchen");
+    expect(puts()[0]?.ingredients[0]).toMatchObject({
+      id: "sweet-rice-flour",
+      source: "cook",
+      per_100_g: { water: 22, starch: 70 },
+    });
+  });
+
+  it("takes one of the cook's own", async () => {
+    const puts = await open();
+    await press("One of your own");
+    type("Name of the ingredient", "Flour from the Mill");
+    await press("Put it on the shelf");
+    expect(puts()[0]?.ingredients[0]).toMatchObject({ id: "own-flour-from-the-mill", name: "Flour from the Mill" });
+  });
+
+  it("is found by name, group or allergen", async () => {
+    await open();
+    type("Find", "flou");
+    expect(screen.getByText("1 of 2 ingredients")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Salt/ })).toBeNull();
+  });
+});
+
+describe("shopping", () => {
+  const thing: ShoppingLine = {
+    ingredient: "sweet-rice-flour",
+    name: "Sweet rice flour",
+    shelf: "Flour",
+    need_g: 540,
+    spare_g: 0,
+    have_g: 150,
+    buy_g: 390,
+    packs: 1,
+    pack: "bag",
+    pack_g: 500,
+    left_g: 110,
+    pieces: null,
+    household: "",
+    cost: null,
+    allergens: [],
+    look_alike: "Not plain rice flour.",
+    sheets: ["A cake", "Balls"],
+  };
+  const list = {
+    lines: [thing],
+    allergens: ["egg"],
+    notes: [],
+    cost: null,
+    unpriced: 1,
+    currency: "",
+    text: "the list",
+  };
+
+  async function open() {
+    const { asked } = world({
+      "/api/sheets": [
+        { id: 1, title: "A cake" },
+        { id: 2, title: "Balls" },
+      ],
+      "/api/occasions": [{ sheet: 2 }],
+      "/api/shopping": list,
+    });
+    render(<ShoppingPage />, { wrapper: Around });
+    await pass(60);
+    return asked;
+  }
+  const wanted = (asked: Asked[]) => asked.filter((one) => one.path === "/api/shopping").at(-1)?.body;
+
+  it("begins with what is planned, and sums what is chosen", async () => {
+    const asked = await open();
+    expect(wanted(asked)).toEqual({ wanted: [{ sheet: 2, times: 1 }] });
+    fireEvent.click(screen.getByLabelText("A cake"));
+    await pass(30);
+    type("Balls, times", "3");
+    await pass(30);
+    expect(wanted(asked)).toEqual({
+      wanted: [
+        { sheet: 1, times: 1 },
+        { sheet: 2, times: 3 },
+      ],
+    });
+    expect(screen.getByText(/540 g for A cake, Balls · 110 g left over/)).toBeTruthy();
+    expect(screen.getByText("Not plain rice flour.")).toBeTruthy();
+  });
+
+  it("notes what is there, and a price when prices are asked for", async () => {
+    const asked = await open();
+    expect(screen.queryByLabelText("Sweet rice flour, price of a pack")).toBeNull();
+    type("Sweet rice flour in the larder", "200");
+    await pass(30);
+    fireEvent.click(screen.getByLabelText("prices"));
+    type("Sweet rice flour, price of a pack", "2.4");
+    await pass(30);
+    const stock = asked
+      .filter((one) => one.method === "PUT")
+      .map((one) => (one.body as { kitchen: KitchenSettings }).kitchen.stock[0]);
+    expect(stock[0]).toMatchObject({ ingredient: "sweet-rice-flour", grams: 200 });
+    expect(stock[1]).toMatchObject({ ingredient: "sweet-rice-flour", grams: 200, price: 2.4 });
+  });
+
+  it("is copied as text", async () => {
+    const writeText = vi.fn(async () => {});
+    vi.stubGlobal("navigator", { clipboard: { writeText } });
+    await open();
+    await press("Copy as text");
+    expect(writeText).toHaveBeenCalledWith("the list");
+  });
+});

@@ -1,0 +1,241 @@
+/** Shopping: what any number of sheets need together, in packs, less what is in the larder. To print, copy, tick off. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
+import { kitchenQuery, kitchenSaving, occasionsQuery, sheetsQuery } from "../api/queries";
+import { Frame, Waiting } from "../ui/Frame";
+import { NumberField } from "../ui/NumberField";
+import { Sorry } from "../ui/Sorry";
+import { plural } from "../ui/words";
+
+const KEPT = "kemble-shopping";
+type Wanted = Record<number, number>;
+
+const kept = (): Wanted | null => {
+  try {
+    return JSON.parse(localStorage.getItem(KEPT) ?? "null");
+  } catch {
+    return null;
+  }
+};
+
+export default function ShoppingPage() {
+  const sheets = useQuery(sheetsQuery);
+  const occasions = useQuery(occasionsQuery);
+  const kitchen = useQuery(kitchenQuery);
+  const [chosen, setChosen] = useState<Wanted | null>(kept);
+  useEffect(() => {
+    document.title = "Shopping · Kemble";
+  }, []);
+  useEffect(() => {
+    if (chosen) localStorage.setItem(KEPT, JSON.stringify(chosen));
+  }, [chosen]);
+  // Nothing chosen yet: what is planned is what will be bought for.
+  const planned: Wanted = Object.fromEntries((occasions.data ?? []).map((one) => [one.sheet, 1]));
+  const wanted = chosen ?? planned;
+  const asked = (sheets.data ?? [])
+    .filter((sheet) => wanted[sheet.id])
+    .map((sheet) => ({ sheet: sheet.id, times: wanted[sheet.id] as number }));
+  const list = useQuery({
+    queryKey: ["shopping", asked, kitchen.data?.kitchen.stock],
+    enabled: sheets.data != null && occasions.data != null,
+    placeholderData: (before) => before,
+    queryFn: () => ask(api.POST("/api/shopping", { body: { wanted: asked } })),
+  });
+  if (!sheets.data || !occasions.data || !kitchen.data)
+    return <Waiting error={sheets.error ?? occasions.error ?? kitchen.error} />;
+  return (
+    <Frame title={<h1 className="text-2xl sm:text-[28px]">Shopping</h1>}>
+      <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)]">
+        <section aria-labelledby="for" className="print:hidden">
+          <h2 id="for" className="text-xl">
+            For
+          </h2>
+          <ul>
+            {sheets.data.map((sheet) => (
+              <li key={sheet.id} className="hairline flex items-baseline justify-between gap-3 py-1">
+                <label>
+                  <input
+                    type="checkbox"
+                    className="mr-2 size-4.5 align-[-3px] accent-bean"
+                    checked={Boolean(wanted[sheet.id])}
+                    onChange={(event) => setChosen({ ...wanted, [sheet.id]: event.target.checked ? 1 : 0 })}
+                  />
+                  {sheet.title}
+                </label>
+                {wanted[sheet.id] ? (
+                  <NumberField
+                    label={`${sheet.title}, times`}
+                    hideLabel
+                    value={wanted[sheet.id] ?? 1}
+                    unit="×"
+                    decimals={0}
+                    min={1}
+                    max={20}
+                    width="2.6rem"
+                    onChange={(times) => setChosen({ ...wanted, [sheet.id]: Math.round(times) })}
+                  />
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section aria-label="The list">
+          <Sorry error={list.error} />
+          {asked.length === 0 && <p className="text-ink2">Choose what you mean to make.</p>}
+          {list.data && asked.length > 0 && <List list={list.data} kitchen={kitchen.data.kitchen} />}
+        </section>
+      </div>
+    </Frame>
+  );
+}
+
+function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings }) {
+  const [copied, setCopied] = useState(false);
+  const shelves = [...new Set(list.lines.map((line) => line.shelf))];
+  const [prices, setPrices] = useState(list.cost != null);
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-3 print:hidden">
+        <button
+          type="button"
+          className="pick"
+          onClick={async () => {
+            await navigator.clipboard.writeText(list.text);
+            setCopied(true);
+          }}
+        >
+          {copied ? "Copied" : "Copy as text"}
+        </button>
+        <button type="button" className="pick" onClick={() => window.print()}>
+          Print
+        </button>
+        <label className="ml-auto text-ink2">
+          <input
+            type="checkbox"
+            className="mr-1.5 size-4 align-[-2px] accent-bean"
+            checked={prices}
+            onChange={(event) => setPrices(event.target.checked)}
+          />
+          prices
+        </label>
+      </div>
+      {list.notes.map((note) => (
+        <p key={note} className="mt-2 border-l-4 border-amber pl-4">
+          {note}
+        </p>
+      ))}
+      {shelves.map((shelf) => (
+        <div key={shelf} className="mt-4">
+          <h2 className="text-lg">{shelf}</h2>
+          <ul>
+            {list.lines
+              .filter((line) => line.shelf === shelf)
+              .map((line) => (
+                <Thing key={line.ingredient} line={line} kitchen={kitchen} prices={prices} />
+              ))}
+          </ul>
+        </div>
+      ))}
+      <p className="mt-4">
+        {list.allergens.length > 0 && (
+          <>
+            <b className="text-look">Allergens:</b> {list.allergens.join(", ")}. Read the packets.{" "}
+          </>
+        )}
+        {list.cost != null && (
+          <b>
+            About {list.cost.toFixed(2)} {list.currency}
+            {list.unpriced > 0 && <span className="font-normal text-ink2">, {list.unpriced} without a price</span>}.
+          </b>
+        )}
+      </p>
+    </>
+  );
+}
+
+const grams = (mass: number) =>
+  mass >= 1000 ? `${(mass / 1000).toFixed(2)} kg` : mass >= 10 ? `${mass.toFixed(0)} g` : `${mass.toFixed(1)} g`;
+
+function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: KitchenSettings; prices: boolean }) {
+  const client = useQueryClient();
+  const [ticked, setTicked] = useState(false);
+  const save = useMutation({
+    mutationKey: kitchenSaving,
+    mutationFn: (change: Partial<KitchenSettings["stock"][number]>) => {
+      const was = kitchen.stock.find((one) => one.ingredient === line.ingredient) ?? {
+        ingredient: line.ingredient,
+        grams: 0,
+        pack_g: null,
+        price: null,
+      };
+      const stock = [...kitchen.stock.filter((one) => one !== was), { ...was, ...change }];
+      return ask(api.PUT("/api/kitchen", { body: { kitchen: { ...kitchen, stock } } }));
+    },
+    onSuccess: (answer) => client.setQueryData(["kitchen"], answer),
+  });
+  const none = line.buy_g <= 1e-6;
+  const priced = kitchen.stock.find((one) => one.ingredient === line.ingredient)?.price ?? null;
+  return (
+    <li className={`hairline grid grid-cols-[auto_1fr_auto] items-baseline gap-x-3 py-1 ${none ? "text-ink2" : ""}`}>
+      <input
+        type="checkbox"
+        aria-label={`${line.name} is in the basket`}
+        className="size-4.5 self-center accent-bean"
+        checked={ticked || none}
+        disabled={none}
+        onChange={(event) => setTicked(event.target.checked)}
+      />
+      <span className={ticked ? "line-through" : ""}>
+        <b>{line.name}</b>
+        {none
+          ? ", in the larder"
+          : line.packs && line.pack_g
+            ? `: ${plural(line.packs, line.pack)} of ${grams(line.pack_g)}`
+            : `: ${grams(line.buy_g)}, loose or made at home`}
+        <span className="block text-sm text-ink2">
+          {[
+            `${grams(line.need_g)} for ${line.sheets.join(", ")}`,
+            line.pieces != null && line.shelf.startsWith("Leaves") && `${Math.ceil(line.pieces)} pieces`,
+            line.spare_g > 0 && `${grams(line.spare_g)} of it to spare`,
+            line.packs && line.left_g > 1 ? `${grams(line.left_g)} left over` : "",
+            line.allergens.length > 0 && line.allergens.join(", "),
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </span>
+        {!none && line.look_alike && <span className="block text-sm text-look">{line.look_alike}</span>}
+      </span>
+      <span className="text-right print:hidden">
+        <NumberField
+          label={`${line.name} in the larder`}
+          hideLabel
+          value={line.have_g || null}
+          unit="g there"
+          decimals={0}
+          min={0}
+          max={100000}
+          width="3.6rem"
+          onClear={() => save.mutate({ grams: 0 })}
+          onChange={(have) => save.mutate({ grams: have })}
+        />
+        {prices && (
+          <NumberField
+            className="ml-3"
+            label={`${line.name}, price of a pack`}
+            hideLabel
+            value={priced}
+            unit={`${kitchen.currency || ""} a pack`}
+            decimals={2}
+            min={0}
+            max={10000}
+            width="3.6rem"
+            onClear={() => save.mutate({ price: null })}
+            onChange={(price) => save.mutate({ price })}
+          />
+        )}
+      </span>
+    </li>
+  );
+}

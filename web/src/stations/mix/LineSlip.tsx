@@ -1,0 +1,263 @@
+/** Everything about one line that is not its amount: exchanges, shares for other parts, what is held back, its cup. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import type { IngredientCard, Line, LineWorked, PartRole } from "../../api/client";
+import { exchangesQuery } from "../../api/queries";
+import { withLine } from "../../sheet/edits";
+import type { Bench } from "../../sheet/useSheet";
+import { NumberField } from "../../ui/NumberField";
+import { Slip } from "../../ui/Slip";
+
+interface Props {
+  bench: Bench;
+  shown: LineWorked;
+  item?: IngredientCard;
+}
+
+export function LineSlip({ bench, shown, item }: Props) {
+  const { sheet, edit, adjust } = bench;
+  const [open, setOpen] = useState(false);
+  const line = sheet.parts[shown.part]?.lines[shown.line];
+  if (!line) return <>{shown.name}</>;
+  const change = (next: Partial<Line>) => edit(withLine(sheet, shown.part, shown.line, (was) => ({ ...was, ...next })));
+  const at = { part: shown.part, line: shown.line };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="text-left underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
+        {shown.name}
+        <span className="sr-only">: exchange, split, hold back</span>
+      </Popover.Trigger>
+      <Slip label={shown.name} wide>
+        <p className="font-title text-xl">{shown.name}</p>
+        {shown.look_alike && <p className="text-look">{shown.look_alike}</p>}
+        {item && (
+          <p className="text-sm text-ink2">
+            In 100 g: {composition(item)}; figures {item.figures}.
+            {shown.allergens.length > 0 && ` Contains ${shown.allergens.join(", ")}.`}
+          </p>
+        )}
+        <Exchanges
+          ingredient={line.ingredient}
+          onTake={(ingredient) => {
+            adjust({ by: "exchange", ...at, ingredient });
+            setOpen(false);
+          }}
+        />
+        <p className="mt-3">
+          <NumberField
+            label="There is only"
+            value={shown.grams}
+            unit="g of it: make everything to fit"
+            decimals={1}
+            min={0.1}
+            max={50000}
+            onChange={(grams) => adjust({ by: "line", ...at, grams })}
+          />
+        </p>
+        {item && Object.keys(item.density).length > 1 && (
+          <label className="mt-2 block">
+            A cup of it is{" "}
+            <select
+              className="write"
+              value={line.state ?? ""}
+              onChange={(event) => change({ state: (event.target.value || null) as Line["state"] })}
+            >
+              <option value="">filled as usual</option>
+              {Object.entries(item.density).map(([state, density]) => (
+                <option key={state} value={state}>
+                  {state}, {density} g/ml
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <Reserve line={line} onChange={change} />
+        <Splits
+          line={line}
+          role={shown.role as PartRole}
+          roles={sheet.parts.map((part) => part.role)}
+          onChange={change}
+        />
+        <div className="mt-3 text-right">
+          <Popover.Close className="pick">close</Popover.Close>
+        </div>
+      </Slip>
+    </Popover.Root>
+  );
+}
+
+const composition = (item: IngredientCard) =>
+  (["water", "sugar", "starch", "fat", "protein"] as const)
+    .filter((name) => (item.per_100_g[name] ?? 0) >= 0.5)
+    .map((name) => `${name} ${(item.per_100_g[name] ?? 0).toFixed(0)}`)
+    .join(", ");
+
+function Exchanges({ ingredient, onTake }: { ingredient: string; onTake: (to: string) => void }) {
+  const found = useQuery(exchangesQuery(ingredient));
+  const [taken, setTaken] = useState<string | null>(null);
+  if (!found.data?.length) return null;
+  const swap = found.data.find((one) => one.to === taken);
+  return (
+    <div className="mt-3">
+      <label>
+        Exchange it for{" "}
+        <select
+          className="write max-w-full"
+          value={taken ?? "-"}
+          onChange={(event) => setTaken(event.target.value === "-" ? null : event.target.value)}
+        >
+          <option value="-">…</option>
+          {found.data.map((one) => (
+            <option key={one.to} value={one.to}>
+              {one.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {swap && (
+        <p className="mt-1">
+          {swap.says} Water and sugar stay where they are.
+          <button type="button" className="pick ml-3" data-on="true" onClick={() => onTake(swap.to)}>
+            Exchange
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Reserve({ line, onChange }: { line: Line; onChange: (next: Partial<Line>) => void }) {
+  const unit = line.reserve?.unit ?? line.amount.unit;
+  return (
+    <p className="mt-2 flex flex-wrap items-baseline gap-x-3">
+      <NumberField
+        label="Hold back"
+        value={line.reserve?.value ?? null}
+        unit={unit}
+        min={0.01}
+        max={line.amount.value * 0.999}
+        decimals={2}
+        width="4rem"
+        onClear={() => onChange({ reserve: null })}
+        onChange={(value) => onChange({ reserve: { value, unit } })}
+      />
+      {line.reserve && (
+        <label>
+          for{" "}
+          <input
+            className="write w-40"
+            maxLength={60}
+            value={line.reserve_for}
+            onChange={(event) => onChange({ reserve_for: event.target.value })}
+          />
+        </label>
+      )}
+    </p>
+  );
+}
+
+interface SplitsProps {
+  line: Line;
+  role: PartRole;
+  roles: PartRole[];
+  onChange: (next: Partial<Line>) => void;
+}
+
+const PER_CENT = 100;
+
+/** The shares of a line. The last one takes what the others leave, so that they always add up. */
+function Splits({ line, role, roles, onChange }: SplitsProps) {
+  const splits = line.splits ?? [];
+  const put = (next: typeof splits) => {
+    const before = next.slice(0, -1);
+    const rest = 1 - before.reduce((sum, one) => sum + one.share, 0);
+    const last = next.at(-1);
+    if (next.length < 2 || !last) onChange({ splits: [] });
+    else if (rest > 0.001) onChange({ splits: [...before, { ...last, share: rest }] });
+  };
+  if (!splits.length)
+    return (
+      <p className="mt-2">
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() =>
+            put([
+              { share: 1 / 3, at: "first", to: null },
+              { share: 2 / 3, at: "then", to: null },
+            ])
+          }
+        >
+          Split it over steps or parts
+        </button>
+      </p>
+    );
+  return (
+    <fieldset className="mt-2">
+      <legend className="text-ink2">Its shares</legend>
+      {splits.map((split, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a share has no name of its own but its place
+        <div key={i} className="hairline flex flex-wrap items-baseline gap-x-2 py-1">
+          {i < splits.length - 1 ? (
+            <NumberField
+              label={`Share ${i + 1}`}
+              hideLabel
+              value={split.share * PER_CENT}
+              unit="%"
+              decimals={1}
+              min={1}
+              max={98}
+              width="3.4rem"
+              onChange={(value) => put(splits.map((one, j) => (j === i ? { ...one, share: value / PER_CENT } : one)))}
+            />
+          ) : (
+            <span className="w-[5.2rem] text-right">{(split.share * PER_CENT).toFixed(1)} %</span>
+          )}
+          <select
+            aria-label={`Share ${i + 1} goes to`}
+            className="write"
+            value={split.to ?? role}
+            onChange={(event) =>
+              put(
+                splits.map((one, j) =>
+                  j === i ? { ...one, to: event.target.value === role ? null : (event.target.value as PartRole) } : one,
+                ),
+              )
+            }
+          >
+            {roles.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+          <input
+            aria-label={`Share ${i + 1}, when`}
+            className="write min-w-0 flex-1"
+            maxLength={60}
+            value={split.at}
+            onChange={(event) => put(splits.map((one, j) => (j === i ? { ...one, at: event.target.value } : one)))}
+          />
+        </div>
+      ))}
+      <div className="mt-1 flex gap-5">
+        {splits.length < 6 && (
+          <button
+            type="button"
+            className="text-bean underline underline-offset-4"
+            onClick={() => {
+              const last = splits.at(-1);
+              if (last)
+                put([...splits.slice(0, -1), { ...last, share: last.share / 2 }, { share: 0, at: "last", to: null }]);
+            }}
+          >
+            one more share
+          </button>
+        )}
+        <button type="button" className="text-bean underline underline-offset-4" onClick={() => put([])}>
+          do not split it
+        </button>
+      </div>
+    </fieldset>
+  );
+}

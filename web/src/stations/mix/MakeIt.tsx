@@ -1,0 +1,151 @@
+/** What is fixed, and the rest follows: one press chooses the measure, one field says how much of it. */
+
+import { ToggleGroup } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import type { WayCard } from "../../api/client";
+import type { Bench } from "../../sheet/useSheet";
+import { NumberField } from "../../ui/NumberField";
+
+type Fixed = "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "short";
+
+export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
+  const { sheet, adjust } = bench;
+  const { facts, drawings } = bench.worked;
+  const [fixed, setFixed] = useState<Fixed | "">("");
+  const [people, setPeople] = useState({ people: 24, each: 2 });
+  const [short, setShort] = useState("0 0");
+  const number = (key: string) => Number(facts[key]?.value ?? 0);
+  const tin = way.form === "tin";
+  const count = tin ? sheet.cut.pieces : number("shape.pieces");
+  const pieceG = tin ? number("mix.cooked_g") / Math.max(1, sheet.cut.pieces) : number("shape.base_g");
+  const options: [Fixed, string][] = [
+    ...(tin ? ([["depth", "fill the tin"]] as [Fixed, string][]) : []),
+    ["base", `from the ${way.base}`],
+    ["pieces", "so many pieces"],
+    ["people", "so many people"],
+    ["cooked", "cooked weight"],
+    ["batch", "all in the bowl"],
+    ["short", "short of …"],
+  ];
+  const grams = (by: Fixed, key: string, words: string) => (
+    <NumberField
+      label={words}
+      value={number(key)}
+      unit="g"
+      decimals={0}
+      min={10}
+      max={40000}
+      step={10}
+      onChange={(value) => adjust({ by: by as "base", grams: value })}
+    />
+  );
+  const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
+  const line = drawings.mix?.lines.find((one) => one.part === shortPart && one.line === shortLine);
+  const fields: Record<Fixed, () => ReactNode> = {
+    base: () => grams("base", "mix.base_g", `From ${way.base} of`),
+    batch: () => grams("batch", "mix.batch_g", "All in the bowl"),
+    cooked: () => grams("cooked", "mix.cooked_g", "Cooked, it is to weigh"),
+    depth: () => (
+      <NumberField
+        label="Fill the tin"
+        value={number("shape.depth_mm")}
+        unit="mm deep"
+        decimals={0}
+        min={3}
+        max={190}
+        width="4rem"
+        onChange={(mm) => adjust({ by: "depth", mm })}
+      />
+    ),
+    pieces: () => (
+      <>
+        <NumberField
+          label="Make"
+          value={count}
+          unit="pieces"
+          decimals={0}
+          min={1}
+          max={500}
+          width="4rem"
+          onChange={(value) => adjust({ by: "pieces", count: Math.round(value), piece_g: pieceG })}
+        />{" "}
+        <NumberField
+          label="of"
+          value={pieceG}
+          unit={tin ? "g" : `g ${way.words.dough ?? "dough"}`}
+          decimals={1}
+          min={1}
+          max={500}
+          width="4.4rem"
+          onChange={(piece_g) => adjust({ by: "pieces", count, piece_g })}
+        />
+      </>
+    ),
+    people: () => (
+      <>
+        {(["people", "each"] as const).map((name) => (
+          <NumberField
+            key={name}
+            className="mr-3"
+            label={name === "people" ? "For" : ""}
+            value={people[name]}
+            unit={name === "people" ? "people," : "pieces each"}
+            decimals={name === "people" ? 0 : 1}
+            min={name === "people" ? 1 : 0.5}
+            max={name === "people" ? 500 : 50}
+            width="3.6rem"
+            onChange={(value) => {
+              const next = { ...people, [name]: name === "people" ? Math.round(value) : value };
+              setPeople(next);
+              adjust({ by: "people", ...next });
+            }}
+          />
+        ))}
+      </>
+    ),
+    short: () => (
+      <>
+        <label>
+          Short of{" "}
+          <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
+            {drawings.mix?.lines.map((one) => (
+              <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
+                {one.name.toLowerCase()}
+              </option>
+            ))}
+          </select>
+        </label>{" "}
+        <NumberField
+          label="only"
+          value={line?.grams ?? null}
+          unit="g"
+          decimals={1}
+          min={0.1}
+          max={50000}
+          onChange={(value) => adjust({ by: "line", part: shortPart, line: shortLine, grams: value })}
+        />
+      </>
+    ),
+  };
+  return (
+    <div className="mt-2">
+      <p id="make-it" className="text-ink2">
+        Make it
+      </p>
+      <ToggleGroup.Root
+        type="single"
+        value={fixed}
+        onValueChange={(value) => setFixed(value as Fixed | "")}
+        aria-labelledby="make-it"
+        className="mt-1 flex flex-wrap gap-1.5"
+      >
+        {options.map(([id, words]) => (
+          <ToggleGroup.Item key={id} value={id} className="pick !px-3 text-[15px]">
+            {words}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      {fixed && <div className="mt-2">{fields[fixed]()}</div>}
+    </div>
+  );
+}

@@ -1,0 +1,239 @@
+/** The head of a part: its name, what it yields, the weight at which it is done, and everything else about it. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { api, ask, type FamilyCard, type KitchenSettings, type Part, type PartDrawing } from "../../api/client";
+import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
+import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
+import type { Bench } from "../../sheet/useSheet";
+import { FactFigure } from "../../ui/FactFigure";
+import { NumberField } from "../../ui/NumberField";
+import { PickRow, Row } from "../../ui/Row";
+import { Slip } from "../../ui/Slip";
+import { Sorry } from "../../ui/Sorry";
+
+interface Props {
+  bench: Bench;
+  part: Part;
+  at: number;
+  drawing?: PartDrawing;
+  kitchen: KitchenSettings;
+}
+
+export function PartHead({ bench, part, at, drawing, kitchen }: Props) {
+  const larder = useQuery(larderQuery);
+  const { facts } = bench.worked;
+  const name = part.name || part.role;
+  return (
+    <span className="flex flex-wrap items-baseline justify-between gap-x-4">
+      {drawing ? <PartSlip bench={bench} part={part} drawing={drawing} kitchen={kitchen} /> : <b>{name}</b>}
+      {drawing && part.role !== "wrapper" && (
+        <FactFigure
+          facts={facts}
+          name={drawing.scale_g ? `part.${part.role}.scale_g` : `part.${part.role}.made_g`}
+          className={drawing.reduced ? "font-bold text-bean" : "text-ink2"}
+        >
+          {part.made_on
+            ? `made on ${part.made_on}`
+            : drawing.reduced
+              ? drawing.scale_g
+                ? `done at ${drawing.scale_g.toFixed(0)} g with the pan`
+                : `done at ${drawing.made_g.toFixed(0)} g`
+              : `${drawing.made_g.toFixed(0)} g`}
+        </FactFigure>
+      )}
+      <select
+        aria-label={`Add to the ${name}`}
+        className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
+        value=""
+        onChange={(event) => bench.edit(withNewLine(bench.sheet, at, event.target.value))}
+      >
+        <option value="">add …</option>
+        {larder.data?.map((item) => (
+          <option key={item.id} value={item.id}>
+            {item.name}
+          </option>
+        ))}
+      </select>
+    </span>
+  );
+}
+
+function PartSlip({
+  bench,
+  part,
+  drawing,
+  kitchen,
+}: {
+  bench: Bench;
+  part: Part;
+  drawing: PartDrawing;
+  kitchen: KitchenSettings;
+}) {
+  const families = useQuery(familiesQuery);
+  const { sheet, edit, adjust } = bench;
+  const { facts } = bench.worked;
+  const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
+  const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
+  const pieces = facts["shape.pieces"];
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
+        {part.name || part.role}
+        <span className="sr-only">: what kind of part, its pan, shared with whom</span>
+      </Popover.Trigger>
+      <Slip label={part.name || part.role} wide>
+        <Row label="Called">
+          <input
+            aria-label="Name of the part"
+            className="write text-right"
+            maxLength={60}
+            value={part.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+        </Row>
+        <PickRow
+          label="It is"
+          value={part.family || drawing.family}
+          options={fitting.map((one) => [one.id, one.name] as const)}
+          onChange={(family) => set({ family })}
+        />
+        <p className="py-1 text-sm text-ink2">
+          Done when: {drawing.says}. {drawing.raw_g.toFixed(0)} g go in,{" "}
+          {drawing.low_g === drawing.high_g
+            ? `${drawing.made_g.toFixed(0)} g are made`
+            : `${drawing.low_g.toFixed(0)} to ${drawing.high_g.toFixed(0)} g are made`}
+          .
+        </p>
+        {drawing.reduced && (
+          <PickRow
+            label="Finished in"
+            value={part.pan}
+            options={[
+              ["", kitchen.pans?.length ? "a pan not weighed" : "a pan (weigh yours on the Kitchen page)"] as const,
+              ...(kitchen.pans ?? []).map((pan) => [pan.name, `${pan.name}, ${pan.empty_g} g empty`] as const),
+            ]}
+            onChange={(pan) => set({ pan })}
+          />
+        )}
+        {pieces && part.role !== "filling" && part.role !== "wrapper" && (
+          <Row label="For each piece">
+            <NumberField
+              label="For each piece"
+              hideLabel
+              value={part.each_g ?? null}
+              unit="g"
+              min={0.1}
+              max={500}
+              width="4rem"
+              onClear={() => set({ each_g: null })}
+              onChange={(each_g) => set({ each_g })}
+            />
+          </Row>
+        )}
+        <Row label="Kept back">
+          <NumberField
+            label="Kept back"
+            hideLabel
+            value={part.kept * 100}
+            unit="%"
+            decimals={0}
+            min={0}
+            max={95}
+            width="3.4rem"
+            onChange={(value) => set({ kept: value / 100 })}
+          />
+          {part.kept > 0 && (
+            <input
+              aria-label="Kept back for"
+              className="write ml-2 w-32"
+              placeholder="for …"
+              maxLength={60}
+              value={part.kept_for}
+              onChange={(event) => set({ kept_for: event.target.value })}
+            />
+          )}
+        </Row>
+        <Row label="Make as much again">
+          {[0.5, 1.5, 2].map((factor) => (
+            <button
+              key={factor}
+              type="button"
+              className="pick ml-2"
+              onClick={() => adjust({ by: "part", role: part.role, factor })}
+            >
+              × {factor}
+            </button>
+          ))}
+        </Row>
+        <Shared bench={bench} part={part} />
+        <div className="mt-3 flex justify-between">
+          <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.role))}>
+            Take the part out
+          </button>
+          <Popover.Close className="pick">close</Popover.Close>
+        </div>
+      </Slip>
+    </Popover.Root>
+  );
+}
+
+/** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
+function Shared({ bench, part }: { bench: Bench; part: Part }) {
+  const client = useQueryClient();
+  const sheets = useQuery(sheetsQuery);
+  const share = useMutation({
+    mutationFn: ({ other, back }: { other: number; back: boolean }) => {
+      const request = {
+        params: { path: { sheet_id: bench.id } },
+        body: { role: part.role, with_sheet: other },
+      };
+      return ask(
+        back ? api.POST("/api/sheets/{sheet_id}/unshare", request) : api.POST("/api/sheets/{sheet_id}/share", request),
+      );
+    },
+    onSuccess: async () => {
+      await bench.takeTheirs();
+      client.invalidateQueries({ queryKey: ["sheets"] });
+    },
+  });
+  if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
+  const others = sheets.data?.filter((one) => one.id !== bench.id) ?? [];
+  return (
+    <>
+      {part.made_for.map((one) => {
+        const other = others.find((sheet) => sheet.title === one.sheet);
+        return (
+          <Row key={one.sheet} label={`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
+            {other && (
+              <button
+                type="button"
+                className="text-bean underline underline-offset-4"
+                onClick={() => share.mutate({ other: other.id, back: true })}
+              >
+                each makes its own again
+              </button>
+            )}
+          </Row>
+        );
+      })}
+      <Row label="Make it for another sheet too">
+        <select
+          aria-label="Make it for another sheet too"
+          className="write max-w-56"
+          value=""
+          disabled={bench.saving !== "saved" || share.isPending}
+          onChange={(event) => share.mutate({ other: Number(event.target.value), back: false })}
+        >
+          <option value="">…</option>
+          {others.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.title}
+            </option>
+          ))}
+        </select>
+      </Row>
+      <Sorry error={share.error} />
+    </>
+  );
+}

@@ -1,0 +1,369 @@
+// @vitest-environment jsdom
+/** The mix as an instrument: what is fixed, what is held, where it goes, the soak, exchanges. */
+
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { GrainDrawing, KitchenSettings, Line, LineWorked, MixDrawing, PartDrawing, Sheet } from "../../api/client";
+import { newLine, newPart, withoutPart } from "../../sheet/edits";
+import type { Bench } from "../../sheet/useSheet";
+import { Around, fact, facts, KITCHEN, pass, serve, sheet, WAY, worked } from "../../testing";
+import { BowlLines } from "./BowlLines";
+import { Flows } from "./Flows";
+import { MakeIt } from "./MakeIt";
+import { Soak } from "./Soak";
+import { unitName, unitsFor } from "./units";
+
+beforeEach(() => vi.useFakeTimers());
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+const shownLine = (at: number, name: string, grams: number, more: Partial<LineWorked> = {}): LineWorked => ({
+  part: 0,
+  line: at,
+  role: "base",
+  name,
+  group: at ? "sugar" : "flour",
+  grams,
+  used_g: grams,
+  pct: grams / 3,
+  water_g: 0,
+  household: "",
+  household_error_pct: 0,
+  carried: [],
+  allergens: [],
+  look_alike: "",
+  question: "",
+  ...more,
+});
+
+const syrup: PartDrawing = {
+  role: "syrup",
+  name: "syrup",
+  family: "coconut-syrup",
+  family_name: "Coconut syrup",
+  says: "two thirds solids",
+  reduced: true,
+  raw_g: 495,
+  made_g: 434,
+  low_g: 410,
+  high_g: 460,
+  scale_g: 1894,
+  pan: "deep",
+  kept_g: 0,
+  kept_for: "",
+  away_g: 0,
+  away_to: [],
+  made_on: "",
+  have_g: 434,
+};
+
+const two: Sheet = {
+  ...sheet(),
+  parts: [
+    newPart("base", "rice", "", [newLine("sweet-rice-flour", 300), newLine("white-sugar", 180)]),
+    newPart("syrup", "syrup", "coconut-syrup", [newLine("coconut-milk-thick", 300)]),
+  ],
+};
+const drawing: MixDrawing = {
+  bar: [],
+  lines: [
+    shownLine(0, "Sweet rice flour", 300),
+    shownLine(1, "White sugar", 180, {
+      carried: [
+        { to: "base", at: "first", grams: 60 },
+        { to: "syrup", at: "then", grams: 90 },
+        { to: "", at: "a glaze", grams: 30 },
+      ],
+      used_g: 150,
+    }),
+    shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
+  ],
+  parts: [syrup],
+  grain: null,
+  in_zone: true,
+  outcome: "",
+  bite: "",
+};
+
+function benchOf(of: Sheet = two, found = worked()) {
+  const edits: Sheet[] = [];
+  const bench = {
+    id: 7,
+    sheet: of,
+    worked: { ...found, drawings: { ...found.drawings, mix: drawing } },
+    says: [],
+    saving: "saved",
+    edit: (next: Sheet) => edits.push(next),
+    adjust: vi.fn(),
+    takeTheirs: vi.fn(),
+  } as unknown as Bench;
+  return { bench, edits };
+}
+
+const LARDER = [
+  {
+    id: "white-sugar",
+    name: "White sugar",
+    per_100_g: { sugar: 100 },
+    density: { spooned: 0.85 },
+    packs: { bag: 1000 },
+  },
+  {
+    id: "sweet-rice-flour",
+    name: "Sweet rice flour",
+    per_100_g: {},
+    density: { spooned: 0.56, packed: 0.66 },
+    packs: {},
+  },
+].map((one) => ({ ...one, aliases: [], allergens: [], figures: "from a test", g_per_piece: null }));
+const FAMILIES = [
+  { id: "coconut-syrup", name: "Coconut syrup", says: "", roles: ["syrup", "glaze"], finish: "", lines: [] },
+  { id: "coat", name: "Coat or dust", says: "", roles: ["coat"], finish: "", lines: [newLine("potato-starch", 60)] },
+];
+
+async function lines(made = benchOf()) {
+  serve((one) => {
+    if (one.path.endsWith("/exchanges"))
+      return { body: [{ to: "mild-honey", label: "Honey, mild", says: "Browns sooner." }] };
+    const body: Record<string, unknown> = {
+      "/api/larder": LARDER,
+      "/api/parts": FAMILIES,
+      "/api/sheets": [
+        { id: 7, title: "A cake" },
+        { id: 8, title: "Other" },
+      ],
+    };
+    return { body: body[one.path] ?? {} };
+  });
+  render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
+  await pass(30);
+  return made;
+}
+const type = (label: string | RegExp, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const press = async (name: string | RegExp) => {
+  fireEvent.click(screen.getByRole("button", { name }));
+  await pass(30);
+};
+
+describe("the lines", () => {
+  it("with the ratios held, an amount is what there is of it", async () => {
+    const { bench, edits } = await lines();
+    fireEvent.click(screen.getByLabelText("hold the ratios"));
+    type("White sugar, amount", "310");
+    expect(edits).toEqual([]);
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, grams: 310 });
+  });
+
+  it("tell the weight at which a part is done, pan and all", async () => {
+    await lines(benchOf(two, worked(fact("part.syrup.scale_g", 1894, "g"))));
+    expect(screen.getByText("done at 1894 g with the pan")).toBeTruthy();
+  });
+
+  it("exchange one ingredient for another", async () => {
+    const { bench } = await lines();
+    await press(/^White sugar: exchange/);
+    await pass(30);
+    type("Exchange it for", "mild-honey");
+    expect(screen.getByText(/Browns sooner/)).toBeTruthy();
+    await press("Exchange");
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "exchange", part: 0, line: 1, ingredient: "mild-honey" });
+  });
+
+  it("split a line so that its shares always add up", async () => {
+    const { edits } = await lines();
+    await press(/^White sugar: exchange/);
+    await press("Split it over steps or parts");
+    const line = edits[0]?.parts[0]?.lines[1] as Line;
+    expect(line.splits.map((one) => one.share)).toEqual([1 / 3, expect.closeTo(2 / 3)]);
+  });
+
+  it("move one share and the last takes the rest; send it to another part", async () => {
+    const split: Sheet = structuredClone(two);
+    const line = split.parts[0]?.lines[1] as Line;
+    line.splits = [
+      { share: 0.5, at: "first", to: null },
+      { share: 0.5, at: "then", to: null },
+    ];
+    const { edits } = await lines(benchOf(split));
+    await press(/^White sugar: exchange/);
+    type("Share 1", "30");
+    type("Share 2 goes to", "syrup");
+    expect(edits[0]?.parts[0]?.lines[1]?.splits).toEqual([
+      { share: 0.3, at: "first", to: null },
+      { share: 0.7, at: "then", to: null },
+    ]);
+    expect(edits[1]?.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: "syrup" });
+  });
+
+  it("hold some back, for something", async () => {
+    const { edits } = await lines();
+    await press(/^White sugar: exchange/);
+    type("Hold back", "30");
+    expect(edits[0]?.parts[0]?.lines[1]?.reserve).toEqual({ value: 30, unit: "g" });
+  });
+
+  it("put in a part with a formula to start from", async () => {
+    const { edits } = await lines();
+    type("Add a part", "coat coat");
+    expect(edits[0]?.parts[2]).toMatchObject({
+      role: "coat",
+      family: "coat",
+      lines: [{ ingredient: "potato-starch" }],
+    });
+    expect(screen.queryByRole("option", { name: "Coconut syrup (syrup)" })).toBeNull();
+  });
+});
+
+describe("taking a part out", () => {
+  it("keeps what other lines sent to it where it is written", () => {
+    const split = structuredClone(two);
+    const line = split.parts[0]?.lines[1] as Line;
+    line.splits = [
+      { share: 0.5, at: "first", to: null },
+      { share: 0.5, at: "then", to: "syrup" },
+    ];
+    const without = withoutPart(split, "syrup");
+    expect(without.parts.map((part) => part.role)).toEqual(["base"]);
+    expect(without.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: null });
+  });
+});
+
+describe("what is fixed", () => {
+  const found = worked(
+    fact("mix.base_g", 300, "g"),
+    fact("mix.cooked_g", 900, "g"),
+    fact("shape.depth_mm", 30, "mm"),
+    fact("shape.pieces", 24),
+    fact("shape.base_g", 18, "g"),
+  );
+  const show = (form: "tin" | "ball") => {
+    const { bench } = benchOf(two, found);
+    render(<MakeIt bench={bench} way={{ ...WAY, form }} />, { wrapper: Around });
+    return bench;
+  };
+  const choose = (name: string) => fireEvent.click(screen.getByRole("radio", { name }));
+
+  it.each([
+    ["from the flour", "From flour of", "410", { by: "base", grams: 410 }],
+    ["cooked weight", "Cooked, it is to weigh", "1200", { by: "cooked", grams: 1200 }],
+    ["fill the tin", "Fill the tin", "40", { by: "depth", mm: 40 }],
+    ["so many pieces", "of", "25", { by: "pieces", count: 24, piece_g: 25 }],
+    ["short of …", "only", "210", { by: "line", part: 0, line: 0, grams: 210 }],
+  ])("%s", (name, label, value, to) => {
+    const bench = show("tin");
+    choose(name);
+    type(label, value);
+    expect(bench.adjust).toHaveBeenCalledWith(to);
+  });
+
+  it("so many people, so many each", () => {
+    const bench = show("ball");
+    choose("so many people");
+    type("For", "30");
+    expect(bench.adjust).toHaveBeenLastCalledWith({ by: "people", people: 30, each: 2 });
+    expect(screen.queryByRole("radio", { name: "fill the tin" })).toBeNull();
+  });
+
+  it("short of another line", () => {
+    const bench = show("ball");
+    choose("short of …");
+    type("Short of", "1 0");
+    type("only", "200");
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "line", part: 1, line: 0, grams: 200 });
+  });
+});
+
+describe("where it goes", () => {
+  /** Top and bottom of a band's right end, from its path. */
+  const ends = () =>
+    [...document.querySelectorAll("path[d^='M200']")].map((path) => {
+      const numbers = (path.getAttribute("d") ?? "").match(/-?[\d.]+/g)?.map(Number) ?? [];
+      return { left: numbers[1] ?? 0, right: numbers[7] ?? 0, thick: (numbers[8] ?? 0) - (numbers[7] ?? 0) };
+    });
+
+  it("draws every share as thick as it is heavy", () => {
+    render(<Flows drawing={drawing} sheet={two} />);
+    const bands = ends();
+    expect(bands).toHaveLength(5);
+    const [flour = 0, first = 0, then = 0, held = 0, milk = 0] = bands.map((band) => band.thick - 2);
+    expect(first / flour).toBeCloseTo(60 / 300, 4);
+    expect(then / held).toBeCloseTo(90 / 30, 4);
+    expect(milk / flour).toBeCloseTo(1, 4);
+  });
+
+  it("says each share in words, and where a part is done", () => {
+    render(<Flows drawing={drawing} sheet={two} />);
+    const words = screen.getByRole("img").getAttribute("aria-label");
+    expect(words).toContain("90 g of white sugar to syrup then");
+    expect(words).toContain("30 g of white sugar to held back a glaze");
+    expect(document.body.textContent).toContain("495 in, done at 434 g");
+  });
+});
+
+describe("the soak", () => {
+  const grain: GrainDrawing = {
+    minutes: [0, 60, 120, 240],
+    uptake_pct: [0, 20, 26, 30],
+    soak_min: 60,
+    soak_c: 18,
+    at_pct: 20,
+    most_pct: 37,
+    dry_g: 240,
+    soaked_g: 300,
+    cook_water_g: 280,
+    cooked_g: 560,
+    how: "simmered under a lid",
+  };
+  const show = () => {
+    const made = benchOf();
+    const found = facts(fact("grain.dry_g", 240), fact("grain.soaked_g", 300), fact("grain.cook_water_g", 280));
+    render(<Soak bench={made.bench} drawing={grain} facts={found} />, { wrapper: Around });
+    return made;
+  };
+
+  it.each([
+    ["ArrowRight", false, 65],
+    ["ArrowLeft", true, 30],
+  ])("is nudged by %s (shift %s)", (key, shiftKey, minutes) => {
+    const { edits } = show();
+    fireEvent.keyDown(screen.getByRole("slider"), { key, shiftKey });
+    expect(edits[0]?.grain.soak_min).toBe(minutes);
+  });
+
+  it("reads what is taken up off the curve while it moves, and draws the weights to one scale", () => {
+    show();
+    fireEvent.keyDown(screen.getByRole("slider"), { key: "ArrowRight", shiftKey: true });
+    expect(screen.getByRole("slider").getAttribute("aria-valuetext")).toBe("1 h 30, 23 % taken up");
+    const bars = [...document.querySelectorAll("li rect")].map((rect) => Number(rect.getAttribute("width")));
+    expect((bars[0] ?? 0) / (bars[3] ?? 1)).toBeCloseTo(240 / 560, 4);
+  });
+
+  it("is typed too", () => {
+    const { edits } = show();
+    type("Drained", "45");
+    expect(edits[0]?.grain.drain_min).toBe(45);
+  });
+});
+
+describe("units", () => {
+  const own = { ...KITCHEN, own_cup_ml: 231 } as KitchenSettings;
+  const egg = { g_per_piece: 50, packs: { box: 300 } } as never;
+
+  it("are those that can be turned into grams here", () => {
+    expect(unitsFor("g", KITCHEN)).not.toContain("cup_own");
+    expect(unitsFor("g", own)).toContain("cup_own");
+    expect(unitsFor("g", own)).not.toContain("piece");
+    expect(unitsFor("g", own, egg)).toEqual(expect.arrayContaining(["piece", "pack"]));
+    expect(unitsFor("piece", own)).toContain("piece");
+  });
+
+  it("say what they hold", () => {
+    expect(unitName("cup_own", own)).toBe("our cup, 231 ml");
+    expect(unitName("cup_rice_cooker", own)).toBe("rice-cooker cup, 180 ml");
+    expect(unitName("pack", own, egg)).toBe("box of 300 g");
+  });
+});
