@@ -8,6 +8,9 @@ from typing import Literal
 
 Hands = Literal["held", "minded", "free"]
 Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
+Looks = Literal[
+    "stick", "ball", "dough", "grain", "spoon", "bean", "bake", "pan", "packet", "puff", "amber", "curd", "strand"
+]
 PartRole = Literal["base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper"]
 
 
@@ -74,7 +77,7 @@ class Cue:
     how: str
     yes: str
     no: str
-    looks: str  # name of the drawing that shows both
+    looks: Looks  # the drawing that shows both
 
 
 @dataclass(frozen=True, slots=True)

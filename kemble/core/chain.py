@@ -75,7 +75,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
             drawn["heat"] = heated
             drawn["rest"] = rest(working, mixed.shaped, filling, form)
             if isinstance(form, TinDrawing):
-                drawn["cut"] = cut(working, form)
+                drawn["cut"] = cut(working, mixed, form)
     advise_limits(working)
     steps = [] if working.problems else steps_of(working)
     return Worked.model_construct(

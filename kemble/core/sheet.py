@@ -132,6 +132,7 @@ class Part(_Document):
     role: PartRole = Field("base", description=", ".join(ROLES))
     name: str = Field("", max_length=60, description="a name of at most 60 letters")
     family: str = Field("", max_length=40, description=" or ".join(FAMILIES))
+    schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
     lines: tuple[Line, ...] = Field(min_length=1, max_length=40, description="1 to 40 lines")
     each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
     pan: str = Field("", max_length=40, description="a pan of the kitchen")
@@ -148,6 +149,25 @@ class Part(_Document):
                 "kemble_family", '"{name}" is not a known part', {"name": value, "accepts": " or ".join(FAMILIES)}
             )
         return value
+
+    @model_validator(mode="after")
+    def _known_schools(self) -> Part:
+        """Against the family that is written, or against every family of the role while it is to be told."""
+        families = [FAMILIES[self.family]] if self.family else [f for f in FAMILIES.values() if self.role in f.roles]
+        choices = [choice for family in families for choice in family.choices]
+        for choice_id, school in self.schools.items():
+            schools = [s.id for choice in choices if choice.id == choice_id for s in choice.schools]
+            if school not in schools:
+                raise PydanticCustomError(
+                    "kemble_school",
+                    '"{school}" is not known' if schools else "is not a choice of this part",
+                    {
+                        "path": f"schools.{choice_id}",
+                        "school": school,
+                        "accepts": " or ".join(schools) or ", ".join(choice.id for choice in choices),
+                    },
+                )
+        return self
 
     @model_validator(mode="after")
     def _leaves_something(self) -> Part:

@@ -23,6 +23,7 @@ KEYS: dict[str, Key] = {
     "mix.batch_g": Key("batch before cooking", "g", 0),
     "mix.water_g": Key("water in the batch", "g", 0),
     "mix.cooked_g": Key("weight when cooked", "g", 0),
+    "mix.scale_g": Key("when cooked, pan and all on the scale", "g", 0),
     "mix.volume_ml": Key("volume when it is shaped", "ml", 0),
     "mix.density_g_per_ml": Key("density when it is shaped", "g/ml", 2),
     "mix.sugar_in_water_pct": Key("sugar in the sugar and water", "%", 0),
@@ -121,6 +122,7 @@ _OF_A_PART: dict[str, Key] = {
     "piece_g": Key("for each piece", "g", 1),
     "enough_for": Key("is enough for", "pieces", 1),
     "oil_g": Key("oil that parts", "g", 0),
+    "sugar_pct": Key("sugar to its main ingredient", "%", 0),
     "dry_ratio": Key("on the dry beans", "times", 2),
     "solids_pct": Key("solids when done", "%", 0),
 }

@@ -320,3 +320,116 @@ def test_a_password_set_here_opens_the_door_elsewhere(watched, kitchen, browser)
     away.get_by_role("button", name="Come in").click()
     expect(away.get_by_role("heading", name="Weir House")).to_be_visible()
     away.context.close()
+
+
+def test_a_pasted_list_is_put_right_and_becomes_a_sheet(watched, kitchen):
+    page = watched
+    page.goto(kitchen.url)
+    page.get_by_role("link", name="paste a list of ingredients").click()
+    text = """Ingredients:
+    300 g sweet rice flour
+    1 tin coconut milk
+    ½ cup water
+    200 g slab sugar, chopped
+    2 tbsp oil
+    Salt, to taste
+    one snark, sliced
+    For the glaze:
+    1 tbsp honey"""
+    page.get_by_label("One ingredient a line").fill(text)
+    page.get_by_role("button", name="Read it").click()
+    expect(page.get_by_text("Thick or thin? Taken as thick.")).to_be_visible()
+    expect(page.get_by_text("How much salt? No amount is written.")).to_be_visible()
+    begin = page.get_by_role("button", name="Begin the sheet")
+    expect(begin).to_be_disabled()
+    page.get_by_label("Ingredient of “1 tin coconut milk”").select_option("coconut-milk-thin")
+    page.get_by_label("Amount of “Salt, to taste”").fill("2")
+    snark = page.get_by_role("listitem").filter(has_text="one snark")
+    snark.get_by_label("leave out").check()
+    page.get_by_label("Called").fill("From an old card")
+    page.get_by_label("made as").select_option("set-cake")
+    begin.click()
+    expect(page.get_by_label("Title of the sheet")).to_have_value("From an old card")
+    expect(page.get_by_label("Coconut milk, thin, amount")).to_have_value("1")
+    expect(page.get_by_label("Salt, amount")).to_have_value("2")
+    expect(page.get_by_text("snark")).to_have_count(0)
+    expect(page.get_by_label("Honey, mild, amount")).to_have_value("1")
+    # 400 g thin milk at 87 %, half an own cup of 231 ml, and what sugar holds, on 300 g.
+    expect(key_number(page, "Mix")).to_have_text("157")
+
+
+def test_short_of_one_ingredient_everything_follows(watched, kitchen):
+    page = watched
+    open_sheet(page, kitchen.url, "Squash rounds with chestnut")
+    page.get_by_role("radio", name="short of …").click()
+    page.get_by_label("Short of").select_option(label="roast squash purée")
+    page.get_by_label("only").fill("97.5")
+    expect(page.get_by_label("Sweet rice flour, amount")).to_have_value("165")
+    expect(page.get_by_label("Water, amount").first).to_have_value("113")  # 112.5, shown whole
+    expect(key_number(page, "Mix")).to_have_text("120")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Sweet rice flour, amount")).to_have_value("220")
+    page.get_by_label("hold the ratios").check()
+    page.get_by_label("Sweet rice flour, amount").fill("110")
+    expect(page.get_by_label("Roast squash purée, amount")).to_have_value("65")
+
+
+def test_an_exchange_is_made_and_says_what_it_changes(watched, kitchen):
+    page = watched
+    open_sheet(page, kitchen.url, "Quince cake")
+    before = key_number(page, "Mix").inner_text()
+    page.get_by_role("button", name=re.compile("^White sugar")).click()
+    page.get_by_label("Exchange it for").select_option("mild-honey")
+    expect(page.get_by_role("dialog")).to_contain_text("browns sooner")
+    page.get_by_role("button", name="Exchange", exact=True).click()
+    expect(page.get_by_label("Honey, mild, amount")).to_be_visible()
+    expect(page.get_by_text(re.compile("To hold water and sugar where they were: .* less apple juice"))).to_be_visible()
+    expect(key_number(page, "Mix")).to_have_text(before)
+
+
+def test_the_soak_and_the_water_that_follows(watched, kitchen):
+    page = watched
+    open_sheet(page, kitchen.url, "Quince tray rice")
+    page.get_by_role("radio", name="soak", exact=True).click()
+    pour = page.locator("[data-fact='grain.cook_water_g']")
+    cooked = page.locator("[data-fact='grain.cooked_g']")
+    before, whole = pour.text_content(), cooked.text_content()
+    page.get_by_label("Soaked", exact=True).fill("0")
+    expect(pour).not_to_have_text(before)
+    expect(pour).not_to_have_text(before)
+    expect(cooked).to_have_text(whole)
+    page.get_by_role("slider").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.get_by_label("Soaked", exact=True)).to_have_value("30")
+
+
+def test_shopping_for_what_is_planned(watched, kitchen):
+    page = watched
+    page.goto(f"{kitchen.url}/shopping")
+    flour = page.get_by_role("listitem").filter(has_text="Sweet rice flour:")
+    expect(flour).to_contain_text("1 bag of 500 g")
+    page.get_by_label("Sweet rice flour in the larder").fill("0")
+    expect(flour).to_contain_text("2 bags of 500 g")
+    page.get_by_label("prices").check()
+    page.get_by_label("Sweet rice flour, price of a pack").fill("2.4")
+    expect(page.get_by_text("About 4.80")).to_be_visible()
+
+
+def test_a_cup_weighed_once_is_every_sheets_cup(watched, kitchen):
+    page = watched
+    page.goto(f"{kitchen.url}/kitchen")
+    page.get_by_label("Water in your cup").fill("200")
+    expect(page.get_by_role("status").get_by_text("saved")).to_be_visible()
+    page.get_by_role("link", name="Counter").click()
+    page.get_by_role("region", name="Sheets").get_by_role("link", name="Quince cake").click()
+    page.get_by_label("Apple juice, unit").select_option("cup_own")
+    expect(page.get_by_label("Apple juice, amount")).to_have_value("1.95")  # 390 ml
+
+
+def test_a_part_is_made_for_two_sheets_and_given_back(watched, kitchen):
+    page = watched
+    open_sheet(page, kitchen.url, "Half-crushed balls in white bean")
+    page.get_by_role("button", name=re.compile("^white bean paste")).click()
+    expect(page.get_by_role("dialog")).to_contain_text("for Squash rounds with chestnut")
+    page.get_by_role("button", name="each makes its own again").click()
+    expect(page.get_by_label("White beans, dry, amount")).to_have_value("226")

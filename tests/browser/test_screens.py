@@ -24,6 +24,12 @@ SCREENS = {
     "outcome": ("/make/31/outcome", "What went wrong"),
     "log": ("/log", "just right"),
     "batch": ("/log/1", "Told, and happened"),
+    "mix of grain": ("/sheets/12/mix", "done at"),
+    "shape of a packet": ("/sheets/14/shape", "leaf inside, foil outside"),
+    "heat told as a range": ("/sheets/8/heat", "The usual range of the craft"),
+    "larder": ("/larder", "One of your own"),
+    "shopping": ("/shopping", "Sugar, honey and syrup"),
+    "paste": ("/paste", "Read it"),
     "kitchen": ("/kitchen", "Boiling pot"),
     "welcome": ("/welcome", "What will it be?"),
     "nowhere": ("/no/such/place", "This page is not in the kitchen"),
@@ -68,7 +74,55 @@ def refused(page):
     expect(page.get_by_role("alert")).to_be_visible()
 
 
-@pytest.mark.parametrize("opened", [because, cautions, refused])
+def drawn(name):
+    def press(page):
+        page.goto(page.url.replace("/1/heat", "/12/mix"))
+        page.get_by_role("radio", name=name, exact=True).click()
+        expect(page.get_by_role("radio", name=name, exact=True)).to_be_checked()
+
+    return press
+
+
+def line_slip(page):
+    page.goto(page.url.replace("/1/heat", "/12/mix"))
+    page.get_by_role("button", name=re.compile("^Light brown sugar")).click()
+    expect(page.get_by_role("dialog")).to_contain_text("Its shares")
+
+
+def part_slip(page):
+    page.goto(page.url.replace("/1/heat", "/11/mix"))
+    page.get_by_role("button", name=re.compile("^white bean paste")).click()
+    expect(page.get_by_role("dialog")).to_contain_text("Finished in")
+
+
+def an_ingredient(page):
+    page.goto(page.url.replace("/sheets/1/heat", "/larder"))
+    page.get_by_role("button", name=re.compile("^Coconut milk, thick")).click()
+    expect(page.get_by_text("Together 100.0 g")).to_be_visible()
+
+
+def a_read_list(page):
+    page.goto(page.url.replace("/sheets/1/heat", "/paste"))
+    page.get_by_label("One ingredient a line").fill("1 cup sweet rice flour\nsalt\nsnark")
+    page.get_by_role("button", name="Read it").click()
+    expect(page.get_by_text("2 lines are still open")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    "opened",
+    [
+        because,
+        cautions,
+        refused,
+        drawn("where it goes"),
+        drawn("soak"),
+        line_slip,
+        part_slip,
+        an_ingredient,
+        a_read_list,
+    ],
+    ids=["because", "cautions", "refused", "flows", "soak", "line", "part", "ingredient", "read list"],
+)
 def test_nor_of_what_opens_on_a_screen(watched, demo, opened):
     watched.goto(f"{demo.url}/sheets/1/heat")
     expect(watched.get_by_text("litres to start").first).to_be_visible()

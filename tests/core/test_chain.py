@@ -408,6 +408,9 @@ class TestFamilies:
     def test_a_card_names_only_what_exists(self, family):
         names_only_what_exists(family.steps)
         assert set(family.cautions) <= set(CAUTIONS)
+        schools = {choice.id: {school.id for school in choice.schools} for choice in family.choices}
+        assert all(choice.default in schools[choice.id] for choice in family.choices)
+        assert all(set(wanted) <= schools[choice] for step in family.steps for choice, wanted in step.when.items())
         assert family.steps
         assert family.faults
         assert family.roles

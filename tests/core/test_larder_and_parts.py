@@ -117,6 +117,66 @@ class TestParts:
         step = next(s for s in work(sheet_from(document), kitchen).steps if s.id == "filling-dry")
         assert step.target.grams == pytest.approx(1617)
 
+    def test_stirred_dough_is_done_at_a_weight_too(self):
+        """521 g less 10 % in an open pan, in a pan of 1000 g: the scale stops at 1468.9; steamed it loses 1.5 %."""
+        document = default_sheet("stirred-rounds").model_dump()
+        document["parts"][0]["pan"] = "the pan"
+        kitchen = Kitchen(pans=[{"name": "the pan", "empty_g": 1000}])
+        worked = work(sheet_from(document), kitchen)
+        assert worked.facts["mix.scale_g"].value == pytest.approx(1000 + 521 * 0.9)
+        assert next(s for s in worked.steps if s.id == "stir").target.grams == pytest.approx(1468.9)
+        assert worked.drawings.mix.parts[0].reduced
+        document["schools"] = {"cook": "steam"}
+        assert facts(sheet_from(document))["mix.cooked_g"] == pytest.approx(521 * 0.985)
+
+    def test_the_schools_of_a_part_change_its_steps(self):
+        document = default_sheet("stirred-rounds").model_dump()
+
+        def steps(**schools):
+            document["parts"][1]["schools"] = schools
+            return {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+
+        usual = steps()
+        assert {"filling-soak", "filling-simmer"} <= set(usual)
+        assert [wait.step for wait in usual["filling-dry"].after] == ["filling-simmer"]
+        quick = steps(soak="none", mash="smooth")
+        assert not {"filling-soak", "filling-simmer"} & set(quick)
+        assert [wait.step for wait in quick["filling-sieve"].after] == ["filling-simmer-dry"]
+        assert [wait.step for wait in quick["filling-dry"].after] == ["filling-sieve"]
+        with pytest.raises(Refused, match='"never" is not known'):
+            steps(soak="never")
+        with pytest.raises(Refused, match="is not a choice of this part"):
+            steps(colour="green")
+
+    def test_sugar_of_a_paste_against_its_band(self):
+        """100 g of light brown sugar at 97.6 % on 130 g of beans are 75 %; 60 to 100 works."""
+        document = default_sheet("stirred-rounds").model_dump()
+        assert facts(sheet_from(document))["part.filling.sugar_pct"] == pytest.approx(97.6 / 1.3, abs=0.1)
+        document["parts"][1]["lines"][2]["amount"]["value"] = 60
+        assert any("Little sugar in the bean paste" in one.says for one in work(sheet_from(document), KITCHEN).advice)
+
+    def test_a_topping_is_shared_over_the_pieces_of_a_tray(self):
+        """98 g of curds on 30 pieces; at 5 g each they are enough for 19."""
+        base, syrup = default_sheet("tray-rice").model_dump()["parts"]
+        curds = {
+            "role": "topping",
+            "name": "curds",
+            "family": "coconut-curd",
+            "lines": [line("coconut-milk-thick", 400)],
+        }
+        whole = {
+            "way": "tray-rice",
+            "parts": [base, syrup, curds],
+            "vessel": default_sheet("tray-rice").vessel.model_dump(),
+        }
+        whole["cut"] = {"pieces": 30}
+        found = facts(sheet_from(whole))
+        assert found["part.topping.piece_g"] == pytest.approx(found["part.topping.made_g"] / 30)
+        curds["each_g"] = 5
+        worked = work(sheet_from(whole), KITCHEN)
+        assert worked.facts["shape.short_of"].value == "curds"
+        assert any("curds is enough for 20 of 30" in one.says for one in worked.advice)
+
     def test_a_syrup_is_done_at_its_solids(self):
         """294 g thick milk: 37 % solids, 108.78 g. 200 g slab sugar: 194. 1 g salt: 0.998. In all 303.78 of 495.
 

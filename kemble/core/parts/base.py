@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from kemble.core.cards import NONE, After, Band, Cue, Fault, Minutes, PartRole, Step
+from kemble.core.cards import NONE, After, Band, Choice, Cue, Fault, Minutes, PartRole, School, Step
 
-__all__ = ["After", "Band", "Cue", "Family", "Fault", "Finish", "Minutes", "Step"]
+__all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "School", "Step"]
 
 Rule = Literal["mixed", "solids", "times-dry", "loss", "curd"]
 
@@ -38,8 +38,15 @@ class Family:
     finish: Finish
     lines: tuple[Mapping[str, Any], ...]  # a starting formula
     steps: tuple[Step, ...]  # the last one is the one that others wait for
+    choices: tuple[Choice, ...] = ()  # on which cooks differ; chosen on the part
     tells: tuple[str, ...] = ()  # groups or ids of ingredients that give the family away
-    sugar: Band | None = None  # working band on the family's own main ingredient, per cent
+    main: str = ""  # the group that its sugar is measured on ...
+    sugar: Band | None = None  # ... and the working band, per cent
     faults: tuple[Fault, ...] = ()
     cautions: tuple[str, ...] = ()
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
+
+    def school(self, chosen: Mapping[str, str], choice_id: str) -> str:
+        """The school followed for a choice: the part's own, else the family's default."""
+        default = next(choice.default for choice in self.choices if choice.id == choice_id)
+        return chosen.get(choice_id) or default

@@ -1,6 +1,6 @@
 """Bean paste: small beans simmered soft, crushed, and dried over low heat with sugar until it weighs what it should."""
 
-from kemble.core.parts.base import After, Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.parts.base import After, Band, Choice, Cue, Family, Fault, Finish, Minutes, School, Step
 
 FAMILY = Family(
     id="bean-paste",
@@ -16,7 +16,30 @@ FAMILY = Family(
         {"ingredient": "glucose-syrup", "amount": {"value": 15, "unit": "g"}},
     ),
     tells=("legume", "red-bean-paste", "white-bean-paste", "mung-paste", "lotus-paste"),
+    main="legume",
     sugar=Band(60, 100),
+    choices=(
+        Choice(
+            "soak",
+            "mix",
+            "The beans are",
+            "overnight",
+            (
+                School("overnight", "soaked overnight", "even, and sooner soft; must begin the day before"),
+                School("none", "not soaked", "begin today; simmer half as long again, some split"),
+            ),
+        ),
+        Choice(
+            "mash",
+            "mix",
+            "The paste is",
+            "coarse",
+            (
+                School("coarse", "mashed coarse", "skins and bite left in it"),
+                School("smooth", "ground smooth", "rubbed through a sieve: finer, the skins stay behind"),
+            ),
+        ),
+    ),
     steps=(
         Step(
             "soak",
@@ -26,7 +49,26 @@ FAMILY = Family(
             "free",
             uses=("counter",),
             needs=("legume",),
+            when={"soak": ("overnight",)},
             lists_groups=("legume",),
+        ),
+        Step(
+            "simmer-dry",
+            "Simmer the unsoaked beans",
+            "Boil up, pour that water off, fresh water three fingers over them, lid ajar. Top up so that they stay under.",
+            Minutes(110),
+            "minded",
+            uses=("burner",),
+            needs=("legume",),
+            when={"soak": ("none",)},
+            lists_groups=("legume",),
+            cue=Cue(
+                "Do they crush between two fingers?",
+                "Take three from different places. No chalk in the middle, and the skin gives too.",
+                "Crush flat",
+                "Still a core",
+                "bean",
+            ),
         ),
         Step(
             "simmer",
@@ -34,6 +76,7 @@ FAMILY = Family(
             "Fresh water, three fingers over them, lid ajar. Top up so that they stay under.",
             Minutes(75),
             "minded",
+            when={"soak": ("overnight",)},
             after=(After("soak", 0, 600),),
             uses=("burner",),
             needs=("legume",),
@@ -46,12 +89,23 @@ FAMILY = Family(
             ),
         ),
         Step(
+            "sieve",
+            "Rub the beans through a sieve",
+            "Hot, with a spoon of their water. The skins stay behind; squeeze what comes through in a cloth.",
+            Minutes(20),
+            "held",
+            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440)),
+            uses=("counter",),
+            needs=("legume",),
+            when={"mash": ("smooth",)},
+        ),
+        Step(
             "dry",
             "Mash, and dry it with the sugar",
             "Low heat, a wide pan, the sugar in three goes, never still. Stop by the scale: it stiffens as it cools.",
             Minutes(25),
             "held",
-            after=(After("simmer", 0, 1440),),
+            after=(After("sieve", 0, 1440),),
             uses=("burner",),
             needs=("legume",),
             weigh="made",

@@ -1,6 +1,6 @@
 """Green herb: young tops blanched, chopped or blended, added when the dough is cooked."""
 
-from kemble.core.parts.base import Band, Family, Fault, Finish, Minutes, Step
+from kemble.core.parts.base import Band, Choice, Family, Fault, Finish, Minutes, School, Step
 
 FAMILY = Family(
     id="green-herb",
@@ -10,6 +10,18 @@ FAMILY = Family(
     finish=Finish("loss", Band(-5, 15), "squeezed, it weighs about what it did fresh"),
     lines=({"ingredient": "fresh-herb", "amount": {"value": 60, "unit": "g"}},),
     tells=("herb",),
+    choices=(
+        Choice(
+            "cut",
+            "mix",
+            "The herb is",
+            "chopped",
+            (
+                School("chopped", "chopped", "flecks of green"),
+                School("blended", "blended", "one even green; a spoon of water with it"),
+            ),
+        ),
+    ),
     steps=(
         Step(
             "blanch",

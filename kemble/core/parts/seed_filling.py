@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "butter", "amount": {"value": 46, "unit": "g"}},
     ),
     tells=("nut",),
+    main="nut",
     sugar=Band(20, 90),
     steps=(
         Step(

@@ -1,6 +1,6 @@
 """Wrappers and linings: leaves soaked and trimmed, paper, foil, string. Some tear: soak spares."""
 
-from kemble.core.parts.base import After, Family, Fault, Finish, Minutes, Step
+from kemble.core.parts.base import After, Choice, Family, Fault, Finish, Minutes, School, Step
 
 FAMILY = Family(
     id="wrapper",
@@ -14,14 +14,39 @@ FAMILY = Family(
     ),
     tells=("leaf",),
     spare_pct=15.0,
+    choices=(
+        Choice(
+            "soften",
+            "mix",
+            "The leaves are",
+            "soaked",
+            (
+                School("soaked", "soaked overnight", "supple all through; under a weight, since last night"),
+                School(
+                    "blanched", "softened in hot water", "ten minutes; fresh leaf, or when last night was forgotten"
+                ),
+            ),
+        ),
+    ),
     steps=(
         Step(
             "soak-leaves",
             "Soak the leaves",
-            "Under water with a plate on top, overnight. Fresh leaf: two minutes in boiling water instead.",
+            "Under water with a plate on top, overnight.",
             Minutes(480),
             "free",
             uses=("counter",),
+            when={"soften": ("soaked",)},
+            needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+        ),
+        Step(
+            "blanch-leaves",
+            "Soften the leaves in hot water",
+            "Off the boil, ten minutes; dry ones half an hour. Or draw a fresh leaf over a low flame until it shines.",
+            Minutes(20),
+            "minded",
+            uses=("burner",),
+            when={"soften": ("blanched",)},
             needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
         ),
         Step(
@@ -30,7 +55,7 @@ FAMILY = Family(
             "Cut the hard ends, wipe both sides, stack them with the grain one way. Cut the string.",
             Minutes(12),
             "held",
-            after=(After("soak-leaves", 0, 600),),
+            after=(After("soak-leaves", 0, 600), After("blanch-leaves", 0, 600)),
             uses=("counter",),
         ),
     ),

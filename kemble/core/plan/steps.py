@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.bowl import Poured
-from kemble.core.cards import After, Minutes, PartRole, Step
+from kemble.core.cards import After, Looks, Minutes, PartRole, Step
 from kemble.core.facts import Book
 from kemble.core.quantity import household
 from kemble.core.stations.working import Working
@@ -24,7 +24,7 @@ class CueWorked(Worded):
     how: str
     yes: str
     no: str
-    looks: str
+    looks: Looks
 
 
 class Wait(Worded):
@@ -124,8 +124,8 @@ def _placed(working: Working) -> list[_Placed]:
 
 
 def _called_for(one: _Placed, working: Working) -> bool:
-    step, sheet, book = one.step, working.sheet, working.book
-    if any(sheet.school(choice) not in schools for choice, schools in step.when.items()):
+    step, book = one.step, working.book
+    if any(_school(one, choice, working) not in schools for choice, schools in step.when.items()):
         return False
     if step.part is not None and step.part not in working.bowl.parts:
         return False
@@ -137,6 +137,15 @@ def _called_for(one: _Placed, working: Working) -> bool:
     if fact is not None:
         return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
     return True
+
+
+def _school(one: _Placed, choice: str, working: Working) -> str:
+    """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
+    if one.role is None:
+        return working.sheet.school(choice)
+    bowl = working.bowl.parts[one.role]
+    assert bowl.family is not None
+    return bowl.family.school(bowl.part.schools, choice)
 
 
 def _waits(one: _Placed, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> list[After]:
@@ -197,6 +206,8 @@ def _to_hand(poured: Poured, working: Working) -> ToHand:
 def _target(one: _Placed, book: Book) -> Target | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
     key = one.step.weigh
+    if key == "mix.cooked_g" and "mix.scale_g" in book:
+        key = "mix.scale_g"
     if key == "made":
         key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
     if key is None or key not in book:

@@ -6,6 +6,8 @@ import math
 from typing import Literal
 
 from kemble.core.facts import CONSERVATION, GEOMETRY, Origins
+from kemble.core.stations.mix import Mixed
+from kemble.core.stations.pieces import share_parts
 from kemble.core.stations.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
 
@@ -31,8 +33,8 @@ class CutDrawing(Drawn):
     cells: tuple[Cell, ...]
 
 
-def cut(working: Working, drawn: TinDrawing) -> CutDrawing | None:
-    """Equal cells for the pieces asked for, shared over the tins."""
+def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
+    """Equal cells for the pieces asked for, shared over the tins; what of each part goes on one."""
     wanted = math.ceil(working.sheet.cut.pieces / drawn.count)
     grid = (
         _round(drawn.tin.diameter_mm, wanted)
@@ -86,6 +88,20 @@ def cut(working: Working, drawn: TinDrawing) -> CutDrawing | None:
         source=GEOMETRY,
         of=["cut.pieces", "cut.piece_g"],
     )
+    can_run_out = share_parts(working, mixed.parts, total, "cut.pieces")
+    if can_run_out:
+        short = min(can_run_out, key=book.number)
+        part = working.bowl.parts[can_run_out[short]].part
+        name = part.name or part.role
+        book.add(
+            "shape.short_of",
+            name if book.number(short) < total else "nothing",
+            "whichever is enough for the fewest pieces",
+            source=CONSERVATION,
+            of=["cut.pieces", *can_run_out],
+        )
+        if book.number(short) < total:
+            working.advise("cut", "look", f"The {name} is enough for {book.number(short):.0f} of {total} pieces.", 2)
     if working.sheet.cut.pieces < total:
         working.advise(
             "cut",

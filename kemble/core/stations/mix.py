@@ -206,7 +206,10 @@ def mix(working: Working) -> Mixed:
     drawing = MixDrawing.model_construct(
         bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
         lines=tuple(_worked_line(working, one, base_g) for one in bowl.scooped),
-        parts=made_parts.drawings(working, made),
+        parts=(
+            made_parts.base_drawing(working, heated.total, _range(working)),
+            *made_parts.drawings(working, made),
+        ),
         grain=grains.drawing(working, soaked) if soaked else None,
         in_zone=in_zone,
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
@@ -269,7 +272,25 @@ def _cooked(working: Working, soaked: Soaked | None, made: dict[PartRole, Made],
         low=low,
         high=high,
     )
+    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    if pan:
+        book.add(
+            "mix.scale_g",
+            likely + pan.empty_g,
+            f"with {pan.name}: stop when the scale shows it",
+            source=CONSERVATION,
+            of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
+            low=low + pan.empty_g,
+            high=high + pan.empty_g,
+        )
     return Composition.summed(whole)
+
+
+def _range(working: Working) -> tuple[float, float, float]:
+    """The cooked batch: likely, low, high."""
+    fact = working.book.facts["mix.cooked_g"]
+    likely = working.book.number("mix.cooked_g")
+    return likely, likely if fact.low is None else fact.low, likely if fact.high is None else fact.high
 
 
 def _volume(working: Working, shaped: Composition) -> None:

@@ -71,6 +71,7 @@ def _part(working: Working, bowl: PartBowl) -> Made:
         of=[leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in bowl.poured],
     )
     made = _finish(working, bowl, finish, raw)
+    _sugar(working, bowl)
     away = made.grams * sum(other.share for other in part.made_for)
     kept = made.grams * part.kept
     of: Origins = [f"part.{role}.made_g"]
@@ -94,6 +95,31 @@ def _part(working: Working, bowl: PartBowl) -> Made:
             high=made.high + pan.empty_g,
         )
     return Made(role, part.name or role, made.grams, made.low, made.high, have, made.composition)
+
+
+def _sugar(working: Working, bowl: PartBowl) -> None:
+    """Sugar that is added, on the beans or nuts it sweetens, against the family's band."""
+    family = bowl.family
+    if family is None or family.sugar is None:
+        return
+    main = bowl.of_group(family.main)
+    if not main:
+        return
+    added = [poured for poured in bowl.poured if poured.item.group != family.main]
+    share = working.book.add(
+        f"part.{bowl.role}.sugar_pct",
+        100 * sum(poured.composition.sugar for poured in added) / main,
+        "the sugar in everything else, on the weight of the beans or nuts",
+        source=CONSERVATION,
+        of=[leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in added],
+    )
+    name, band = bowl.part.name or bowl.role, family.sugar
+    if share < band.low:
+        working.advise(
+            "mix", "look", f"Little sugar in the {name}: under {band.low:g} % it dries and spoils sooner.", 4
+        )
+    if share > band.high:
+        working.advise("mix", "look", f"Much sugar in the {name}: over {band.high:g} % it stays soft and weeps.", 4)
 
 
 def _finish(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> Made:
@@ -218,3 +244,29 @@ def drawings(working: Working, made: dict[PartRole, Made]) -> tuple[PartDrawing,
             )
         )
     return tuple(found)
+
+
+def base_drawing(working: Working, raw: float, cooked: tuple[float, float, float]) -> PartDrawing:
+    """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
+    part, way, book = working.bowl.base.part, working.way, working.book
+    likely, low, high = cooked
+    return PartDrawing.model_construct(
+        role="base",
+        name=part.name or "base",
+        family="",
+        family_name="",
+        says="the water that its heat takes is gone",
+        reduced=way.base == "flour" and way.portions == "cooked" and likely < 0.97 * raw,
+        raw_g=raw,
+        made_g=likely,
+        low_g=low,
+        high_g=high,
+        scale_g=book.number("mix.scale_g") if "mix.scale_g" in book else None,
+        pan=part.pan,
+        kept_g=0.0,
+        kept_for="",
+        away_g=0.0,
+        away_to=(),
+        made_on="",
+        have_g=likely,
+    )

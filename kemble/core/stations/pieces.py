@@ -281,26 +281,21 @@ def _enter_weights(working: Working, portions: Portions) -> None:
     )
 
 
-def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portions) -> None:
-    """How far each further part goes, which of all runs out first, and the leaves to soak."""
+def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces: str) -> dict[str, PartRole]:
+    """What of each further part goes on a piece, and how far it goes. Returns the fact and the role of those that can run out."""
     book, way = working.book, working.way
-    enough: Origins = ["shape.base_enough_for"]
-    if portions.filling_g:
-        enough.append("shape.filling_enough_for")
+    enough: dict[str, PartRole] = {}
     for role, one in made.items():
-        if role in way.counted or role == "filling":
+        if role in way.counted or role in ("filling", "wrapper"):
             continue
         part = working.bowl.parts[role].part
         have = f"part.{role}.have_g" if f"part.{role}.have_g" in book else f"part.{role}.made_g"
-        if role == "wrapper":
-            continue
-        each = part.each_g or one.have / max(1, portions.count)
         book.add(
             f"part.{role}.piece_g",
-            each,
+            part.each_g or one.have / max(1, count),
             "as on the sheet" if part.each_g else "shared equally",
             source="sheet" if part.each_g else CONSERVATION,
-            of=[have, "shape.pieces"],
+            of=[have, pieces],
         )
         if part.each_g:
             book.add(
@@ -310,7 +305,17 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
                 source=CONSERVATION,
                 of=[have, f"part.{role}.piece_g"],
             )
-            enough.append(f"part.{role}.enough_for")
+            enough[f"part.{role}.enough_for"] = role
+    return enough
+
+
+def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portions) -> None:
+    """How far each further part goes, which of all runs out first, and the leaves to soak."""
+    book, way = working.book, working.way
+    enough: Origins = ["shape.base_enough_for"]
+    if portions.filling_g:
+        enough.append("shape.filling_enough_for")
+    enough.extend(share_parts(working, made, portions.count, "shape.pieces"))
     words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
     first = portions.first_short
     book.add(

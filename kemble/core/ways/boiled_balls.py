@@ -137,6 +137,7 @@ WAY = Way(
             "held",
             after=(After("divide", 0, 10), After("freeze-filling", 0, 2880)),
             uses=("counter",),
+            asks="Is the filling hard, and a damp cloth at hand?",
             weigh="shape.piece_g",
         ),
         Step(

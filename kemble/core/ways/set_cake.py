@@ -168,6 +168,7 @@ WAY = Way(
             "held",
             after=(After("rest-batter", 0, 60), After("raise-steam", 0, 5)),
             uses=("counter",),
+            asks="Is the tin lined, and the lid in its cloth?",
             caution="steam",
         ),
         Step(

@@ -105,6 +105,7 @@ def families(request: HttpRequest) -> list[FamilyCard]:
                 "says": family.says,
                 "roles": list(family.roles),
                 "finish": family.finish.says,
+                "choices": [asdict(choice) for choice in family.choices],
                 "lines": list(family.lines),
             }
         )

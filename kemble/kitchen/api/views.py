@@ -118,6 +118,7 @@ class FamilyCard(BaseModel):
     says: str
     roles: list[PartRole]
     finish: str
+    choices: list[ChoiceCard]
     lines: list[Line]
 
 

@@ -965,8 +965,11 @@ export interface components {
         CueWorked: {
             /** How */
             how: string;
-            /** Looks */
-            looks: string;
+            /**
+             * Looks
+             * @enum {string}
+             */
+            looks: "stick" | "ball" | "dough" | "grain" | "spoon" | "bean" | "bake" | "pan" | "packet" | "puff" | "amber" | "curd" | "strand";
             /** No */
             no: string;
             /** Question */
@@ -1088,6 +1091,8 @@ export interface components {
          * @description A part as it can be added to a sheet.
          */
         FamilyCard: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceCard"][];
             /** Finish */
             finish: string;
             /** Id */
@@ -1954,6 +1959,14 @@ export interface components {
              * @enum {string}
              */
             role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            /**
+             * Schools
+             * @description choices of this kind of part
+             * @default {}
+             */
+            schools: {
+                [key: string]: string;
+            };
         };
         /**
          * PartDrawing

@@ -15,6 +15,7 @@ export const newPart = (role: PartRole, name: string, family: string, lines: Lin
   role,
   name,
   family,
+  schools: {},
   lines,
   each_g: null,
   pan: "",

@@ -14,7 +14,7 @@ const PLACES = [
 export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
-      <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-5">
+      <header className="print:hidden flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-5">
         <Link to="/" className="font-title text-lg text-bean no-underline">
           Kemble
         </Link>

@@ -51,7 +51,7 @@ export function PickRow<T extends string>({ label, value, options, onChange }: P
     <Row label={label}>
       <select
         aria-label={label}
-        className="write min-h-9"
+        className="write min-h-9 max-w-80"
         value={value}
         onChange={(event) => onChange(event.target.value as T)}
       >

@@ -133,7 +133,7 @@ function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
         />
         <select
           aria-label={`${name}, unit`}
-          className="ml-1 h-10 w-16 bg-transparent text-ink2"
+          className="ml-1 h-10 w-[4.6rem] bg-transparent text-ink2"
           value={line.amount.unit}
           onChange={(event) => adjust({ by: "unit", part, line: at, unit: event.target.value as UnitId })}
         >

@@ -27,10 +27,10 @@ export function PartHead({ bench, part, at, drawing, kitchen }: Props) {
   return (
     <span className="flex flex-wrap items-baseline justify-between gap-x-4">
       {drawing ? <PartSlip bench={bench} part={part} drawing={drawing} kitchen={kitchen} /> : <b>{name}</b>}
-      {drawing && part.role !== "wrapper" && (
+      {drawing && part.role !== "wrapper" && (part.role !== "base" || drawing.reduced) && (
         <FactFigure
           facts={facts}
-          name={drawing.scale_g ? `part.${part.role}.scale_g` : `part.${part.role}.made_g`}
+          name={weightFact(part.role, drawing.scale_g != null)}
           className={drawing.reduced ? "font-bold text-bean" : "text-ink2"}
         >
           {part.made_on
@@ -59,6 +59,9 @@ export function PartHead({ bench, part, at, drawing, kitchen }: Props) {
   );
 }
 
+const weightFact = (role: Part["role"], onTheScale: boolean) =>
+  role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
+
 function PartSlip({
   bench,
   part,
@@ -75,7 +78,10 @@ function PartSlip({
   const { facts } = bench.worked;
   const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
   const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
-  const pieces = facts["shape.pieces"];
+  const kind = families.data?.find((one) => one.id === (part.family || drawing.family));
+  const base = part.role === "base";
+  const oil = facts[`part.${part.role}.oil_g`];
+  const pieces = facts["shape.pieces"] ?? facts["cut.pieces"];
   return (
     <Popover.Root>
       <Popover.Trigger className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
@@ -92,18 +98,34 @@ function PartSlip({
             onChange={(event) => set({ name: event.target.value })}
           />
         </Row>
-        <PickRow
-          label="It is"
-          value={part.family || drawing.family}
-          options={fitting.map((one) => [one.id, one.name] as const)}
-          onChange={(family) => set({ family })}
-        />
+        {!base && (
+          <PickRow
+            label="It is"
+            value={part.family || drawing.family}
+            options={fitting.map((one) => [one.id, one.name] as const)}
+            onChange={(family) => set({ family, schools: {} })}
+          />
+        )}
+        {kind?.choices.map((choice) => (
+          <PickRow
+            key={choice.id}
+            label={choice.title}
+            value={part.schools[choice.id] ?? choice.default}
+            options={choice.schools.map((school) => [school.id, `${school.label}: ${school.buys}`] as const)}
+            onChange={(school) => set({ schools: { ...part.schools, [choice.id]: school } })}
+          />
+        ))}
         <p className="py-1 text-sm text-ink2">
           Done when: {drawing.says}. {drawing.raw_g.toFixed(0)} g go in,{" "}
           {drawing.low_g === drawing.high_g
             ? `${drawing.made_g.toFixed(0)} g are made`
             : `${drawing.low_g.toFixed(0)} to ${drawing.high_g.toFixed(0)} g are made`}
-          .
+          .{" "}
+          {oil && (
+            <FactFigure facts={facts} name={`part.${part.role}.oil_g`} className="font-bold text-ink">
+              {Number(oil.value).toFixed(0)} g of oil part from it
+            </FactFigure>
+          )}
         </p>
         {drawing.reduced && (
           <PickRow
@@ -116,7 +138,7 @@ function PartSlip({
             onChange={(pan) => set({ pan })}
           />
         )}
-        {pieces && part.role !== "filling" && part.role !== "wrapper" && (
+        {pieces && !base && part.role !== "filling" && part.role !== "wrapper" && (
           <Row label="For each piece">
             <NumberField
               label="For each piece"
@@ -131,46 +153,54 @@ function PartSlip({
             />
           </Row>
         )}
-        <Row label="Kept back">
-          <NumberField
-            label="Kept back"
-            hideLabel
-            value={part.kept * 100}
-            unit="%"
-            decimals={0}
-            min={0}
-            max={95}
-            width="3.4rem"
-            onChange={(value) => set({ kept: value / 100 })}
-          />
-          {part.kept > 0 && (
-            <input
-              aria-label="Kept back for"
-              className="write ml-2 w-32"
-              placeholder="for …"
-              maxLength={60}
-              value={part.kept_for}
-              onChange={(event) => set({ kept_for: event.target.value })}
-            />
-          )}
-        </Row>
-        <Row label="Make as much again">
-          {[0.5, 1.5, 2].map((factor) => (
-            <button
-              key={factor}
-              type="button"
-              className="pick ml-2"
-              onClick={() => adjust({ by: "part", role: part.role, factor })}
-            >
-              × {factor}
-            </button>
-          ))}
-        </Row>
-        <Shared bench={bench} part={part} />
+        {!base && (
+          <>
+            <Row label="Kept back">
+              <NumberField
+                label="Kept back"
+                hideLabel
+                value={part.kept * 100}
+                unit="%"
+                decimals={0}
+                min={0}
+                max={95}
+                width="3.4rem"
+                onChange={(value) => set({ kept: value / 100 })}
+              />
+              {part.kept > 0 && (
+                <input
+                  aria-label="Kept back for"
+                  className="write ml-2 w-32"
+                  placeholder="for …"
+                  maxLength={60}
+                  value={part.kept_for}
+                  onChange={(event) => set({ kept_for: event.target.value })}
+                />
+              )}
+            </Row>
+            <Row label="Make as much again">
+              {[0.5, 1.5, 2].map((factor) => (
+                <button
+                  key={factor}
+                  type="button"
+                  className="pick ml-2"
+                  onClick={() => adjust({ by: "part", role: part.role, factor })}
+                >
+                  × {factor}
+                </button>
+              ))}
+            </Row>
+            <Shared bench={bench} part={part} />
+          </>
+        )}
         <div className="mt-3 flex justify-between">
-          <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.role))}>
-            Take the part out
-          </button>
+          {base ? (
+            <span />
+          ) : (
+            <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.role))}>
+              Take the part out
+            </button>
+          )}
           <Popover.Close className="pick">close</Popover.Close>
         </div>
       </Slip>

@@ -362,8 +362,8 @@ describe("units", () => {
   });
 
   it("say what they hold", () => {
-    expect(unitName("cup_own", own)).toBe("our cup, 231 ml");
-    expect(unitName("cup_rice_cooker", own)).toBe("rice-cooker cup, 180 ml");
+    expect(unitName("cup_own", own)).toBe("cup 231, ours");
+    expect(unitName("cup_rice_cooker", own)).toBe("cup 180, rice cooker");
     expect(unitName("pack", own, egg)).toBe("box of 300 g");
   });
 });

@@ -1,4 +1,4 @@
-/** Units as a cook reads them, and which of them an ingredient can be measured in here. */
+/** Units as a cook reads them, a cup with its millilitres first, so that one is told from another at a glance, and which of them an ingredient can be measured in here. */
 
 import type { IngredientCard, KitchenSettings, UnitId } from "../../api/client";
 
@@ -9,14 +9,14 @@ const NAMES: Record<UnitId, string> = {
   lb: "lb",
   ml: "ml",
   l: "l",
-  cup_us: "US cup, 237 ml",
-  cup_metric: "metric cup, 250 ml",
-  cup_rice_cooker: "rice-cooker cup, 180 ml",
-  tbsp_us: "US tbsp",
-  tbsp_metric: "tbsp, 15 ml",
-  tbsp_20: "tbsp, 20 ml",
-  tsp_us: "US tsp",
-  tsp_metric: "tsp",
+  cup_us: "cup 237, US",
+  cup_metric: "cup 250, metric",
+  cup_rice_cooker: "cup 180, rice cooker",
+  tbsp_us: "tbsp 14.8, US",
+  tbsp_metric: "tbsp 15",
+  tbsp_20: "tbsp 20",
+  tsp_us: "tsp 4.9, US",
+  tsp_metric: "tsp 5",
   cup_own: "our cup",
   spoon_own: "our spoon",
   pinch: "pinch",
@@ -28,8 +28,8 @@ export const UNITS = Object.keys(NAMES) as UnitId[];
 
 /** A unit's name; this kitchen's own cup with what it holds, a pack with its name and weight. */
 export function unitName(unit: UnitId, kitchen: KitchenSettings, item?: IngredientCard): string {
-  if (unit === "cup_own" && kitchen.own_cup_ml) return `our cup, ${kitchen.own_cup_ml} ml`;
-  if (unit === "spoon_own" && kitchen.own_spoon_ml) return `our spoon, ${kitchen.own_spoon_ml} ml`;
+  if (unit === "cup_own" && kitchen.own_cup_ml) return `cup ${kitchen.own_cup_ml}, ours`;
+  if (unit === "spoon_own" && kitchen.own_spoon_ml) return `spoon ${kitchen.own_spoon_ml}, ours`;
   const [pack] = Object.entries(item?.packs ?? {});
   if (unit === "pack" && pack) return `${pack[0]} of ${pack[1]} g`;
   return NAMES[unit];
