@@ -14,6 +14,7 @@ import pytest
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "browser"))
 
 from kemble.core.chain import work
+from kemble.core.formats.ingredient_text import read_list
 from kemble.core.kitchen import Kitchen
 from kemble.core.plan.schedule import plan_for
 from kemble.core.sheet import default_sheet
@@ -40,6 +41,14 @@ def test_plan(benchmark, way):
     told(f"plan({way}), proven {plan.proven}", [seconds * 1000 for seconds in benchmark.stats.stats.data])
 
 
+def test_read_list(benchmark):
+    """A pasted list of 115 lines of the corpus, read at once."""
+    corpus = Path(__file__).resolve().parents[1] / "tests" / "core" / "ingredient_lines.tsv"
+    text = "\n".join(row.split("\t")[0] for row in corpus.read_text(encoding="utf-8").splitlines()[:115])
+    benchmark.pedantic(read_list, args=(text, KITCHEN), rounds=30, warmup_rounds=3)
+    told("reading a list of 115 lines", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
 def test_edit_to_ripple(tmp_path):
     """From a key on the bean to the frame in which the line shows what moved, as the page itself measures it."""
     from conftest import ARGUMENTS, CHROMIUM, Server
@@ -50,7 +59,7 @@ def test_edit_to_ripple(tmp_path):
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
             page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
-            for number in (1, 2):
+            for number in (1, 2, 12):
                 page.goto(f"{server.url}/sheets/{number}/mix")
                 page.get_by_role("slider").focus()
                 for i in range(30):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -96,8 +96,8 @@ def steps_of(working: Working) -> list[StepWorked]:
     """The steps in working order. A step left out hands its predecessors on to those that waited for it."""
     placed = _placed(working)
     kept = {one.id: one for one in placed if _called_for(one, working)}
-    every = {one.id: one for one in placed}
-    return [_worked(one, working, every, kept) for one in kept.values()]
+    waits = _waits(placed, kept)
+    return [_worked(one, working, waits[one.id]) for one in kept.values()]
 
 
 def _placed(working: Working) -> list[_Placed]:
@@ -148,27 +148,24 @@ def _school(one: _Placed, choice: str, working: Working) -> str:
     return bowl.family.school(bowl.part.schools, choice)
 
 
-def _waits(one: _Placed, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> list[After]:
-    """What this step waits for. In place of a step that is not called for it waits for what that waited for.
+def _waits(placed: Sequence[_Placed], kept: Mapping[str, _Placed]) -> dict[str, list[After]]:
+    """What each step waits for. In place of a step that is not called for it waits for what that waited for.
 
     Beside steps that are called for, those further back only keep the order: how long they may lie was said of
-    another path.
+    another path. One pass: a step follows the ones that it names.
     """
-    named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
-    here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
-    further = list(
-        dict.fromkeys(wait for name, _ in named if name not in kept for wait in _waits(every[name], every, kept))
-    )
-    if not here:
-        return further
-    known = {wait.step for wait in here}.union(*(_before(wait.step, every, kept) for wait in here))
-    return [*here, *(After(wait.step) for wait in further if wait.step not in known)]
-
-
-def _before(name: str, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> set[str]:
-    """Every step that comes before one, however far back."""
-    waits = {wait.step for wait in _waits(every[name], every, kept)}
-    return waits.union(*(_before(step, every, kept) for step in waits))
+    waits: dict[str, list[After]] = {}
+    before: dict[str, set[str]] = {}
+    for one in placed:
+        named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
+        here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
+        further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
+        if here:
+            known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
+            further = [After(wait.step) for wait in further if wait.step not in known]
+        waits[one.id] = [*here, *further]
+        before[one.id] = {wait.step for wait in waits[one.id]}.union(*(before[wait.step] for wait in waits[one.id]))
+    return waits
 
 
 def _minutes(minutes: Minutes, book: Book) -> float:
@@ -215,7 +212,7 @@ def _target(one: _Placed, book: Book) -> Target | None:
     return Target.model_construct(key=key, label=book.facts[key].label, grams=book.number(key))
 
 
-def _worked(one: _Placed, working: Working, every: Mapping[str, _Placed], kept: Mapping[str, _Placed]) -> StepWorked:
+def _worked(one: _Placed, working: Working, waits: Sequence[After]) -> StepWorked:
     step, book = one.step, working.book
     minutes = _minutes(step.minutes, book)
     window = None
@@ -232,9 +229,7 @@ def _worked(one: _Placed, working: Working, every: Mapping[str, _Placed], kept: 
         minutes=minutes,
         hands=step.hands,
         uses=list(step.uses),
-        after=[
-            Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in _waits(one, every, kept)
-        ],
+        after=[Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
         target=_target(one, book),

@@ -120,8 +120,24 @@ const LARDER = [
   },
 ].map((one) => ({ ...one, aliases: [], allergens: [], figures: "from a test", g_per_piece: null }));
 const FAMILIES = [
-  { id: "coconut-syrup", name: "Coconut syrup", says: "", roles: ["syrup", "glaze"], finish: "", lines: [] },
-  { id: "coat", name: "Coat or dust", says: "", roles: ["coat"], finish: "", lines: [newLine("potato-starch", 60)] },
+  {
+    id: "coconut-syrup",
+    name: "Coconut syrup",
+    says: "",
+    roles: ["syrup", "glaze"],
+    finish: "",
+    choices: [],
+    lines: [],
+  },
+  {
+    id: "coat",
+    name: "Coat or dust",
+    says: "",
+    roles: ["coat"],
+    finish: "",
+    choices: [],
+    lines: [newLine("potato-starch", 60)],
+  },
 ];
 
 async function lines(made = benchOf()) {
