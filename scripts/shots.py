@@ -21,27 +21,49 @@ def edited(page: Page) -> None:
     for _ in range(5):
         page.keyboard.press("ArrowRight")
     page.locator("[data-old]").first.wait_for()
+    page.locator("[data-saving=saved]").wait_for()
 
 
-def because(page: Page) -> None:
-    page.get_by_role("button", name="Done means").click()
+def gallery(page: Page) -> None:
+    page.get_by_role("button", name="Syrup tray rice").scroll_into_view_if_needed()
+
+
+def where_it_goes(page: Page) -> None:
+    page.get_by_role("radio", name="where it goes").click()
+    page.mouse.move(640, 790)
+
+
+def pasted(page: Page) -> None:
+    page.get_by_label("One ingredient a line").fill(
+        "300 g sweet rice flour\n1 tin coconut milk\n½ cup water\n200 g slab sugar, chopped\n2 tbsp oil\n"
+        "Salt, to taste\none snark, sliced\nFor the glaze:\n1 tbsp honey"
+    )
+    page.get_by_role("button", name="Read it").click()
+    page.get_by_text("No amount is written").wait_for()
+
+
+def an_ingredient(page: Page) -> None:
+    page.get_by_role("button", name="Sweet rice flour", exact=False).first.click()
+    page.get_by_text("Together").wait_for()
 
 
 SHOTS = (
     ("counter", "/", "Begin a sheet", DESK, None),
+    ("ways", "/", "Begin a sheet", DESK, gallery),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
-    ("mix-balls", "/sheets/2/mix", "pear broth", DESK, None),
+    ("mix-where", "/sheets/12/mix", "In the bowl", DESK, where_it_goes),
+    ("paste", "/paste", "Read it", DESK, pasted),
     ("shape-tin", "/sheets/1/shape", "Your tins", DESK, None),
     ("shape-balls", "/sheets/2/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
-    ("heat-because", "/sheets/1/heat", "litres to start", DESK, because),
-    ("heat-boil", "/sheets/2/heat", "a tremble, not a boil", DESK, None),
     ("cut", "/sheets/3/cut", "cm from the edge", DESK, None),
     ("plan", "/sheets/2/plan", "on the table", DESK, None),
     ("make", "/make/31", "Next for your hands", DESK, None),
     ("outcome", "/make/31/outcome", "What went wrong", DESK, None),
     ("log", "/log", "just right", DESK, None),
     ("batch", "/log/1", "Told, and happened", DESK, None),
+    ("larder", "/larder", "One of your own", DESK, an_ingredient),
+    ("shopping", "/shopping", "Sugar, honey and syrup", DESK, None),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
     ("phone-mix", "/sheets/1/mix", "In the bowl", PHONE, None),
     ("phone-make", "/make/31", "Next for your hands", PHONE, None),

@@ -58,8 +58,12 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
         role="group"
         aria-label="Map: effective hydration across, sugar up"
       >
+        <clipPath id="above-none">
+          <rect x="0" y="0" width={W} height={y(0) + 1} />
+        </clipPath>
         <path
           d={outline ?? ""}
+          clipPath="url(#above-none)"
           fill={fill("starch")}
           stroke="var(--color-ink)"
           strokeDasharray="7 4"
