@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from kemble.core.bowl import Bowl, Scooped, weigh_out
 from kemble.core.cards import PartRole
@@ -20,7 +20,7 @@ from kemble.core.facts import Book
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Ingredient
 from kemble.core.physics.soaking import most_pct, soak_for
-from kemble.core.problems import Problem, Refused
+from kemble.core.problems import Problem, Refused, problems_from
 from kemble.core.quantity import UnitId
 from kemble.core.sheet import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet
 from kemble.core.shelf import Shelf
@@ -87,9 +87,12 @@ class Adjusted:
 def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> Adjusted:
     """The sheet with the adjustment made. Raises Refused when it lacks what the adjustment needs."""
     before = _Before(sheet, kitchen)
-    if to.by == "exchange":
-        return _exchange(before, to)
-    return Adjusted(_checked(_ROUTES[to.by](before, to)))
+    try:
+        if to.by == "exchange":
+            return _exchange(before, to)
+        return Adjusted(_checked(_ROUTES[to.by](before, to)))
+    except ValidationError as error:  # what would come of it is more than a sheet holds
+        raise Refused(problems_from(error, Sheet)) from None
 
 
 class _Before:
@@ -119,9 +122,14 @@ class _Before:
         return self.book.number("mix.cooked_g" if self._working.way.portions == "cooked" else "mix.batch_g")
 
     def have_g(self, role: PartRole) -> float:
-        """What this sheet has of a part when it is done."""
+        """What this sheet has of a part when it is done. Raises Refused when that is nothing."""
         keys = (f"part.{role}.have_g", f"part.{role}.made_g")
-        return next(self.book.number(key) for key in keys if key in self.book)
+        have = next(self.book.number(key) for key in keys if key in self.book)
+        if have <= 0:
+            raise Refused(
+                [Problem(path="to", says=f"there is nothing in the {role}", accepts="a part with lines in it")]
+            )
+        return have
 
     @property
     def is_tin(self) -> bool:

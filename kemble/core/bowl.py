@@ -121,7 +121,12 @@ def weigh_out(sheet: Sheet, shelf: Shelf) -> Bowl:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
         raise Refused(problems)
-    return Bowl(tuple(scooped), {part.role: _fill(sheet, part, scooped) for part in sheet.parts})
+    bowl = Bowl(tuple(scooped), {part.role: _fill(sheet, part, scooped) for part in sheet.parts})
+    kind = WAYS[sheet.way].base
+    if bowl.base.of_group(kind) <= 0:
+        says = f"no {'flour' if kind == 'flour' else 'whole grain'} stays in the base"
+        raise Refused([Problem(path="parts", says=says, accepts="a base with some of its own in it")])
+    return bowl
 
 
 def _scoop(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> Scooped:

@@ -108,6 +108,9 @@ _OWN_RULES: dict[str, tuple[Exchange, ...]] = {
             share=0.08,
         ),
     ),
+    "cocoa": (
+        Exchange("sweet-rice-flour", "flour again", "mass", "All flour again: paler, a longer stretch, drinks less."),
+    ),
     "milk": (
         Exchange(
             "milk-powder", "powder and water", "solids", "Powder and water: keeps in the cupboard.", with_water=True

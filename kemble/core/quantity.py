@@ -51,6 +51,7 @@ class Unit:
     name: str
 
 
+_A_GRAIN_G = 0.005
 _PINCH_G = 0.3  # kitchen estimate: a pinch between thumb and two fingers, 0.2-0.5 g
 
 UNITS: dict[str, Unit] = {
@@ -195,9 +196,11 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
 def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | None:
     """The measures that exist nearest to `mass_g`, and the error of using them.
 
-    None when the amount is larger than any sensible pile of cups (about three litres).
+    None when the amount is larger than any sensible pile of cups (about three litres), or less than a grain.
     Weighs nearness against the effort of measuring: fewer kinds and fewer spoons win over the last per cent.
     """
+    if mass_g < _A_GRAIN_G:
+        return None
     ml = mass_g / g_per_ml
     options = _combinations(spoons)
     smallest = options[0][0]

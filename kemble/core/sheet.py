@@ -153,6 +153,18 @@ class Part(_Document):
     @model_validator(mode="after")
     def _known_schools(self) -> Part:
         """Against the family that is written, or against every family of the role while it is to be told."""
+        if self.family and self.role not in FAMILIES[self.family].roles:
+            fitting = [family.id for family in FAMILIES.values() if self.role in family.roles]
+            raise PydanticCustomError(
+                "kemble_family",
+                "{name} is no {role}",
+                {
+                    "path": "family",
+                    "name": FAMILIES[self.family].name.lower(),
+                    "role": self.role,
+                    "accepts": " or ".join(fitting) or "nothing here",
+                },
+            )
         families = [FAMILIES[self.family]] if self.family else [f for f in FAMILIES.values() if self.role in f.roles]
         choices = [choice for family in families for choice in family.choices]
         for choice_id, school in self.schools.items():

@@ -13,6 +13,7 @@ from kemble.core.cautions import allergens
 from kemble.core.chain import work
 from kemble.core.kitchen import Kitchen, Stock
 from kemble.core.larder import Group, Ingredient
+from kemble.core.problems import Refused
 from kemble.core.quantity import household
 from kemble.core.sheet import Sheet
 from kemble.core.shelf import Shelf
@@ -90,7 +91,12 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
     notes: list[str] = []
     titles = {sheet.title for sheet in sheets}
     for sheet in sheets:
-        bowl = weigh_out(sheet, shelf)
+        try:
+            bowl = weigh_out(sheet, shelf)
+        except Refused as refused:
+            raise Refused(
+                [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
+            ) from None
         holds.update(allergens(bowl))
         for one in bowl.scooped:
             part = sheet.parts[one.part]

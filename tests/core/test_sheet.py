@@ -2,10 +2,13 @@ import json
 from contextlib import suppress
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from kemble.core.adjust import Adjustment, adjust
+from kemble.core.chain import work
+from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Composition, Ingredient, larder
 from kemble.core.larder.names import names_of, nearest, plain
 from kemble.core.problems import Refused
@@ -106,9 +109,45 @@ def test_junk_in_any_one_place_is_refused_or_worked(data):
         place = place[key]
         key = data.draw(st.sampled_from(sorted(place) if isinstance(place, dict) else range(len(place))))
     place[key] = data.draw(junk)
-    # Anything but Refused would fail the test.
+    # Anything but Refused would fail the test; and whatever is accepted can be worked.
     with suppress(Refused):
-        sheet_from(content)
+        work(sheet_from(content), Kitchen())
+
+
+numbers = st.one_of(st.floats(1e-9, 5e4), st.sampled_from([1e-12, 0.001, 1, 499, 50_000]))
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.data())
+def test_any_amounts_shares_and_schools_are_worked(data):
+    """Sheets that no cook would write, but that a sheet may be: work() answers each, with facts or with problems."""
+    content = document(data.draw(st.sampled_from(sorted(WAYS))))
+    roles = [part["role"] for part in content["parts"]]
+    for part in content["parts"]:
+        for line in part["lines"]:
+            if data.draw(st.booleans()):
+                line["amount"]["value"] = data.draw(numbers)
+            if data.draw(st.integers(0, 3)) == 0:
+                line["splits"] = [{"share": 1.0, "at": "", "to": data.draw(st.sampled_from(roles))}]
+        if part["role"] != "base":
+            part["kept"] = data.draw(st.sampled_from([0.0, 0.999]))
+            part["each_g"] = data.draw(st.none() | st.floats(1e-6, 500))
+    content["pieces"] = {
+        "count": data.draw(st.none() | st.integers(1, 500)),
+        "dough_g": data.draw(st.none() | st.floats(1e-6, 500)),
+        "filling_g": data.draw(st.none() | st.floats(1e-6, 300)),
+    }
+    content["grain"] = {"soak_min": data.draw(st.floats(0, 2880)), "soak_c": data.draw(st.floats(1, 55))}
+    with suppress(Refused):
+        sheet = sheet_from(content)
+        worked = work(sheet, Kitchen())
+        assert worked.problems or worked.facts["heat.done_min"].value > 0
+        for to in ({"by": "base", "grams": 300}, {"by": "pieces", "count": 40, "piece_g": 30},
+                   {"by": "ratio", "hydration_pct": 120}, {"by": "people", "people": 400, "each": 9},
+                   {"by": "filling_share", "share_pct": 30},
+                   {"by": "exchange", "part": 0, "line": 1, "ingredient": "milk"}):  # fmt: skip
+            with suppress(Refused):
+                work(adjust(sheet, Adjustment.model_validate(to), Kitchen()).sheet, Kitchen())
 
 
 class TestLarder:

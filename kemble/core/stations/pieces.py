@@ -142,7 +142,7 @@ def sphere_mm(volume_ml: float) -> float:
 def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
     """Weights and sizes of the pieces. Returns the drawing and the filling's composition; None if refused."""
     way = working.way
-    filling = mixed.parts.get("filling")
+    filling = _filling(mixed)
     portions = _portions(working, mixed)
     if portions is None:
         return None
@@ -168,10 +168,16 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     return drawing, filling.composition if filling else None
 
 
+def _filling(mixed: Mixed) -> Made | None:
+    """The filling, if there is any in it."""
+    found = mixed.parts.get("filling")
+    return found if found and found.have > 0 else None
+
+
 def _portions(working: Working, mixed: Mixed) -> Portions | None:
     """Any of count, dough and filling in a piece may be left out: what is not said is shared equally."""
     asked, way = working.sheet.pieces, working.way
-    filling = mixed.parts.get("filling")
+    filling = _filling(mixed)
     filling_total = filling.have if filling else None
     dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
     dough_g = asked.dough_g or (dough_total / asked.count if asked.count else min(way.usual_piece_g, dough_total))
@@ -411,7 +417,7 @@ def _enter_sizes(working: Working, portions: Portions, filling: Composition | No
             of=["shape.base_g", "shape.skin_mm"],
         )
     if way.form in ("ball", "pull") and way.base == "flour":
-        rope = round(ROPE_TO_BALL * sphere_mm(dough_ml) if way.portions == "cooked" else ROPE_TO_BALL * outer)
+        rope = max(1, round(ROPE_TO_BALL * (sphere_mm(dough_ml) if way.portions == "cooked" else outer)))
         book.add(
             "shape.rope_mm",
             float(rope),

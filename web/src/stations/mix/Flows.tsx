@@ -121,6 +121,11 @@ export function Flows({ drawing, sheet }: { drawing: MixDrawing; sheet: Sheet })
                 {kept.map((band) => `${band.grams.toFixed(0)} g ${band.at}`).join(", ")}
               </Label>
             )}
+            {part && part.away_g > 0 && (
+              <Label x={RIGHT + 18} y={(top + bottom) / 2 + (part.reduced ? 33 : 23)} size={13} tone="ink2">
+                {part.away_g.toFixed(0)} g for {part.away_to.join(", ")}
+              </Label>
+            )}
             {part?.reduced && (
               <Label x={RIGHT + 18} y={(top + bottom) / 2 + 15} size={13} tone="bean">
                 {yieldOf(part)}
