@@ -4,6 +4,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { BallDrawing, BoilDrawing, CutDrawing, KitchenSettings, Plan, SteamDrawing, WayCard } from "../api/client";
+import { CueDrawing } from "../make/CueDrawing";
 import { Lanes } from "../plan/Lanes";
 import { Around, fact, facts } from "../testing";
 import { Cooling } from "./cut/Cooling";
@@ -11,6 +12,7 @@ import { Tray } from "./cut/Tray";
 import { HeatCurve } from "./heat/HeatCurve";
 import { Pot } from "./heat/Pot";
 import { Steamer } from "./heat/Steamer";
+import { TimeRuler } from "./heat/TimeRuler";
 import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
 import { BallSection } from "./shape/BallShape";
@@ -24,6 +26,7 @@ const text = () => document.body.textContent ?? "";
 describe("a ball in cross-section", () => {
   const drawing = {
     kind: "ball",
+    form: "ball",
     outer_mm: 35,
     core_mm: 24.5,
     least_skin_mm: 3.2,
@@ -52,6 +55,43 @@ describe("a ball in cross-section", () => {
     const widths = all("line").map((line) => num(line, "x2") - num(line, "x1"));
     const perMm = num(piece, "width") / 30;
     expect(widths.some((width) => Math.abs(width - 64 * perMm) < 0.01)).toBe(true);
+  });
+
+  it("with the paste outside, the rice is the core and the paste the coat", () => {
+    const outside = {
+      ...drawing,
+      outside: true,
+      dough_name: "rice",
+      piece_name: "ball",
+      filling_name: "white bean paste",
+    } as BallDrawing;
+    render(<BallSection drawing={outside} facts={found} />);
+    const [shell, core] = all("circle").map((circle) => circle.getAttribute("fill"));
+    expect([shell, core]).toEqual(["url(#m-filling)", "url(#m-cooked)"]);
+    expect(text()).toContain("9.0 g white bean paste");
+    expect(text()).toContain("coat 5.3 mm");
+    expect(screen.getByRole("img", { name: "A ball 35 mm across, coat 5.3 mm" })).toBeTruthy();
+  });
+
+  it("a packet lies flat in its square of foil, to one scale", () => {
+    const sizes = facts(
+      fact("shape.base_g", 80, "g"),
+      fact("shape.side_mm", 60, "mm"),
+      fact("shape.thick_mm", 18, "mm"),
+      fact("shape.foil_mm", 180, "mm"),
+    );
+    render(<BallSection drawing={{ ...drawing, core_mm: 0, form: "packet" } as BallDrawing} facts={sizes} />);
+    expect(all("circle")).toHaveLength(0);
+    const widths = all("rect").map((rect) => num(rect, "width"));
+    expect(widths.some((wide) => widths.some((narrow) => Math.abs(narrow / wide - 60 / 180) < 1e-9))).toBe(true);
+    expect(text()).toContain("18 mm thick");
+  });
+
+  it("a parcel is a cone of leaf with its filling low in it", () => {
+    render(<BallSection drawing={{ ...drawing, form: "parcel" } as BallDrawing} facts={found} />);
+    expect(all("path[fill='url(#m-leaf)']")).toHaveLength(1);
+    expect(num(all("circle")[0], "cy")).toBeGreaterThan(190);
+    expect(text()).not.toContain("tears under");
   });
 
   it("is a plain ball without filling", () => {
@@ -323,5 +363,36 @@ describe("the lanes of a plan", () => {
     const whole = num(all('[data-step="a"]')[0], "width") * 2.5;
     expect(shade).toHaveLength(1);
     expect(num(shade[0], "width") / whole).toBeCloseTo(0.3, 2);
+  });
+});
+
+describe("a heat told as a range", () => {
+  it("draws the window where its minutes lie", () => {
+    const drawing = { kind: "timed", says: "boiled under a lid", first_check: 80, done: 110, latest: 150 } as const;
+    render(<TimeRuler drawing={drawing} facts={facts(fact("heat.done_min", 110, "min"))} />, { wrapper: Around });
+    const [wait, look] = all("rect").map((rect) => [num(rect, "x"), num(rect, "width")] as const);
+    expect((wait?.[1] ?? 0) / (look?.[1] ?? 1)).toBeCloseTo(80 / (150 - 80), 6);
+    expect((look?.[0] ?? 0) - (wait?.[0] ?? 0)).toBeCloseTo(wait?.[1] ?? 0, 6);
+    expect(
+      screen.getByRole("img", {
+        name: "boiled under a lid: first check 80 min, likely done 1 h 50, latest 2 h 30",
+      }),
+    ).toBeTruthy();
+    expect(text()).toContain("Boiled under a lid");
+    expect(text()).toContain(": look from 80 min on.");
+  });
+});
+
+describe("what done looks like", () => {
+  it.each([
+    ["grain", "Done: crushes clear. Not yet: a white heart"],
+    ["spoon", "Done: the line stays. Not yet: it runs together"],
+    ["pan", "Done: a bare floor. Not yet: runs back"],
+    ["curd", "Done: clear oil, amber curds. Not yet: white still"],
+  ] as const)("%s is drawn both ways and said", (looks, name) => {
+    render(<CueDrawing looks={looks} />);
+    expect(screen.getByRole("img", { name })).toBeTruthy();
+    const [done, notYet] = all("svg > g");
+    expect(done?.innerHTML).not.toBe(notYet?.innerHTML);
   });
 });

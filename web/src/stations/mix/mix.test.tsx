@@ -234,6 +234,76 @@ describe("the lines", () => {
   });
 });
 
+describe("a part", () => {
+  async function slip() {
+    const made = benchOf(two, worked(fact("part.syrup.made_g", 434, "g"), fact("shape.pieces", 24)));
+    const asked: { path: string; body: unknown }[] = [];
+    serve((one) => {
+      asked.push({ path: one.path, body: one.body });
+      const body: Record<string, unknown> = {
+        "/api/larder": LARDER,
+        "/api/parts": [
+          {
+            ...FAMILIES[0],
+            choices: [
+              {
+                id: "stir",
+                title: "Stirred",
+                default: "late",
+                schools: [
+                  { id: "late", label: "near the end", buys: "less work" },
+                  { id: "all", label: "all along", buys: "no skin" },
+                ],
+              },
+            ],
+          },
+        ],
+        "/api/sheets": [
+          { id: 7, title: "A cake" },
+          { id: 8, title: "Other" },
+        ],
+      };
+      return { body: body[one.path] ?? {} };
+    });
+    const kitchen = { ...KITCHEN, pans: [{ name: "deep", empty_g: 1460, across_mm: 220 }] } as KitchenSettings;
+    render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={kitchen} />, { wrapper: Around });
+    await pass(30);
+    await press(/^syrup: what kind/);
+    return { ...made, asked };
+  }
+
+  it("takes a pan, a school, a weight for each piece and a share kept back", async () => {
+    const { edits } = await slip();
+    type("Finished in", "deep");
+    type("Stirred", "all");
+    type("For each piece", "4");
+    type("Kept back", "20");
+    expect(edits.map((one) => one.parts[1])).toMatchObject([
+      { pan: "deep" },
+      { schools: { stir: "all" } },
+      { each_g: 4 },
+      { kept: 0.2 },
+    ]);
+  });
+
+  it("is made half as much again, and taken out", async () => {
+    const { bench, edits } = await slip();
+    await press("× 1.5");
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "part", role: "syrup", factor: 1.5 });
+    await press("Take the part out");
+    expect(edits[0]?.parts.map((part) => part.role)).toEqual(["base"]);
+  });
+
+  it("is made for another sheet too, and both are read anew", async () => {
+    const { asked, bench } = await slip();
+    expect(screen.queryByRole("option", { name: "A cake" })).toBeNull();
+    type("Make it for another sheet too", "8");
+    await pass(30);
+    expect(asked.find((one) => one.path === "/api/sheets/7/share")?.body).toEqual({ role: "syrup", with_sheet: 8 });
+    expect(bench.takeTheirs).toHaveBeenCalled();
+  });
+});
+
 describe("taking a part out", () => {
   it("keeps what other lines sent to it where it is written", () => {
     const split = structuredClone(two);
