@@ -39,6 +39,7 @@ By = Literal[
     "pieces",
     "people",
     "line",
+    "have",
     "part",
     "exchange",
     "unit",
@@ -52,7 +53,7 @@ class Adjustment(BaseModel):
     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-    follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
+    follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
     amount of that line in `unit`, as this kitchen measures.
     """
 
@@ -217,6 +218,14 @@ def _part(before: _Before, to: Adjustment) -> Sheet:
 
 def _line(before: _Before, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / _scooped(before, to).grams)
+
+
+def _have(before: _Before, to: Adjustment) -> Sheet:
+    if to.role == "base" or before.sheet.part(to.role) is None:
+        raise Refused(
+            [Problem(path="to.role", says=f"no {to.role} is made beside the base", accepts="a part of the sheet")]
+        )
+    return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
 
 
 def _scooped(before: _Before, to: Adjustment) -> Scooped:
@@ -447,6 +456,7 @@ _ROUTES: dict[str, Callable[[_Before, Adjustment], Sheet]] = {
     "pieces": _pieces,
     "people": _people,
     "line": _line,
+    "have": _have,
     "part": _part,
     "unit": _unit,
 }

@@ -502,7 +502,7 @@ export interface components {
          *     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
          *     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
          *     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-         *     follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
+         *     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
          *     amount of that line in `unit`, as this kitchen measures.
          */
         Adjustment: {
@@ -510,7 +510,7 @@ export interface components {
              * By
              * @enum {string}
              */
-            by: "ratio" | "filling_share" | "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "line" | "part" | "exchange" | "unit";
+            by: "ratio" | "filling_share" | "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "line" | "have" | "part" | "exchange" | "unit";
             /**
              * Count
              * @description a whole number from 1 to 500

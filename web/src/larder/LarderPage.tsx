@@ -223,7 +223,6 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
     const id = item.id || ownId(item.name);
     save.mutate([...others, { ...item, id }], { onSuccess: () => onDone(id) });
   };
-  const [state = "spooned", density = 0.6] = Object.entries(item.density)[0] ?? [];
   const [pack] = Object.entries(item.packs);
   return (
     <form
@@ -280,19 +279,21 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
           onChange={(group) => setItem({ ...item, group })}
         />
       )}
-      <Row label={`Weight of a millilitre, ${state}`}>
-        <NumberField
-          label="Weight of a millilitre"
-          hideLabel
-          value={density}
-          unit="g"
-          decimals={2}
-          min={0.02}
-          max={2.5}
-          width="3.6rem"
-          onChange={(value) => setItem({ ...item, density: { ...item.density, [state]: value } })}
-        />
-      </Row>
+      {Object.entries(item.density).map(([state, density]) => (
+        <Row key={state} label={`Weight of a millilitre, ${state}`}>
+          <NumberField
+            label={`Weight of a millilitre, ${state}`}
+            hideLabel
+            value={density}
+            unit="g"
+            decimals={2}
+            min={0.02}
+            max={2.5}
+            width="3.6rem"
+            onChange={(value) => setItem({ ...item, density: { ...item.density, [state]: value } })}
+          />
+        </Row>
+      ))}
       <Row label="Weight of one piece">
         <NumberField
           label="Weight of one piece"

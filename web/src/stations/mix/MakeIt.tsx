@@ -2,7 +2,7 @@
 
 import { ToggleGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import type { WayCard } from "../../api/client";
+import type { PartRole, WayCard } from "../../api/client";
 import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 
@@ -39,6 +39,9 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
       onChange={(value) => adjust({ by: by as "base", grams: value })}
     />
   );
+  // What there is too little of: a line by its place, or a part that is made, by its role.
+  const made = drawings.mix?.parts.filter((part) => part.role !== "base" && part.role !== "wrapper") ?? [];
+  const part = made.find((one) => one.role === short);
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
   const line = drawings.mix?.lines.find((one) => one.part === shortPart && one.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
@@ -108,6 +111,11 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
         <label>
           Short of{" "}
           <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
+            {made.map((one) => (
+              <option key={one.role} value={one.role}>
+                {one.name}, made
+              </option>
+            ))}
             {drawings.mix?.lines.map((one) => (
               <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
                 {one.name.toLowerCase()}
@@ -117,12 +125,16 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
         </label>{" "}
         <NumberField
           label="only"
-          value={line?.grams ?? null}
+          value={part?.have_g ?? line?.grams ?? null}
           unit="g"
           decimals={1}
           min={0.1}
           max={50000}
-          onChange={(value) => adjust({ by: "line", part: shortPart, line: shortLine, grams: value })}
+          onChange={(value) =>
+            part
+              ? adjust({ by: "have", role: part.role as PartRole, grams: value })
+              : adjust({ by: "line", part: shortPart, line: shortLine, grams: value })
+          }
         />
       </>
     ),

@@ -354,6 +354,15 @@ describe("what is fixed", () => {
     expect(screen.queryByRole("radio", { name: "fill the tin" })).toBeNull();
   });
 
+  it("short of a part that is made", () => {
+    const bench = show("ball");
+    choose("short of …");
+    type("Short of", "syrup");
+    expect((screen.getByLabelText("only") as HTMLInputElement).value).toBe("434");
+    type("only", "310");
+    expect(bench.adjust).toHaveBeenCalledWith({ by: "have", role: "syrup", grams: 310 });
+  });
+
   it("short of another line", () => {
     const bench = show("ball");
     choose("short of …");
