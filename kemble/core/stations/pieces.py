@@ -18,6 +18,8 @@ from kemble.core.ways.base import Form
 ROPE_TO_BALL = 0.72  # a rope this thick is cut about as long as it is wide; kitchen estimate
 DISC_TO_SKIN = 0.85  # a disc is pressed a little thinner than the skin it becomes; kitchen estimate
 _MOST_PIECES = 500
+_A_CRUMB_G = 0.05  # less filling than that is none
+_A_FILM_MM = 0.05  # a layer thinner than that is none
 _A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
 _AS_GOOD_AS_EVEN = 0.05  # of a piece
 PACKET_MM = 18.0  # how thick a flat packet is folded; kitchen estimate, 12-25 mm
@@ -171,7 +173,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
 def _filling(mixed: Mixed) -> Made | None:
     """The filling, if there is any in it."""
     found = mixed.parts.get("filling")
-    return found if found and found.have > 0 else None
+    return found if found and found.have > _A_CRUMB_G else None
 
 
 def _portions(working: Working, mixed: Mixed) -> Portions | None:
@@ -362,7 +364,7 @@ def _enter_sizes(working: Working, portions: Portions, filling: Composition | No
     filling_ml = portions.filling_g / (properties(fractions(filling), 20.0).rho / 1000.0) if filling else 0.0
     outer = sphere_mm(dough_ml + filling_ml)
     core = sphere_mm(dough_ml if way.wraps == "outside" and filling else filling_ml)
-    skin = (outer - core) / 2
+    skin = max(0.0, (outer - core) / 2)
     dough, stuff = way.word("dough"), way.word("filling")
     volumes = f"{GEOMETRY}; {CHOI_OKOS}"
     if way.form == "packet":
@@ -407,7 +409,7 @@ def _enter_sizes(working: Working, portions: Portions, filling: Composition | No
             source=GEOMETRY,
             of=["shape.diameter_mm", "shape.core_mm"],
         )
-    if filling and way.form == "ball":
+    if filling and way.form == "ball" and skin > _A_FILM_MM:
         shell_ml = filling_ml if way.wraps == "outside" else dough_ml
         book.add(
             "shape.disc_mm",

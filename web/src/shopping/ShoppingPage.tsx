@@ -47,7 +47,7 @@ export default function ShoppingPage() {
     return <Waiting error={sheets.error ?? occasions.error ?? kitchen.error} />;
   return (
     <Frame title={<h1 className="text-2xl sm:text-[28px]">Shopping</h1>}>
-      <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)]">
+      <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)] print:block">
         <section aria-labelledby="for" className="print:hidden">
           <h2 id="for" className="text-xl">
             For

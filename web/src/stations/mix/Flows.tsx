@@ -6,10 +6,12 @@ import { fill } from "../../ui/materials";
 
 const W = 680;
 const H = 440;
-const LEFT = 200;
-const RIGHT = 470;
+const LEFT = 186;
+const RIGHT = 404;
 const GAP = 7;
 const LEAST = 2;
+/** Words of one line keep clear of the next one's, however thin its band. */
+const PITCH = 15;
 const HELD = "held back";
 
 const MATERIAL: Record<string, string> = {
@@ -53,7 +55,7 @@ export function Flows({ drawing, sheet }: { drawing: MixDrawing; sheet: Sheet })
   const ends = [...sheet.parts.map((part) => part.role as string), HELD].filter((role) =>
     bands.some((band) => band.to === role),
   );
-  const room = H - 70 - GAP * Math.max(drawing.lines.length, ends.length) - LEAST * bands.length;
+  const room = H - 60 - PITCH * drawing.lines.length - LEAST * bands.length;
   const thick = (grams: number) => LEAST + (grams / total) * room;
   const starts = stack(bands.map((band) => [band.key, thick(band.grams), `${band.line.part} ${band.line.line}`]));
   const sorted = ends.flatMap((end) => bands.filter((band) => band.to === end));
@@ -145,9 +147,13 @@ const short = (name: string) => (name.length > 22 ? `${name.slice(0, 21)}…` : 
 function stack(bands: [string, number, string][]): Map<string, [number, number]> {
   const placed = new Map<string, [number, number]>();
   let y = 16;
+  let top = y;
   let before: string | null = null;
   for (const [key, thickness, group] of bands) {
-    if (before !== null && before !== group) y += GAP;
+    if (before !== null && before !== group) {
+      y = Math.max(y + GAP, top + PITCH);
+      top = y;
+    }
     placed.set(key, [y, thickness]);
     y += thickness;
     before = group;

@@ -375,7 +375,7 @@ describe("what is fixed", () => {
 describe("where it goes", () => {
   /** Top and bottom of a band's right end, from its path. */
   const ends = () =>
-    [...document.querySelectorAll("path[d^='M200']")].map((path) => {
+    [...document.querySelectorAll("path[d^='M186']")].map((path) => {
       const numbers = (path.getAttribute("d") ?? "").match(/-?[\d.]+/g)?.map(Number) ?? [];
       return { left: numbers[1] ?? 0, right: numbers[7] ?? 0, thick: (numbers[8] ?? 0) - (numbers[7] ?? 0) };
     });
