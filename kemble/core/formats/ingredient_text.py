@@ -16,6 +16,19 @@ from pydantic import BaseModel, ConfigDict
 from rapidfuzz import fuzz, process
 
 from kemble.core.cards import PartRole
+from kemble.core.formats.ingredient_words import (
+    FRACTIONS,
+    HEADINGS,
+    HEAPS,
+    JUICE_ML,
+    MANNERS,
+    POINTERS,
+    ROUGH,
+    STATES,
+    UNIT_WORDS,
+    WHICH,
+    WORD_NUMBERS,
+)
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Ingredient, State
 from kemble.core.larder.names import names_of, plain
@@ -54,99 +67,9 @@ class ReadList(BaseModel):
     way: str | None
 
 
-_FRACTIONS = {
-    "½": "1/2",
-    "⅓": "1/3",
-    "⅔": "2/3",
-    "¼": "1/4",
-    "¾": "3/4",
-    "⅕": "1/5",
-    "⅖": "2/5",
-    "⅙": "1/6",
-    "⅛": "1/8",
-    "⅜": "3/8",
-    "⅝": "5/8",
-    "⅞": "7/8",
-}
-_WORD_NUMBERS = {
-    "a": 1.0,
-    "an": 1.0,
-    "one": 1.0,
-    "two": 2.0,
-    "three": 3.0,
-    "four": 4.0,
-    "five": 5.0,
-    "six": 6.0,
-    "seven": 7.0,
-    "eight": 8.0,
-    "nine": 9.0,
-    "ten": 10.0,
-    "twelve": 12.0,
-    "twenty": 20.0,
-    "half": 0.5,
-    "quarter": 0.25,
-    "quarters": 0.25,
-    "third": 1 / 3,
-    "thirds": 1 / 3,
-    "dozen": 12.0,
-    "couple": 2.0,
-    "few": 3.0,
-}
-
-# A unit as it is written, what it is here, and by how much to multiply; "cup", "tbsp" and "tsp" are the kitchen's own.
-_UNIT_WORDS: tuple[tuple[str, str, float], ...] = (
-    (r"kilo(?:gram(?:me)?)?s?|kgs?", "kg", 1),
-    (r"milligram(?:me)?s?|mg", "g", 0.001),
-    (r"gram(?:me)?s?|grs?|gms?|g", "g", 1),
-    (r"fl(?:uid)?\.?\s*(?:oz|ounces?)", "ml", 29.5735),
-    (r"ounces?|oz", "oz", 1),
-    (r"pounds?|lbs?", "lb", 1),
-    (r"millilit(?:er|re)s?|mls?|cc", "ml", 1),
-    (r"centilit(?:er|re)s?|cl", "ml", 10),
-    (r"decilit(?:er|re)s?|dl", "ml", 100),
-    (r"lit(?:er|re)s?|ltrs?|l", "l", 1),
-    (r"pints?|pts?", "ml", 473.176),
-    (r"rice[\s-]*cooker\s+cups?|rice\s+cups?|cooker\s+cups?", "cup_rice_cooker", 1),
-    (r"us\s+cups?|american\s+cups?", "cup_us", 1),
-    (r"metric\s+cups?", "cup_metric", 1),
-    (r"(?:my|our|own)\s+cups?", "cup_own", 1),
-    (r"cups?|c", "cup", 1),
-    (r"us\s+(?:tablespoons?|tbsps?)", "tbsp_us", 1),
-    (r"tablespoon(?:ful)?s?|tablespn|tbsps?|tbs|tbls?|T", "tbsp", 1),
-    (r"dessert\s*spoon(?:ful)?s?|dsp", "tsp", 2),
-    (r"us\s+(?:teaspoons?|tsps?)", "tsp_us", 1),
-    (r"teaspoon(?:ful)?s?|tsps?|t", "tsp", 1),
-    (r"pinch(?:es)?|dash(?:es)?", "pinch", 1),
-    (r"sticks?", "g", 113.4),
-    (r"splash(?:es)?", "tsp", 1),
-    (r"knobs?", "g", 15),
-    (r"handfuls?", "g", 30),
-    (
-        r"tins?|cans?|packets?|packs?|packages?|pkgs?|bags?|box(?:es)?|cartons?|jars?|bottles?|blocks?|punnets?|"
-        r"bunch(?:es)?|bulbs?|tubs?|bars?|sachets?|rolls?",
-        "pack",
-        1,
-    ),
-    (r"cloves?|pieces?|pcs?|sheets?|lengths?|sprigs?|whole", "piece", 1),
-)
-_ROUGH = {
-    "splash": "a splash as a teaspoon",
-    "stick": "a stick of butter as 113 g",
-    "knob": "a knob as 15 g",
-    "handful": "a handful as 30 g",
-}
-_HEAPS = {
-    "heaped": 1.3,
-    "heaping": 1.3,
-    "rounded": 1.15,
-    "generous": 1.1,
-    "scant": 0.95,
-    "level": 1.0,
-    "good": 1.1,
-}
 _ABOUT = r"(?:about|around|approx(?:imately)?\.?|roughly|circa|ca\.?|some|~|≈)"
 _NUMBER = r"(?:\d+\s*[-\s]\s*\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d+(?:[.,]\d+)?)"
-_UNITS = "|".join(f"(?:{pattern})" for pattern, _, _ in _UNIT_WORDS)
+_UNITS = "|".join(f"(?:{pattern})" for pattern, _, _ in UNIT_WORDS)
 _QUANTITY = re.compile(
     rf"(?P<about>{_ABOUT}\s*)?"
     rf"(?P<low>{_NUMBER})"
@@ -162,165 +85,7 @@ _IN_WORDS = re.compile(
     rf"(?P<heap>heaped|heaping|rounded|generous|scant|level|good)?\s*(?:(?P<unit>{_UNITS})\b\.?)?\s*",
     re.IGNORECASE,
 )
-_STATES: dict[str, State] = {
-    "melted": "melted",
-    "packed": "packed",
-    "firmly packed": "packed",
-    "sifted": "sifted",
-    "ground": "ground",
-    "sliced": "sliced",
-    "whole": "whole",
-}
-# Words that say how it is bought or made ready, not what it is.
-_MANNERS = frozenset(
-    [
-        "of",
-        "the",
-        "large",
-        "medium",
-        "small",
-        "big",
-        "ripe",
-        "organic",
-        "unsalted",
-        "salted",
-        "cold",
-        "warm",
-        "hot",
-        "boiling",
-        "lukewarm",
-        "tepid",
-        "iced",
-        "room",
-        "temperature",
-        "at",
-        "finely",
-        "coarsely",
-        "roughly",
-        "freshly",
-        "fresh",
-        "chopped",
-        "grated",
-        "sliced",
-        "diced",
-        "minced",
-        "peeled",
-        "pitted",
-        "seeded",
-        "shelled",
-        "toasted",
-        "roasted",
-        "softened",
-        "melted",
-        "packed",
-        "firmly",
-        "lightly",
-        "sifted",
-        "ground",
-        "crushed",
-        "squeezed",
-        "strained",
-        "beaten",
-        "divided",
-        "plus",
-        "extra",
-        "more",
-        "for",
-        "taste",
-        "to",
-        "optional",
-        "as",
-        "needed",
-        "good",
-        "quality",
-        "dried",
-        "dry",
-        "cooked",
-        "uncooked",
-        "raw",
-        "rinsed",
-        "drained",
-        "soaked",
-        "thinly",
-        "about",
-        "or",
-        "so",
-        "fine",
-        "plain",
-        "pure",
-        "full",
-        "fat",
-        "unsweetened",
-        "sweetened",
-        "mashed",
-        "cut",
-        "into",
-        "cubes",
-        "strips",
-        "halved",
-        "quartered",
-        "overnight",
-        "dusting",
-        "frying",
-        "greasing",
-        "brushing",
-        "serving",
-        "garnish",
-        "brand",
-        "your",
-        "favourite",
-        "favorite",
-        "any",
-        "other",
-        "neutral",
-        "level",
-        "free",
-        "range",
-        "and",
-        "a",
-        "an",
-        "filtered",
-        "store",
-        "bought",
-        "homemade",
-        "home",
-        "made",
-        "in",
-        "with",
-        "pieces",
-        "heated",
-        "bruised",
-        "trimmed",
-        "wiped",
-        "cleaned",
-        "washed",
-    ]
-)
-_HEADINGS: tuple[tuple[str, PartRole], ...] = (
-    (r"fill|inside|centre|center|paste", "filling"),
-    (r"syrup|caramel", "syrup"),
-    (r"broth|soup|sauce", "broth"),
-    (r"glaz|brush", "glaze"),
-    (r"top|garnish|curd|strand", "topping"),
-    (r"coat|dust|roll", "coat"),
-    (r"wrap|leaves|leaf|lining|parcel", "wrapper"),
-    (r"herb|green", "herb"),
-    (r"\boil\b", "oil"),
-    (r"dough|batter|base|cake|rice|grain|mass|ingredients|main", "base"),
-)
-# How many ml the juice of one gives, and what grated rind of one is.
-_JUICE_ML = {"lemon": 45.0, "lime": 30.0, "orange": 80.0}
 _BULLET = re.compile(r"^\s*(?:[-*•·▢□☐✓✔–—+]|\[[ xX]?\]|\d+[.)](?=\s+\D|\s+\d))\s*")
-# Names that stand for more than one thing in this craft: what was taken, and what else it might be.
-_WHICH: dict[str, str] = {
-    "coconut milk": "Thick or thin? Taken as thick.",
-    "rice flour": "Plain rice flour will not stretch. Is it sweet rice flour?",
-    "flour": "Wheat flour? Most lists of this craft mean sweet rice flour.",
-    "rice": "Plain rice? Most lists of this craft mean sweet rice.",
-    "sugar": "",
-    "brown sugar": "",
-    "honey": "",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -478,17 +243,17 @@ class _Reader:
             return None
         if what == "juice":
             name = "orange-juice" if fruit == "orange" else "lemon-juice"
-            return count * _JUICE_ML[fruit], "ml", name, f"the juice of one as {_JUICE_ML[fruit]:.0f} ml"
+            return count * JUICE_ML[fruit], "ml", name, f"the juice of one as {JUICE_ML[fruit]:.0f} ml"
         return count, "piece", "orange-rind" if fruit == "orange" else "lemon-rind", ""
 
     def _ingredient(self, words: str) -> tuple[str | None, set[str], str]:
         """The ingredient a phrase names, the words it was known by, and a question where it might be another."""
         before_note = re.split(r"[,;(]", words, maxsplit=1)[0]
         found = self._by_name(plain(before_note).split()) or self._by_name(plain(words).split())
-        core = [token for token in plain(before_note).split() if token not in _MANNERS]
+        core = [token for token in plain(before_note).split() if token not in MANNERS]
         unknown = found and [token for token in core if not set(_forms(token)) & set(found[0].split())]
         if found and not unknown:
-            return found[1], set(found[0].split()), _WHICH.get(found[0], "")
+            return found[1], set(found[0].split()), WHICH.get(found[0], "")
         # A slip in one word ("glutinus rice flour") must not make another thing of it.
         if core:
             hit = process.extractOne(" ".join(core), list(self.names), scorer=fuzz.ratio, score_cutoff=_ALIKE_ENOUGH)
@@ -497,7 +262,7 @@ class _Reader:
                 item = self.shelf.items[self.names[name]]
                 if found is None or len(name.split()) > len(found[0].split()):
                     return item.id, set(core), f"Read as {item.name.lower()}."
-        return (found[1], set(found[0].split()), _WHICH.get(found[0], "")) if found else (None, set(), "")
+        return (found[1], set(found[0].split()), WHICH.get(found[0], "")) if found else (None, set(), "")
 
     def _by_name(self, tokens: list[str]) -> tuple[str, str] | None:
         """The longest known name among the words, whole words only, plural or not; the later one on a tie."""
@@ -528,7 +293,7 @@ def _forms(words: str) -> tuple[str, ...]:
 
 
 def _plain_fractions(text: str) -> str:
-    for sign, written in _FRACTIONS.items():
+    for sign, written in FRACTIONS.items():
         text = re.sub(rf"(\d)\s*{sign}", rf"\1 {written}", text)
         text = text.replace(sign, written)
     return text.replace("⁄", "/").replace("×", "x").replace("\u00a0", " ")
@@ -540,7 +305,7 @@ def _heading(bare: str) -> PartRole | None:
     is_heading = bare.endswith(":") or re.fullmatch(r"(?:for\s+)?the\s+[\w\s-]+", words, re.IGNORECASE)
     if re.search(r"\d", bare) or not words or not (is_heading or _alone(words)):
         return None
-    return next((role for pattern, role in _HEADINGS if re.search(pattern, words, re.IGNORECASE)), "base")
+    return next((role for pattern, role in HEADINGS if re.search(pattern, words, re.IGNORECASE)), "base")
 
 
 def _alone(words: str) -> bool:
@@ -553,7 +318,7 @@ def _alone(words: str) -> bool:
 
 
 def _count(text: str) -> float | None:
-    return _WORD_NUMBERS.get(text.lower()) or _number(text)
+    return WORD_NUMBERS.get(text.lower()) or _number(text)
 
 
 def _number(text: str) -> float | None:
@@ -612,9 +377,9 @@ def _unit_of(written: str | None) -> tuple[str | None, float, str]:
         return None, 1.0, ""
     if written in ("T", "t"):
         return ("tbsp" if written == "T" else "tsp"), 1.0, ""
-    for pattern, unit, factor in _UNIT_WORDS:
+    for pattern, unit, factor in UNIT_WORDS:
         if re.fullmatch(pattern, written, re.IGNORECASE):
-            return unit, factor, _ROUGH.get(re.sub(r"(?<=sh)es$|s$", "", written.lower()), "")
+            return unit, factor, ROUGH.get(re.sub(r"(?<=sh)es$|s$", "", written.lower()), "")
     return None, 1.0, ""
 
 
@@ -632,7 +397,7 @@ def _from_figures(match: re.Match[str]) -> _Quantity | None:
 
 def _from_words(match: re.Match[str]) -> _Quantity:
     words = match["low"].lower().split()
-    numbers = [_WORD_NUMBERS[word] for word in words if word in _WORD_NUMBERS]
+    numbers = [WORD_NUMBERS[word] for word in words if word in WORD_NUMBERS]
     value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
     guessed = [f"a few: taken as {_figure(value)}"] if "few" in words else []
     return _measured(match, value, guessed)
@@ -644,10 +409,10 @@ def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Quanti
     if match["about"]:
         guessed.append("about")
     if heap and heap != "level":
-        guessed.append(f"{heap}: taken as {_HEAPS[heap]:g} of a level one")
+        guessed.append(f"{heap}: taken as {HEAPS[heap]:g} of a level one")
     if rough:
         guessed.append(rough)
-    return _Quantity(value * factor * _HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
+    return _Quantity(value * factor * HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
 
 
 def _chosen(quantities: list[_Quantity]) -> _Quantity | None:
@@ -661,7 +426,7 @@ def _chosen(quantities: list[_Quantity]) -> _Quantity | None:
         if quantity.unit is None:
             return 3
         kind = UNITS[quantity.unit].kind if quantity.unit in UNITS else "volume"
-        rough = kind == "mass" and any(measure in quantity.guessed for measure in _ROUGH.values())
+        rough = kind == "mass" and any(measure in quantity.guessed for measure in ROUGH.values())
         return 2 if rough else {"mass": 0, "volume": 1, "own": 1, "pack": 2, "count": 2}[kind]
 
     return min(quantities, key=rank)
@@ -671,7 +436,7 @@ def _state(words: str, item: Ingredient | None) -> State | None:
     """How it was measured, where the line says so, the larder knows it, and it is not the usual way."""
     if item is None:
         return None
-    for word, state in _STATES.items():
+    for word, state in STATES.items():
         if (
             re.search(rf"\b{word}\b", words, re.IGNORECASE)
             and state in item.density
@@ -684,35 +449,14 @@ def _state(words: str, item: Ingredient | None) -> State | None:
 def _left_over(rest: str, used: set[str]) -> str:
     """Words that were neither the name nor a manner: shown, so that nothing is lost."""
     known = used | {form for word in used for form in _forms(word)}
-    return " ".join(word for word in plain(rest).split() if word not in known and word not in _MANNERS)
+    return " ".join(word for word in plain(rest).split() if word not in known and word not in MANNERS)
 
 
 def _figure(value: float) -> str:
     return f"{round(value, 2):g}"
 
 
-# What a list must hold for each way, tried in this order: groups or ids, all of a tuple.
-_POINTERS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("leaf-parcels", ("grain", "leaf")),
-    ("ground-packets", ("grain", "soybean")),
-    ("ground-packets", ("grain", "mung-bean-split")),
-    ("tray-rice", ("grain", "coconut-milk-thick")),
-    ("tray-rice", ("grain", "coconut-milk-thin")),
-    ("crushed-balls", ("grain", "legume")),
-    ("crushed-balls", ("grain", "paste")),
-    ("pounded", ("grain",)),
-    ("batter-bake", ("flour", "egg")),
-    ("folded-pulls", ("flour", "shallot-oil")),
-    ("folded-pulls", ("flour", "shallot")),
-    ("stirred-rounds", ("flour", "paste", "dust")),
-    ("stirred-rounds", ("flour", "legume")),
-    ("boiled-balls", ("flour", "nut")),
-    ("set-cake", ("flour", "sugar")),
-    ("boiled-balls", ("flour",)),
-)
-
-
 def way_of(ingredients: list[str], shelf: Shelf) -> str | None:
     """The way that a set of ingredients points to; None without a sweet rice flour or grain among them."""
     names = {name for one in ingredients for name in (one, shelf.items[one].group)}
-    return next((way for way, needs in _POINTERS if names.issuperset(needs)), None)
+    return next((way for way, needs in POINTERS if names.issuperset(needs)), None)
