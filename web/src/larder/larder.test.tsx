@@ -4,6 +4,7 @@
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { KitchenSettings, ReadLine, ShoppingLine } from "../api/client";
+import { Gallery } from "../counter/Counter";
 import PastePage from "../counter/PastePage";
 import ShoppingPage from "../shopping/ShoppingPage";
 import { Around, type Asked, KITCHEN, pass, serve } from "../testing";
@@ -268,5 +269,42 @@ describe("shopping", () => {
     await open();
     await press("Copy as text");
     expect(writeText).toHaveBeenCalledWith("the list");
+  });
+});
+
+describe("the gallery", () => {
+  const ways = [
+    { id: "set-cake", name: "Steamed set cake", says: "Syrup and flour, steamed.", kin: ["nian gao"] },
+    { id: "tray-rice", name: "Syrup tray rice", says: "Grain in a syrup.", kin: ["biko"] },
+  ];
+  async function open() {
+    const { asked } = world({ "/api/ways": ways, "/api/sheets": { id: 4 } });
+    render(<Gallery />, { wrapper: Around });
+    await pass(30);
+    return asked;
+  }
+  const made = (asked: Asked[]) => asked.find((one) => one.method === "POST")?.body;
+
+  it("finds a way by the name its kin go by, which it does not show", async () => {
+    await open();
+    type("Find a way", "biko");
+    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual(["Syrup tray riceGrain in a syrup."]);
+    type("Find a way", "strudel");
+    expect(screen.getByText("No way goes by that name here.")).toBeTruthy();
+  });
+
+  it.each([
+    [false, { way: "set-cake", blank: false, sheet: null }],
+    [true, { way: "set-cake", blank: true, sheet: null }],
+  ])("begins a sheet (blank: %s)", async (blank, body) => {
+    const asked = await open();
+    if (blank) fireEvent.click(screen.getByLabelText("blank, with nothing in the bowl"));
+    await press(/^Steamed set cake/);
+    expect(made(asked)).toEqual(body);
+  });
+
+  it("draws every way that it names", async () => {
+    await open();
+    for (const drawing of document.querySelectorAll("svg")) expect(drawing.childElementCount).toBeGreaterThan(1);
   });
 });

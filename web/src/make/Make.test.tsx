@@ -161,6 +161,18 @@ describe("a step that has not begun", () => {
   });
 });
 
+describe("an order trap", () => {
+  const pour = step("pour", { asks: "Is the tin lined?" });
+
+  it("is asked before its step begins, and not while it runs", async () => {
+    await show(run([pour], [standing("pour")], "pour"));
+    expect(screen.getByText("Is the tin lined?")).toBeTruthy();
+    cleanup();
+    await show(run([pour], [running(pour, 2)], "pour"));
+    expect(screen.queryByText("Is the tin lined?")).toBeNull();
+  });
+});
+
 describe("a running step", () => {
   it("shows its clock, its window and its caution, and waits for the first check", async () => {
     const told = await show(run([STEAM], [running(STEAM, 12)], "steam"));

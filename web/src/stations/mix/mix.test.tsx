@@ -10,6 +10,7 @@ import { Around, fact, facts, KITCHEN, pass, serve, sheet, WAY, worked } from ".
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
 import { MakeIt } from "./MakeIt";
+import { Mix } from "./Mix";
 import { Soak } from "./Soak";
 import { unitName, unitsFor } from "./units";
 
@@ -460,5 +461,89 @@ describe("units", () => {
     expect(unitName("cup_own", own)).toBe("cup 231, ours");
     expect(unitName("cup_rice_cooker", own)).toBe("cup 180, rice cooker");
     expect(unitName("pack", own, egg)).toBe("box of 300 g");
+  });
+});
+
+describe("the station", () => {
+  const grain: GrainDrawing = {
+    minutes: [0, 60],
+    uptake_pct: [0, 20],
+    soak_min: 60,
+    soak_c: 18,
+    at_pct: 20,
+    most_pct: 37,
+    dry_g: 240,
+    soaked_g: 300,
+    cook_water_g: null,
+    cooked_g: 560,
+    how: "steamed",
+  };
+  const corners = [100, 135, 170].map((x, i) => ({ hydration_pct: x, sugar_pct: 60 + 25 * (i % 2) }));
+  const way = { ...WAY, zone: corners, zone_words: [] } as typeof WAY;
+
+  function show(more: Partial<MixDrawing> = {}, bench: Partial<Bench> = {}) {
+    const made = benchOf(
+      two,
+      worked(
+        fact("mix.hydration_pct", 126, "%"),
+        fact("mix.sugar_pct", 78, "%"),
+        fact("mix.fat_pct", 6, "%"),
+        fact("mix.filling_share_pct", 33, "%"),
+        fact("mix.softness", 0.2),
+        fact("mix.tenderness", -0.5),
+        fact("mix.gel_temperature_c", 75, "°C"),
+        fact("keep.hard_after_h", 48, "h"),
+        fact("keep.room_h", 50, "h"),
+      ),
+    );
+    serve(() => ({ body: [] }));
+    const drawn = { ...drawing, outcome: "on the soft side", bite: "chewy", ...more };
+    const of = { ...made.bench, ...bench, dots: [], worked: { ...made.bench.worked } } as Bench;
+    of.worked.drawings = { ...of.worked.drawings, mix: drawn };
+    render(<Mix bench={of} way={way} kitchen={KITCHEN} />, { wrapper: Around });
+    return made.bench;
+  }
+
+  it.each([
+    ["water, per cent", "140", { by: "ratio", hydration_pct: 140 }],
+    ["sugar, per cent", "90", { by: "ratio", sugar_pct: 90 }],
+    ["fat, per cent", "8", { by: "ratio", fat_pct: 8 }],
+    ["filling in the whole, per cent", "40", { by: "filling_share", share_pct: 40 }],
+  ])("one ratio is typed and the others hold: %s", (label, value, to) => {
+    const bench = show();
+    type(label, value);
+    expect(bench.adjust).toHaveBeenCalledWith(to);
+  });
+
+  it("says how it will come out, and for how long it keeps", () => {
+    show();
+    const words = document.body.textContent;
+    expect(words).toContain("on the soft side");
+    expect(words).toContain("chewy");
+    expect(words).toContain("soft for about 48 h");
+    expect(words).toContain("keeps 50 h");
+  });
+
+  it("draws the map, where it goes, and for grain the soak", () => {
+    show({ grain });
+    expect(screen.getByRole("group", { name: /^Map/ })).toBeTruthy();
+    fireEvent.click(screen.getByRole("radio", { name: "where it goes" }));
+    expect(screen.getByRole("img", { name: /^Where each line goes/ })).toBeTruthy();
+    fireEvent.click(screen.getByRole("radio", { name: "soak" }));
+    expect(screen.getByRole("slider", { name: /^Soak/ })).toBeTruthy();
+    expect(screen.queryByText("pour on")).toBeNull();
+    cleanup();
+    show();
+    expect(screen.queryByRole("radio", { name: "soak" })).toBeNull();
+  });
+
+  it("repeats what an exchange had to say", () => {
+    show({}, { says: ["Browns sooner.", "To hold water: 40 g less water."] });
+    expect(screen.getByText("Browns sooner. To hold water: 40 g less water.")).toBeTruthy();
+  });
+
+  it("shows what is unlikely about a line, under it", () => {
+    show({ lines: [{ ...(drawing.lines[0] as LineWorked), question: "Another cup?" }, ...drawing.lines.slice(1)] });
+    expect(screen.getByText("Another cup?")).toBeTruthy();
   });
 });
