@@ -143,6 +143,8 @@ class TestShape:
         ("pieces", "filling", "path"),
         [
             ({"dough_g": 500}, (("date", 216),), "pieces.dough_g"),
+            ({"count": 500, "dough_g": 0.3, "filling_g": 0.3}, (("date", 216),), "pieces"),
+            ({"dough_g": 0.5, "filling_g": 200}, (("date", 216),), "pieces"),
             ({"filling_g": 250}, (("date", 216),), "pieces.filling_g"),
             ({"filling_g": 9}, None, "pieces.filling_g"),
         ],

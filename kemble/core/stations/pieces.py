@@ -18,6 +18,7 @@ from kemble.core.ways.base import Form
 ROPE_TO_BALL = 0.72  # a rope this thick is cut about as long as it is wide; kitchen estimate
 DISC_TO_SKIN = 0.85  # a disc is pressed a little thinner than the skin it becomes; kitchen estimate
 _MOST_PIECES = 500
+LEAST_DOUGH_G = 0.5  # lighter than that is no piece
 _A_CRUMB_G = 0.05  # less filling than that is none
 _A_FILM_MM = 0.05  # a layer thinner than that is none
 _A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
@@ -151,6 +152,13 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     _enter_weights(working, portions)
     _enter_parts(working, mixed.parts, portions)
     outer, core = _enter_sizes(working, portions, filling.composition if filling else None)
+    if filling and (outer - core) / 2 < _A_FILM_MM:
+        working.refuse(
+            "pieces",
+            f"{portions.dough_g:g} and {portions.filling_g:g} g leave no layer round the other",
+            "more of what goes outside, or less inside",
+        )
+        return None
     _advise(working, portions, (outer - core) / 2)
     drawing = BallDrawing.model_construct(
         kind="ball",
@@ -201,6 +209,13 @@ def _portions(working: Working, mixed: Mixed) -> Portions | None:
                 path, f"{each:g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
             )
             return None
+    if dough_g < LEAST_DOUGH_G:
+        working.refuse(
+            "pieces",
+            f"{dough_g:.2g} g of {way.word('dough')} make no piece",
+            f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
+        )
+        return None
     others = tuple(
         (one.name, one.have, part.each_g)
         for role, one in mixed.parts.items()
