@@ -53,8 +53,9 @@ class Adjustment(BaseModel):
     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-    follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
-    amount of that line in `unit`, as this kitchen measures.
+    follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
+    `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same amount of that line in `unit`, as
+    this kitchen measures.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -276,12 +277,14 @@ def _pieces(before: _Before, to: Adjustment) -> Sheet:
     if before.is_tin:
         factor = count * _need(to, "piece_g") / before.book.number("mix.cooked_g")
         return scale(before.sheet, factor).model_copy(update={"cut": Cut(pieces=count)})
-    book = before.shaped()
-    dough = to.piece_g if to.piece_g is not None else book.number("shape.base_g")
-    filling = to.filling_g
-    if filling is None and "shape.filling_g" in book:
-        filling = book.number("shape.filling_g")
-    if filling is not None and before.sheet.part("filling") is None:
+    dough, filling = to.piece_g, to.filling_g
+    fills = before.sheet.part("filling") is not None
+    if dough is None or (filling is None and fills):
+        book = before.shaped()  # what is not said stays as it is
+        dough = book.number("shape.base_g") if dough is None else dough
+        if filling is None and "shape.filling_g" in book:
+            filling = book.number("shape.filling_g")
+    if filling is not None and not fills:
         raise Refused(
             [Problem(path="to.filling_g", says="there is no filling on the sheet", accepts="nothing, or a filling")]
         )
@@ -315,6 +318,7 @@ _MOVERS: tuple[tuple[str, str, str], ...] = (
     ("sugar_pct", "sugar", "sugar"),
     ("fat_pct", "fat", "fat"),
 )
+_SUCH_AS = {"liquid": "water or milk", "sugar": "sugar or honey", "fat": "butter or oil"}
 
 
 def _ratio(before: _Before, to: Adjustment) -> Sheet:
@@ -323,34 +327,42 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
     As many equations as lines that can move: liquids carry some sugar (juice), sugars some water (honey), butter
     both. A ratio that no line can move stays as it comes. Grain that is not poured on takes its water from the soak.
     """
-    if to.hydration_pct is None and to.sugar_pct is None and to.fat_pct is None:
+    asked = {name: getattr(to, name) for name, _, _ in _MOVERS if getattr(to, name) is not None}
+    if not asked:
         raise Refused([Problem(path="to", says="no ratio is given", accepts="hydration_pct, sugar_pct or fat_pct")])
-    base_g = before.book.number("mix.base_g")
     soaks = "grain.uptake_g" in before.book and "grain.cook_water_g" not in before.book
-    sheet, asked = before.sheet, to.hydration_pct
-    movers: list[tuple[str, Scooped]] = []
-    targets: list[float] = []
+    movers: dict[str, tuple[str, Scooped]] = {}
     for name, component, group in _MOVERS:
         if name == "hydration_pct" and soaks:
             continue
         main = _main(before, group)
-        wanted = getattr(to, name)
-        if main is None:
-            if wanted is not None and name == "hydration_pct":
-                raise Refused(
-                    [Problem(path="parts", says="the base has no liquid to change", accepts="a line of water or milk")]
-                )
-            continue
-        if wanted is None and name == "fat_pct":
-            continue
-        movers.append((component, main))
-        now = before.book.number(f"mix.{name}")
-        targets.append((now if wanted is None else wanted) * base_g / 100)
-    if movers:
-        sheet = _solve(before, movers, targets)
-    if soaks and asked is not None:
-        sheet = _soak_longer(_Before(sheet, before.kitchen), asked)
+        if main is not None:
+            movers[name] = (component, main)
+        elif name in asked and (len(asked) == 1 or name == "hydration_pct"):
+            raise Refused(
+                [Problem(path="parts", says=f"there is no {group} to change", accepts=f"a line of {_SUCH_AS[group]}")]
+            )
+    sheet = _held(before, movers, asked) if movers else before.sheet
+    if soaks and to.hydration_pct is not None:
+        sheet = _soak_longer(_Before(sheet, before.kitchen), to.hydration_pct)
     return sheet
+
+
+def _held(before: _Before, movers: dict[str, tuple[str, Scooped]], asked: dict[str, float]) -> Sheet:
+    """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
+    base_g = before.book.number("mix.base_g")
+
+    def solved(names: list[str]) -> Sheet:
+        targets = [asked.get(name, before.book.number(f"mix.{name}")) * base_g / 100 for name in names]
+        return _solve(before, [movers[name] for name in names], targets)
+
+    try:
+        return solved(list(movers))
+    except Refused:
+        if "fat_pct" in asked or "fat_pct" not in movers:
+            raise
+        rest = [name for name in movers if name != "fat_pct"]
+        return solved(rest) if rest else before.sheet
 
 
 def _solve(before: _Before, movers: list[tuple[str, Scooped]], targets: list[float]) -> Sheet:

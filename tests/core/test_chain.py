@@ -316,17 +316,42 @@ def test_scaling_by_pieces_and_back(way):
 
 
 @settings(max_examples=40, deadline=None)
-@given(st.sampled_from(["set-cake", "batter-bake", "tray-rice", "stirred-rounds"]), st.data())
+@given(st.sampled_from(["set-cake", "batter-bake", "tray-rice", "stirred-rounds", "folded-pulls"]), st.data())
 def test_one_ratio_moves_and_the_others_hold(way, data):
+    """Milk brings fat, honey water, butter both: all are solved together, and the flour stays."""
     sheet = default_sheet(way)
     before = {key: fact.value for key, fact in work(sheet, KITCHEN).facts.items()}
-    name = data.draw(st.sampled_from(["hydration_pct", "sugar_pct"]))
-    wanted = before[f"mix.{name}"] * data.draw(st.floats(0.85, 1.25))
+    names = ["hydration_pct", "sugar_pct", "fat_pct"]
+    if not any(line.ingredient in ("butter", "sunflower-oil", "shallot-oil") for line in sheet.base.lines):
+        names.remove("fat_pct")
+    name = data.draw(st.sampled_from(names))
+    wanted = before[f"mix.{name}"] * data.draw(st.floats(0.9, 1.2))
     after = work(adjust(sheet, Adjustment(by="ratio", **{name: wanted})), KITCHEN).facts
-    assert after[f"mix.{name}"].value == pytest.approx(wanted)
-    other = {"hydration_pct": "sugar_pct", "sugar_pct": "hydration_pct"}[name]
-    assert after[f"mix.{other}"].value == pytest.approx(before[f"mix.{other}"])
+    for other in names:
+        expected = wanted if other == name else before[f"mix.{other}"]
+        assert after[f"mix.{other}"].value == pytest.approx(expected), other
     assert after["mix.base_g"].value == pytest.approx(before["mix.base_g"])
+
+
+def test_fat_that_was_not_asked_for_gives_way():
+    """So much milk brings more fat than there was butter to take away: the water comes out as asked all the same."""
+    document = default_sheet("batter-bake").model_dump()
+    document["parts"][0]["lines"][4]["amount"]["value"] = 3
+    there = adjust(sheet_from(document), Adjustment(by="ratio", hydration_pct=215))
+    assert work(there, KITCHEN).facts["mix.hydration_pct"].value == pytest.approx(215)
+    assert there.base.lines[4].amount.value == 3
+
+
+@pytest.mark.parametrize(
+    ("way", "to", "says"),
+    [
+        ("stirred-rounds", {"fat_pct": 4}, "no fat to change"),
+        ("boiled-balls", {"sugar_pct": 4}, "no sugar to change"),
+    ],
+)
+def test_a_ratio_that_no_line_can_move(way, to, says):
+    with pytest.raises(Refused, match=says):
+        adjust(default_sheet(way), Adjustment(by="ratio", **to))
 
 
 @pytest.mark.parametrize(

@@ -502,8 +502,9 @@ export interface components {
          *     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
          *     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
          *     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-         *     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same
-         *     amount of that line in `unit`, as this kitchen measures.
+         *     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
+         *     `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same amount of that line in `unit`, as
+         *     this kitchen measures.
          */
         Adjustment: {
             /**
