@@ -1,0 +1,1 @@
+"""Geometry of pieces, trays and sheets of dough. Millimetres, millilitres and grams; knows nothing of sheets or ways."""
