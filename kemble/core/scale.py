@@ -1,0 +1,107 @@
+"""A kitchen scale as Kemble sees it: the lines it speaks, its readings, and when it lies still.
+
+The line protocol is written down in docs/scale.md. Nothing here opens a port.
+"""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+
+from kemble.core.quantity import UNITS
+
+VERSION = 1
+MOST_LINE_BYTES = 400
+NEW_LUMP_G = 0.8  # a settled change of less than this is no lump; kitchen estimate
+
+
+class ScaleError(ValueError):
+    """A line that is no line of the protocol. The message says why."""
+
+
+class _Line(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="ignore")  # a later device may say more
+
+
+class Hello(_Line):
+    """What a scale says of itself when it is connected."""
+
+    scale: Literal[1]
+    name: str = Field("scale", max_length=60)
+    capacity_g: float = Field(5000.0, gt=0, le=1_000_000, allow_inf_nan=False)
+    step_g: float = Field(0.1, gt=0, le=1000, allow_inf_nan=False)
+
+
+class Reading(_Line):
+    """One reading. `t` is the scale's own clock in seconds; `over` says that it is loaded beyond what it can tell."""
+
+    t: float = Field(allow_inf_nan=False)
+    grams: float = Field(0.0, ge=-1_000_000, le=1_000_000, allow_inf_nan=False)
+    steady: bool = False
+    over: bool = False
+
+    @model_validator(mode="before")
+    @classmethod
+    def _in_grams(cls, data: Any) -> Any:
+        """`weight` in `unit` becomes grams."""
+        if not isinstance(data, dict) or "grams" in data:
+            return data
+        if data.get("over") is True:
+            return {**data, "grams": 0.0, "steady": False}
+        weight, unit = data.get("weight"), data.get("unit", "g")
+        known = UNITS.get(unit) if isinstance(unit, str) else None
+        if known is None or known.kind != "mass":
+            raise ValueError(f"unit {unit!r} is not g, kg, oz or lb")
+        if isinstance(weight, bool) or not isinstance(weight, int | float):
+            raise ValueError("weight is missing or not a number")
+        return {**data, "grams": weight * known.factor}
+
+
+def read_line(line: bytes) -> Hello | Reading:
+    """A line of the scale. Raises ScaleError for anything that is not one."""
+    if len(line) > MOST_LINE_BYTES:
+        raise ScaleError(f"a line of {len(line)} bytes: at most {MOST_LINE_BYTES}")
+    try:
+        content = json.loads(line)
+    except (ValueError, RecursionError):
+        raise ScaleError("not a line of JSON") from None
+    if not isinstance(content, dict):
+        raise ScaleError("not a JSON object")
+    try:
+        return Hello.model_validate(content) if "scale" in content else Reading.model_validate(content)
+    except ValidationError as error:
+        raise ScaleError(error.errors()[0]["msg"].removeprefix("Value error, ")) from None
+
+
+def command(do: Literal["hello", "zero"]) -> bytes:
+    """The line that asks the scale to introduce itself, or to call what lies on it nothing."""
+    return json.dumps({"do": do}).encode() + b"\n"
+
+
+@dataclass(slots=True)
+class Stillness:
+    """Tells when the tray lies still at another weight than before. One for each watch; keeps state."""
+
+    settled_g: float = 0.0
+    last_t: float | None = None
+
+    def still(self, reading: Reading) -> float | None:
+        """The weight it has come to rest at; None while it moves, or when nothing came on it or was taken off.
+
+        A reading with the same time stamp as the one before is the same reading, and tells nothing new.
+        """
+        if reading.t == self.last_t:
+            return None
+        self.last_t = reading.t
+        if reading.over or not reading.steady:
+            return None
+        by = reading.grams - self.settled_g
+        if abs(by) < NEW_LUMP_G:
+            # Creep is followed, so that drift over an hour never adds up to a lump.
+            self.settled_g += 0.2 * by
+            return None
+        self.settled_g = reading.grams
+        return self.settled_g
