@@ -1,12 +1,13 @@
 """What is promised to be fast, measured. Run with `make bench`; nothing here can fail a build.
 
 Promises: work() median under 25 ms and p95 under 60 ms; a plan proven optimal under 0.5 s; edit to ripple in the
-browser under 150 ms; JavaScript at first load under 220 kB.
+browser under 150 ms; sixty frames a second under the hand; JavaScript at first load under 220 kB.
 """
 
 import statistics
 import sys
 from datetime import UTC, datetime
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -15,6 +16,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "browser"
 
 from kemble.core.chain import work
 from kemble.core.formats.ingredient_text import read_list
+from kemble.core.geometry.tray import PATTERNS, Tray, Wish, cut_tray
 from kemble.core.kitchen import Kitchen
 from kemble.core.plan.schedule import plan_for
 from kemble.core.sheet import default_sheet
@@ -67,6 +69,48 @@ def test_edit_to_ripple(tmp_path):
                     page.wait_for_function(f"performance.getEntriesByName('kemble-ripple').length > {i}")
                 found = page.evaluate("performance.getEntriesByName('kemble-ripple').map((one) => one.duration)")
                 told(f"edit to ripple, sheet {number}", found)
+            browser.close()
+    finally:
+        server.stop()
+
+
+@pytest.mark.parametrize("pattern", PATTERNS)
+def test_cut(benchmark, pattern):
+    """Sixty pieces of one area, as far as the pattern can, from a round tray: the dearest cut there is."""
+    args = (Tray(200, 200, round=True), pattern, Wish(count=60, even=True))
+    benchmark.pedantic(cut_tray, args=args, rounds=40, warmup_rounds=2)
+    told(f"cut({pattern})", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_a_dragged_skin_at_sixty_frames(tmp_path):
+    """Time from frame to frame while the skin of a ball is dragged to and fro; 16.7 ms is sixty a second."""
+    from conftest import ARGUMENTS, CHROMIUM, Server
+    from playwright.sync_api import sync_playwright
+
+    server = Server(tmp_path, "--demo").start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            asked = []
+            page.on("request", lambda request: asked.append(request.url) if "/api/work" in request.url else None)
+            page.goto(f"{server.url}/sheets/2/shape")
+            handle = page.get_by_role("slider").last.locator("circle").last
+            box = handle.bounding_box()
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            page.mouse.move(x, y)
+            page.mouse.down()
+            page.evaluate("""() => {
+                window.frames_at = [];
+                const note = (at) => { window.frames_at.push(at); window.noting = requestAnimationFrame(note); };
+                window.noting = requestAnimationFrame(note);
+            }""")
+            for i in range(400):
+                page.mouse.move(x - 24 * abs((i % 100) / 50 - 1), y)
+            at = page.evaluate("() => { cancelAnimationFrame(window.noting); return window.frames_at; }")
+            print(f"\n  calls of the server while it was dragged: {len(asked)}")
+            page.mouse.up()
+            told("frame to frame under the hand", [b - a for a, b in pairwise(at)])
             browser.close()
     finally:
         server.stop()

@@ -26,6 +26,7 @@ from kemble.core.sheet import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Piece
 from kemble.core.shelf import Shelf
 from kemble.core.stations.grain import RINSE_MIN
 from kemble.core.stations.mix import mix
+from kemble.core.stations.pieces import Heart, heart_of
 from kemble.core.stations.shape import shape
 from kemble.core.stations.working import Working
 
@@ -119,6 +120,15 @@ class _Before:
         return self._working.book
 
     @property
+    def sheeted(self) -> bool:
+        """Whether the mass is rolled out in a bag."""
+        return self._working.follows(self._working.way.sheeted_when)
+
+    @property
+    def heart(self) -> Heart | None:
+        return heart_of(self.bowl, self._mixed.parts)
+
+    @property
     def dough_g(self) -> float:
         """What is shared out over pieces."""
         return self.book.number("mix.cooked_g" if self._working.way.portions == "cooked" else "mix.batch_g")
@@ -134,8 +144,8 @@ class _Before:
         return have
 
     @property
-    def is_tin(self) -> bool:
-        return self._working.way.form == "tin"
+    def in_tray(self) -> bool:
+        return self.sheet.in_tray
 
     @property
     def counted(self) -> tuple[PartRole, ...]:
@@ -202,10 +212,13 @@ def _cooked(before: _Before, to: Adjustment) -> Sheet:
 
 
 def _depth(before: _Before, to: Adjustment) -> Sheet:
-    if not before.is_tin:
+    if not before.in_tray:
         raise Refused([Problem(path="to.by", says="this way fills no tin", accepts="pieces, or a weight")])
-    vessel = before.sheet.vessel
-    volume_ml = vessel.tin.floor_mm2 * vessel.count * _need(to, "mm") / 1000.0
+    bag = before.sheet.bag
+    if before.sheeted:
+        cooked_g = bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.book.number("mix.density_g_per_ml")
+        return scale(before.sheet, cooked_g / before.book.number("mix.cooked_g"))
+    volume_ml = before.sheet.vessel.floor_mm2 * _need(to, "mm") / 1000.0
     return scale(before.sheet, volume_ml / before.book.number("mix.volume_ml"))
 
 
@@ -266,19 +279,22 @@ def _filling_share(before: _Before, to: Adjustment) -> Sheet:
         )
     share = _need(to, "share_pct") / 100
     wanted = share / (1 - share) * before.dough_g
-    pieces = before.sheet.pieces.model_copy(update={"filling_g": None})
+    pieces = Pieces(count=before.sheet.pieces.count, dough_g=before.sheet.pieces.dough_g)
     scaled = _scale_parts(before.sheet, {"filling": wanted / before.have_g("filling")})
     return scaled.model_copy(update={"pieces": pieces})
+
+
+_WITHIN: tuple[PartRole, ...] = ("filling", "heart")
 
 
 def _pieces(before: _Before, to: Adjustment) -> Sheet:
     """So many pieces, so heavy: each part scaled to give just that."""
     count = int(_need(to, "count"))
-    if before.is_tin:
+    if before.in_tray:
         factor = count * _need(to, "piece_g") / before.book.number("mix.cooked_g")
-        return scale(before.sheet, factor).model_copy(update={"cut": Cut(pieces=count)})
+        return scale(before.sheet, factor).model_copy(update={"cut": _by_count(before.sheet.cut, count)})
     dough, filling = to.piece_g, to.filling_g
-    fills = before.sheet.part("filling") is not None
+    fills = any(before.sheet.part(role) is not None for role in _WITHIN)
     if dough is None or (filling is None and fills):
         book = before.shaped()  # what is not said stays as it is
         dough = book.number("shape.base_g") if dough is None else dough
@@ -291,13 +307,26 @@ def _pieces(before: _Before, to: Adjustment) -> Sheet:
     return _for_pieces(before, count, dough, filling)
 
 
+def _by_count(cut: Cut, count: int) -> Cut:
+    """The same pattern, cut by the count."""
+    return cut.model_copy(update={"pieces": count, "side_mm": None, "long_mm": None, "piece_g": None})
+
+
 def _for_pieces(before: _Before, count: int, dough: float, filling: float | None) -> Sheet:
     by = count * dough / before.dough_g
     factors = {part.role: by for part in before.sheet.parts}
-    if filling is not None:
-        factors["filling"] = count * filling / before.have_g("filling")
+    heart = before.heart
+    if heart is not None and heart.each_g:
+        factors["heart"] = count * heart.each_g / heart.have_g
+    if filling is not None and before.sheet.part("filling") is not None:
+        paste = filling - (heart.each_g if heart else 0.0)
+        if paste <= 0:
+            raise Refused(
+                [Problem(path="to.filling_g", says="leaves nothing round the fruit or nut", accepts="more within")]
+            )
+        factors["filling"] = count * paste / before.have_g("filling")
     for part in before.sheet.parts:
-        if part.each_g and part.role != "filling":
+        if part.each_g and part.role not in _WITHIN:
             factors[part.role] = count * part.each_g / before.have_g(part.role)
     pieces = Pieces(count=count, dough_g=dough, filling_g=filling)
     return _scale_parts(before.sheet, factors).model_copy(update={"pieces": pieces})
@@ -306,7 +335,7 @@ def _for_pieces(before: _Before, count: int, dough: float, filling: float | None
 def _people(before: _Before, to: Adjustment) -> Sheet:
     """So many for each of so many, the pieces as heavy as they are now."""
     count = math.ceil(_need(to, "people") * _need(to, "each") - 1e-9)
-    if before.is_tin:
+    if before.in_tray:
         piece_g = before.book.number("mix.cooked_g") / before.sheet.cut.pieces
         return _pieces(before, Adjustment(by="pieces", count=count, piece_g=piece_g))
     return _pieces(before, Adjustment(by="pieces", count=count))

@@ -11,7 +11,7 @@ Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
 Looks = Literal[
     "stick", "ball", "dough", "grain", "spoon", "bean", "bake", "pan", "packet", "puff", "amber", "curd", "strand"
 ]
-PartRole = Literal["base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper"]
+PartRole = Literal["base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper", "heart"]
 
 
 @dataclass(frozen=True, slots=True)

@@ -42,6 +42,11 @@ class Tin(_Equipment):
         return self.diameter_mm if self.shape == "round" else hypot(self.length_mm, self.width_mm)
 
     @property
+    def least_mm(self) -> float:
+        """The shortest way across: what the heat from the sides must cross."""
+        return self.diameter_mm if self.shape == "round" else min(self.length_mm, self.width_mm)
+
+    @property
     def size(self) -> str:
         """The size in words, in centimetres."""
         if self.shape == "round":
@@ -83,6 +88,13 @@ class Pan(_Equipment):
     name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
     empty_g: float = Field(gt=0, le=10_000, description="above 0, at most 10 000 g")
     across_mm: float = Field(200.0, ge=60, le=600, description="60 to 600 mm across")
+
+
+class Scoop(_Equipment):
+    """A portion scoop: its name, and the grams of water that fill it level."""
+
+    name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
+    ml: float = Field(gt=0, le=500, description="above 0, at most 500 ml")
 
 
 class WeighedMeasure(_Equipment):
@@ -147,6 +159,7 @@ class Kitchen(_Equipment):
     own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
     own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")
     weighed: tuple[WeighedMeasure, ...] = Field((), max_length=60, description="up to 60 measures")
+    scoops: tuple[Scoop, ...] = Field((), max_length=20, description="up to 20 scoops")
     pans: tuple[Pan, ...] = Field((), max_length=20, description="up to 20 pans")
     ingredients: tuple[Ingredient, ...] = Field((), max_length=200, description="up to 200 ingredients")
     stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")

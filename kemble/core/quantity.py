@@ -6,6 +6,7 @@ the table against Pint, an independent reference.
 
 from __future__ import annotations
 
+import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -218,3 +219,25 @@ def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | 
     near = near or [min(options, key=lambda option: abs(option[0] - ml))]
     best = min(near, key=clumsiness)
     return Household(best[2], 100.0 * (best[0] - ml) / ml)
+
+
+_LEVEL_SPOONS: tuple[tuple[float, str, str], ...] = (
+    (0.5, "tsp", "½ tsp"),
+    (1.0, "tsp", "1 tsp"),
+    (1.5, "tsp", "1½ tsp"),
+    (2.0, "tsp", "2 tsp"),
+    (1.0, "tbsp", "1 tbsp"),
+    (1.5, "tbsp", "1½ tbsp"),
+    (2.0, "tbsp", "2 tbsp"),
+    (3.0, "tbsp", "3 tbsp"),
+    (4.0, "tbsp", "4 tbsp"),
+)
+
+
+def nearest_spoon(
+    mass_g: float, *, g_per_ml: float, spoons: Spoons, scoops: tuple[tuple[str, float], ...] = ()
+) -> Household:
+    """The one level spoon, or the kitchen's own scoop (name and ml), nearest to `mass_g`, with its error."""
+    level = [(words, n * getattr(spoons, spoon)) for n, spoon, words in _LEVEL_SPOONS]
+    text, ml = min([*scoops, *level], key=lambda one: abs(math.log(one[1] * g_per_ml / mass_g)))
+    return Household(text, 100.0 * (ml * g_per_ml - mass_g) / mass_g)

@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_valida
 from pydantic_core import PydanticCustomError
 
 from kemble.core.cards import PartRole
+from kemble.core.geometry.rolled import CutterShape, Packing
+from kemble.core.geometry.tray import PATTERNS, Pattern
 from kemble.core.kitchen import Level, Tin
 from kemble.core.larder import OWN, State, larder
 from kemble.core.larder.names import nearest
@@ -125,7 +127,7 @@ class MadeFor(_Document):
 class Part(_Document):
     """A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
 
-    `each_g` is how much of it goes on or in a piece; `pan` is the pan it is finished in. `kept` is the share held
+    `each_g` is how much of it goes on or in a piece, `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is the share held
     back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
     """
 
@@ -135,6 +137,7 @@ class Part(_Document):
     schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
     lines: tuple[Line, ...] = Field(min_length=1, max_length=40, description="1 to 40 lines")
     each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
+    each_mm: float | None = Field(None, ge=2, le=100, allow_inf_nan=False, description="2 to 100 mm across")
     pan: str = Field("", max_length=40, description="a pan of the kitchen")
     kept: float = Field(0.0, ge=0, lt=1, allow_inf_nan=False, description="a share from 0 to under 1")
     kept_for: str = Field("", max_length=60, description="a few words: what it is kept for")
@@ -194,6 +197,12 @@ class Part(_Document):
             raise PydanticCustomError(
                 "kemble_shares", "the base is not shared", {"accepts": "shares on the parts beside the base"}
             )
+        if self.each_mm is not None and self.role != "heart":
+            raise PydanticCustomError(
+                "kemble_heart",
+                "is only of a whole fruit or nut in the middle",
+                {"path": "each_mm", "accepts": "a part with role heart, or nothing here"},
+            )
         return self
 
 
@@ -207,18 +216,85 @@ class Grain(_Document):
 
 
 class Pieces(_Document):
-    """Any of how many, how much dough and how much filling in each; what is left out follows."""
+    """How many, and at most two of a piece's own measures; what is left out follows, shared equally.
+
+    `filling_g` is everything inside the skin, a whole fruit or nut with it. With a coat outside (half-crushed balls)
+    the skin is the coat.
+    """
 
     count: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
     dough_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g")
     filling_g: float | None = Field(None, gt=0, le=300, allow_inf_nan=False, description="above 0, at most 300 g")
+    piece_g: float | None = Field(None, gt=0, le=800, allow_inf_nan=False, description="above 0, at most 800 g")
+    skin_pct: float | None = Field(
+        None, ge=1, le=99, allow_inf_nan=False, description="1 to 99 per cent of the piece's weight"
+    )
+    skin_mm: float | None = Field(None, ge=0.2, le=60, allow_inf_nan=False, description="0.2 to 60 mm")
+    diameter_mm: float | None = Field(None, ge=5, le=150, allow_inf_nan=False, description="5 to 150 mm")
+
+    @property
+    def measures(self) -> dict[str, float]:
+        """The measures of a piece that are said, by their field's name."""
+        values = {name: getattr(self, name) for name in PIECE_MEASURES}
+        return {name: value for name, value in values.items() if value is not None}
+
+    @model_validator(mode="after")
+    def _two_at_most(self) -> Pieces:
+        said = self.measures
+        if len(said) > 2:
+            raise PydanticCustomError(
+                "kemble_pieces",
+                "{count} measures of a piece are one too many: two of them give the rest",
+                {"path": list(said)[-1], "count": len(said), "accepts": "at most two of " + ", ".join(PIECE_MEASURES)},
+            )
+        return self
+
+
+PIECE_MEASURES = ("dough_g", "filling_g", "piece_g", "skin_pct", "skin_mm", "diameter_mm")
+
+
+class Rolled(_Document):
+    """Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants."""
+
+    cutter_mm: float | None = Field(None, ge=10, le=300, allow_inf_nan=False, description="10 to 300 mm across")
+    shape: CutterShape = Field("round", description="round or square")
+    packing: Packing = Field("hexagonal", description="square or hexagonal")
+    gap_mm: float = Field(2.0, ge=0, le=30, allow_inf_nan=False, description="0 to 30 mm between cuts")
+    again: int = Field(1, ge=0, le=5, description="trimmings rolled again 0 to 5 times")
+    board_length_mm: float = Field(450.0, ge=100, le=1500, allow_inf_nan=False, description="100 to 1500 mm")
+    board_width_mm: float = Field(300.0, ge=100, le=1500, allow_inf_nan=False, description="100 to 1500 mm")
+
+
+class MoreTins(_Document):
+    """Further tins of another size that the same batch is poured into."""
+
+    tin: Tin
+    count: int = Field(1, ge=1, le=12, description="1 to 12 tins")
 
 
 class Vessel(_Document):
-    """The tins a batter is poured into."""
+    """The tins a batter is poured into, all filled to one depth."""
 
     tin: Tin = Tin()
     count: int = Field(1, ge=1, le=12, description="1 to 12 tins")
+    more: tuple[MoreTins, ...] = Field((), max_length=5, description="at most 5 further sizes of tin")
+
+    @property
+    def tins(self) -> tuple[tuple[Tin, int], ...]:
+        """Every size of tin, and how many of it."""
+        return (self.tin, self.count), *((more.tin, more.count) for more in self.more)
+
+    @property
+    def floor_mm2(self) -> float:
+        """The floor of all the tins together."""
+        return sum(tin.floor_mm2 * count for tin, count in self.tins)
+
+
+class Bag(_Document):
+    """A bag in which a cooked mass is rolled to a sheet; inside measures."""
+
+    length_mm: float = Field(260.0, ge=80, le=600, allow_inf_nan=False, description="80 to 600 mm")
+    width_mm: float = Field(200.0, ge=80, le=600, allow_inf_nan=False, description="80 to 600 mm")
 
 
 class Heat(_Document):
@@ -233,7 +309,29 @@ class Start(_Document):
 
 
 class Cut(_Document):
+    """How a tray is cut: so many pieces, or pieces of a side, or of a weight.
+
+    `even`: in a round tray every piece of the same area, nothing left over. `small` pieces are cut once more, for
+    small children and old people.
+    """
+
+    pattern: Pattern = Field("squares", description=", ".join(PATTERNS))
     pieces: int = Field(24, ge=1, le=400, description="a whole number from 1 to 400")
+    side_mm: float | None = Field(None, ge=5, le=600, allow_inf_nan=False, description="5 to 600 mm")
+    long_mm: float | None = Field(None, ge=5, le=600, allow_inf_nan=False, description="5 to 600 mm, the longer side")
+    piece_g: float | None = Field(None, gt=0, le=2000, allow_inf_nan=False, description="above 0, at most 2000 g")
+    even: bool = False
+    small: int = Field(0, ge=0, le=400, description="a whole number from 0 to 400")
+
+    @model_validator(mode="after")
+    def _one_way_to_say_it(self) -> Cut:
+        if self.side_mm is not None and self.piece_g is not None:
+            raise PydanticCustomError(
+                "kemble_cut",
+                "is one measure too many beside the side",
+                {"path": "piece_g", "accepts": "either a side or a weight"},
+            )
+        return self
 
 
 class Sheet(_Document):
@@ -247,7 +345,9 @@ class Sheet(_Document):
     parts: tuple[Part, ...] = Field(min_length=1, max_length=12, description="1 to 12 parts, one of them the base")
     grain: Grain = Grain()
     pieces: Pieces = Pieces()
+    rolled: Rolled = Rolled()
     vessel: Vessel = Vessel()
+    bag: Bag = Bag()
     heat: Heat = Heat()
     start: Start = Start()
     cut: Cut = Cut()
@@ -339,6 +439,13 @@ class Sheet(_Document):
     @property
     def base(self) -> Part:
         return next(part for part in self.parts if part.role == "base")
+
+    @property
+    def in_tray(self) -> bool:
+        """Whether it lies in tins or a bag and is cut, rather than portioned into pieces."""
+        way = WAYS[self.way]
+        sheeted = way.sheeted_when
+        return way.form == "tin" or (sheeted is not None and self.school(sheeted[0]) == sheeted[1])
 
     def school(self, choice_id: str) -> str:
         """The school followed for a choice: the sheet's own, else the way's default."""

@@ -7,6 +7,7 @@ its own, worked out from the ways' bands.
 from __future__ import annotations
 
 import random
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -21,6 +22,7 @@ from kemble.core.run import Event
 from kemble.core.sharing import share_part
 from kemble.core.sheet import Sheet, sheet_from
 from kemble.core.ways import WAYS
+from kemble.core.weighing import BenchSetup, MarkKind
 from kemble.kitchen.api.bodies import Outcome
 from kemble.kitchen.api.log import record_outcome
 from kemble.kitchen.api.runs import add_event, begin
@@ -150,7 +152,13 @@ SHEETS: tuple[dict[str, Any], ...] = (
                 _line("lemon-rind", 1, "piece"),
             )
         ],
-        "vessel": {"tin": {"name": "the wide tin", "shape": "round", "diameter_mm": 200, "height_mm": 60}},
+        "vessel": {
+            "tin": {"name": "the wide tin", "shape": "round", "diameter_mm": 200, "height_mm": 60},
+            "more": [
+                {"tin": {"name": "the loaf tin", "shape": "oblong", "length_mm": 150, "width_mm": 75}, "count": 1}
+            ],
+        },
+        "cut": {"pattern": "rings", "pieces": 24},
     },
     {
         "title": "Poppy seed and buckwheat honey balls",
@@ -197,9 +205,10 @@ SHEETS: tuple[dict[str, Any], ...] = (
                 family="bean-paste",
                 pan="the wide pan",
             ),
+            _part("heart", "roast chestnut", _line("chestnut-cooked", 17, "piece"), schools={"ready": "roasted"}),
             _part("coat", "starch", _line("potato-starch", 60)),
         ],
-        "pieces": {"dough_g": 32, "filling_g": 24},
+        "pieces": {"dough_g": 32, "filling_g": 30},
     },
     {
         "title": "Hazelnut pulls",
@@ -391,6 +400,40 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "grain": {"rinses": 3, "soak_min": 300, "soak_c": 16, "drain_min": 60},
         "pieces": {"dough_g": 78},
     },
+    {
+        "title": "Pistachio and lemon rounds, cut with the ring",
+        "way": "stirred-rounds",
+        "schools": {"cook": "microwave", "wrap": "chill"},
+        "parts": [
+            _part(
+                "base",
+                "dough",
+                _line("sweet-rice-flour", 260),
+                _line("water", 310, "ml"),
+                _line("white-sugar", 92),
+                _line("lemon-rind", 1, "piece"),
+            ),
+            _part(
+                "filling",
+                "pistachio paste",
+                _line("pistachio", 160),
+                _line("white-sugar", 70),
+                _line("butter", 60),
+                _line("mild-honey", 44),
+            ),
+            _part("coat", "starch", _line("potato-starch", 70)),
+        ],
+        "pieces": {"skin_mm": 4.2, "filling_g": 19},
+    },
+    {
+        "title": "Plain blocks for the freezer",
+        "way": "pounded",
+        "schools": {"finish": "block"},
+        "parts": [_part("base", "grain", _line("sweet-rice", 620), _line("water", 20, "ml"))],
+        "grain": {"rinses": 4, "soak_min": 720, "soak_c": 8, "drain_min": 45},
+        "bag": {"length_mm": 280, "width_mm": 210},
+        "cut": {"pieces": 24, "small": 5},
+    },
 )
 
 _NOTES = (
@@ -424,6 +467,7 @@ def weir_house() -> CoreKitchen:
                 {"name": "the deep pan", "empty_g": 1460, "across_mm": 220},
                 {"name": "the small pan", "empty_g": 640, "across_mm": 160},
             ],
+            "scoops": [{"name": "the small scoop", "ml": 12}, {"name": "the ice scoop", "ml": 34}],
             "stock": [
                 {"ingredient": "sweet-rice-flour", "grams": 650},
                 {"ingredient": "white-sugar", "grams": 800},
@@ -456,7 +500,36 @@ def load(now: datetime) -> Kitchen:
     for title in ("Black tea and orange cake", "Walnut and date balls", "Buckwheat honey and squash bake"):
         _coming(kitchen, settings, named[title], now, "Saturday mending circle", 24)
     _in_progress(kitchen, settings, named["Barley-malt and pumpkin seed cake"], now)
+    _weighed_out(kitchen, named["Walnut and date balls"], now, chance)
     return kitchen
+
+
+def _weighed_out(kitchen: Kitchen, record: SheetRecord, now: datetime, chance: random.Random) -> None:
+    """A bench of dough shared out last week, one begun just now, and a drill on each of six days, the eye coming on."""
+    week = now - timedelta(days=7)
+    dough = BenchSetup(what="dough", total_g=462, pieces=24)
+    _bench(kitchen, record, dough, week, [("piece", aim * chance.gauss(1.01, 0.035)) for aim in [19.25] * 23])
+    for day in range(6):
+        marks: list[tuple[MarkKind, float]] = []
+        for _ in range(8):
+            grams = chance.gauss(19, 2.4)
+            marks += [("guess", grams * chance.gauss(1.24 - 0.04 * day, 0.17 - 0.018 * day)), ("piece", grams)]
+        drill = BenchSetup(what="dough", total_g=200, pieces=8, tolerance_pct=10, drill=True)
+        _bench(kitchen, record, drill, now - timedelta(days=15 - 2 * day), marks)
+
+
+def _bench(
+    kitchen: Kitchen, record: SheetRecord, setup: BenchSetup, at: datetime, marks: Sequence[tuple[MarkKind, float]]
+) -> None:
+    bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill, began=at)
+    told: list[tuple[MarkKind, float | None]] = [*marks, ("closed", None)]
+    for i, (kind, grams) in enumerate(told):
+        bench.marks.create(
+            uid=f"demo-{bench.pk}-{i:03d}",
+            kind=kind,
+            at=at + timedelta(seconds=14 * i),
+            grams=None if grams is None else round(grams, 1),
+        )
 
 
 def _share(giver: SheetRecord, taker: SheetRecord, settings: CoreKitchen) -> None:

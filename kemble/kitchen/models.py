@@ -14,6 +14,7 @@ from kemble.core.chain import Worked
 from kemble.core.plan.schedule import Plan
 from kemble.core.run import Event
 from kemble.core.sheet import Sheet, sheet_from
+from kemble.core.weighing import BenchSetup, Mark
 
 
 class Kitchen(models.Model):
@@ -173,3 +174,48 @@ class Batch(models.Model):
 
     def __str__(self) -> str:
         return f"{self.run.title}: {self.verdict}"
+
+
+class Bench(models.Model):
+    """One mass shared out on the scale. `drill`: each piece is guessed before it is weighed."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="benches")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="benches")
+    setup = models.JSONField()
+    drill = models.BooleanField(default=False)
+    began = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-began", "-id"]
+
+    @property
+    def settings(self) -> BenchSetup:
+        return BenchSetup.model_validate(self.setup)
+
+    @property
+    def log(self) -> list[Mark]:
+        return [row.mark for row in self.marks.all()]
+
+    def __str__(self) -> str:
+        return f"{self.settings.what}, {self.settings.pieces}"
+
+
+class BenchMark(models.Model):
+    """One mark on a bench, never changed."""
+
+    bench = models.ForeignKey(Bench, on_delete=models.CASCADE, related_name="marks")
+    uid = models.CharField(max_length=64)
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=8)
+    grams = models.FloatField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["bench", "uid"], name="a_mark_once_a_bench")]
+
+    @property
+    def mark(self) -> Mark:
+        return Mark.model_validate({"uid": self.uid, "at": self.at, "kind": self.kind, "grams": self.grams})
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.grams or ''}".strip()

@@ -28,3 +28,8 @@ def local_owner() -> User:
 def kitchen_of(user: User) -> Kitchen:
     """The kitchen that a signed-in person works in."""
     return Kitchen.objects.filter(members=user).earliest("id")
+
+
+def is_owners(kitchen: Kitchen) -> bool:
+    """Whether it is the local owner's."""
+    return bool(kitchen.members.filter(pk__in=User.objects.filter(username=OWNER)).exists())

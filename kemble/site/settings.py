@@ -3,6 +3,7 @@
 KEMBLE_DATA        folder of the database and the secret key (default: .data beside the code)
 KEMBLE_HOSTS       further host names to answer to, separated by commas
 KEMBLE_TLS         1 when served over TLS: cookies are then sent over TLS alone
+KEMBLE_SCALE       address of a real scale, such as /dev/ttyUSB0 or socket://192.0.2.7:4001 (see docs/scale.md)
 KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
 """
 
@@ -76,6 +77,8 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+
+SCALE = os.environ.get("KEMBLE_SCALE", "")
 
 # Files of the built front end. Vite puts a hash in each name under /assets/, so those never change.
 STATIC_URL = "/static/"

@@ -26,6 +26,11 @@ SCREENS = {
     "batch": ("/log/1", "Told, and happened"),
     "mix of grain": ("/sheets/12/mix", "done at"),
     "shape of a packet": ("/sheets/14/shape", "leaf inside, foil outside"),
+    "a round with a whole chestnut": ("/sheets/7/shape", "roast chestnut"),
+    "two tins": ("/sheets/5/shape", "Poured into others too"),
+    "a bag": ("/sheets/16/shape", "the same sheet from the side"),
+    "cut in rings": ("/sheets/5/cut", "Every cut from the edge"),
+    "strips": ("/sheets/5/strips", "This line is 100 mm long"),
     "heat told as a range": ("/sheets/8/heat", "The usual range of the craft"),
     "larder": ("/larder", "One of your own"),
     "shopping": ("/shopping", "Sugar, honey and syrup"),
@@ -95,6 +100,24 @@ def part_slip(page):
     expect(page.get_by_role("dialog")).to_contain_text("Finished in")
 
 
+def shape_view(name, words, sheet):
+    def press(page):
+        page.goto(page.url.replace("/1/heat", f"/{sheet}/shape"))
+        page.get_by_role("radio", name=name).click()
+        expect(page.get_by_text(words).first).to_be_visible()
+
+    return press
+
+
+def a_bench(page):
+    shape_view("weigh out", "That is", 2)(page)
+    page.get_by_role("button", name="Begin", exact=True).click()
+    expect(page.get_by_test_id("next-target")).to_be_visible()
+    page.get_by_label("Weight of the piece, g").fill("19")
+    page.get_by_role("button", name="Enter").click()
+    expect(page.get_by_text("2 of 24")).to_be_visible()
+
+
 def an_ingredient(page):
     page.goto(page.url.replace("/sheets/1/heat", "/larder"))
     page.get_by_role("button", name=re.compile("^Coconut milk, thick")).click()
@@ -120,8 +143,24 @@ def a_read_list(page):
         part_slip,
         an_ingredient,
         a_read_list,
+        shape_view("weigh out", "Your eye", 2),
+        a_bench,
+        shape_view("rolled and cut", "in all", 15),
     ],
-    ids=["because", "cautions", "refused", "flows", "soak", "line", "part", "ingredient", "read list"],
+    ids=[
+        "because",
+        "cautions",
+        "refused",
+        "flows",
+        "soak",
+        "line",
+        "part",
+        "ingredient",
+        "read list",
+        "weigh out",
+        "bench",
+        "rolled",
+    ],
 )
 def test_nor_of_what_opens_on_a_screen(watched, demo, opened):
     watched.goto(f"{demo.url}/sheets/1/heat")

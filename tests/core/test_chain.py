@@ -10,6 +10,7 @@ from kemble.core.bowl import weigh_out
 from kemble.core.cautions import CAUTIONS
 from kemble.core.chain import Worked, work
 from kemble.core.facts import ripple
+from kemble.core.geometry.tray import PATTERNS
 from kemble.core.kitchen import Kitchen
 from kemble.core.parts import FAMILIES
 from kemble.core.problems import Refused
@@ -84,6 +85,17 @@ def sheets(draw):
         choice.id: draw(st.sampled_from([school.id for school in choice.schools]))
         for choice in WAYS[document["way"]].choices
     }
+    document["cut"] = {
+        "pattern": draw(st.sampled_from(PATTERNS)),
+        "pieces": draw(st.integers(1, 60)),
+        "even": draw(st.booleans()),
+    }
+    document["vessel"]["more"] = draw(st.sampled_from([(), ({"tin": {"diameter_mm": 100}, "count": 2},)]))
+    if "heart" in WAYS[document["way"]].parts and draw(st.booleans()):
+        document["parts"] = (
+            *document["parts"],
+            {"role": "heart", "lines": [{"ingredient": "hazelnut", "amount": {"value": 40}}]},
+        )
     return sheet_from(document)
 
 
@@ -178,12 +190,20 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
         assert over_dough >= -1e-6
         if "shape.filling_g" in facts:
             filling = facts.get("part.filling.have_g", facts["part.filling.made_g"])
-            over_filling = filling - count * facts["shape.filling_g"]
+            over_filling = filling - count * facts.get("shape.paste_g", facts["shape.filling_g"])
             assert over_filling >= -1e-6
-            assert count * facts["shape.piece_g"] + over_dough + over_filling == pytest.approx(dough + filling)
+            hearts = count * facts.get("shape.heart_g", 0.0)
+            whole = count * facts["shape.piece_g"] + over_dough + over_filling
+            assert whole == pytest.approx(dough + filling + hearts)
             assert facts["shape.left_over_g"] in (
                 pytest.approx(over_dough), pytest.approx(over_filling), pytest.approx(0.0)
             )  # fmt: skip
+    if "cut.pieces" in facts:
+        whole = facts["cut.pieces"] * facts["cut.piece_g"] / (1 - facts["cut.offcut_pct"] / 100)
+        assert whole == pytest.approx(facts["mix.cooked_g"])
+        trays = work(sheet, KITCHEN).drawings.cut.trays
+        cells = sum(tray.count * cell.grams for tray in trays for cell in tray.cells)
+        assert cells == pytest.approx(facts["mix.cooked_g"], rel=1e-4)
 
 
 @settings(max_examples=40, deadline=None)

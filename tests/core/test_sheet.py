@@ -8,11 +8,12 @@ from pydantic import ValidationError
 
 from kemble.core.adjust import Adjustment, adjust
 from kemble.core.chain import work
+from kemble.core.geometry.tray import PATTERNS
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Composition, Ingredient, larder
 from kemble.core.larder.names import names_of, nearest, plain
 from kemble.core.problems import Refused
-from kemble.core.sheet import MOST_BYTES, default_sheet, read_sheet, sheet_from
+from kemble.core.sheet import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
 from kemble.core.ways import WAYS
 
 
@@ -134,9 +135,17 @@ def test_any_amounts_shares_and_schools_are_worked(data):
             part["each_g"] = data.draw(st.none() | st.floats(1e-6, 500))
     content["pieces"] = {
         "count": data.draw(st.none() | st.integers(1, 500)),
-        "dough_g": data.draw(st.none() | st.floats(1e-6, 500)),
-        "filling_g": data.draw(st.none() | st.floats(1e-6, 300)),
+        **data.draw(st.dictionaries(st.sampled_from(PIECE_MEASURES), st.floats(1e-6, 300), max_size=2)),
     }
+    content["cut"] = data.draw(st.builds(dict, pattern=st.sampled_from(PATTERNS), pieces=st.integers(1, 400),
+                                         side_mm=st.none() | st.floats(5, 600), even=st.booleans()))  # fmt: skip
+    content["schools"] = {
+        choice.id: data.draw(st.sampled_from([school.id for school in choice.schools]))
+        for choice in WAYS[content["way"]].choices
+    }
+    if data.draw(st.booleans()):
+        content["parts"].append({"role": "heart", "each_mm": data.draw(st.none() | st.floats(2, 100)),
+                                 "lines": [{"ingredient": "cherry", "amount": {"value": data.draw(numbers)}}]})  # fmt: skip
     content["grain"] = {"soak_min": data.draw(st.floats(0, 2880)), "soak_c": data.draw(st.floats(1, 55))}
     with suppress(Refused):
         sheet = sheet_from(content)

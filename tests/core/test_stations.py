@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 from kemble.core.chain import work
 from kemble.core.kitchen import Burner, Kitchen, Pot
 from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.stations.cut import _oblong, _round
 from kemble.core.stations.mix import inside
 
 KITCHEN = Kitchen(altitude_m=0)
@@ -104,9 +103,9 @@ class TestShape:
     def test_each_remedy_comes_out_even(self):
         sheet = balls({"dough_g": 18, "filling_g": 9})
         fewer, thinner, more = work(sheet, KITCHEN).drawings.shape.remedies
-        assert fewer.count == 24
-        assert thinner.filling_g == pytest.approx(216 / 26, abs=0.01)
-        assert more.filling_part_factor == pytest.approx(26 * 9 / 216)
+        assert (fewer.pieces.count, fewer.pieces.filling_g) == (24, 9)
+        assert (thinner.pieces.count, thinner.pieces.filling_g) == (None, pytest.approx(216 / 26, abs=0.01))
+        assert (more.part, more.factor) == ("filling", pytest.approx(26 * 9 / 216))
 
     def test_skin_and_diameter_from_volumes(self):
         """Worked back: the two spheres hold the two masses at their densities."""
@@ -281,42 +280,6 @@ class TestBoil:
 
 
 class TestRestAndCut:
-    def test_an_oblong_tray_is_shared_without_a_crumb(self):
-        rows, columns, w, h, cells = _oblong(190, 140, 24)
-        assert (rows, columns) == (4, 6)
-        assert sum(cell.w * cell.h for cell in cells) == pytest.approx(190 * 140)
-        kinds = [cell.kind for cell in cells]
-        assert (kinds.count("corner"), kinds.count("edge"), kinds.count("inner")) == (4, 12, 8)
-        assert (w, h) == pytest.approx((190 / 6, 35))
-
-    def test_a_prime_number_takes_the_next_even_grid(self):
-        rows, columns, *_ = _oblong(200, 200, 23)
-        assert rows * columns in (24, 25)
-
-    @pytest.mark.parametrize(
-        ("wanted", "whole"), [(1, 1), (4, 4), (5, 5), (9, 9), (12, 12), (16, 16), (21, 21), (24, 24)]
-    )
-    def test_squares_in_a_round_tin_lie_whole_inside(self, wanted, whole):
-        _, _, side, _, cells = _round(180, wanted)
-        assert len(cells) >= whole
-        for cell in cells:
-            far = max(math.hypot(x - 90, y - 90) for x in (cell.x, cell.x + side) for y in (cell.y, cell.y + side))
-            assert far <= 90 + 1e-6
-        starts = {(round(cell.x, 6), round(cell.y, 6)) for cell in cells}
-        assert len(starts) == len(cells)
-
-    def test_no_larger_square_gives_as_many(self):
-        """Brute force over sides and both grids, a fifth of a millimetre larger."""
-        _, _, side, _, _ = _round(180, 24)
-
-        def count(s, offset):
-            steps = [(i + offset) * s for i in range(-8, 8)]
-            return sum(
-                max(math.hypot(x + a, y + b) for a in (0, s) for b in (0, s)) <= 90 for x in steps for y in steps
-            )
-
-        assert max(count(side + 0.2, 0.0), count(side + 0.2, 0.5)) < 24
-
     def test_pieces_too_small_to_cut(self):
         sheet = default_sheet("set-cake").model_dump()
         sheet["cut"]["pieces"] = 400

@@ -192,11 +192,12 @@ def test_paste_outside_is_a_shell_round_the_rice():
 
 
 def test_a_packet_holds_its_volume():
-    """80 g at its density as a square 18 mm thick; foil three times as wide."""
+    """80 g at its density as a square 18 mm thick; foil once round it, a tenth to swell, and its seams."""
     facts = work(default_sheet("ground-packets"), KITCHEN).facts
     side, thick = facts["shape.side_mm"].value, facts["shape.thick_mm"].value
     assert side**2 * thick / 1000 * facts["mix.density_g_per_ml"].value == pytest.approx(80.0)
-    assert facts["shape.foil_mm"].value == pytest.approx(3 * side)
+    assert facts["shape.foil_mm"].value == pytest.approx(1.1 * 2 * (side + 18) + 30)
+    assert facts["shape.foil_across_mm"].value == pytest.approx(1.1 * (side + 18) + 60)
 
 
 def test_an_outline_lies_in_its_bands_and_is_cut_at_none():

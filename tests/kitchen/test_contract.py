@@ -33,7 +33,11 @@ def made(owner, sheet):
     owner.ask("POST", f"/runs/{run}/events", {"uid": "12345678", "kind": "weighed", "step": "mix", "grams": 900})
     batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 1}, "faults": ["specks"]}).body["id"]
     going = owner.ask("POST", "/runs", {"sheet": sheet["id"], "rehearse": True}).body["id"]
-    return {"sheet": sheet["id"], "run": going, "batch": batch}
+    setup = {"what": "dough", "total_g": 60, "pieces": 3, "drill": True}
+    bench = owner.ask("POST", "/benches", {"sheet": sheet["id"], "setup": setup}).body["id"]
+    for kind, grams in (("guess", 18), ("piece", 20)):
+        owner.ask("POST", f"/benches/{bench}/marks", {"uid": f"contract-{kind}", "kind": kind, "grams": grams})
+    return {"sheet": sheet["id"], "run": going, "batch": batch, "bench": bench}
 
 
 @pytest.mark.parametrize(
@@ -52,6 +56,10 @@ def made(owner, sheet):
         ("/runs/{run}", views.RunOpen),
         ("/log", list[views.BatchCard]),
         ("/log/{batch}", views.BatchOpen),
+        ("/benches?sheet={sheet}", list[views.BenchCard]),
+        ("/benches/{bench}", views.BenchOpen),
+        ("/eye", list[views.EyeDay]),
+        ("/scale", views.ScaleCard),
     ],
 )
 def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):

@@ -19,6 +19,7 @@ const BatchPage = lazy(() => import("./log/BatchPage"));
 const LarderPage = lazy(() => import("./larder/LarderPage"));
 const ShoppingPage = lazy(() => import("./shopping/ShoppingPage"));
 const PastePage = lazy(() => import("./counter/PastePage"));
+const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
@@ -56,6 +57,7 @@ const router = createBrowserRouter([
     children: [
       { path: "/", element: <Counter /> },
       { path: "/welcome", element: <Welcome /> },
+      { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
       { path: "/sheets/:sheetId/:station?", element: <SheetPage /> },
       { path: "/make/:runId", element: <Make /> },
       { path: "/make/:runId/outcome", element: <OutcomePage /> },

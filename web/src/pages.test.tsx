@@ -11,7 +11,7 @@ import PlanStation from "./plan/PlanStation";
 import { SignIn } from "./session/SignIn";
 import type { Bench } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
-import { BallShape } from "./stations/shape/BallShape";
+import { PieceShape } from "./stations/shape/PieceShape";
 import { Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
 import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
@@ -142,23 +142,21 @@ describe("what runs out first", () => {
     filling_name: "date",
     filling_word: "filling",
     remedies: [
-      { says: "make 24", count: 24, filling_g: null, filling_part_factor: null, dough_part_factor: null },
-      {
-        says: "26, 8.3 g filling each",
-        count: null,
-        filling_g: 8.31,
-        filling_part_factor: null,
-        dough_part_factor: null,
-      },
+      { says: "make 24", pieces: { count: 24, dough_g: 18, filling_g: 9 }, part: null, factor: 1 },
+      { says: "26, 8.3 g filling each", pieces: { count: null, dough_g: 18, filling_g: 8.31 }, part: null, factor: 1 },
       {
         says: "18 g more filling",
-        count: null,
-        filling_g: null,
-        filling_part_factor: 26 / 24,
-        dough_part_factor: null,
+        pieces: { count: null, dough_g: 18, filling_g: 9 },
+        part: "filling",
+        factor: 26 / 24,
       },
     ],
-  } as BallDrawing;
+    heart_mm: 0,
+    heart_g: 0,
+    near_skin_mm: 3.6,
+    dough_g_per_ml: 1.2,
+    filling_g_per_ml: 1.25,
+  } as unknown as BallDrawing;
   const of: Sheet = {
     ...sheet(208),
     way: "boiled-balls",
@@ -186,7 +184,7 @@ describe("what runs out first", () => {
     ["18 g more filling", { count: null, dough_g: 18, filling_g: 9 }, 234],
   ])("“%s” is one press", async (name, pieces, filling) => {
     const { bench, edits } = benchOf(of, { worked: found });
-    render(<BallShape bench={bench} way={WAY} kitchen={KITCHEN} drawing={drawing} />, {
+    render(<PieceShape bench={bench} way={WAY} drawing={drawing} />, {
       wrapper: Around,
     });
     expect(screen.getByText(/the filling, after 24 balls: 36 g of dough left over/)).toBeTruthy();

@@ -27,5 +27,6 @@ USUAL: dict[PartRole, str] = {
     "oil": "infused-oil",
     "herb": "green-herb",
     "wrapper": "wrapper",
+    "heart": "whole-heart",
 }
 """What a part of a role is where neither the sheet, its way nor its ingredients tell."""

@@ -211,7 +211,7 @@ def _cooked(working: Working, soaked: Soaked | None, made: dict[PartRole, Made],
         likely, low, high = grains.cooked(working, soaked, heated.total)
         says, of = "the cooked grain", ["grain.cooked_g"]
     else:
-        loss = way.loss({choice.id: working.sheet.school(choice.id) for choice in way.choices})
+        loss = way.loss(working.schools)
         likely, low, high = (heated.total * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
         says = (
             f"the base less {loss.middle:g} % in this heat"

@@ -6,60 +6,83 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from kemble.core.bowl import Bowl
 from kemble.core.cards import PartRole
 from kemble.core.facts import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml, sphere_mm
 from kemble.core.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sheet import Pieces
 from kemble.core.stations.mix import CHOI_OKOS, Mixed
 from kemble.core.stations.parts import Made
+from kemble.core.stations.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.working import Drawn, Working
 from kemble.core.ways.base import Form
 
-ROPE_TO_BALL = 0.72  # a rope this thick is cut about as long as it is wide; kitchen estimate
-DISC_TO_SKIN = 0.85  # a disc is pressed a little thinner than the skin it becomes; kitchen estimate
 _MOST_PIECES = 500
+_MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
 LEAST_DOUGH_G = 0.5  # lighter than that is no piece
 _A_CRUMB_G = 0.05  # less filling than that is none
 _A_FILM_MM = 0.05  # a layer thinner than that is none
 _A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
 _AS_GOOD_AS_EVEN = 0.05  # of a piece
-PACKET_MM = 18.0  # how thick a flat packet is folded; kitchen estimate, 12-25 mm
-FOIL_OVER = 3.0  # a foil square is about so many times the side of its packet; it swells; kitchen estimate
+_NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears; kitchen estimate
+_LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through; kitchen estimate
 
 
 class Remedy(Drawn):
-    """One way to balance dough and filling: words for the button, and the piece or part it changes."""
+    """One way to balance dough and filling: words for the button, the pieces then, and a part made so many times."""
 
     says: str
-    count: int | None = None
-    filling_g: float | None = None
-    filling_part_factor: float | None = None
-    dough_part_factor: float | None = None
+    pieces: Pieces
+    part: PartRole | None = None
+    factor: float = 1.0
 
 
 class BallDrawing(Drawn):
-    """One piece in section. `outside`: the filling is the shell and the dough the core. mm and g."""
+    """One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
+
+    `held` are the measures that the sheet says; the densities let the drawing follow a hand before the facts do.
+    """
 
     kind: Literal["ball"] = "ball"
     form: Form = "ball"
     outside: bool = False
     outer_mm: float
     core_mm: float
+    heart_mm: float = 0.0
+    heart_g: float = 0.0
+    heart_name: str = ""
     least_skin_mm: float
+    near_skin_mm: float = 0.0
     dough_name: str = "dough"
     piece_name: str = "ball"
     dough_total_g: float
     filling_total_g: float
+    dough_g_per_ml: float
+    filling_g_per_ml: float
     filling_name: str
     filling_word: str = "filling"
+    held: tuple[str, ...] = ()
+    rolled: RolledDrawing | None = None
     remedies: tuple[Remedy, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Portions:
-    """How dough and filling are shared out. Grams; `filling_g` is 0 for plain balls.
+class Heart:
+    """A whole fruit or nut in the middle of each piece: its name, its own weight and volume, and how much there is."""
 
-    `others` are further parts that go on each piece: name, grams there are, grams for each.
+    name: str
+    each_g: float
+    each_ml: float
+    have_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Portions:
+    """How dough and filling are shared out. Grams; `filling_g` is all that is within, the heart with it; 0 when plain.
+
+    `others` are further parts that go on or in each piece: name, grams there are, grams for each.
     """
 
     dough_total: float
@@ -67,7 +90,13 @@ class Portions:
     filling_total: float
     filling_g: float
     wanted: int | None
+    heart_g: float = 0.0
     others: tuple[tuple[str, float, float], ...] = ()
+
+    @property
+    def paste_g(self) -> float:
+        """Of the filling part itself in each piece."""
+        return max(0.0, self.filling_g - self.heart_g)
 
     @property
     def base_for(self) -> float:
@@ -75,7 +104,7 @@ class Portions:
 
     @property
     def filling_for(self) -> float:
-        return self.filling_total / self.filling_g if self.filling_g else math.inf
+        return self.filling_total / self.paste_g if self.paste_g > _A_HAIR else math.inf
 
     @property
     def can(self) -> int:
@@ -87,13 +116,15 @@ class Portions:
         """The part that runs out first when every piece gets its own of everything; empty when none does."""
         needed = self.wanted or self.can
         enough = [(have / each, name) for name, have, each in self.others]
-        if self.filling_g:
+        if not math.isinf(self.filling_for):
             enough.append((self.filling_for, "filling"))
         enough.append((self.base_for, "dough"))
         least, name = min(enough)
         if self.short != "nothing" and name in ("dough", "filling"):
             return self.short
-        return name if least < needed - _AS_GOOD_AS_EVEN else ""
+        if least < needed - _AS_GOOD_AS_EVEN:
+            return name
+        return "" if self.short == "nothing" else self.short
 
     @property
     def count(self) -> int:
@@ -108,74 +139,100 @@ class Portions:
 
     @property
     def left_over_g(self) -> float:
-        """Grams left of the other when the shorter is used up."""
-        if self.short == "filling":
+        """Grams left of the other when the shorter is used up; of the dough itself where there is no other."""
+        if self.short == "filling" or math.isinf(self.filling_for):
             return self.dough_total - self.count * self.dough_g
-        return self.filling_total - self.count * self.filling_g if self.short == "dough" else 0.0
+        return self.filling_total - self.count * self.paste_g if self.short == "dough" else 0.0
 
     def remedies(self, dough: str, filling: str) -> tuple[Remedy, ...]:
         """Three ways to come out even: fewer pieces, a thinner share, or more of what is short, in the way's words."""
-        few, many = self.can, math.floor(max(self.base_for, self.filling_for) + _A_HAIR) if self.filling_g else 0
-        if self.short == "nothing" or few == many or few < 1:
+        few = self.can
+        many = few if math.isinf(self.filling_for) else math.floor(max(self.base_for, self.filling_for) + _A_HAIR)
+        if self.short == "nothing" or few == many or few < 1 or many > _MOST_PIECES:
             return ()
-        fewer = Remedy(says=f"make {few}", count=few)
+
+        def shared(count: int | None, paste_g: float) -> Pieces:
+            within = round(paste_g + self.heart_g, 2)
+            return Pieces.model_construct(count=count, dough_g=self.dough_g, filling_g=within)
+
         if self.short == "filling":
-            each, need = self.filling_total / many, many * self.filling_g
-            return (
-                fewer,
-                Remedy(says=f"{many}, {each:.1f} g {filling} each", filling_g=round(each, 2)),
-                Remedy(
-                    says=f"{need - self.filling_total:.0f} g more {filling}",
-                    filling_part_factor=need / self.filling_total,
-                ),
+            each, need = self.filling_total / many, many * self.paste_g
+            thinner = Remedy(says=f"{many}, {each:.1f} g {filling} each", pieces=shared(None, each))
+            more = Remedy(
+                says=f"{need - self.filling_total:.0f} g more {filling}",
+                pieces=shared(None, self.paste_g),
+                part="filling",
+                factor=need / self.filling_total,
             )
-        each, need = self.filling_total / few, many * self.dough_g
-        return (
-            fewer,
-            Remedy(says=f"{few}, {each:.1f} g {filling} each", count=few, filling_g=round(each, 2)),
-            Remedy(says=f"{need - self.dough_total:.0f} g more {dough}", dough_part_factor=need / self.dough_total),
-        )
-
-
-def sphere_mm(volume_ml: float) -> float:
-    """Diameter in mm of a sphere of `volume_ml`."""
-    return 2.0 * math.cbrt(3.0 * volume_ml * 1000.0 / (4.0 * math.pi))
+        else:
+            each, need = self.filling_total / few, many * self.dough_g
+            thinner = Remedy(says=f"{few}, {each:.1f} g {filling} each", pieces=shared(few, each))
+            more = Remedy(
+                says=f"{need - self.dough_total:.0f} g more {dough}",
+                pieces=shared(None, self.paste_g),
+                part="base",
+                factor=need / self.dough_total,
+            )
+        fewer = Remedy(says=f"make {few}", pieces=shared(few, self.paste_g))
+        return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
 
 
 def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
-    """Weights and sizes of the pieces. Returns the drawing and the filling's composition; None if refused."""
+    """Weights and sizes of the pieces. Returns the drawing and what is within; None if refused."""
     way = working.way
-    filling = _filling(mixed)
-    portions = _portions(working, mixed)
+    filling, heart = _filling(mixed), heart_of(working.bowl, mixed.parts)
+    if heart and not heart.each_g:
+        working.refuse("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
+        return None
+    stuff = _stuff(working, filling, heart)
+    portions = _portions(working, mixed, filling, heart, stuff)
     if portions is None:
         return None
-    _enter_weights(working, portions)
-    _enter_parts(working, mixed.parts, portions)
-    outer, core = _enter_sizes(working, portions, filling.composition if filling else None)
-    if filling and (outer - core) / 2 < _A_FILM_MM:
+    outside = way.wraps == "outside"
+    within = portions.filling_g > 0
+    ball = _ball(portions, stuff, outside)
+    if within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
         working.refuse(
             "pieces",
-            f"{portions.dough_g:g} and {portions.filling_g:g} g leave no layer round the other",
+            f"{portions.dough_g:.3g} and {portions.filling_g:.3g} g leave no layer round the other",
             "more of what goes outside, or less inside",
         )
         return None
-    _advise(working, portions, (outer - core) / 2)
+    _enter_weights(working, portions, heart)
+    _enter_parts(working, mixed.parts, portions)
+    _enter_sizes(working, portions, ball, heart)
+    rolled = None
+    if working.follows(way.rolled_when):
+        rolled = roll_out(working, portions.dough_g, portions.dough_total)
+        if rolled is None:
+            return None
+    least = way.least_skin(working.schools)
+    _advise(working, portions, ball, heart, least)
     drawing = BallDrawing.model_construct(
         kind="ball",
         form=way.form,
-        outside=way.wraps == "outside",
-        outer_mm=outer,
-        core_mm=core,
-        least_skin_mm=way.least_skin_mm,
+        outside=outside,
+        outer_mm=ball.diameter_mm,
+        core_mm=ball.core_mm if within else 0.0,
+        heart_mm=ball.heart_mm if heart else 0.0,
+        heart_g=portions.heart_g,
+        heart_name=heart.name if heart else "",
+        least_skin_mm=least,
+        near_skin_mm=least + _NEAR_TEARING_MM if least else 0.0,
         dough_name=way.word("dough"),
         piece_name=way.word("piece"),
         dough_total_g=portions.dough_total,
         filling_total_g=portions.filling_total,
-        filling_name=filling.name if filling else "",
+        dough_g_per_ml=stuff.inner_g_per_ml if outside else stuff.outer_g_per_ml,
+        filling_g_per_ml=stuff.outer_g_per_ml if outside else stuff.inner_g_per_ml,
+        filling_name=filling.name if filling else heart.name if heart else "",
         filling_word=way.word("filling"),
+        held=tuple(working.sheet.pieces.measures),
+        rolled=rolled,
         remedies=portions.remedies(way.word("dough"), way.word("filling")),
     )
-    return drawing, filling.composition if filling else None
+    inside = [part.composition for part in (filling, mixed.parts.get("heart")) if part]
+    return drawing, Composition.summed(inside) if inside else None
 
 
 def _filling(mixed: Mixed) -> Made | None:
@@ -184,66 +241,233 @@ def _filling(mixed: Mixed) -> Made | None:
     return found if found and found.have > _A_CRUMB_G else None
 
 
-def _portions(working: Working, mixed: Mixed) -> Portions | None:
-    """Any of count, dough and filling in a piece may be left out: what is not said is shared equally."""
-    asked, way = working.sheet.pieces, working.way
-    filling = _filling(mixed)
-    filling_total = filling.have if filling else None
+def heart_of(bowl: Bowl, made: dict[PartRole, Made]) -> Heart | None:
+    """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells."""
+    part, found = bowl.parts.get("heart"), made.get("heart")
+    if part is None or found is None or found.have <= _A_CRUMB_G:
+        return None
+    each = part.part.each_g or next((p.item.g_per_piece for p in part.poured if p.item.g_per_piece), 0.0)
+    if part.part.each_mm:
+        ml = sphere_ml(part.part.each_mm)
+    else:
+        ml = each / (properties(fractions(found.composition), 20.0).rho / 1000.0)
+    return Heart(found.name, each, ml, found.have)
+
+
+def _stuff(working: Working, filling: Made | None, heart: Heart | None) -> Stuff:
+    dough = working.book.number("mix.density_g_per_ml")
+    paste = properties(fractions(filling.composition), 20.0).rho / 1000.0 if filling else 1.0
+    outer, inner = (paste, dough) if working.way.wraps == "outside" and filling else (dough, paste)
+    return Stuff(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
+
+
+def _ball(portions: Portions, stuff: Stuff, outside: bool) -> Ball:
+    if outside and portions.filling_g:
+        return Ball(portions.paste_g, portions.dough_g + portions.heart_g, stuff)
+    return Ball(portions.dough_g, portions.filling_g, stuff)
+
+
+def _portions(
+    working: Working, mixed: Mixed, filling: Made | None, heart: Heart | None, stuff: Stuff
+) -> Portions | None:
+    """Any of count, weights and sizes may be left out: what is not said is shared equally. None if refused."""
+    way = working.way
     dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
-    dough_g = asked.dough_g or (dough_total / asked.count if asked.count else min(way.usual_piece_g, dough_total))
-    filling_g = 0.0
-    if filling_total is not None:
-        shared_by = asked.count or max(1, math.floor(dough_total / dough_g + _A_HAIR))
-        filling_g = asked.filling_g or filling_total / shared_by
-    elif asked.filling_g:
-        working.refuse(
-            "pieces.filling_g", "there is no filling on the sheet", "a part with role filling, or nothing here"
-        )
+    filling_total = filling.have if filling else 0.0
+    if filling or heart:
+        shared = _filled(working, dough_total, filling_total, heart, stuff)
+    else:
+        shared = _plain(working, dough_total, stuff)
+    if shared is None:
         return None
-    for path, each, total, stuff in (
-        ("pieces.dough_g", dough_g, dough_total, way.word("dough")),
-        ("pieces.filling_g", filling_g, filling_total or 0.0, way.word("filling")),
-    ):
-        if each > total + _A_HAIR:
-            working.refuse(
-                path, f"{each:g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
-            )
-            return None
-    if dough_g < LEAST_DOUGH_G:
-        working.refuse(
-            "pieces",
-            f"{dough_g:.2g} g of {way.word('dough')} make no piece",
-            f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
-        )
-        return None
+    dough_g, filling_g = shared
     others = tuple(
         (one.name, one.have, part.each_g)
         for role, one in mixed.parts.items()
-        if (part := working.bowl.parts[role].part).each_g and role != "filling"
+        if (part := working.bowl.parts[role].part).each_g and role not in ("filling", "heart")
     )
-    found = Portions(dough_total, dough_g, filling_total or 0.0, filling_g, asked.count, others)
+    if heart:
+        others += ((heart.name, heart.have_g, heart.each_g),)
+    found = Portions(
+        dough_total,
+        dough_g,
+        filling_total,
+        filling_g,
+        working.sheet.pieces.count,
+        heart.each_g if heart else 0.0,
+        others,
+    )
+    return found if _holds(working, found) else None
+
+
+def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, float] | None:
+    """Dough alone: its weight, the piece's, or the piece's diameter, else shared by the count or as usual."""
+    asked = working.sheet.pieces
+    said = asked.measures
+    for name in ("filling_g", "skin_pct", "skin_mm"):
+        if name in said:
+            accepts = "a part with role filling, or nothing here"
+            working.refuse(f"pieces.{name}", "there is no filling on the sheet", accepts)
+            return None
+    if len(said) > 1:
+        working.refuse(f"pieces.{list(said)[1]}", "is one measure too many of a plain piece", "one of its measures")
+        return None
+    if asked.diameter_mm is not None:
+        return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
+    return _usual_dough(working, dough_total, asked.dough_g or asked.piece_g), 0.0
+
+
+def _usual_dough(working: Working, dough_total: float, said: float | None = None) -> float:
+    asked = working.sheet.pieces
+    return said or (dough_total / asked.count if asked.count else min(working.way.usual_piece_g, dough_total))
+
+
+# The measures of the sheet as those of a ball: dough outside and filling within, or the other way round.
+_INSIDE: dict[str, Measure] = {
+    "dough_g": "outer_g",
+    "filling_g": "inner_g",
+    "piece_g": "piece_g",
+    "skin_pct": "outer_share",
+    "skin_mm": "skin_mm",
+    "diameter_mm": "diameter_mm",
+}
+_OUTSIDE: dict[str, Measure] = {**_INSIDE, "dough_g": "inner_g", "filling_g": "outer_g"}
+
+
+def _filled(
+    working: Working, dough_total: float, filling_total: float, heart: Heart | None, stuff: Stuff
+) -> tuple[float, float] | None:
+    """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""
+    asked = working.sheet.pieces
+    said = asked.measures
+    heart_g = heart.each_g if heart else 0.0
+    outside = working.way.wraps == "outside"
+    if heart and not filling_total:
+        if "filling_g" in said:
+            working.refuse("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")
+            return None
+        said = {**said, "filling_g": heart_g}
+        if len(said) > 2:
+            working.refuse("pieces", f"the {heart.name} is one measure already", "one more measure of a piece")
+            return None
+    if heart and said.get("filling_g", math.inf) < heart_g - _A_HAIR:
+        working.refuse(
+            "pieces.filling_g",
+            f"the {heart.name} weighs {heart_g:g} g, more than the {said['filling_g']:g} g it is to lie in",
+            f"at least {heart_g:g} g, or a smaller one",
+        )
+        return None
+    said = said if len(said) == 2 else _completed(working, said, dough_total, filling_total, heart_g)
+    names = _OUTSIDE if outside else _INSIDE
+    given = {names[name]: value / 100 if name == "skin_pct" else value for name, value in said.items()}
+    if outside and heart:  # it lies in the dough, though the sheet counts it with the filling
+        by = {"inner_g": heart_g, "outer_g": -heart_g}
+        given = {measure: value + by.get(measure, 0.0) for measure, value in given.items()}
+    ball = ball_of(given, stuff)
+    if ball is None:
+        which = " and ".join(_TOLD[name].format(value) for name, value in said.items())
+        path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
+        working.refuse(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
+        return None
+    if outside:
+        return ball.inner_g - heart_g, ball.outer_g + heart_g
+    return ball.outer_g, ball.inner_g
+
+
+_TOLD = {
+    "dough_g": "{:.3g} g of dough",
+    "filling_g": "{:.3g} g within",
+    "piece_g": "a weight of {:.3g} g",
+    "skin_pct": "{:.3g} % skin",
+    "skin_mm": "a skin of {:.3g} mm",
+    "diameter_mm": "{:.3g} mm across",
+}
+
+
+def _completed(
+    working: Working, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
+) -> dict[str, float]:
+    """A second measure where one or none is said: by the count, else so that dough and filling come out even."""
+    asked = working.sheet.pieces
+    if asked.count:
+        if "dough_g" in said or not said:
+            dough = said.get("dough_g", dough_total / asked.count)
+            return {"dough_g": dough, "filling_g": filling_total / asked.count + heart_g}
+        return {**said, "dough_g": dough_total / asked.count}
+    if ("piece_g" in said or "diameter_mm" in said) and filling_total and not heart_g:
+        share = dough_total / (dough_total + filling_total)
+        return {**said, "skin_pct": 100 * (1 - share if working.way.wraps == "outside" else share)}
+    if "piece_g" in said and filling_total:
+        even = dough_total / (dough_total + filling_total)
+        return {**said, "dough_g": max(_A_HAIR, (said["piece_g"] - heart_g) * even)}
+    dough = said.get("dough_g") or min(working.way.usual_piece_g, dough_total)
+    if said and "dough_g" not in said:
+        return {**said, "dough_g": dough}
+    shared_by = max(1, math.floor(dough_total / dough + _A_HAIR))
+    return {"dough_g": dough, "filling_g": filling_total / shared_by + heart_g}
+
+
+def _holds(working: Working, found: Portions) -> bool:
+    """Whether there is enough of everything for a piece, and not more pieces than a sheet holds."""
+    way = working.way
+    for path, each, total, stuff in (
+        ("pieces.dough_g", found.dough_g, found.dough_total, way.word("dough")),
+        ("pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
+    ):
+        if each > total + _A_HAIR:
+            working.refuse(
+                path, f"{each:.3g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
+            )
+            return False
+    if found.dough_g < LEAST_DOUGH_G:
+        working.refuse(
+            "pieces",
+            f"{found.dough_g:.2g} g of {way.word('dough')} make no piece",
+            f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
+        )
+        return False
     if found.count > _MOST_PIECES:
         working.refuse(
             "pieces",
             f"{found.count} pieces are more than one sheet holds",
             f"heavier pieces, at most {_MOST_PIECES} of them",
         )
-        return None
-    return found
+        return False
+    return True
 
 
-def _enter_weights(working: Working, portions: Portions) -> None:
+_LABELS = {
+    "dough_g": ("dough in a piece", "g"),
+    "filling_g": ("within a piece", "g"),
+    "piece_g": ("weight of a piece", "g"),
+    "skin_pct": ("skin, of the whole", "%"),
+    "skin_mm": ("skin", "mm"),
+    "diameter_mm": ("across", "mm"),
+}
+
+
+def _said(working: Working) -> Origins:
+    """The measures of a piece that the sheet says, as origins."""
+    return [
+        working.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
+        for name, value in working.sheet.pieces.measures.items()
+    ]
+
+
+def _enter_weights(working: Working, portions: Portions, heart: Heart | None) -> None:
     book, asked, way = working.book, working.sheet.pieces, working.way
     batch = "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"
     dough, filling = way.word("dough"), way.word("filling")
     enough: Origins = ["shape.base_enough_for"]
     weights: Origins = ["shape.base_g"]
+    said = _said(working)
+    words = "from two measures of the piece" if len(said) == 2 and not asked.dough_g else f"{dough} shared equally"
     book.add(
         "shape.base_g",
         portions.dough_g,
-        "as on the sheet" if asked.dough_g else f"{dough} shared equally",
-        source="sheet",
-        of=[batch, working.from_sheet("pieces.dough_g", f"{dough} in a piece", round(portions.dough_g, 2), "g")],
+        "as on the sheet" if asked.dough_g else words,
+        source="sheet" if asked.dough_g else GEOMETRY,
+        of=[batch, *said],
     )
     book.add(
         "shape.base_enough_for",
@@ -252,27 +476,43 @@ def _enter_weights(working: Working, portions: Portions) -> None:
         source=CONSERVATION,
         of=[batch, "shape.base_g"],
     )
+    if heart:
+        book.add(
+            "shape.heart_g",
+            heart.each_g,
+            f"one {heart.name}",
+            source="sheet" if working.bowl.parts["heart"].part.each_g else "larder",
+            of=["part.heart.made_g"],
+        )
     if portions.filling_g:
-        enough.append("shape.filling_enough_for")
         weights.append("shape.filling_g")
         made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
+        within: Origins = [made] if made in book else []
+        words = "from two measures of the piece" if len(said) == 2 else f"{filling} shared equally"
         book.add(
             "shape.filling_g",
             portions.filling_g,
-            "as on the sheet" if asked.filling_g else f"{filling} shared equally",
-            source="sheet",
-            of=[
-                made,
-                working.from_sheet("pieces.filling_g", f"{filling} in a piece", round(portions.filling_g, 2), "g"),
-            ],
+            "as on the sheet" if asked.filling_g else words,
+            source="sheet" if asked.filling_g else GEOMETRY,
+            of=[*within, *said, *(["shape.heart_g"] if heart else [])],
         )
-        book.add(
-            "shape.filling_enough_for",
-            portions.filling_for,
-            f"all the {filling} over the {filling} in a piece",
-            source=CONSERVATION,
-            of=[made, "shape.filling_g"],
-        )
+        if heart and portions.filling_total:
+            book.add(
+                "shape.paste_g",
+                portions.paste_g,
+                f"all that is within, less the {heart.name}",
+                source=CONSERVATION,
+                of=["shape.filling_g", "shape.heart_g"],
+            )
+        if portions.filling_total:
+            enough.append("shape.filling_enough_for")
+            book.add(
+                "shape.filling_enough_for",
+                portions.filling_for if math.isfinite(portions.filling_for) else float(_MOST_PIECES),
+                f"all the {filling} over the {filling} in a piece",
+                source=CONSERVATION,
+                of=[made, "shape.paste_g" if heart else "shape.filling_g"],
+            )
         book.add(
             "shape.filling_on_base_pct",
             100 * portions.filling_g / portions.dough_g,
@@ -309,7 +549,7 @@ def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces
     book, way = working.book, working.way
     enough: dict[str, PartRole] = {}
     for role, one in made.items():
-        if role in way.counted or role in ("filling", "wrapper"):
+        if role in way.counted or role in ("filling", "heart", "wrapper"):
             continue
         part = working.bowl.parts[role].part
         have = f"part.{role}.have_g" if f"part.{role}.have_g" in book else f"part.{role}.made_g"
@@ -336,7 +576,7 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
     """How far each further part goes, which of all runs out first, and the leaves to soak."""
     book, way = working.book, working.way
     enough: Origins = ["shape.base_enough_for"]
-    if portions.filling_g:
+    if portions.filling_total:
         enough.append("shape.filling_enough_for")
     enough.extend(share_parts(working, made, portions.count, "shape.pieces"))
     words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
@@ -372,100 +612,90 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
 _LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
 
 
-def _enter_sizes(working: Working, portions: Portions, filling: Composition | None) -> tuple[float, float]:
-    """Diameters of piece and core in mm, with the skin, the disc, the rope or the packet that follow from them."""
+def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:
+    """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
     book, way = working.book, working.way
-    dough_ml = portions.dough_g / book.number("mix.density_g_per_ml")
-    filling_ml = portions.filling_g / (properties(fractions(filling), 20.0).rho / 1000.0) if filling else 0.0
-    outer = sphere_mm(dough_ml + filling_ml)
-    core = sphere_mm(dough_ml if way.wraps == "outside" and filling else filling_ml)
-    skin = max(0.0, (outer - core) / 2)
+    outside, within = way.wraps == "outside", portions.filling_g > 0
     dough, stuff = way.word("dough"), way.word("filling")
     volumes = f"{GEOMETRY}; {CHOI_OKOS}"
+    dough_ml = portions.dough_g / book.number("mix.density_g_per_ml")
+    outer_ml = ball.outer_g / ball.stuff.outer_g_per_ml
     if way.form == "packet":
-        side = math.sqrt((dough_ml + filling_ml) * 1000 / PACKET_MM)
-        book.add(
-            "shape.thick_mm", PACKET_MM, "flat enough to steam through", source=KITCHEN_ESTIMATE, of=["shape.piece_g"]
-        )
-        book.add(
-            "shape.side_mm",
-            side,
-            "a square of the packet's volume, so thick",
-            source=volumes,
-            of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
-        )
-        book.add(
-            "shape.foil_mm",
-            FOIL_OVER * side,
-            "wide enough to fold twice and leave it room to swell",
-            source=KITCHEN_ESTIMATE,
-            of=["shape.side_mm"],
-        )
+        packet(working, outer_ml + (ball.inner_ml if within else 0.0), volumes)
     book.add(
         "shape.diameter_mm",
-        outer,
-        f"a sphere of the {dough}'s and the {stuff}'s volumes" if filling else f"a sphere of the {dough}'s volume",
+        ball.diameter_mm,
+        f"a sphere of the {dough}'s and the {stuff}'s volumes" if within else f"a sphere of the {dough}'s volume",
         source=volumes,
         of=["shape.piece_g", "mix.density_g_per_ml"],
     )
-    if filling:
-        inner, shell = (dough, stuff) if way.wraps == "outside" else (stuff, dough)
+    if within:
+        inner, shell = (dough, stuff) if outside else (stuff, dough)
         book.add(
             "shape.core_mm",
-            core,
+            ball.core_mm,
             f"a sphere of the {inner}'s volume",
             source=volumes,
-            of=["shape.base_g" if way.wraps == "outside" else "shape.filling_g"],
+            of=["shape.base_g" if outside else "shape.filling_g"],
         )
         book.add(
             "shape.skin_mm",
-            skin,
+            ball.skin_mm,
             f"half the difference of piece and core: the {shell}",
             source=GEOMETRY,
             of=["shape.diameter_mm", "shape.core_mm"],
         )
-    if filling and way.form == "ball" and skin > _A_FILM_MM:
-        shell_ml = filling_ml if way.wraps == "outside" else dough_ml
         book.add(
-            "shape.disc_mm",
-            math.sqrt(4 * shell_ml * 1000 / (math.pi * DISC_TO_SKIN * skin)),
-            "a disc of the outer layer's volume, a little thinner than it will be",
-            source=f"{GEOMETRY}; thickness a {KITCHEN_ESTIMATE}",
-            of=["shape.base_g", "shape.skin_mm"],
+            "shape.skin_pct",
+            100 * ball.outer_share,
+            f"the {shell} outside, of the whole piece's weight",
+            source=CONSERVATION,
+            of=["shape.base_g", "shape.filling_g"],
         )
-    if way.form in ("ball", "pull") and way.base == "flour":
-        rope = max(1, round(ROPE_TO_BALL * (sphere_mm(dough_ml) if way.portions == "cooked" else outer)))
+    if heart:
         book.add(
-            "shape.rope_mm",
-            float(rope),
-            "about seven tenths of the ball",
-            source=KITCHEN_ESTIMATE,
-            of=["shape.diameter_mm"],
+            "shape.heart_mm",
+            ball.heart_mm,
+            "as on the sheet" if working.bowl.parts["heart"].part.each_mm else f"a sphere of one {heart.name}'s volume",
+            source="sheet" if working.bowl.parts["heart"].part.each_mm else volumes,
+            of=["shape.heart_g"],
         )
         book.add(
-            "shape.rope_cut_mm",
-            dough_ml * 1000 / (math.pi * rope**2 / 4),
-            f"the {dough}'s volume as a piece of rope",
+            "shape.paste_mm",
+            (ball.core_mm - ball.heart_mm) / 2,
+            f"half the difference of what lies within and the {heart.name}",
             source=GEOMETRY,
-            of=["shape.base_g", "shape.rope_mm"],
+            of=["shape.core_mm", "shape.heart_mm"],
         )
-    return outer, core
+    if within and way.form == "ball" and ball.skin_mm > _A_FILM_MM:
+        disc(working, outer_ml, ball.skin_mm)
+    if portions.paste_g > 0 and way.form == "ball":
+        scoop(working, portions.paste_g, ball.stuff.outer_g_per_ml if outside else ball.stuff.inner_g_per_ml)
+    if way.form in ("ball", "pull") and way.base == "flour":
+        rope(working, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
 
 
-def _advise(working: Working, portions: Portions, skin_mm: float) -> None:
+def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | None, least: float) -> None:
     way = working.way
-    least = way.least_skin_mm
+    skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
         says = f"The {stuff} is {skin_mm:.1f} mm: under {least:g} it tears. Less inside, or more outside."
         working.advise("shape", "look", says, 1)
+    elif portions.filling_g and skin_mm < least + _NEAR_TEARING_MM:
+        stuff = way.word("filling") if way.wraps == "outside" else "skin"
+        says = f"The {stuff} is {skin_mm:.1f} mm, hardly more than the {least:g} at which it tears: handle it gently."
+        working.advise("shape", "look", says, 3)
+    if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
+        says = f"Only {max(0.0, paste):.1f} mm of {way.word('filling')} round the {heart.name}: it shows through."
+        working.advise("shape", "look", says, 2)
     if portions.wanted and portions.can < portions.wanted:
         short = way.word("filling" if portions.short == "filling" else "dough")
         says = f"The {short} is enough for {portions.can}, not for {portions.wanted}."
         working.advise("shape", "look", says, 2)
     for name, have, each in portions.others:
         if have < portions.count * each - _A_HAIR:
-            says = f"The {name} is enough for {have / each:.0f} of {portions.count}: {portions.count * each - have:.0f} g short."
+            says = f"The {name} is enough for {math.floor(have / each + _A_HAIR)} of {portions.count}: {portions.count * each - have:.0f} g short."
             working.advise("shape", "look", says, 3)
     if portions.filling_g and way.form == "ball":
         says = f"{way.word('filling').capitalize()} balled first, all equal. Cover what waits."

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from kemble.core.cautions import perishable
-from kemble.core.facts import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction, keeping
 from kemble.core.physics.conduction import Array, Modes, when
@@ -84,13 +84,20 @@ def _board(working: Working, base: Composition) -> RestDrawing:
     )
 
 
+def _setting(working: Working) -> tuple[str, Origin]:
+    """How it sets: as the cook chooses where the way has a choice; a sheet in a bag goes cold until it is rigid."""
+    if any(choice.id == "rest" for choice in working.way.choices):
+        return working.sheet.school("rest"), working.school("rest")
+    return "overnight", leaf("way:rest", "a sheet in its bag", "a night in the cold")
+
+
 def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
     book, kitchen = working.book, working.kitchen
-    school = working.sheet.school("rest")
+    school, chosen = _setting(working)
     start = book.number("heat.heart_done_c")
     material = properties(fractions(base), 60.0)
     depth = drawn.depth_mm / 1000.0
-    side = drawn.tin.diameter_mm if drawn.tin.shape == "round" else min(drawn.tin.length_mm, drawn.tin.width_mm)
+    side = drawn.tin.least_mm
 
     def cooling(h: float) -> tuple[Array, Array, Array]:
         """Seconds, and the shares of warmth left at the heart and on top."""
@@ -137,7 +144,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
         cut_min,
         says,
         source=SOLVER,
-        of=[*of, working.school("rest")],
+        of=[*of, chosen],
         low=cut_min * 0.8,
         high=cut_min * 1.25,
     )
@@ -146,7 +153,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
         cut_c,
         "starch has set enough to part from an oiled knife",
         source=KITCHEN_ESTIMATE,
-        of=[working.school("rest")],
+        of=[chosen],
     )
     working.advise(
         "cut",

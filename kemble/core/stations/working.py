@@ -51,6 +51,15 @@ class Working:
     def way(self) -> Way:
         return WAYS[self.sheet.way]
 
+    @property
+    def schools(self) -> dict[str, str]:
+        """The school followed for every choice of the way."""
+        return {choice.id: self.sheet.school(choice.id) for choice in self.way.choices}
+
+    def follows(self, choice: tuple[str, str] | None) -> bool:
+        """Whether the sheet follows that school of that choice."""
+        return choice is not None and self.sheet.school(choice[0]) == choice[1]
+
     def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
         self.advice.append(Advice.model_construct(station=station, kind=kind, says=says, rank=rank))
 

@@ -107,7 +107,10 @@ class Way:
     parts: Mapping[PartRole, str] = field(default_factory=dict)  # the usual family of each part
     grain_cook: Mapping[str, GrainCook] = field(default_factory=dict)  # by school of the choice "grain"
     wraps: Literal["inside", "outside"] = "inside"  # where the filling lies
-    least_skin_mm: float = 0.0
+    least_skin_mm: float = 0.0  # under it the outer layer tears
+    least_skin_by: tuple[tuple[str, str, float], ...] = ()  # choice, school, and the least there
+    rolled_when: tuple[str, str] | None = None  # the choice and school in which dough is rolled out and cut round
+    sheeted_when: tuple[str, str] | None = None  # ... in which the mass is sheeted in a bag, set and cut in blocks
     usual_piece_g: float = 18.0
     cook_loss_pct: Band = NONE  # of the base part's mass, negative where it gains
     cook_loss_by: tuple[tuple[str, str, Band], ...] = ()  # choice, school, and the loss there
@@ -129,6 +132,11 @@ class Way:
         return next(
             (band for choice, school, band in self.cook_loss_by if schools.get(choice) == school), self.cook_loss_pct
         )
+
+    def least_skin(self, schools: Schools) -> float:
+        """The thinnest outer layer that holds, in mm, by the schools followed."""
+        found = (least for choice, school, least in self.least_skin_by if schools.get(choice) == school)
+        return next(found, self.least_skin_mm)
 
     def word(self, of: str) -> str:
         """What this way calls its dough ("dough"), filling ("filling") or piece ("piece")."""

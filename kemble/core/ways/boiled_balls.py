@@ -41,9 +41,10 @@ WAY = Way(
         (72.2, 11.6, "cracks when wrapped"),
         (88.2, 11.6, "slumps in the pot"),
     ),
-    parts={"filling": "seed-filling", "broth": "sweet-broth", "coat": "coat"},
+    parts={"filling": "seed-filling", "broth": "sweet-broth", "coat": "coat", "heart": "whole-heart"},
     words={"piece": "ball"},
     least_skin_mm=3.2,
+    least_skin_by=(("dough", "scald", 2.8), ("dough", "boiling", 2.6)),
     cook_loss_pct=Band(-6.0, -2.0),
     choices=(
         Choice(
@@ -85,7 +86,7 @@ WAY = Way(
             "All equal, on a lined tray, not touching.",
             Minutes(fixed=2, per_piece=0.3),
             "held",
-            after=(After("filling", 0, 120),),
+            after=(After("filling", 0, 120), After("heart", 0, 240)),
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",

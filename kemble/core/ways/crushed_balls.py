@@ -35,7 +35,7 @@ WAY = Way(
     midway=(147, 7),
     zone=outline(Band(130, 165), Band(4, 12)),
     zone_words=((129, 13.6, "hard, falls apart"), (154, 13.6, "mush")),
-    parts={"filling": "bean-paste", "coat": "coat"},
+    parts={"filling": "bean-paste", "coat": "coat", "heart": "whole-heart"},
     least_skin_mm=4.0,
     usual_piece_g=28.0,
     limits=(
@@ -93,7 +93,7 @@ WAY = Way(
             "All equal, on a tray, covered.",
             Minutes(fixed=2, per_piece=0.4),
             "held",
-            after=(After("filling", 0, 1440),),
+            after=(After("filling", 0, 1440), After("heart", 0, 240)),
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -11,6 +12,7 @@ from kemble.core.cards import PartRole
 from kemble.core.kitchen import Kitchen
 from kemble.core.run import EventKind
 from kemble.core.sheet import Sheet
+from kemble.core.weighing import BenchSetup, MarkKind
 
 
 class _Body(BaseModel):
@@ -111,6 +113,26 @@ class Outcome(_Body):
     note: str = Field("", max_length=4000, description="at most 4000 letters")
 
 
+class NewBench(_Body):
+    sheet: int = Field(ge=1, description="the number of a sheet")
+    setup: BenchSetup
+
+
+class NewMark(_Body):
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each mark")
+    kind: MarkKind = Field(description="piece, guess, whole, undone or closed")
+    grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
+
+
+class LoadTray(_Body):
+    """What to do with the simulated scale. `pinch` puts a lump on such as a hand takes that aims at `grams`."""
+
+    do: Literal["put", "pinch", "lift", "unplug", "plug", "garble"] = Field(
+        description="put, pinch, lift, unplug, plug or garble"
+    )
+    grams: float | None = Field(None, gt=0, le=20_000, allow_inf_nan=False, description="above 0, at most 20 000 g")
+
+
 class SaveKitchen(_Body):
     kitchen: Kitchen
 
@@ -131,4 +153,7 @@ BODIES: dict[str, type[BaseModel]] = {
     "new_event": NewEvent,
     "outcome": Outcome,
     "save_kitchen": SaveKitchen,
+    "new_bench": NewBench,
+    "new_mark": NewMark,
+    "load": LoadTray,
 }

@@ -16,6 +16,8 @@ from kemble.core.plan.schedule import Plan
 from kemble.core.run import Note, RunState
 from kemble.core.sheet import Line, Sheet
 from kemble.core.taste import Compared, LikelyFault, Verdict
+from kemble.core.weighing import BenchSetup, BenchState, Eye
+from kemble.kitchen.devices.watch import Live
 
 
 class Session(BaseModel):
@@ -215,3 +217,30 @@ class BatchOpen(BatchCard):
     faults: list[LikelyFault]
     notes: list[Note]
     facts: dict[str, Fact]
+
+
+class BenchCard(BaseModel):
+    """A mass shared out on the scale."""
+
+    id: int
+    began: datetime
+    setup: BenchSetup
+    state: BenchState
+
+
+class BenchOpen(BenchCard):
+    sheet: int
+
+
+class EyeDay(BaseModel):
+    """How the eye did on one day, such as 2026-12-05."""
+
+    day: str
+    eye: Eye
+
+
+class ScaleCard(BaseModel):
+    """The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page."""
+
+    simulated: bool
+    live: Live

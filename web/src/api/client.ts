@@ -47,6 +47,18 @@ export type IngredientCard = Schemas["IngredientCard"];
 export type FamilyCard = Schemas["FamilyCard"];
 export type ReadLine = Schemas["ReadLine"];
 export type ShoppingList = Schemas["ShoppingList"];
+export type Pieces = Schemas["Pieces"];
+export type Rolled = Schemas["Rolled"];
+export type RolledDrawing = Schemas["RolledDrawing"];
+export type TrayDrawing = Schemas["TrayDrawing"];
+export type Cut = Schemas["Cut"];
+export type BenchOpen = Schemas["BenchOpen"];
+export type BenchCard = Schemas["BenchCard"];
+export type BenchSetup = Schemas["BenchSetup"];
+export type BenchState = Schemas["BenchState"];
+export type NewMark = Schemas["NewMark"];
+export type EyeDay = Schemas["EyeDay"];
+export type ScaleLive = Schemas["Live"];
 export type ShoppingLine = Schemas["ShoppingLine"];
 
 /** What the server would not take, and why. `status` 0: it could not be reached. */

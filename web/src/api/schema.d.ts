@@ -24,6 +24,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Benches
+         * @description The newest benches of a sheet.
+         */
+        get: operations["kemble_kitchen_api_benches_benches"];
+        put?: never;
+        /** New Bench */
+        post: operations["kemble_kitchen_api_benches_new_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/{bench_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open Bench */
+        get: operations["kemble_kitchen_api_benches_open_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/{bench_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Mark
+         * @description Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of.
+         */
+        post: operations["kemble_kitchen_api_benches_new_mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Eye
+         * @description Bias and spread of the guesses, a day each on the kitchen's own calendar, oldest first.
+         */
+        get: operations["kemble_kitchen_api_benches_eye"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -288,6 +366,60 @@ export interface paths {
          * @description Finish a run, if it is not finished yet, and put it in the log.
          */
         post: operations["kemble_kitchen_api_log_log_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Scale */
+        get: operations["kemble_kitchen_api_scale_scale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tray
+         * @description Load the simulated scale, or pull its plug. A real one is loaded by hand.
+         */
+        post: operations["kemble_kitchen_api_scale_tray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Zero */
+        post: operations["kemble_kitchen_api_scale_zero"];
         delete?: never;
         options?: never;
         head?: never;
@@ -582,7 +714,7 @@ export interface components {
              * @default base
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
             /**
              * Share Pct
              * @description above 0, under 95 %
@@ -638,12 +770,34 @@ export interface components {
             value: number;
         };
         /**
+         * Bag
+         * @description A bag in which a cooked mass is rolled to a sheet; inside measures.
+         */
+        Bag: {
+            /**
+             * Length Mm
+             * @description 80 to 600 mm
+             * @default 260
+             */
+            length_mm: number;
+            /**
+             * Width Mm
+             * @description 80 to 600 mm
+             * @default 200
+             */
+            width_mm: number;
+        };
+        /**
          * BallDrawing
          * @description One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
+         *
+         *     `held` are the measures that the sheet says; the densities let the drawing follow a hand before the facts do.
          */
         BallDrawing: {
             /** Core Mm */
             core_mm: number;
+            /** Dough G Per Ml */
+            dough_g_per_ml: number;
             /**
              * Dough Name
              * @default dough
@@ -651,6 +805,8 @@ export interface components {
             dough_name: string;
             /** Dough Total G */
             dough_total_g: number;
+            /** Filling G Per Ml */
+            filling_g_per_ml: number;
             /** Filling Name */
             filling_name: string;
             /** Filling Total G */
@@ -667,12 +823,37 @@ export interface components {
              */
             form: "tin" | "ball" | "pull" | "parcel" | "packet";
             /**
+             * Heart G
+             * @default 0
+             */
+            heart_g: number;
+            /**
+             * Heart Mm
+             * @default 0
+             */
+            heart_mm: number;
+            /**
+             * Heart Name
+             * @default
+             */
+            heart_name: string;
+            /**
+             * Held
+             * @default []
+             */
+            held: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "ball";
             /** Least Skin Mm */
             least_skin_mm: number;
+            /**
+             * Near Skin Mm
+             * @default 0
+             */
+            near_skin_mm: number;
             /** Outer Mm */
             outer_mm: number;
             /**
@@ -687,6 +868,7 @@ export interface components {
             piece_name: string;
             /** Remedies */
             remedies: components["schemas"]["Remedy"][];
+            rolled?: components["schemas"]["RolledDrawing"] | null;
         };
         /**
          * BarShare
@@ -790,6 +972,106 @@ export interface components {
             /** Source */
             source: string;
         };
+        /**
+         * BenchCard
+         * @description A mass shared out on the scale.
+         */
+        BenchCard: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Id */
+            id: number;
+            setup: components["schemas"]["BenchSetup"];
+            state: components["schemas"]["BenchState"];
+        };
+        /** BenchOpen */
+        BenchOpen: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Id */
+            id: number;
+            setup: components["schemas"]["BenchSetup"];
+            /** Sheet */
+            sheet: number;
+            state: components["schemas"]["BenchState"];
+        };
+        /**
+         * BenchSetup
+         * @description What is shared out: a mass of `total_g` in `pieces`, each within `tolerance_pct` of its target.
+         *
+         *     `drill`: the weight is guessed before it is weighed, to train the eye.
+         */
+        BenchSetup: {
+            /**
+             * Drill
+             * @default false
+             */
+            drill: boolean;
+            /**
+             * Pieces
+             * @description a whole number from 1 to 500
+             */
+            pieces: number;
+            /**
+             * Tolerance Pct
+             * @description 0.5 to 50 per cent
+             * @default 5
+             */
+            tolerance_pct: number;
+            /**
+             * Total G
+             * @description above 0, at most 50 000 g
+             */
+            total_g: number;
+            /**
+             * What
+             * @description what is shared out, in 1 to 60 letters
+             */
+            what: string;
+        };
+        /**
+         * BenchState
+         * @description Where a bench stands. Grams; `next_g` is None when nothing more is to be weighed. `says` is what to do now.
+         */
+        BenchState: {
+            /** Closed */
+            closed: boolean;
+            /** Cv Pct */
+            cv_pct: number | null;
+            /** Drift G */
+            drift_g: number | null;
+            eye: components["schemas"]["Eye"] | null;
+            /** First G */
+            first_g: number;
+            /** Guess G */
+            guess_g: number | null;
+            /** High G */
+            high_g: number | null;
+            /** Left G */
+            left_g: number;
+            /** Left Pieces */
+            left_pieces: number;
+            /** Low G */
+            low_g: number | null;
+            /** Mean G */
+            mean_g: number | null;
+            /** Next G */
+            next_g: number | null;
+            /** Outside */
+            outside: number;
+            /** Says */
+            says: string;
+            /** Sd G */
+            sd_g: number | null;
+            /** Weighed */
+            weighed: components["schemas"]["Weighed"][];
+        };
         /** BoilDrawing */
         BoilDrawing: {
             /** Core Mm */
@@ -857,23 +1139,24 @@ export interface components {
             title: string;
         };
         /**
-         * Cell
-         * @description One whole piece, seen from above: its corner nearest the tin's top left, and its sides, in mm.
+         * CellDrawing
+         * @description One piece from above: its outline in mm from the tray's top left, its weight, whether to cut it once more.
          */
-        Cell: {
-            /** H */
-            h: number;
+        CellDrawing: {
+            /** Grams */
+            grams: number;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "corner" | "edge" | "inner";
-            /** W */
-            w: number;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
+            kind: "corner" | "edge" | "inner" | "offcut";
+            /** Outline */
+            outline: number[][];
+            /**
+             * Small
+             * @default false
+             */
+            small: boolean;
         };
         /** ChoiceCard */
         ChoiceCard: {
@@ -990,32 +1273,68 @@ export interface components {
             /** Surface C */
             surface_c: number[];
         };
-        /** Cut */
+        /**
+         * Cut
+         * @description How a tray is cut: so many pieces, or pieces of a side, or of a weight.
+         *
+         *     `even`: in a round tray every piece of the same area, nothing left over. `small` pieces are cut once more, for
+         *     small children and old people.
+         */
         Cut: {
+            /**
+             * Even
+             * @default false
+             */
+            even: boolean;
+            /**
+             * Long Mm
+             * @description 5 to 600 mm, the longer side
+             */
+            long_mm?: number | null;
+            /**
+             * Pattern
+             * @description squares, oblongs, strips, diamonds, triangles, wedges, rings
+             * @default squares
+             * @enum {string}
+             */
+            pattern: "squares" | "oblongs" | "strips" | "diamonds" | "triangles" | "wedges" | "rings";
+            /**
+             * Piece G
+             * @description above 0, at most 2000 g
+             */
+            piece_g?: number | null;
             /**
              * Pieces
              * @description a whole number from 1 to 400
              * @default 24
              */
             pieces: number;
+            /**
+             * Side Mm
+             * @description 5 to 600 mm
+             */
+            side_mm?: number | null;
+            /**
+             * Small
+             * @description a whole number from 0 to 400
+             * @default 0
+             */
+            small: number;
         };
         /** CutDrawing */
         CutDrawing: {
-            /** Cells */
-            cells: components["schemas"]["Cell"][];
-            /** Knife X */
-            knife_x: number[];
-            /** Knife Y */
-            knife_y: number[];
-            /** Length Mm */
-            length_mm: number;
             /**
-             * Shape
+             * Pattern
              * @enum {string}
              */
-            shape: "round" | "oblong";
-            /** Width Mm */
-            width_mm: number;
+            pattern: "squares" | "oblongs" | "strips" | "diamonds" | "triangles" | "wedges" | "rings";
+            /**
+             * Small Mm
+             * @default 15
+             */
+            small_mm: number;
+            /** Trays */
+            trays: components["schemas"]["TrayDrawing"][];
         };
         /**
          * Dot
@@ -1067,6 +1386,27 @@ export interface components {
             to: string;
         };
         /**
+         * Eye
+         * @description How the eye does: mean and spread of guess over weight, in per cent. `guesses` says how many that is of.
+         */
+        Eye: {
+            /** Bias Pct */
+            bias_pct: number;
+            /** Guesses */
+            guesses: number;
+            /** Spread Pct */
+            spread_pct: number | null;
+        };
+        /**
+         * EyeDay
+         * @description How the eye did on one day, such as 2026-12-05.
+         */
+        EyeDay: {
+            /** Day */
+            day: string;
+            eye: components["schemas"]["Eye"];
+        };
+        /**
          * Fact
          * @description A number (or a word) with a stable key. `low` and `high` bound an estimate, in the same unit.
          */
@@ -1103,7 +1443,7 @@ export interface components {
             /** Name */
             name: string;
             /** Roles */
-            roles: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper")[];
+            roles: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart")[];
             /** Says */
             says: string;
         };
@@ -1461,6 +1801,12 @@ export interface components {
              */
             room_c: number;
             /**
+             * Scoops
+             * @description up to 20 scoops
+             * @default []
+             */
+            scoops: components["schemas"]["Scoop"][];
+            /**
              * @default {
              *       "diameter_mm": 260,
              *       "gap_mm": 10,
@@ -1623,6 +1969,55 @@ export interface components {
             water_g: number;
         };
         /**
+         * Live
+         * @description What the scale shows now. `says` is what is wrong, in words; empty when nothing is.
+         */
+        Live: {
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * State
+             * @default waiting
+             * @enum {string}
+             */
+            state: "waiting" | "ok" | "over" | "nonsense" | "gone";
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
+        };
+        /**
+         * LoadTray
+         * @description What to do with the simulated scale. `pinch` puts a lump on such as a hand takes that aims at `grams`.
+         */
+        LoadTray: {
+            /**
+             * Do
+             * @description put, pinch, lift, unplug, plug or garble
+             * @enum {string}
+             */
+            do: "put" | "pinch" | "lift" | "unplug" | "plug" | "garble";
+            /**
+             * Grams
+             * @description above 0, at most 20 000 g
+             */
+            grams?: number | null;
+        };
+        /**
          * MadeFor
          * @description A share of a part that is made here for another sheet too.
          */
@@ -1671,6 +2066,19 @@ export interface components {
             parts: components["schemas"]["PartDrawing"][];
         };
         /**
+         * MoreTins
+         * @description Further tins of another size that the same batch is poured into.
+         */
+        MoreTins: {
+            /**
+             * Count
+             * @description 1 to 12 tins
+             * @default 1
+             */
+            count: number;
+            tin: components["schemas"]["Tin"];
+        };
+        /**
          * Moved
          * @description One fact that an edit changed. `old` or `new` is None where the fact came or went.
          */
@@ -1685,6 +2093,15 @@ export interface components {
             old: string | null;
             /** Unit */
             unit: string;
+        };
+        /** NewBench */
+        NewBench: {
+            setup: components["schemas"]["BenchSetup"];
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet: number;
         };
         /**
          * NewEvent
@@ -1721,6 +2138,25 @@ export interface components {
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /** NewMark */
+        NewMark: {
+            /**
+             * Grams
+             * @description above 0, at most 50 000 g
+             */
+            grams?: number | null;
+            /**
+             * Kind
+             * @description piece, guess, whole, undone or closed
+             * @enum {string}
+             */
+            kind: "piece" | "guess" | "whole" | "undone" | "closed";
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each mark
              */
             uid: string;
         };
@@ -1897,7 +2333,7 @@ export interface components {
          * Part
          * @description A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
          *
-         *     `each_g` is how much of it goes on or in a piece; `pan` is the pan it is finished in. `kept` is the share held
+         *     `each_g` is how much of it goes on or in a piece, `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is the share held
          *     back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
          */
         Part: {
@@ -1907,8 +2343,13 @@ export interface components {
              */
             each_g?: number | null;
             /**
+             * Each Mm
+             * @description 2 to 100 mm across
+             */
+            each_mm?: number | null;
+            /**
              * Family
-             * @description bean-paste or burnt-sugar or coat or coconut-curd or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or sweet-broth or wrapper
+             * @description bean-paste or burnt-sugar or coat or coconut-curd or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or sweet-broth or whole-heart or wrapper
              * @default
              */
             family: string;
@@ -1955,11 +2396,11 @@ export interface components {
             pan: string;
             /**
              * Role
-             * @description base, syrup, filling, broth, topping, coat, glaze, oil, herb, wrapper
+             * @description base, syrup, filling, broth, topping, coat, glaze, oil, herb, wrapper, heart
              * @default base
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
             /**
              * Schools
              * @description choices of this kind of part
@@ -2021,7 +2462,10 @@ export interface components {
         };
         /**
          * Pieces
-         * @description Any of how many, how much dough and how much filling in each; what is left out follows.
+         * @description How many, and at most two of a piece's own measures; what is left out follows, shared equally.
+         *
+         *     `filling_g` is everything inside the skin, a whole fruit or nut with it. With a coat outside (half-crushed balls)
+         *     the skin is the coat.
          */
         Pieces: {
             /**
@@ -2029,6 +2473,11 @@ export interface components {
              * @description a whole number from 1 to 500
              */
             count?: number | null;
+            /**
+             * Diameter Mm
+             * @description 5 to 150 mm
+             */
+            diameter_mm?: number | null;
             /**
              * Dough G
              * @description above 0, at most 500 g
@@ -2039,6 +2488,21 @@ export interface components {
              * @description above 0, at most 300 g
              */
             filling_g?: number | null;
+            /**
+             * Piece G
+             * @description above 0, at most 800 g
+             */
+            piece_g?: number | null;
+            /**
+             * Skin Mm
+             * @description 0.2 to 60 mm
+             */
+            skin_mm?: number | null;
+            /**
+             * Skin Pct
+             * @description 1 to 99 per cent of the piece's weight
+             */
+            skin_pct?: number | null;
         };
         /**
          * Plan
@@ -2160,7 +2624,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
             /** State */
             state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
             /** Text */
@@ -2196,17 +2660,17 @@ export interface components {
         };
         /**
          * Remedy
-         * @description One way to balance dough and filling: words for the button, and the piece or part it changes.
+         * @description One way to balance dough and filling: words for the button, the pieces then, and a part made so many times.
          */
         Remedy: {
-            /** Count */
-            count?: number | null;
-            /** Dough Part Factor */
-            dough_part_factor?: number | null;
-            /** Filling G */
-            filling_g?: number | null;
-            /** Filling Part Factor */
-            filling_part_factor?: number | null;
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /** Part */
+            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart") | null;
+            pieces: components["schemas"]["Pieces"];
             /** Says */
             says: string;
         };
@@ -2229,6 +2693,98 @@ export interface components {
             says: string[];
             sheet: components["schemas"]["Sheet"];
             worked: components["schemas"]["Worked"];
+        };
+        /**
+         * Rolled
+         * @description Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
+         */
+        Rolled: {
+            /**
+             * Again
+             * @description trimmings rolled again 0 to 5 times
+             * @default 1
+             */
+            again: number;
+            /**
+             * Board Length Mm
+             * @description 100 to 1500 mm
+             * @default 450
+             */
+            board_length_mm: number;
+            /**
+             * Board Width Mm
+             * @description 100 to 1500 mm
+             * @default 300
+             */
+            board_width_mm: number;
+            /**
+             * Cutter Mm
+             * @description 10 to 300 mm across
+             */
+            cutter_mm?: number | null;
+            /**
+             * Gap Mm
+             * @description 0 to 30 mm between cuts
+             * @default 2
+             */
+            gap_mm: number;
+            /**
+             * Packing
+             * @description square or hexagonal
+             * @default hexagonal
+             * @enum {string}
+             */
+            packing: "square" | "hexagonal";
+            /**
+             * Shape
+             * @description round or square
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "square";
+        };
+        /**
+         * RolledDrawing
+         * @description Dough rolled out and cut: the first rolling and what is rolled again. mm.
+         */
+        RolledDrawing: {
+            /** Cutter Mm */
+            cutter_mm: number;
+            /** Rollings */
+            rollings: components["schemas"]["RollingDrawing"][];
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square";
+            /** Thick Mm */
+            thick_mm: number;
+        };
+        /**
+         * RollingDrawing
+         * @description `sheets` alike, each so many mm, with the middles of the cutters on it.
+         */
+        RollingDrawing: {
+            /** Length Mm */
+            length_mm: number;
+            /** Middles */
+            middles: number[][];
+            /** Sheets */
+            sheets: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * RulerDrawing
+         * @description A strip of paper to lay along one edge: its length and the knife's places on it, in mm.
+         */
+        RulerDrawing: {
+            /** Along */
+            along: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Ticks */
+            ticks: number[];
         };
         /** RunCard */
         RunCard: {
@@ -2323,6 +2879,15 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
         };
         /**
+         * ScaleCard
+         * @description The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page.
+         */
+        ScaleCard: {
+            live: components["schemas"]["Live"];
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
          * Scheduled
          * @description One step with its place in time.
          */
@@ -2349,6 +2914,22 @@ export interface components {
             label: string;
         };
         /**
+         * Scoop
+         * @description A portion scoop: its name, and the grams of water that fill it level.
+         */
+        Scoop: {
+            /**
+             * Ml
+             * @description above 0, at most 500 ml
+             */
+            ml: number;
+            /**
+             * Name
+             * @description a name of 1 to 40 letters
+             */
+            name: string;
+        };
+        /**
          * Session
          * @description Who is asking. `local`: on the kitchen's own machine, so no password was asked.
          */
@@ -2372,7 +2953,7 @@ export interface components {
              * @description a part of the sheet
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
             /**
              * With Sheet
              * @description the number of another sheet
@@ -2386,7 +2967,20 @@ export interface components {
         Sheet: {
             /**
              * @default {
-             *       "pieces": 24
+             *       "length_mm": 260,
+             *       "width_mm": 200
+             *     }
+             */
+            bag: components["schemas"]["Bag"];
+            /**
+             * @default {
+             *       "even": false,
+             *       "long_mm": null,
+             *       "pattern": "squares",
+             *       "piece_g": null,
+             *       "pieces": 24,
+             *       "side_mm": null,
+             *       "small": 0
              *     }
              */
             cut: components["schemas"]["Cut"];
@@ -2420,11 +3014,27 @@ export interface components {
             /**
              * @default {
              *       "count": null,
+             *       "diameter_mm": null,
              *       "dough_g": null,
-             *       "filling_g": null
+             *       "filling_g": null,
+             *       "piece_g": null,
+             *       "skin_mm": null,
+             *       "skin_pct": null
              *     }
              */
             pieces: components["schemas"]["Pieces"];
+            /**
+             * @default {
+             *       "again": 1,
+             *       "board_length_mm": 450,
+             *       "board_width_mm": 300,
+             *       "cutter_mm": null,
+             *       "gap_mm": 2,
+             *       "packing": "hexagonal",
+             *       "shape": "round"
+             *     }
+             */
+            rolled: components["schemas"]["Rolled"];
             /**
              * Schools
              * @description choices of the way
@@ -2461,6 +3071,7 @@ export interface components {
             /**
              * @default {
              *       "count": 1,
+             *       "more": [],
              *       "tin": {
              *         "diameter_mm": 150,
              *         "height_mm": 60,
@@ -2604,7 +3215,7 @@ export interface components {
              * To
              * @description a part of the sheet
              */
-            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper") | null;
+            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart") | null;
         };
         /**
          * Start
@@ -2889,8 +3500,16 @@ export interface components {
              */
             width_mm: number;
         };
-        /** TinDrawing */
+        /**
+         * TinDrawing
+         * @description `tin` is the one whose heart is slowest, `count` all of them together; `bag`: a sheet in a bag, not a tin.
+         */
         TinDrawing: {
+            /**
+             * Bag
+             * @default false
+             */
+            bag: boolean;
             /** Count */
             count: number;
             /** Depth Mm */
@@ -2900,6 +3519,22 @@ export interface components {
              * @enum {string}
              */
             kind: "tin";
+            tin: components["schemas"]["Tin"];
+            /**
+             * Tins
+             * @default []
+             */
+            tins: components["schemas"]["Tinful"][];
+        };
+        /**
+         * Tinful
+         * @description A size of tin, how many of it, and the share of the batch that one takes.
+         */
+        Tinful: {
+            /** Count */
+            count: number;
+            /** Share */
+            share: number;
             tin: components["schemas"]["Tin"];
         };
         /**
@@ -2917,8 +3552,35 @@ export interface components {
             splits: string[];
         };
         /**
+         * TrayDrawing
+         * @description One size of tray, `count` of it, with its pieces, the knife's lines, its rings (shares of the way out), rulers.
+         */
+        TrayDrawing: {
+            /** Cells */
+            cells: components["schemas"]["CellDrawing"][];
+            /** Count */
+            count: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Lines */
+            lines: number[][];
+            /** Name */
+            name: string;
+            /** Rings */
+            rings: number[];
+            /** Rulers */
+            rulers: components["schemas"]["RulerDrawing"][];
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "oblong";
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * Vessel
-         * @description The tins a batter is poured into.
+         * @description The tins a batter is poured into, all filled to one depth.
          */
         Vessel: {
             /**
@@ -2927,6 +3589,12 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * More
+             * @description at most 5 further sizes of tin
+             * @default []
+             */
+            more: components["schemas"]["MoreTins"][];
             /**
              * @default {
              *       "diameter_mm": 150,
@@ -3004,15 +3672,21 @@ export interface components {
             /** Zone Words */
             zone_words: components["schemas"]["ZoneWord"][];
         };
-        /** Weighed */
+        /**
+         * Weighed
+         * @description One piece: what it was aimed at, what it weighs, how far off in per cent, and the guess in a drill.
+         */
         Weighed: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
             /** Grams */
             grams: number;
+            /** Guess G */
+            guess_g?: number | null;
+            /** Off Pct */
+            off_pct: number;
+            /** Outside */
+            outside: boolean;
+            /** Target G */
+            target_g: number;
         };
         /**
          * WeighedMeasure
@@ -3118,6 +3792,480 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rippled"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_benches_benches: {
+        parameters: {
+            query: {
+                sheet: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_benches_new_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBench"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_benches_open_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bench_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_benches_new_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bench_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_benches_eye: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeDay"][];
                 };
             };
             /** @description Bad Request */
@@ -4911,6 +6059,282 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BatchOpen"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_scale_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_scale_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadTray"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_scale_zero: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

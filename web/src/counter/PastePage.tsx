@@ -21,7 +21,19 @@ import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
 
-const ROLES: PartRole[] = ["base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper"];
+const ROLES: PartRole[] = [
+  "base",
+  "syrup",
+  "filling",
+  "broth",
+  "topping",
+  "coat",
+  "glaze",
+  "oil",
+  "herb",
+  "wrapper",
+  "heart",
+];
 const KEPT = "kemble-pasted";
 
 /** A line as it stands after the cook's corrections; `out` when it is left out on purpose. */

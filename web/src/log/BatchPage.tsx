@@ -10,7 +10,7 @@ import { VerdictMark } from "../stations/mix/verdict";
 import { Label } from "../ui/dimension";
 import { FactFigure } from "../ui/FactFigure";
 import { Frame, Waiting } from "../ui/Frame";
-import { dayOf, quantity, timeOfDay } from "../ui/words";
+import { capital, dayOf, quantity, timeOfDay } from "../ui/words";
 import { OutcomeForm, wordsFor } from "./OutcomeForm";
 
 const KEY_FACTS = [
@@ -86,7 +86,7 @@ export default function BatchPage() {
             <svg width="26" height="24" aria-hidden="true">
               <VerdictMark verdict={one.verdict} x={13} y={12} size={9} />
             </svg>
-            {one.verdict.charAt(0).toUpperCase() + one.verdict.slice(1)}
+            {capital(one.verdict)}
           </h2>
           {changing ? (
             <OutcomeForm
@@ -179,7 +179,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
 
 const short = (words: string) => {
   const cut = words.length > 30 ? `${words.slice(0, 29)}…` : words;
-  return cut.charAt(0).toUpperCase() + cut.slice(1);
+  return capital(cut);
 };
 
 /** Each prediction as a band or a line, and what happened as a mark on the same rule, all as shares of what was told. */

@@ -26,8 +26,10 @@ const KEYS: Record<
     [
       {
         key: "shape.depth_mm",
-        words: (f) =>
-          `mm deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
+        words: (f, drawn) =>
+          drawn.shape?.kind === "tin" && drawn.shape.bag
+            ? "mm thick, in its bag"
+            : `mm deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
       },
     ],
   ],

@@ -18,6 +18,7 @@ export const newPart = (role: PartRole, name: string, family: string, lines: Lin
   schools: {},
   lines,
   each_g: null,
+  each_mm: null,
   pan: "",
   kept: 0,
   kept_for: "",

@@ -3,11 +3,22 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { BallDrawing, BoilDrawing, CutDrawing, KitchenSettings, Plan, SteamDrawing, WayCard } from "../api/client";
+import type {
+  BallDrawing,
+  BoilDrawing,
+  KitchenSettings,
+  Pieces,
+  Plan,
+  SteamDrawing,
+  TrayDrawing,
+  WayCard,
+} from "../api/client";
 import { CueDrawing } from "../make/CueDrawing";
 import { Lanes } from "../plan/Lanes";
 import { Around, fact, facts } from "../testing";
 import { Cooling } from "./cut/Cooling";
+import { inches } from "./cut/inches";
+import { lengths, Strip } from "./cut/StripsPage";
 import { Tray } from "./cut/Tray";
 import { HeatCurve } from "./heat/HeatCurve";
 import { Pot } from "./heat/Pot";
@@ -15,7 +26,8 @@ import { Steamer } from "./heat/Steamer";
 import { TimeRuler } from "./heat/TimeRuler";
 import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
-import { BallSection } from "./shape/BallShape";
+import { PieceSection } from "./shape/PieceSection";
+import { enough, holding, type Measure, weighed } from "./shape/piece";
 import { TinSection } from "./shape/TinShape";
 
 afterEach(cleanup);
@@ -29,7 +41,12 @@ describe("a ball in cross-section", () => {
     form: "ball",
     outer_mm: 35,
     core_mm: 24.5,
+    heart_mm: 0,
+    heart_g: 0,
     least_skin_mm: 3.2,
+    near_skin_mm: 3.6,
+    dough_g_per_ml: 1.2,
+    filling_g_per_ml: 1.25,
     filling_name: "date",
   } as BallDrawing;
   const found = facts(
@@ -43,13 +60,13 @@ describe("a ball in cross-section", () => {
   );
 
   it("keeps the share of filling to ball", () => {
-    render(<BallSection drawing={drawing} facts={found} />);
+    render(<PieceSection drawing={drawing} facts={found} />);
     const [outer, core] = all("circle").map((circle) => num(circle, "r"));
     expect((core ?? 0) / (outer ?? 1)).toBeCloseTo(24.5 / 35, 6);
   });
 
   it("draws rope and disc to one scale", () => {
-    render(<BallSection drawing={drawing} facts={found} />);
+    render(<PieceSection drawing={drawing} facts={found} />);
     const piece = all("rect")[0];
     expect(num(piece, "width") / num(piece, "height")).toBeCloseTo(30 / 25, 6);
     const widths = all("line").map((line) => num(line, "x2") - num(line, "x1"));
@@ -65,12 +82,12 @@ describe("a ball in cross-section", () => {
       piece_name: "ball",
       filling_name: "white bean paste",
     } as BallDrawing;
-    render(<BallSection drawing={outside} facts={found} />);
+    render(<PieceSection drawing={outside} facts={found} />);
     const [shell, core] = all("circle").map((circle) => circle.getAttribute("fill"));
     expect([shell, core]).toEqual(["url(#m-filling)", "url(#m-cooked)"]);
     expect(text()).toContain("9.0 g white bean paste");
     expect(text()).toContain("coat 5.3 mm");
-    expect(screen.getByRole("img", { name: "A ball 35 mm across, coat 5.3 mm" })).toBeTruthy();
+    expect(screen.getByRole("group", { name: "A ball 35 mm across, coat 5.3 mm" })).toBeTruthy();
   });
 
   it("a packet lies flat in its square of foil, to one scale", () => {
@@ -80,7 +97,7 @@ describe("a ball in cross-section", () => {
       fact("shape.thick_mm", 18, "mm"),
       fact("shape.foil_mm", 180, "mm"),
     );
-    render(<BallSection drawing={{ ...drawing, core_mm: 0, form: "packet" } as BallDrawing} facts={sizes} />);
+    render(<PieceSection drawing={{ ...drawing, core_mm: 0, form: "packet" } as BallDrawing} facts={sizes} />);
     expect(all("circle")).toHaveLength(0);
     const widths = all("rect").map((rect) => num(rect, "width"));
     expect(widths.some((wide) => widths.some((narrow) => Math.abs(narrow / wide - 60 / 180) < 1e-9))).toBe(true);
@@ -88,14 +105,14 @@ describe("a ball in cross-section", () => {
   });
 
   it("a parcel is a cone of leaf with its filling low in it", () => {
-    render(<BallSection drawing={{ ...drawing, form: "parcel" } as BallDrawing} facts={found} />);
+    render(<PieceSection drawing={{ ...drawing, form: "parcel" } as BallDrawing} facts={found} />);
     expect(all("path[fill='url(#m-leaf)']")).toHaveLength(1);
     expect(num(all("circle")[0], "cy")).toBeGreaterThan(190);
     expect(text()).not.toContain("tears under");
   });
 
   it("is a plain ball without filling", () => {
-    render(<BallSection drawing={{ ...drawing, core_mm: 0 }} facts={found} />);
+    render(<PieceSection drawing={{ ...drawing, core_mm: 0 }} facts={found} />);
     expect(all("circle")).toHaveLength(1);
     expect(text()).not.toContain("skin");
   });
@@ -134,36 +151,142 @@ describe("a tin from the side", () => {
 });
 
 describe("a tray from above", () => {
-  const cell = (x: number, y: number, kind: "corner" | "edge" | "inner") => ({ x, y, w: 50, h: 50, kind });
-  const found = facts(fact("cut.pieces", 4), fact("cut.piece_g", 40, "g"));
+  const box = (x: number, y: number, kind: "corner" | "edge" | "inner" | "offcut", small = false) => ({
+    outline: [
+      [x, y],
+      [x + 50, y],
+      [x + 50, y + 50],
+      [x, y + 50],
+    ],
+    grams: 40,
+    kind,
+    small,
+  });
+  const tray: TrayDrawing = {
+    name: "the tray",
+    count: 1,
+    shape: "oblong",
+    length_mm: 200,
+    width_mm: 50,
+    cells: [box(0, 0, "corner"), box(50, 0, "edge"), box(100, 0, "inner"), box(150, 0, "offcut")],
+    lines: [[50, 0, 50, 50]],
+    rings: [],
+    rulers: [{ along: "from left to right", length_mm: 200, ticks: [50, 100, 150] }],
+  };
 
-  it("ends its knife lines at a round edge", () => {
-    const drawing = {
-      shape: "round",
-      length_mm: 200,
-      width_mm: 200,
-      knife_x: [50, 100],
-      knife_y: [],
-      cells: [],
-    } as unknown as CutDrawing;
-    render(<Tray drawing={drawing} facts={found} />);
-    const [off, middle] = all("line").map((line) => Math.abs(num(line, "y2") - num(line, "y1")));
-    expect((off ?? 0) / (middle ?? 1)).toBeCloseTo(Math.sqrt(3) / 2, 6); // the chord half a radius out
+  it("tells corners, edges, middles and offcuts apart, says each distance and weight", () => {
+    render(<Tray tray={tray} smallMm={15} />);
+    expect(new Set(all("polygon").map((one) => one.getAttribute("fill"))).size).toBe(4);
+    for (const words of ["5.0", "10.0", "15.0", "20.0 cm", "40 g"]) expect(text()).toContain(words);
+    expect(screen.getByRole("img", { name: "3 pieces of 40 g" })).toBeTruthy();
   });
 
-  it("tells corners from edges and says each distance in cm", () => {
-    const cells = [cell(0, 0, "corner"), cell(50, 0, "edge"), cell(100, 0, "inner")];
-    render(
-      <Tray
-        drawing={{ shape: "oblong", length_mm: 150, width_mm: 50, knife_x: [50, 100], knife_y: [], cells }}
-        facts={found}
-      />,
+  it("draws knife lines and pieces to one scale", () => {
+    render(<Tray tray={tray} smallMm={15} />);
+    const [corner] = all("polygon");
+    const xs = (corner?.getAttribute("points") ?? "").split(" ").map((pair) => Number(pair.split(",")[0]));
+    const line = all("line").find((one) => one.getAttribute("stroke-width") === "1.3");
+    expect(num(line, "x1")).toBeCloseTo(Math.max(...xs), 6);
+    expect(num(line, "y2") - num(line, "y1")).toBeCloseTo(Math.max(...xs) - Math.min(...xs), 6);
+  });
+
+  it("draws a ring at its share of the way out", () => {
+    const round = { ...tray, shape: "round" as const, width_mm: 200, rings: [0.5] };
+    render(<Tray tray={round} smallMm={15} />);
+    const [wall, ring] = all("circle").map((one) => num(one, "r"));
+    expect((ring ?? 0) / (wall ?? 1)).toBeCloseTo(0.5, 6);
+  });
+
+  it("a piece to be cut small is cut until no side is longer than the limit", () => {
+    render(<Tray tray={{ ...tray, cells: [box(0, 0, "inner", true)] }} smallMm={15} />);
+    // 50 mm in sides of at most 15: four, so three cuts each way.
+    const dashes = all("path").find((one) => one.getAttribute("stroke-dasharray"));
+    expect(dashes?.getAttribute("d")?.match(/M/g)).toHaveLength(6);
+  });
+});
+
+describe("a strip to lay beside the tray", () => {
+  it("is as long in millimetres as the edge, with a tick at every cut", () => {
+    const [strip] = lengths("from left to right", 150, [50, 100]);
+    if (strip) render(<Strip strip={strip} />);
+    const svg = screen.getByTestId("strip");
+    expect(svg.getAttribute("width")).toBe("152mm");
+    expect(svg.getAttribute("viewBox")).toBe("-1 0 152 26"); // a unit of the drawing is a millimetre of paper
+    expect(all("path").map((one) => one.getAttribute("d"))).toEqual(["M50 0.5v10", "M100 0.5v10"]);
+    expect(text()).toContain("1 15/16″");
+  });
+
+  it("longer than paper, it comes in lengths, a cut on the joint on both", () => {
+    const found = lengths("round the rim", 400, [10, 180, 395]);
+    expect(found.map(({ from, to, ticks }) => [from, to, ticks])).toEqual([
+      [0, 180, [10, 180]],
+      [180, 360, [180]],
+      [360, 400, [395]],
+    ]);
+  });
+
+  it.each([
+    [25.4, "1"],
+    [31.8, "1 1/4"],
+    [12.7, "1/2"],
+    [0, "0"],
+    [100, "3 15/16"],
+  ])("%f mm are %s inches", (mm, words) => expect(inches(mm)).toBe(words));
+});
+
+describe("a piece under the hand", () => {
+  const drawing = {
+    kind: "ball", form: "ball", outside: false, outer_mm: 40, core_mm: 30, heart_mm: 20, heart_g: 4,
+    dough_g_per_ml: 1.2, filling_g_per_ml: 1.25, dough_total_g: 500, filling_total_g: 300,
+    least_skin_mm: 3, near_skin_mm: 3.4, dough_name: "dough", piece_name: "round", filling_name: "paste",
+    filling_word: "filling", heart_name: "chestnut", remedies: [],
+  } as unknown as BallDrawing; // biome-ignore format: a table
+
+  it("weighs what its spheres hold", () => {
+    // Spheres of 40, 30 and 20 mm: 33.510, 14.137 and 4.189 ml.
+    const { dough_g, filling_g } = weighed(drawing, { outer: 40, core: 30 });
+    expect(dough_g).toBeCloseTo((33.5103 - 14.1372) * 1.2, 3);
+    expect(filling_g).toBeCloseTo((14.1372 - 4.18879) * 1.25 + 4, 3);
+    const count = enough(drawing, { dough_g, filling_g });
+    expect(count.dough).toBeCloseTo(500 / 23.2477, 3);
+    expect(count.filling).toBeCloseTo(300 / (filling_g - 4), 6);
+  });
+
+  it("with the coat outside, the dough is what lies within", () => {
+    const { dough_g, filling_g } = weighed(
+      { ...drawing, outside: true, heart_mm: 0, heart_g: 0 },
+      { outer: 40, core: 30 },
     );
-    const fills = all("rect")
-      .slice(1)
-      .map((rect) => rect.getAttribute("fill"));
-    expect(new Set(fills).size).toBe(3);
-    for (const words of ["5.0", "10.0", "15.0 cm", "40 g"]) expect(text()).toContain(words);
+    expect(dough_g).toBeCloseTo(14.1372 * 1.2, 3);
+    expect(filling_g).toBeCloseTo((33.5103 - 14.1372) * 1.25, 3);
+  });
+
+  it("is moved by the arrow keys, half a millimetre at a time, and never through its skin", () => {
+    const dropped = vi.fn();
+    render(<PieceSection drawing={drawing} facts={{}} onDrop={dropped} />);
+    const [outside, within] = screen.getAllByRole("slider");
+    fireEvent.keyDown(outside as HTMLElement, { key: "ArrowRight" });
+    expect(dropped).toHaveBeenLastCalledWith({ outer: 40.5, core: 30 });
+    fireEvent.keyDown(within as HTMLElement, { key: "ArrowLeft" });
+    expect(dropped).toHaveBeenLastCalledWith({ outer: 40.5, core: 29.5 });
+  });
+
+  it("says before a skin tears", () => {
+    render(<PieceSection drawing={{ ...drawing, core_mm: 33.5 }} facts={{}} />);
+    expect(text()).toContain("nearly tears: at least 3.0 mm");
+    cleanup();
+    render(<PieceSection drawing={{ ...drawing, core_mm: 35 }} facts={{}} />);
+    expect(text()).toContain("tears: at least 3.0 mm");
+  });
+
+  it.each<[string, Pieces, Measure, Measure[], Pieces]>([
+    ["one beside the other", { dough_g: 20 }, "skin_mm", [], { dough_g: 20, skin_mm: 5 }],
+    ["the older one lets go", { dough_g: 20, filling_g: 9 }, "skin_mm", ["filling_g"], { filling_g: 9, skin_mm: 5 }],
+    ["weight for diameter", { diameter_mm: 40 }, "piece_g", [], { piece_g: 5, skin_pct: 44 }],
+    ["the count stays", { count: 20, dough_g: 20 }, "dough_g", [], { count: 20, dough_g: 5 }],
+  ])("two measures say all: %s", (_, pieces, name, recent, expected) => {
+    const next = holding(pieces, name, 5, false, recent, 44);
+    expect(Object.fromEntries(Object.entries(next).filter(([, value]) => value != null))).toEqual(expected);
   });
 });
 

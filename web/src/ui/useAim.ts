@@ -9,10 +9,17 @@ export function pointIn(svg: SVGSVGElement | null, event: PointerEvent): DOMPoin
 
 /**
  * `aim` is where it was put, until `settled` (what the server last said) changes and nothing is being dragged.
- * Spread `canvas` on the svg and call `grab` when the handle is pressed.
+ * Spread `canvas` on the svg and call `grab` when the handle is pressed. `onMove` is told at every move, or with
+ * `whenDropped` only where it was let go: then nothing but the drawing works while it is dragged.
  */
-export function useAim<T>(settled: string, place: (at: DOMPoint) => T, onMove?: (value: T) => void) {
+export function useAim<T>(
+  settled: string,
+  place: (at: DOMPoint) => T,
+  onMove?: (value: T) => void,
+  whenDropped = false,
+) {
   const [aim, setAim] = useState<T | null>(null);
+  const last = useRef<T | null>(null);
   const dragging = useRef(false);
   const svg = useRef<SVGSVGElement>(null);
 
@@ -23,10 +30,14 @@ export function useAim<T>(settled: string, place: (at: DOMPoint) => T, onMove?: 
 
   const put = (value: T) => {
     setAim(value);
-    onMove?.(value);
+    last.current = value;
+    if (!(whenDropped && dragging.current)) onMove?.(value);
   };
   const drop = () => {
+    if (!dragging.current) return;
     dragging.current = false;
+    if (whenDropped && last.current != null) onMove?.(last.current);
+    last.current = null;
   };
   return {
     aim,

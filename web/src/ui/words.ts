@@ -86,3 +86,5 @@ export function wallClock(instant: Date, zone: string): string {
 }
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
+
+export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

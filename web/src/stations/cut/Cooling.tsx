@@ -26,7 +26,8 @@ export function Cooling({ drawing, facts, large, verb = "eat" }: Props) {
   const until = value("rest.handle_until_min");
   const cut = value("rest.cut_after_min");
   // Balls are eaten long before they are cold: only that stretch is drawn.
-  const end = Math.min(at.at(-1) ?? 1, until != null && cut == null ? until * 2.2 : Number.POSITIVE_INFINITY);
+  const cold = Math.max(at.at(-1) ?? 1, cut == null ? 0 : cut * 1.12);
+  const end = Math.min(cold, until != null && cut == null ? until * 2.2 : Number.POSITIVE_INFINITY);
   const shown = at.filter((m) => m <= end).length;
   const x = scaleLinear()
     .domain([0, end])

@@ -1,28 +1,33 @@
 /** Rest and cut: the tray from above with its knife lines, and the cooling that says when. */
 
+import { useState } from "react";
+import { Link } from "react-router";
+import type { CutDrawing } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
+import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
-import { NumberField } from "../../ui/NumberField";
 import { Schools } from "../../ui/Schools";
-import { quantity } from "../../ui/words";
+import { capital, quantity } from "../../ui/words";
 import { Cooling } from "./Cooling";
+import { CutChoice } from "./CutChoice";
+import { inches } from "./inches";
 import { Tray } from "./Tray";
 
 const ROWS = {
-  tin: ["cut.piece_g", "cut.corners", "cut.edges", "cut.offcut_pct", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
+  tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
   ball: ["rest.freeze_filling_min", "rest.soften_min", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
 };
 
 export function Cut({ bench, way }: StationProps) {
   const { sheet, worked, edit } = bench;
   const { facts, drawings } = worked;
-  const tray = way.form === "tin";
+  const tray = drawings.shape ? drawings.shape.kind === "tin" : way.form === "tin";
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
       <section aria-label={tray ? "Knife lines from above" : "Cooling"}>
         {tray
-          ? drawings.cut && <Tray drawing={drawings.cut} facts={facts} />
+          ? drawings.cut && <Trays cut={drawings.cut} />
           : drawings.rest && (
               <Cooling
                 drawing={drawings.rest}
@@ -31,8 +36,10 @@ export function Cut({ bench, way }: StationProps) {
                 verb={drawings.heat?.kind === "boil" ? "eat" : "work it"}
               />
             )}
+        {tray && drawings.cut && <KnifePlaces bench={bench} cut={drawings.cut} />}
       </section>
       <section aria-label="Resting and keeping">
+        {tray && <CutChoice bench={bench} />}
         {tray && drawings.rest && <Cooling drawing={drawings.rest} facts={facts} />}
         <Schools
           way={way}
@@ -40,21 +47,6 @@ export function Cut({ bench, way }: StationProps) {
           schools={sheet.schools}
           onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
         />
-        {tray && (
-          <div className="hairline mt-3 flex items-baseline justify-between">
-            <span>Pieces wanted</span>
-            <NumberField
-              label="Pieces wanted"
-              hideLabel
-              value={sheet.cut.pieces}
-              decimals={0}
-              min={1}
-              max={400}
-              width="4rem"
-              onChange={(value) => edit({ ...sheet, cut: { pieces: Math.round(value) } })}
-            />
-          </div>
-        )}
         <ul>
           {ROWS[tray ? "tin" : "ball"].map((key) => {
             const fact = facts[key];
@@ -63,7 +55,7 @@ export function Cut({ bench, way }: StationProps) {
               fact &&
               !none && (
                 <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1.5">
-                  <span>{fact.label.charAt(0).toUpperCase() + fact.label.slice(1)}</span>
+                  <span>{capital(fact.label)}</span>
                   <FactFigure facts={facts} name={key} className="font-bold">
                     {key.startsWith("keep.") ? "about " : ""}
                     {quantity(fact)}
@@ -75,5 +67,60 @@ export function Cut({ bench, way }: StationProps) {
         </ul>
       </section>
     </div>
+  );
+}
+
+/** Each size of tray in turn. */
+function Trays({ cut }: { cut: CutDrawing }) {
+  const [at, setAt] = useState(0);
+  const shown = cut.trays[at] ?? cut.trays[0];
+  return (
+    <>
+      {cut.trays.length > 1 && (
+        <div className="mb-1 flex flex-wrap gap-1.5">
+          {cut.trays.map((tray, i) => (
+            <button
+              // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
+              key={i}
+              type="button"
+              className="pick !min-h-8 !px-3 text-[15px]"
+              data-on={i === at}
+              onClick={() => setAt(i)}
+            >
+              {tray.name}
+            </button>
+          ))}
+        </div>
+      )}
+      {shown && <Tray tray={shown} smallMm={cut.small_mm} />}
+    </>
+  );
+}
+
+/** Where the knife meets the edge, in cm and inches, and the same as strips of paper. */
+function KnifePlaces({ bench, cut }: { bench: Bench; cut: CutDrawing }) {
+  const rulers = cut.trays.flatMap((tray) => tray.rulers.map((ruler) => ({ tray, ruler })));
+  if (!rulers.length) return null;
+  return (
+    <details className="mt-2">
+      <summary className="min-h-9 cursor-pointer text-bean">Every cut from the edge, in cm and inches</summary>
+      <dl>
+        {rulers.map(({ tray, ruler }) => (
+          <div key={`${tray.name} ${ruler.along}`} className="hairline py-1.5">
+            <dt className="text-ink2">
+              {cut.trays.length > 1 ? `${tray.name}: ` : ""}
+              {ruler.along}
+            </dt>
+            <dd>
+              <b>{ruler.ticks.map((mm) => (mm / 10).toFixed(1)).join(" · ")}</b> cm
+            </dd>
+            <dd>{ruler.ticks.map(inches).join(" · ")} in</dd>
+          </div>
+        ))}
+      </dl>
+      <Link to={`/sheets/${bench.id}/strips`} className="mt-2 inline-block text-bean underline underline-offset-4">
+        Print them as strips to lay beside the tray
+      </Link>
+    </details>
   );
 }

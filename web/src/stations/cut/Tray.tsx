@@ -1,111 +1,177 @@
-/** The tray from above: knife lines, their distances from the edge, corners and edges told apart. */
+/** A tray from above: every piece as it is cut, the knife's lines, their distances from the edge, each piece's weight. */
 
-import type { CutDrawing, Facts } from "../../api/client";
+import type { TrayDrawing } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 
-export function Tray({ drawing, facts }: { drawing: CutDrawing; facts: Facts }) {
-  const scale = Math.min(440 / drawing.length_mm, 430 / drawing.width_mm);
-  const x0 = 60;
-  const y0 = 34;
-  const w = drawing.length_mm * scale;
-  const h = drawing.width_mm * scale;
-  const round = drawing.shape === "round";
-  const pieces = Number(facts["cut.pieces"]?.value ?? 0);
-  const grams = Number(facts["cut.piece_g"]?.value ?? 0);
+type Cell = TrayDrawing["cells"][number];
+
+const TINTS: Record<Cell["kind"], string> = {
+  corner: "#d8bb78",
+  edge: "#e7d3a2",
+  inner: "#f6efd6",
+  offcut: fill("other"),
+};
+const MOST_WEIGHTS = 60; // more figures than that are too small to read
+const X0 = 60;
+const Y0 = 34;
+
+export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) {
+  const scale = Math.min(440 / tray.length_mm, 430 / tray.width_mm);
+  const w = tray.length_mm * scale;
+  const h = tray.width_mm * scale;
+  const pieces = tray.cells.filter((cell) => cell.kind !== "offcut");
   const cm = (mm: number) => (mm / 10).toFixed(1);
+  const points = (cell: Cell) => cell.outline.map(([x = 0, y = 0]) => `${X0 + x * scale},${Y0 + y * scale}`).join(" ");
+  const ruler = (along: string) => tray.rulers.find((one) => one.along === along)?.ticks ?? [];
   // Room for every figure along an edge, or only for each second one.
   const every = (lines: number[], length: number) => (lines.length * 34 > length ? 2 : 1);
+  const across = ruler("from left to right");
+  const down = ruler("from top to bottom");
+  const weights = pieces.map((cell) => cell.grams);
+  const [least, most] = [Math.min(...weights), Math.max(...weights)];
+  const told = most - least < 0.6 ? most.toFixed(0) : `${least.toFixed(0)} to ${most.toFixed(0)}`;
   return (
     <svg
-      viewBox={`0 0 640 ${y0 + h + 56}`}
+      viewBox={`0 0 640 ${Y0 + h + 56}`}
       className="mx-auto block w-full"
       role="img"
-      aria-label={`${pieces} pieces of ${grams.toFixed(0)} g`}
+      aria-label={`${pieces.length} pieces of ${told} g`}
     >
-      {round ? (
-        <circle
-          cx={x0 + w / 2}
-          cy={y0 + h / 2}
-          r={w / 2}
-          fill={fill("cooked")}
+      <Edge tray={tray} scale={scale} share={1} filled />
+      {tray.cells.map((cell) => (
+        <polygon
+          key={points(cell)}
+          data-kind={cell.kind}
+          points={points(cell)}
+          fill={TINTS[cell.kind]}
           stroke="var(--color-ink)"
-          strokeWidth="2.6"
-        />
-      ) : (
-        <rect x={x0} y={y0} width={w} height={h} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="2.6" />
-      )}
-      {drawing.cells.map((cell) => (
-        <rect
-          key={`${cell.x} ${cell.y}`}
-          x={x0 + cell.x * scale}
-          y={y0 + cell.y * scale}
-          width={cell.w * scale}
-          height={cell.h * scale}
-          fill={cell.kind === "corner" ? "#d8bb78" : cell.kind === "edge" ? "#e7d3a2" : "#f6efd6"}
-          stroke="none"
+          strokeWidth="0.4"
         />
       ))}
-      {drawing.knife_x.map((at) => (
+      {pieces.length <= MOST_WEIGHTS &&
+        pieces
+          .filter((cell) => !cell.small)
+          .map((cell) => {
+            const [x, y] = middle(cell);
+            return (
+              <Label
+                key={`${x} ${y}`}
+                x={X0 + x * scale}
+                y={Y0 + y * scale + 4}
+                size={pieces.length > 36 ? 10.5 : 12.5}
+                anchor="middle"
+              >
+                {cell.grams.toFixed(0)}
+              </Label>
+            );
+          })}
+      {tray.lines.map(([x1 = 0, y1 = 0, x2 = 0, y2 = 0]) => (
         <line
-          key={`x${at}`}
-          x1={x0 + at * scale}
-          x2={x0 + at * scale}
-          {...chord(at, drawing, scale, y0, "y")}
+          key={`${x1} ${y1} ${x2} ${y2}`}
+          x1={X0 + x1 * scale}
+          y1={Y0 + y1 * scale}
+          x2={X0 + x2 * scale}
+          y2={Y0 + y2 * scale}
           stroke="var(--color-ink)"
           strokeWidth="1.3"
         />
       ))}
-      {drawing.knife_y.map((at) => (
-        <line
-          key={`y${at}`}
-          y1={y0 + at * scale}
-          y2={y0 + at * scale}
-          {...chord(at, drawing, scale, x0, "x")}
-          stroke="var(--color-ink)"
-          strokeWidth="1.3"
-        />
+      {tray.rings.map((share) => (
+        <Edge key={share} tray={tray} scale={scale} share={share} />
       ))}
-      {drawing.knife_x.map((at, i) =>
-        i % every(drawing.knife_x, w) === 0 ? (
-          <Label key={`t${at}`} x={x0 + at * scale} y={y0 - 10} anchor="middle" size={13.5}>
+      {tray.cells
+        .filter((cell) => cell.small)
+        .map((cell) => (
+          <CutSmall key={points(cell)} cell={cell} scale={scale} smallMm={smallMm} />
+        ))}
+      {across.map((at, i) =>
+        i % every(across, w) === 0 ? (
+          <Label key={at} x={X0 + at * scale} y={Y0 - 10} anchor="middle" size={13.5}>
             {cm(at)}
           </Label>
         ) : null,
       )}
-      {drawing.knife_y.map((at, i) =>
-        i % every(drawing.knife_y, h) === 0 ? (
-          <Label key={`l${at}`} x={x0 - 10} y={y0 + at * scale + 5} anchor="end" size={13.5}>
+      {down.map((at, i) =>
+        i % every(down, h) === 0 ? (
+          <Label key={at} x={X0 - 10} y={Y0 + at * scale + 5} anchor="end" size={13.5}>
             {cm(at)}
           </Label>
         ) : null,
       )}
-      <Label x={x0 + w + 26} y={y0 - 10} size={13.5} tone="ink2">
+      <Label x={X0 + w + 26} y={Y0 - 10} size={13.5} tone="ink2">
         cm from the edge
       </Label>
-      <Dimension x1={x0} y1={y0 + h + 22} x2={x0 + w} y2={y0 + h + 22} />
-      <Label x={x0 + w / 2} y={y0 + h + 46} bold anchor="middle" size={19}>
-        {cm(drawing.length_mm)} cm
+      <Dimension x1={X0} y1={Y0 + h + 22} x2={X0 + w} y2={Y0 + h + 22} />
+      <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
+        {cm(tray.length_mm)} cm
       </Label>
-      <Label x={x0 + w + 26} y={y0 + 30} bold size={34}>
-        {pieces}
+      <Label x={X0 + w + 26} y={Y0 + 30} bold size={34}>
+        {pieces.length}
       </Label>
-      <Label x={x0 + w + 26} y={y0 + 52} tone="ink2">
+      <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
         pieces of
       </Label>
-      <Label x={x0 + w + 26} y={y0 + 82} bold size={24}>
-        {grams.toFixed(0)} g
+      <Label x={X0 + w + 26} y={Y0 + 82} bold size={24}>
+        {told} g
       </Label>
+      {tray.count > 1 && (
+        <Label x={X0 + w + 26} y={Y0 + 108} tone="ink2">
+          in each of {tray.count}
+        </Label>
+      )}
     </svg>
   );
 }
 
-/** Where a knife line begins and ends: across the whole tray, or the chord of a round one. */
-function chord(at: number, drawing: CutDrawing, scale: number, origin: number, axis: "x" | "y") {
-  const span = axis === "x" ? drawing.length_mm : drawing.width_mm;
-  let half = span / 2;
-  if (drawing.shape === "round") half = Math.sqrt(Math.max(0, half ** 2 - (at - half) ** 2));
-  const from = origin + (span / 2 - half) * scale;
-  const to = origin + (span / 2 + half) * scale;
-  return axis === "x" ? { x1: from, x2: to } : { y1: from, y2: to };
+/** The wall of the tray, or a ring at a share of the way from the middle to it. */
+function Edge(props: { tray: TrayDrawing; scale: number; share: number; filled?: boolean }) {
+  const { tray, scale, share, filled } = props;
+  const w = tray.length_mm * scale;
+  const h = tray.width_mm * scale;
+  const look = {
+    fill: filled ? fill("cooked") : "none",
+    stroke: "var(--color-ink)",
+    strokeWidth: filled ? 2.6 : 1.3,
+  };
+  return tray.shape === "round" ? (
+    <circle cx={X0 + w / 2} cy={Y0 + h / 2} r={(w / 2) * share} {...look} />
+  ) : (
+    <rect
+      x={X0 + (w * (1 - share)) / 2}
+      y={Y0 + (h * (1 - share)) / 2}
+      width={w * share}
+      height={h * share}
+      {...look}
+    />
+  );
+}
+
+/** A piece marked to be cut once more: dashes as many as bring its sides under the limit. */
+function CutSmall({ cell, scale, smallMm }: { cell: Cell; scale: number; smallMm: number }) {
+  const xs = cell.outline.map(([x = 0]) => x);
+  const ys = cell.outline.map(([, y = 0]) => y);
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const inner = (from: number, to: number) => {
+    const n = Math.max(2, Math.ceil((to - from) / smallMm));
+    return Array.from({ length: n - 1 }, (_, i) => from + ((to - from) * (i + 1)) / n);
+  };
+  const path = [
+    ...inner(left, right).map((x) => `M${X0 + x * scale} ${Y0 + top * scale}V${Y0 + bottom * scale}`),
+    ...inner(top, bottom).map((y) => `M${X0 + left * scale} ${Y0 + y * scale}H${X0 + right * scale}`),
+  ].join("");
+  return <path d={path} fill="none" stroke="var(--color-bean)" strokeWidth="1.6" strokeDasharray="3 3" data-small />;
+}
+
+/** Where a piece's figure goes: the middle of its area. */
+function middle(cell: Cell): [number, number] {
+  let [area, mx, my] = [0, 0, 0];
+  cell.outline.forEach(([x1 = 0, y1 = 0], i) => {
+    const [x2 = 0, y2 = 0] = cell.outline[(i + 1) % cell.outline.length] ?? [];
+    const turn = x1 * y2 - x2 * y1;
+    area += turn;
+    mx += (x1 + x2) * turn;
+    my += (y1 + y2) * turn;
+  });
+  return area ? [mx / (3 * area), my / (3 * area)] : [0, 0];
 }

@@ -5,7 +5,7 @@ import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
 import { Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
-import { degrees, degreesUnit, quantity } from "../../ui/words";
+import { capital, degrees, degreesUnit, quantity } from "../../ui/words";
 import { HeatCurve } from "./HeatCurve";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
@@ -45,7 +45,7 @@ export function Heat({ bench, way }: StationProps) {
                       ? sheet.schools.cover === "covered"
                         ? "Left open"
                         : "Covered with foil"
-                      : sentenceCase(fact.label)}
+                      : capital(fact.label)}
                   </span>
                   <FactFigure facts={facts} name={key} className="font-bold">
                     {fact.unit === "min more" || key === "heat.cover_min"
@@ -120,5 +120,4 @@ export function Heat({ bench, way }: StationProps) {
   );
 }
 
-const sentenceCase = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 const signed = (value: number) => `${value < 0 ? "−" : "+"} ${Math.abs(value).toFixed(0)}`;

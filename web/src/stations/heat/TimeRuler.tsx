@@ -5,7 +5,7 @@ import type { Facts, TimedDrawing } from "../../api/client";
 import { Axis, Dimension, Extension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
-import { duration } from "../../ui/words";
+import { capital, duration } from "../../ui/words";
 
 const W = 720;
 
@@ -61,7 +61,7 @@ export function TimeRuler({ drawing, facts }: { drawing: TimedDrawing; facts: Fa
       </svg>
       <figcaption className="mt-2 text-lg">
         <FactFigure facts={facts} name="heat.done_min" className="font-bold">
-          {sentenceCase(drawing.says)}
+          {capital(drawing.says)}
         </FactFigure>
         : look from {duration(first)} on.{" "}
         <span className="text-ink2">The usual range of the craft, set to this sheet's size; the cue decides.</span>
@@ -69,5 +69,3 @@ export function TimeRuler({ drawing, facts }: { drawing: TimedDrawing; facts: Fa
     </figure>
   );
 }
-
-const sentenceCase = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

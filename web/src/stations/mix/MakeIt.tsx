@@ -15,7 +15,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
   const [people, setPeople] = useState({ people: 24, each: 2 });
   const [short, setShort] = useState("0 0");
   const number = (key: string) => Number(facts[key]?.value ?? 0);
-  const tin = way.form === "tin";
+  const tin = drawings.shape ? drawings.shape.kind === "tin" : way.form === "tin";
   const count = tin ? sheet.cut.pieces : number("shape.pieces");
   const pieceG = tin ? number("mix.cooked_g") / Math.max(1, sheet.cut.pieces) : number("shape.base_g");
   const options: [Fixed, string][] = [

@@ -138,7 +138,7 @@ function PartSlip({
             onChange={(pan) => set({ pan })}
           />
         )}
-        {pieces && !base && part.role !== "filling" && part.role !== "wrapper" && (
+        {pieces && !base && part.role !== "filling" && part.role !== "heart" && part.role !== "wrapper" && (
           <Row label="For each piece">
             <NumberField
               label="For each piece"

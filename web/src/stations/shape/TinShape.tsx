@@ -5,6 +5,7 @@ import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
+import { NumberField } from "../../ui/NumberField";
 import { NumberRow, PickRow } from "../../ui/Row";
 import { useAim } from "../../ui/useAim";
 import { quantity } from "../../ui/words";
@@ -26,13 +27,15 @@ export const tinSize = (tin: Tin) =>
 export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: TinDrawing | null }) {
   const { sheet, worked, edit, adjust } = bench;
   const { facts } = worked;
-  const { tin, count } = sheet.vessel;
+  const { tin, count, more } = sheet.vessel;
+  const setMore = (next: typeof more) => edit({ ...sheet, vessel: { ...sheet.vessel, more: next } });
   const set = (change: Partial<Tin>) => edit({ ...sheet, vessel: { ...sheet.vessel, tin: { ...tin, ...change } } });
   const depth = drawing?.depth_mm ?? null;
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="The tin from the side">
         <TinSection tin={tin} depth={depth} count={count} onFill={(mm) => adjust({ by: "depth", mm })} />
+        {more.length > 0 && <Beside tins={more} depth={depth} />}
       </section>
       <section aria-label="Tins">
         <h3 className="text-xl">Your tins</h3>
@@ -110,9 +113,103 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
         </div>
+        <h4 className="mt-4 font-bold">Poured into others too, at the same depth</h4>
+        {more.map((one, i) => (
+          <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
+            key={i}
+            className="hairline flex items-baseline justify-between gap-3 py-0.5"
+          >
+            <span>{one.tin.name || tinSize(one.tin)}</span>
+            <span className="whitespace-nowrap">
+              <NumberField
+                label={`How many of ${one.tin.name || tinSize(one.tin)}`}
+                hideLabel
+                value={one.count}
+                decimals={0}
+                min={1}
+                max={12}
+                width="2.6rem"
+                onChange={(many) =>
+                  setMore(more.map((was, j) => (j === i ? { ...was, count: Math.round(many) } : was)))
+                }
+              />
+              <button
+                type="button"
+                aria-label={`Take away ${one.tin.name || tinSize(one.tin)}`}
+                className="ml-2 min-h-8 min-w-8 text-ink2 hover:text-bean"
+                onClick={() => setMore(more.filter((_, j) => j !== i))}
+              >
+                ×
+              </button>
+            </span>
+          </div>
+        ))}
+        {more.length < 5 && kitchen.tins.length > 0 && (
+          <select
+            aria-label="Pour into another tin too"
+            className="write mt-1 min-h-9 text-bean"
+            value=""
+            onChange={(event) => {
+              const added = kitchen.tins[Number(event.target.value)];
+              if (added) setMore([...more, { tin: added, count: 1 }]);
+            }}
+          >
+            <option value="">another tin ...</option>
+            {kitchen.tins.map((one, i) => (
+              <option key={`${one.name}${tinSize(one)}`} value={i}>
+                {one.name || tinSize(one)}
+              </option>
+            ))}
+          </select>
+        )}
         <Rows facts={facts} />
       </section>
     </div>
+  );
+}
+
+/** The other tins from the side, to one scale, each with its share. */
+function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: number | null }) {
+  const total = tins.reduce((sum, one) => sum + across(one.tin) + 30, 0);
+  const high = Math.max(...tins.map((one) => one.tin.height_mm));
+  const scale = Math.min(0.9, 660 / total, 90 / high);
+  let x = 30;
+  return (
+    <svg viewBox={`0 0 720 ${high * scale + 50}`} className="block w-full" role="img" aria-label="The other tins">
+      {tins.map(({ tin, count }, i) => {
+        const at = x;
+        const w = across(tin) * scale;
+        const h = tin.height_mm * scale;
+        const floor = high * scale + 10;
+        x += w + 34;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
+          <g key={i}>
+            {depth != null && (
+              <rect
+                x={at}
+                y={floor - depth * scale}
+                width={w}
+                height={depth * scale}
+                fill={fill("batter")}
+                stroke="var(--color-ink)"
+              />
+            )}
+            <path
+              d={`M${at} ${floor - h}V${floor}H${at + w}V${floor - h}`}
+              fill="none"
+              stroke="var(--color-ink)"
+              strokeWidth="3"
+            />
+            <Label x={at + w / 2} y={floor + 26} anchor="middle" size={14} tone="ink2">
+              {count > 1 ? `${count} × ` : ""}
+              {tinSize(tin)}
+            </Label>
+          </g>
+        );
+      })}
+    </svg>
   );
 }
 

@@ -1,0 +1,86 @@
+"""The scale: what it shows, live; its zero; and the tray of the simulated one."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+from collections.abc import AsyncIterator
+
+from asgiref.sync import sync_to_async
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import Router
+from ninja.responses import Status
+
+from kemble.core.problems import Problem, Refused
+from kemble.kitchen.api.bodies import LoadTray
+from kemble.kitchen.api.kitchen import asking
+from kemble.kitchen.api.refusal import REFUSALS
+from kemble.kitchen.api.views import ScaleCard
+from kemble.kitchen.devices.scales import is_simulated, simulated, watch_of
+from kemble.kitchen.devices.watch import Listener, Live, Watch
+
+router = Router(tags=["scale"])
+HEARTBEAT_S = 15.0
+
+
+@router.get("/scale", response={200: ScaleCard, **REFUSALS})
+def scale(request: HttpRequest) -> ScaleCard:
+    kitchen = asking(request)
+    return ScaleCard(simulated=is_simulated(kitchen), live=watch_of(kitchen).live)
+
+
+@router.get("/scale/live", include_in_schema=False)
+async def live(request: HttpRequest) -> HttpResponse:
+    """Readings as they change (event `reading`) and where the tray comes to rest (event `still`), as an event stream."""
+    watch = await sync_to_async(lambda: watch_of(asking(request)))()
+    answer = StreamingHttpResponse(_stream(watch), content_type="text/event-stream")
+    answer["Cache-Control"] = "no-store"
+    answer["X-Accel-Buffering"] = "no"
+    return answer  # type: ignore[return-value]
+
+
+async def _stream(watch: Watch) -> AsyncIterator[str]:
+    listener = Listener(asyncio.get_running_loop())
+    watch.join(listener)
+    try:
+        while True:
+            latest, stills = await listener.hear(HEARTBEAT_S)
+            if latest is not None:
+                yield _event("reading", latest)
+            for grams in stills:
+                yield f"event: still\ndata: {json.dumps({'grams': round(grams, 1)})}\n\n"
+            if latest is None and not stills:
+                yield ": still here\n\n"
+    finally:
+        watch.leave(listener)
+
+
+def _event(name: str, live: Live) -> str:
+    return f"event: {name}\ndata: {live.model_dump_json()}\n\n"
+
+
+@router.post("/scale/zero", response={204: None, **REFUSALS})
+def zero(request: HttpRequest) -> Status[None]:
+    if not watch_of(asking(request)).zero():
+        raise Refused([Problem(path="scale", says="is not there", accepts="a scale that is plugged in and watched")])
+    return Status(204, None)
+
+
+@router.post("/scale/tray", response={204: None, **REFUSALS})
+def tray(request: HttpRequest, load: LoadTray) -> Status[None]:
+    """Load the simulated scale, or pull its plug. A real one is loaded by hand."""
+    kitchen = asking(request)
+    if not is_simulated(kitchen):
+        raise Refused([Problem(path="scale", says="is a real one", accepts="a lump, put on by hand")])
+    port = simulated(kitchen)
+    if load.do in ("put", "pinch"):
+        if load.grams is None:
+            raise Refused([Problem(path="grams", says="is missing", accepts="the weight of the lump in g")])
+        (port.put if load.do == "put" else port.pinch)(load.grams)
+    elif load.do == "lift":
+        port.lift()
+    elif load.do == "garble":
+        port.garble()
+    else:
+        port.plugged = load.do == "plug"
+    return Status(204, None)

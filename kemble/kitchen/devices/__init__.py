@@ -1,0 +1,1 @@
+"""Devices on the counter, behind one small interface each: a port that speaks lines, and a watch that tells readings."""

@@ -1,0 +1,275 @@
+/** An open bench: the next target and the live scale, large; every piece so far; and big buttons for floured hands. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, ask, type BenchState, sentence } from "../api/client";
+import { Waiting } from "../ui/Frame";
+import { NumberField } from "../ui/NumberField";
+import { Gauge } from "./Gauge";
+import { PieceStrip } from "./PieceStrip";
+import { SimulatedTray } from "./SimulatedTray";
+import { useBench } from "./useBench";
+import { type Tray, useScale } from "./useScale";
+
+export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void }) {
+  const { bench, error, mark, unsent, refused } = useBench(id);
+  const card = useQuery({ queryKey: ["scale"], queryFn: () => ask(api.GET("/api/scale")) });
+  const [byItself, setByItself] = useState(true);
+  const [told, setTold] = useState("");
+  const state = bench?.state;
+  const waits = Boolean(bench?.setup.drill) && state?.guess_g == null;
+  const goes = Boolean(state && !state.closed && state.left_pieces > 0 && state.next_g != null);
+
+  const onRest = ({ fresh }: Tray) => {
+    if (!byItself || !goes || waits || !state || fresh <= 0) return;
+    if (state.low_g != null && state.high_g != null && fresh >= state.low_g && fresh <= state.high_g) accept(fresh);
+  };
+  const scale = useScale(onRest);
+  const accept = (grams: number) => {
+    setTold("");
+    mark("piece", +grams.toFixed(1));
+    scale.take();
+  };
+  if (!bench || !state) return <Waiting error={error} />;
+  const { setup } = bench;
+
+  const take = () => {
+    if (scale.live.state === "ok" && scale.tray.fresh > 0) accept(scale.tray.fresh);
+    else if (scale.live.state !== "ok" && scale.live.says) setTold(scale.live.says);
+    else if (scale.live.state === "ok" && !scale.live.steady) setTold("It still moves: wait until it lies still.");
+    else setTold("Nothing new on the scale since the last one.");
+  };
+  const onScale = +(scale.live.grams - scale.tray.base).toFixed(1);
+  return (
+    <div className="mt-2 grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <section aria-label="The bench">
+        <div className="flex flex-wrap items-end gap-x-10">
+          <p>
+            <span className="block text-ink2">
+              {goes ? `next of the ${setup.what}, ${state.weighed.length + 1} of ${setup.pieces}` : setup.what}
+            </span>
+            <span className="text-[64px] leading-none font-bold" data-testid="next-target">
+              {state.next_g == null ? "–" : `${state.next_g.toFixed(1)} g`}
+            </span>
+          </p>
+          <p>
+            <span className="block text-ink2">
+              {scale.live.state === "ok" ? (scale.live.steady ? "on the scale" : "on the scale, moving") : "scale"}
+            </span>
+            <span
+              className={`text-[64px] leading-none ${scale.live.steady ? "" : "text-ink2"}`}
+              data-testid="on-the-scale"
+              data-state={scale.live.state}
+            >
+              {scale.live.state === "ok" ? `${onScale.toFixed(1)} g` : "–"}
+            </span>
+          </p>
+        </div>
+        <Gauge state={state} grams={scale.live.state === "ok" ? onScale : null} />
+        <p role="status" className="min-h-7 text-xl">
+          {state.says}
+        </p>
+        {(told || (scale.live.says && scale.live.state !== "ok")) && (
+          <p role="alert" className="text-bean">
+            {told || scale.live.says}
+          </p>
+        )}
+        <PieceStrip state={state} tolerance={setup.tolerance_pct} />
+        {card.data?.simulated && goes && (
+          <SimulatedTray
+            aim={state.next_g ?? state.first_g}
+            state={scale.live.state}
+            waiting={scale.tray.fresh > 0 || !scale.live.steady}
+          />
+        )}
+      </section>
+      <section aria-label="Take it down">
+        {goes && waits && <Guess onGuess={(grams) => mark("guess", grams)} />}
+        {goes && !waits && (
+          <>
+            {setup.drill && <p className="mb-2 text-lg">You said {state.guess_g?.toFixed(0)} g. Put it on.</p>}
+            <button type="button" className="pick !min-h-16 w-full text-2xl" data-on="true" onClick={take}>
+              Take it
+            </button>
+            <Typed onWeight={accept} />
+            <label className="mt-1 flex min-h-10 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5 accent-bean"
+                checked={byItself}
+                onChange={(event) => setByItself(event.target.checked)}
+              />
+              takes by itself what lies still within {setup.tolerance_pct} %
+            </label>
+          </>
+        )}
+        <div className="mt-2 flex flex-wrap gap-2">
+          {(state.weighed.length > 0 || state.closed || state.guess_g != null) && (
+            <button type="button" className="pick" onClick={() => mark("undone")}>
+              Take back
+            </button>
+          )}
+          {goes && (
+            <button type="button" className="pick" onClick={() => void scale.zero().catch(() => setTold(GONE))}>
+              Zero the scale
+            </button>
+          )}
+          {goes && (
+            <button type="button" className="pick" onClick={() => mark("closed")}>
+              Stop here
+            </button>
+          )}
+          <button type="button" className="pick" onClick={onAnother}>
+            Another
+          </button>
+        </div>
+        {refused && (
+          <p role="alert" className="mt-2 text-bean">
+            {refused.problems[0] && sentence(refused.problems[0], false)}
+          </p>
+        )}
+        {unsent > 0 && <p className="mt-2 text-look">{unsent} kept here, not sent yet.</p>}
+        <Figures state={state} drill={setup.drill} />
+        {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
+      </section>
+    </div>
+  );
+}
+
+const GONE = "The scale is not there: it cannot be zeroed.";
+
+/** A weight typed by hand: the keyboard does all that the scale does. */
+function Typed({ onWeight }: { onWeight: (grams: number) => void }) {
+  const [text, setText] = useState("");
+  const [wrong, setWrong] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const enter = () => {
+    const grams = Number(text.replace(",", "."));
+    if (!text.trim() || !Number.isFinite(grams) || grams <= 0 || grams > 50_000) {
+      setWrong("A weight above 0 and at most 50 000 g.");
+      return;
+    }
+    setWrong("");
+    setText("");
+    onWeight(grams);
+    field.current?.focus();
+  };
+  return (
+    <form
+      className="mt-3 flex flex-wrap items-baseline gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        enter();
+      }}
+    >
+      <label className="flex items-baseline gap-2">
+        or type it
+        <input
+          ref={field}
+          className="write w-24 text-right text-lg"
+          inputMode="decimal"
+          autoComplete="off"
+          aria-label="Weight of the piece, g"
+          aria-invalid={wrong !== ""}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        g
+      </label>
+      <button type="submit" className="pick">
+        Enter
+      </button>
+      {wrong && (
+        <p role="alert" className="basis-full text-bean">
+          {wrong}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** The drill: what do you think it weighs? */
+function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
+  const [grams, setGrams] = useState<number | null>(null);
+  return (
+    <form
+      className="flex flex-wrap items-baseline gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (grams) onGuess(grams);
+      }}
+    >
+      <NumberField
+        label="You think it weighs"
+        value={grams}
+        unit="g"
+        min={1}
+        max={2000}
+        width="5rem"
+        onChange={setGrams}
+      />
+      <button type="submit" className="pick !min-h-12 !px-8 text-lg" data-on={grams != null} disabled={grams == null}>
+        That is my guess
+      </button>
+    </form>
+  );
+}
+
+function Figures({ state, drill }: { state: BenchState; drill: boolean }) {
+  const { eye } = state;
+  const rows: [string, string][] = [
+    ["left", `${state.left_g.toFixed(0)} g for ${state.left_pieces}`],
+    ["mean", state.mean_g == null ? "–" : `${state.mean_g.toFixed(1)} g`],
+    ["spread", state.sd_g == null ? "–" : `${state.sd_g.toFixed(1)} g, ${state.cv_pct?.toFixed(1)} %`],
+    [
+      "drift",
+      state.drift_g == null
+        ? "none to tell"
+        : `${state.drift_g > 0 ? "+" : "−"}${Math.abs(state.drift_g).toFixed(2)} g a piece`,
+    ],
+    ["outside", `${state.outside} of ${state.weighed.length}`],
+  ];
+  if (drill && eye) {
+    rows.push(["your eye", `${eye.bias_pct > 0 ? "+" : "−"}${Math.abs(eye.bias_pct).toFixed(0)} % on the mean`]);
+    if (eye.spread_pct != null) rows.push(["its spread", `${eye.spread_pct.toFixed(0)} %`]);
+  }
+  return (
+    <dl className="mt-4 grid grid-cols-2 gap-x-8">
+      {rows.map(([name, words]) => (
+        <div key={name} className="hairline flex items-baseline justify-between gap-2 py-1">
+          <dt className="text-ink2">{name}</dt>
+          <dd className="font-bold">{words}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** The mass itself weighed anew, when it no longer agrees with what was told. */
+function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) => void }) {
+  const [grams, setGrams] = useState<number | null>(null);
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-baseline gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (grams) onWhole(grams);
+        setGrams(null);
+      }}
+    >
+      <NumberField
+        label="What is left really weighs"
+        value={grams}
+        unit="g"
+        decimals={0}
+        min={1}
+        max={50_000}
+        width="4.5rem"
+        onChange={setGrams}
+      />
+      <button type="submit" className="pick" disabled={grams == null}>
+        Use that, not {state.left_g.toFixed(0)}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,166 @@
+/** The weigh-out bench: begin one for the dough or the filling, or go on with the one that is open. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
+import type { Bench as SheetBench } from "../sheet/useSheet";
+import { NumberField } from "../ui/NumberField";
+import { dayOf } from "../ui/words";
+import { BenchDesk } from "./BenchDesk";
+import { EyeDays } from "./EyeDays";
+
+interface Props {
+  bench: SheetBench;
+  way: WayCard;
+}
+
+export function WeighOut({ bench, way }: Props) {
+  const client = useQueryClient();
+  const { facts } = bench.worked;
+  const sheet = bench.id;
+  const known = useQuery({
+    queryKey: ["benches", sheet],
+    queryFn: () => ask(api.GET("/api/benches", { params: { query: { sheet } } })),
+  });
+  const [at, setAt] = useState<number | "begin" | null>(null);
+  const begin = useMutation({
+    mutationFn: (setup: BenchSetup) => ask(api.POST("/api/benches", { body: { sheet, setup } })),
+    onSuccess: (made) => {
+      client.setQueryData(["bench", made.id], made);
+      void client.invalidateQueries({ queryKey: ["benches"] });
+      setAt(made.id);
+    },
+  });
+  // The one that is open is gone on with; it stays in sight when it is closed, until another is wanted.
+  const open = known.data?.find((one) => !one.state.closed && one.state.left_pieces > 0)?.id;
+  useEffect(() => {
+    if (at === null && open !== undefined) setAt(open);
+  }, [at, open]);
+  if (!known.data && !known.error) return <p className="mt-6 text-ink2">One moment</p>;
+  if (typeof at === "number") return <BenchDesk key={at} id={at} onAnother={() => setAt("begin")} />;
+
+  const value = (key: string) => (facts[key] ? Number(facts[key]?.value) : null);
+  const pieces = value("shape.pieces") ?? 10;
+  const dough = value("shape.base_enough_for");
+  const paste = value("shape.paste_g") ?? value("shape.filling_g");
+  const offers = [
+    { what: way.words.dough ?? "dough", total_g: (dough ?? 0) * (value("shape.base_g") ?? 0), pieces },
+    ...(paste ? [{ what: way.words.filling ?? "filling", total_g: paste * pieces, pieces }] : []),
+  ].filter((offer) => offer.total_g > 1);
+  return (
+    <div className="mt-3 grid gap-x-12 gap-y-6 lg:grid-cols-2">
+      <Begin offers={offers} onBegin={(setup) => begin.mutate(setup)} refused={begin.error} />
+      <section>
+        <EyeDays />
+        {Boolean(known.data?.length) && (
+          <>
+            <h3 className="mt-5 text-xl">Weighed out before</h3>
+            <ul className="mt-1">
+              {known.data?.map((one) => (
+                <li key={one.id} className="hairline flex items-baseline justify-between gap-3 py-1">
+                  <button
+                    type="button"
+                    className="text-bean underline underline-offset-4"
+                    onClick={() => setAt(one.id)}
+                  >
+                    {one.setup.drill ? "drill: " : ""}
+                    {one.setup.what}, {one.state.weighed.length} of {one.setup.pieces}
+                  </button>
+                  <span className="text-ink2">
+                    {dayOf(one.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
+                    {one.state.cv_pct != null && `, spread ${one.state.cv_pct.toFixed(1)} %`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+interface BeginProps {
+  offers: { what: string; total_g: number; pieces: number }[];
+  onBegin: (setup: BenchSetup) => void;
+  refused: Error | null;
+}
+
+function Begin({ offers, onBegin, refused }: BeginProps) {
+  const [chosen, setChosen] = useState(0);
+  const [typed, setTyped] = useState<{ total_g?: number; pieces?: number }>({});
+  const [tolerance, setTolerance] = useState(5);
+  const [drill, setDrill] = useState(false);
+  const offer = offers[chosen] ?? { what: "dough", total_g: 0, pieces: 10 };
+  const total = typed.total_g ?? +offer.total_g.toFixed(0);
+  const pieces = typed.pieces ?? offer.pieces;
+  return (
+    <section aria-label="Begin to weigh out">
+      <h3 className="text-xl">Weigh out</h3>
+      <p className="mt-1 text-ink2">
+        Weigh the whole mass first: the loss in the pan is never quite as worked out. Each piece is then aimed at what
+        is left.
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {offers.map((one, i) => (
+          <button
+            key={one.what}
+            type="button"
+            className="pick"
+            data-on={i === chosen}
+            onClick={() => {
+              setChosen(i);
+              setTyped({});
+            }}
+          >
+            {one.what}
+          </button>
+        ))}
+      </div>
+      <div className="mt-3 max-w-md">
+        {(
+          [
+            ["All of it weighs", total, "g", 1, 50_000, (total_g: number) => setTyped({ ...typed, total_g })],
+            ["Pieces", pieces, "", 1, 500, (n: number) => setTyped({ ...typed, pieces: Math.round(n) })],
+            ["Good enough within", tolerance, "%", 0.5, 50, setTolerance],
+          ] as const
+        ).map(([label, value, unit, min, max, onChange]) => (
+          <div key={label} className="hairline flex items-baseline justify-between py-0.5">
+            <span>{label}</span>
+            <NumberField
+              label={label}
+              hideLabel
+              {...{ value, unit, min, max, onChange }}
+              decimals={unit === "%" ? 1 : 0}
+            />
+          </div>
+        ))}
+        <label className="mt-2 flex min-h-10 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5 accent-bean"
+            checked={drill}
+            onChange={(e) => setDrill(e.target.checked)}
+          />
+          as a drill for the eye: guess each before it is weighed
+        </label>
+      </div>
+      <p className="mt-2 text-lg">
+        That is <b>{(total / Math.max(1, pieces)).toFixed(1)} g</b> each.
+      </p>
+      <button
+        type="button"
+        className="pick mt-3 !min-h-12 !px-8 text-lg"
+        data-on="true"
+        onClick={() => onBegin({ what: offer.what, total_g: total, pieces, tolerance_pct: tolerance, drill })}
+      >
+        Begin
+      </button>
+      {refused && (
+        <p role="alert" className="mt-2 text-bean">
+          {refused instanceof Refused && refused.problems[0] ? sentence(refused.problems[0]) : "That was not taken."}
+        </p>
+      )}
+    </section>
+  );
+}

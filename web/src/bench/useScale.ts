@@ -1,0 +1,66 @@
+/** The scale as this page hears it: an event stream that opens again by itself, and what is new on the tray. */
+
+import { useCallback, useEffect, useState } from "react";
+import { api, ask, type ScaleLive } from "../api/client";
+
+export const SILENT: ScaleLive = { state: "waiting", grams: 0, steady: false, name: "", says: "" };
+const LOST: ScaleLive = {
+  ...SILENT,
+  state: "gone",
+  says: "The kitchen's server cannot be reached: what you weigh waits here.",
+};
+const NOTHING_G = 0.8; // less than that is nothing new
+
+/** What lies on the tray: `base` was there when the last piece was taken, `fresh` came on it since. */
+export interface Tray {
+  base: number;
+  fresh: number;
+}
+
+export const EMPTY: Tray = { base: 0, fresh: 0 };
+
+/** The tray after it came to rest at another weight: more lies on it, a little was pinched off, or it was lifted. */
+export function rested(tray: Tray, grams: number): Tray {
+  if (grams < tray.base - NOTHING_G) return { base: Math.abs(grams) < NOTHING_G ? 0 : grams, fresh: 0 };
+  const fresh = +(grams - tray.base).toFixed(1);
+  return { base: tray.base, fresh: fresh >= NOTHING_G ? fresh : 0 };
+}
+
+/** The tray once what is new on it has been taken down as a piece. */
+export const taken = (tray: Tray): Tray => ({ base: tray.base + tray.fresh, fresh: 0 });
+
+/** `onRest` is told what is new on the tray each time it comes to rest. */
+export function useScale(onRest: (tray: Tray) => void) {
+  const [live, setLive] = useState<ScaleLive>(SILENT);
+  const [tray, setTray] = useState<Tray>(EMPTY);
+  const [rest, setRest] = useState<{ grams: number } | null>(null);
+
+  useEffect(() => {
+    const stream = new EventSource("/api/scale/live");
+    stream.addEventListener("reading", (event) => setLive(JSON.parse(event.data) as ScaleLive));
+    stream.addEventListener("still", (event) => setRest(JSON.parse(event.data) as { grams: number }));
+    stream.addEventListener("error", () => setLive(LOST));
+    return () => stream.close();
+  }, []);
+
+  // A scale that went away starts from nothing when it is back.
+  const gone = live.state === "gone";
+  useEffect(() => {
+    if (gone) setTray(EMPTY);
+  }, [gone]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told once for each time the tray comes to rest
+  useEffect(() => {
+    if (!rest) return;
+    const next = rested(tray, rest.grams);
+    setTray(next);
+    onRest(next);
+  }, [rest]);
+
+  const take = useCallback(() => setTray(taken), []);
+  const zero = useCallback(async () => {
+    await ask(api.POST("/api/scale/zero"));
+    setTray(EMPTY);
+  }, []);
+  return { live, tray, take, zero };
+}

@@ -1,0 +1,143 @@
+/** How it is cut: the pattern, and whether by the count, by a side or by a weight. */
+
+import { ToggleGroup } from "radix-ui";
+import type { Cut } from "../../api/client";
+import type { Bench } from "../../sheet/useSheet";
+import { NumberField } from "../../ui/NumberField";
+
+const PATTERNS: Cut["pattern"][] = ["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"];
+type By = "count" | "side" | "weight";
+const BY: [By, string][] = [
+  ["count", "so many"],
+  ["side", "of a size"],
+  ["weight", "of a weight"],
+];
+const SIDE_WORDS: Record<Cut["pattern"], string> = {
+  squares: "side",
+  oblongs: "short side",
+  strips: "width",
+  diamonds: "side",
+  triangles: "short side",
+  wedges: "length at the edge",
+  rings: "width of a ring",
+};
+/** Patterns that a round tray can be cut in with every piece of one area. Wedges and rings always are. */
+const EVEN: Cut["pattern"][] = ["squares", "oblongs", "strips"];
+
+export function CutChoice({ bench }: { bench: Bench }) {
+  const { sheet, worked, edit } = bench;
+  const { cut } = sheet;
+  const { facts } = worked;
+  const set = (change: Partial<Cut>) => edit({ ...sheet, cut: { ...cut, ...change } });
+  const by: By = cut.side_mm != null ? "side" : cut.piece_g != null ? "weight" : "count";
+  const value = (key: string) => (facts[key] ? Number(facts[key]?.value) : null);
+  const turn = (next: By) => {
+    const whole = { side_mm: null, long_mm: null, piece_g: null };
+    if (next === "side") set({ ...whole, side_mm: Math.round(value("cut.piece_mm") ?? 40) });
+    else if (next === "weight") set({ ...whole, piece_g: Math.round(value("cut.piece_g") ?? 30) });
+    else set({ ...whole, pieces: Math.max(1, Math.round(value("cut.pieces") ?? cut.pieces)) });
+  };
+  const round = worked.drawings.cut?.trays.some((tray) => tray.shape === "round") ?? false;
+  return (
+    <section aria-label="How it is cut">
+      <ToggleGroup.Root
+        type="single"
+        value={cut.pattern}
+        onValueChange={(pattern) => pattern && set({ pattern: pattern as Cut["pattern"] })}
+        aria-label="Cut in"
+        className="flex flex-wrap gap-1.5"
+      >
+        {PATTERNS.map((pattern) => (
+          <ToggleGroup.Item key={pattern} value={pattern} className="pick !min-h-9 !px-3 text-[15px]">
+            {pattern}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <ToggleGroup.Root
+          type="single"
+          value={by}
+          onValueChange={(next) => next && turn(next as By)}
+          aria-label="Said by"
+          className="flex gap-1.5"
+        >
+          {BY.map(([id, words]) => (
+            <ToggleGroup.Item key={id} value={id} className="pick !min-h-9 !px-3 text-[15px]">
+              {words}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+        {by === "count" && (
+          <NumberField
+            label="Pieces wanted"
+            value={cut.pieces}
+            decimals={0}
+            min={1}
+            max={400}
+            width="3.6rem"
+            onChange={(pieces) => set({ pieces: Math.round(pieces) })}
+          />
+        )}
+        {by === "side" && (
+          <NumberField
+            label={SIDE_WORDS[cut.pattern]}
+            value={cut.side_mm ?? null}
+            unit="mm"
+            decimals={0}
+            min={12}
+            max={600}
+            width="3.6rem"
+            onChange={(side_mm) => set({ side_mm })}
+          />
+        )}
+        {by === "side" && cut.pattern === "oblongs" && (
+          <NumberField
+            label="long side"
+            value={cut.long_mm ?? (cut.side_mm ?? 0) * 2}
+            unit="mm"
+            decimals={0}
+            min={12}
+            max={600}
+            width="3.6rem"
+            onChange={(long_mm) => set({ long_mm })}
+          />
+        )}
+        {by === "weight" && (
+          <NumberField
+            label="each"
+            value={cut.piece_g ?? null}
+            unit="g"
+            decimals={0}
+            min={1}
+            max={2000}
+            width="3.6rem"
+            onChange={(piece_g) => set({ piece_g })}
+          />
+        )}
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-5">
+        {round && EVEN.includes(cut.pattern) && (
+          <label className="flex min-h-9 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-5 accent-bean"
+              checked={cut.even}
+              onChange={(event) => set({ even: event.target.checked })}
+            />
+            every piece of one weight, nothing left over
+          </label>
+        )}
+        <NumberField
+          label="Cut small, for children and old people"
+          value={cut.small}
+          unit="of them"
+          decimals={0}
+          min={0}
+          max={400}
+          width="2.8rem"
+          onChange={(small) => set({ small: Math.round(small) })}
+        />
+      </div>
+    </section>
+  );
+}

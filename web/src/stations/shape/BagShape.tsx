@@ -1,0 +1,113 @@
+/** A cooked mass rolled to a sheet in a bag: from the side how thick it lies, and the bag's own measures. */
+
+import type { TinDrawing } from "../../api/client";
+import { withSchool } from "../../sheet/edits";
+import type { StationProps } from "../../sheet/SheetPage";
+import { Dimension, Extension, Label } from "../../ui/dimension";
+import { FactFigure } from "../../ui/FactFigure";
+import { fill } from "../../ui/materials";
+import { NumberRow } from "../../ui/Row";
+import { Schools } from "../../ui/Schools";
+import { quantity } from "../../ui/words";
+
+export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinDrawing }) {
+  const { sheet, worked, edit, adjust } = bench;
+  const { bag } = sheet;
+  const { facts } = worked;
+  return (
+    <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <section aria-label="The bag from the side">
+        <BagSection drawing={drawing} />
+      </section>
+      <section aria-label="The bag">
+        <h3 className="text-xl">The bag</h3>
+        <div className="mt-2">
+          <NumberRow
+            label="Length"
+            name="Bag, length"
+            unit="mm"
+            range={[80, 600]}
+            step={10}
+            value={bag.length_mm}
+            onChange={(length_mm) => edit({ ...sheet, bag: { ...bag, length_mm } })}
+          />
+          <NumberRow
+            label="Width"
+            name="Bag, width"
+            unit="mm"
+            range={[80, 600]}
+            step={10}
+            value={bag.width_mm}
+            onChange={(width_mm) => edit({ ...sheet, bag: { ...bag, width_mm } })}
+          />
+          <NumberRow
+            label="Roll it to, all else to match"
+            name="Thickness to roll to"
+            unit="mm"
+            range={[4, 60]}
+            value={drawing.depth_mm}
+            onChange={(mm) => adjust({ by: "depth", mm })}
+          />
+        </div>
+        <ul className="mt-4">
+          {["mix.cooked_g", "shape.depth_mm", "cut.pieces", "cut.piece_g"].map((key) => {
+            const fact = facts[key];
+            return (
+              fact && (
+                <li key={key} className="hairline flex justify-between py-1">
+                  <span>{fact.label}</span>
+                  <FactFigure facts={facts} name={key} className="font-bold">
+                    {quantity(fact)}
+                  </FactFigure>
+                </li>
+              )
+            );
+          })}
+        </ul>
+        <Schools
+          way={way}
+          station="shape"
+          schools={sheet.schools}
+          onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
+        />
+      </section>
+    </div>
+  );
+}
+
+function BagSection({ drawing }: { drawing: TinDrawing }) {
+  const { length_mm: length, width_mm: width } = drawing.tin;
+  const scale = Math.min(460 / length, 230 / width);
+  const [x, y, w, h] = [110, 30, length * scale, width * scale];
+  const thick = drawing.depth_mm * scale;
+  const side = y + h + 90;
+  return (
+    <svg
+      viewBox="0 0 720 440"
+      className="block w-full"
+      role="img"
+      aria-label={`A sheet ${drawing.depth_mm.toFixed(0)} mm thick in a bag ${length / 10} by ${width / 10} cm`}
+    >
+      <rect x={x} y={y} width={w} height={h} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="1.8" />
+      <path d={`M${x - 8} ${y - 8}h${w + 16}v${h + 16}h${-w - 16}z`} fill="none" stroke="var(--color-ink2)" />
+      <path d={`M${x - 8} ${y + 10}h${w + 16}`} stroke="var(--color-ink2)" strokeDasharray="2 3" />
+      <Dimension x1={x} y1={y + h + 26} x2={x + w} y2={y + h + 26} />
+      <Label x={x + w / 2} y={y + h + 48} bold size={19} anchor="middle">
+        {(length / 10).toFixed(1)} cm
+      </Label>
+      <Dimension x1={x + w + 26} y1={y} x2={x + w + 26} y2={y + h} />
+      <Label x={x + w + 36} y={y + h / 2 + 6} bold size={19}>
+        {(width / 10).toFixed(1)} cm
+      </Label>
+      <rect x={x} y={side} width={w} height={thick} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="1.8" />
+      <Extension x1={x - 40} y1={side} x2={x - 4} y2={side} />
+      <Extension x1={x - 40} y1={side + thick} x2={x - 4} y2={side + thick} />
+      <Label x={x - 12} y={side + thick / 2 + 7} bold size={22} anchor="end">
+        {drawing.depth_mm.toFixed(0)} mm
+      </Label>
+      <Label x={x} y={side + thick + 24} size={14} tone="ink2">
+        the same sheet from the side, to the same scale
+      </Label>
+    </svg>
+  );
+}

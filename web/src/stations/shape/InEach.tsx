@@ -1,0 +1,107 @@
+/** The measures of a piece: any two are said, the rest follow. Typing one holds it; the older of the two lets go. */
+
+import { useRef } from "react";
+import type { BallDrawing, WayCard } from "../../api/client";
+import type { Bench } from "../../sheet/useSheet";
+import { FactFigure } from "../../ui/FactFigure";
+import { NumberField } from "../../ui/NumberField";
+import { capital } from "../../ui/words";
+import { holding, type Measure, released } from "./piece";
+
+interface Row {
+  name: Measure;
+  fact: string;
+  label: (way: WayCard, outside: boolean) => string;
+  unit: string;
+  decimals: number;
+  range: [number, number];
+  step: number;
+  plain?: boolean;
+}
+
+const ROWS: Row[] = [
+  { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? "dough"), unit: "g", decimals: 1, range: [1, 500], step: 1, plain: true }, // biome-ignore format: a table
+  { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? "filling"), unit: "g", decimals: 1, range: [0.5, 300], step: 1 }, // biome-ignore format: a table
+  { name: "piece_g", fact: "shape.piece_g", label: () => "Whole piece", unit: "g", decimals: 1, range: [1, 800], step: 1 }, // biome-ignore format: a table
+  { name: "diameter_mm", fact: "shape.diameter_mm", label: () => "Across", unit: "mm", decimals: 1, range: [5, 150], step: 1, plain: true }, // biome-ignore format: a table
+  { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? "Coat" : "Skin"), unit: "mm", decimals: 1, range: [0.2, 60], step: 0.5 }, // biome-ignore format: a table
+  { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, range: [1, 99], step: 1 }, // biome-ignore format: a table
+];
+
+export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; drawing: BallDrawing | null }) {
+  const { sheet, worked, edit } = bench;
+  const { facts } = worked;
+  const { pieces } = sheet;
+  const recent = useRef<Measure[]>([]);
+  const filled = sheet.parts.some((part) => part.role === "filling" || part.role === "heart");
+  const round = drawing?.form !== "packet" && drawing?.form !== "parcel";
+  const rows = ROWS.filter((row) => (filled || row.plain) && (round || row.unit === "g"));
+  const skin = facts["shape.skin_pct"];
+  const say = (name: Measure, value: number) => {
+    const next = holding(pieces, name, value, !filled, recent.current, skin ? Number(skin.value) : null);
+    recent.current = [name, ...recent.current.filter((one) => one !== name)];
+    edit({ ...sheet, pieces: next });
+  };
+  return (
+    <section aria-label="In each" className="mt-4">
+      <h3 className="text-xl">In each</h3>
+      <div className="mt-1 grid grid-cols-1 gap-x-8 sm:grid-cols-2">
+        {rows.map((row) => {
+          const fact = facts[row.fact];
+          const said = pieces[row.name] ?? null;
+          const value = fact && typeof fact.value === "number" ? fact.value : said;
+          const hearted = row.name === "filling_g" && facts["shape.heart_g"];
+          const label = `${row.label(way, drawing?.outside ?? false)}${hearted ? ", heart in" : ""}`;
+          return (
+            <div key={row.name} className="hairline flex items-baseline justify-between gap-2 py-0.5">
+              <FactFigure facts={facts} name={row.fact}>
+                {label}
+              </FactFigure>
+              <span className="whitespace-nowrap">
+                <button
+                  type="button"
+                  className="mr-1 min-h-8 text-sm text-bean underline underline-offset-4 disabled:no-underline"
+                  hidden={said == null}
+                  aria-label={`Let go of ${label.toLowerCase()}`}
+                  onClick={() => edit({ ...sheet, pieces: released(pieces, row.name) })}
+                >
+                  held
+                </button>
+                <NumberField
+                  label={label}
+                  hideLabel
+                  value={said ?? value}
+                  unit={row.unit}
+                  decimals={row.decimals}
+                  min={row.range[0]}
+                  max={row.range[1]}
+                  step={row.step}
+                  width="3.6rem"
+                  onChange={(typed) => say(row.name, typed)}
+                />
+              </span>
+            </div>
+          );
+        })}
+        <div className="hairline flex items-baseline justify-between gap-2 py-0.5">
+          <span>Pieces wanted</span>
+          <NumberField
+            label="Pieces wanted"
+            hideLabel
+            value={pieces.count ?? null}
+            decimals={0}
+            min={1}
+            max={500}
+            width="3.6rem"
+            onClear={() => edit({ ...sheet, pieces: { ...pieces, count: null } })}
+            onChange={(count) => edit({ ...sheet, pieces: { ...pieces, count: Math.round(count) } })}
+          />
+        </div>
+      </div>
+      <p className="mt-1 text-sm text-ink2">
+        {filled ? "Two that are held give the rest. " : ""}
+        {pieces.count ? "Clear “pieces wanted” to make as many as there is for." : "As many as there is for."}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,191 @@
+/** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out bench. */
+
+import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
+import type { BallDrawing, PartRole } from "../../api/client";
+import { WeighOut } from "../../bench/WeighOut";
+import { withPart, withSchool } from "../../sheet/edits";
+import type { StationProps } from "../../sheet/SheetPage";
+import { FactFigure } from "../../ui/FactFigure";
+import { NumberField } from "../../ui/NumberField";
+import { Schools } from "../../ui/Schools";
+import { capital, figure } from "../../ui/words";
+import { InEach } from "./InEach";
+import { PieceSection } from "./PieceSection";
+import { type Across, enough, weighed } from "./piece";
+import { RolledDrawn, RolledRows } from "./RolledSheet";
+import { RunsOut } from "./RunsOut";
+
+type View = "piece" | "rolled" | "weigh";
+
+export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"> & { drawing: BallDrawing | null }) {
+  const { sheet, worked, edit } = bench;
+  const { facts } = worked;
+  const [chosen, setView] = useState<View>("piece");
+  const [hand, setHand] = useState<Across | null>(null);
+  const views: [View, string][] = [
+    ["piece", "one piece"],
+    ...(drawing?.rolled ? ([["rolled", "rolled and cut"]] as [View, string][]) : []),
+    ["weigh", "weigh out"],
+  ];
+  const view = views.some(([id]) => id === chosen) ? chosen : "piece";
+
+  const take = (remedy: BallDrawing["remedies"][number]) => {
+    const next = { ...sheet, pieces: remedy.pieces };
+    const { factor } = remedy;
+    edit(
+      remedy.part
+        ? withPart(next, remedy.part, (part) => ({
+            ...part,
+            lines: part.lines.map((line) => ({
+              ...line,
+              amount: { ...line.amount, value: line.amount.value * factor },
+            })),
+          }))
+        : next,
+    );
+  };
+  const drop = (at: Across) => {
+    if (!drawing) return;
+    const { dough_g, filling_g } = weighed(drawing, at);
+    const within = drawing.core_mm > 0 ? { filling_g: +filling_g.toFixed(1) } : {};
+    edit({ ...sheet, pieces: { count: sheet.pieces.count, dough_g: +dough_g.toFixed(1), ...within } });
+  };
+
+  return (
+    <div className="mt-3">
+      <ToggleGroup.Root
+        type="single"
+        value={view}
+        onValueChange={(next) => next && setView(next as View)}
+        aria-label="What is shown"
+        className="mb-1 flex gap-1.5"
+      >
+        {views.map(([id, words]) => (
+          <ToggleGroup.Item key={id} value={id} className="pick !min-h-8 !px-3 text-[15px]">
+            {words}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      {view === "weigh" && <WeighOut bench={bench} way={way} />}
+      {view !== "weigh" && (
+        <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
+          <section aria-label={view === "piece" ? "The piece in cross-section" : "The sheet of dough"}>
+            {drawing && view === "piece" && (
+              <PieceSection drawing={drawing} facts={facts} onDrag={setHand} onDrop={drop} />
+            )}
+            {drawing?.rolled && view === "rolled" && <RolledDrawn rolled={drawing.rolled} facts={facts} />}
+          </section>
+          <div>
+            {view === "rolled" && drawing && <RolledRows bench={bench} drawing={drawing} />}
+            {view === "piece" && (
+              <>
+                {drawing && (
+                  <RunsOut
+                    bench={bench}
+                    drawing={drawing}
+                    facts={facts}
+                    live={hand ? enough(drawing, weighed(drawing, hand)) : null}
+                    onTake={take}
+                  />
+                )}
+                <InEach bench={bench} way={way} drawing={drawing} />
+                <Heart bench={bench} />
+                <PartsOnIt bench={bench} />
+                <Frozen bench={bench} />
+              </>
+            )}
+            <Schools
+              way={way}
+              station="shape"
+              schools={sheet.schools}
+              onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
+            />
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The whole fruit or nut in the middle: how heavy one is, and how large. */
+function Heart({ bench }: { bench: StationProps["bench"] }) {
+  const { sheet, worked, edit } = bench;
+  const part = sheet.parts.find((one) => one.role === "heart");
+  if (!part) return null;
+  const { facts } = worked;
+  const value = (key: string) => (facts[key] ? Number(facts[key]?.value) : null);
+  const set = (change: Partial<typeof part>) => edit(withPart(sheet, "heart", (one) => ({ ...one, ...change })));
+  return (
+    <div className="mt-3 flex flex-wrap items-baseline gap-x-5">
+      <b>{capital(part.name || "whole fruit or nut")}</b>
+      <NumberField
+        label="one weighs"
+        value={part.each_g ?? value("shape.heart_g")}
+        unit="g"
+        min={0.2}
+        max={300}
+        width="3.4rem"
+        onChange={(each_g) => set({ each_g })}
+      />
+      <NumberField
+        label="across"
+        value={part.each_mm ?? value("shape.heart_mm")}
+        unit="mm"
+        decimals={0}
+        min={2}
+        max={100}
+        width="3.4rem"
+        onChange={(each_mm) => set({ each_mm })}
+      />
+      {facts["shape.paste_mm"] && (
+        <FactFigure facts={facts} name="shape.paste_mm">
+          {figure(facts["shape.paste_mm"])} mm round it
+        </FactFigure>
+      )}
+    </div>
+  );
+}
+
+/** What else goes on or round each piece, and the leaves to soak. */
+function PartsOnIt({ bench }: { bench: StationProps["bench"] }) {
+  const { facts } = bench.worked;
+  const rows = bench.sheet.parts
+    .map((part: { name: string; role: PartRole }) => ({
+      name: `${capital(part.name || part.role)} for each`,
+      key: `part.${part.role}.piece_g`,
+      unit: " g",
+    }))
+    .concat([{ name: "Leaves to soak, spares in", key: "shape.wrappers", unit: "" }])
+    .filter(({ key }) => facts[key]);
+  if (!rows.length) return null;
+  return (
+    <ul className="mt-3">
+      {rows.map(({ name, key, unit }) => (
+        <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1">
+          <span>{name}</span>
+          <FactFigure facts={facts} name={key} className="font-bold">
+            {facts[key] && figure(facts[key])}
+            {unit}
+          </FactFigure>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Frozen({ bench }: { bench: StationProps["bench"] }) {
+  const { facts } = bench.worked;
+  if (!facts["rest.freeze_filling_min"]) return null;
+  const told = (name: string, unit: string) => (
+    <FactFigure facts={facts} name={name} className="font-bold">
+      {Number(facts[name]?.value).toFixed(0)} {unit}
+    </FactFigure>
+  );
+  return (
+    <p className="mt-3">
+      Filling balls: {told("rest.freeze_filling_min", "min")} in the freezer, then {told("rest.take_out", "at a time")}{" "}
+      to the board: they soften in {told("rest.soften_min", "min")}.
+    </p>
+  );
+}

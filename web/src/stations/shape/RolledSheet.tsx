@@ -1,0 +1,178 @@
+/** Dough rolled out, with the cutter's places on it; the first rolling large, those from trimmings beside it. */
+
+import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
+import type { Bench } from "../../sheet/useSheet";
+import { Dimension, Label } from "../../ui/dimension";
+import { FactFigure } from "../../ui/FactFigure";
+import { fill } from "../../ui/materials";
+import { NumberRow, PickRow } from "../../ui/Row";
+import { capital, quantity } from "../../ui/words";
+
+const PACKINGS = [
+  ["hexagonal", "rows in the hollows"],
+  ["square", "rows in line"],
+] as const;
+const CUTTERS = [
+  ["round", "round"],
+  ["square", "square"],
+] as const;
+
+export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: Facts }) {
+  const first = rolled.rollings[0];
+  if (!first) return null;
+  const again = rolled.rollings.slice(1);
+  const beside = again.length ? Math.max(...again.map((one) => one.length_mm)) + 40 : 0;
+  const scale = Math.min(620 / (first.length_mm + beside), 330 / first.width_mm);
+  let y = 0;
+  const cut = Number(facts["shape.cut_of_sheet"]?.value ?? 0);
+  const says = `${cut} cut from a sheet ${rolled.thick_mm.toFixed(1)} mm thick`;
+  return (
+    <svg viewBox="0 0 720 440" className="block w-full" role="img" aria-label={says}>
+      <g transform="translate(20 40)">
+        <OneSheet rolling={first} rolled={rolled} scale={scale} />
+        <Dimension
+          x1={0}
+          y1={first.width_mm * scale + 18}
+          x2={first.length_mm * scale}
+          y2={first.width_mm * scale + 18}
+        />
+        <Label x={(first.length_mm * scale) / 2} y={first.width_mm * scale + 42} bold size={18} anchor="middle">
+          {(first.length_mm / 10).toFixed(0)} × {(first.width_mm / 10).toFixed(0)} cm, {rolled.thick_mm.toFixed(1)} mm
+          thick{first.sheets > 1 ? `, ${first.sheets} of them` : ""}
+        </Label>
+        {again.map((one, i) => {
+          const at = y;
+          y += one.width_mm * scale + 46;
+          return (
+            <g key={`${one.length_mm}`} transform={`translate(${(first.length_mm + 40) * scale} ${at})`}>
+              <Label x={0} y={-8} size={13.5} tone="ink2">
+                {i === 0 ? "trimmings, rolled again" : "and again"}
+              </Label>
+              <OneSheet rolling={one} rolled={rolled} scale={scale} />
+            </g>
+          );
+        })}
+      </g>
+      <Label x={20} y={24} size={15} tone="ink2">
+        {first.sheets * first.middles.length} from the first, {cut} in all
+      </Label>
+    </svg>
+  );
+}
+
+interface OneSheetProps {
+  rolling: RolledDrawing["rollings"][number];
+  rolled: RolledDrawing;
+  scale: number;
+}
+
+function OneSheet({ rolling, rolled, scale }: OneSheetProps) {
+  const d = rolled.cutter_mm * scale;
+  return (
+    <>
+      <rect
+        width={rolling.length_mm * scale}
+        height={rolling.width_mm * scale}
+        fill={fill("starch")}
+        stroke="var(--color-ink)"
+        strokeWidth="1.6"
+      />
+      {rolling.middles.map(([x = 0, y = 0]) =>
+        rolled.shape === "round" ? (
+          <circle
+            key={`${x} ${y}`}
+            cx={x * scale}
+            cy={y * scale}
+            r={d / 2}
+            fill="var(--color-sheet)"
+            stroke="var(--color-ink)"
+            strokeWidth="1.3"
+          />
+        ) : (
+          <rect
+            key={`${x} ${y}`}
+            x={x * scale - d / 2}
+            y={y * scale - d / 2}
+            width={d}
+            height={d}
+            fill="var(--color-sheet)"
+            stroke="var(--color-ink)"
+            strokeWidth="1.3"
+          />
+        ),
+      )}
+    </>
+  );
+}
+
+export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDrawing }) {
+  const { sheet, worked, edit } = bench;
+  const { facts } = worked;
+  const { rolled } = sheet;
+  const set = (change: Partial<Sheet["rolled"]>) => edit({ ...sheet, rolled: { ...rolled, ...change } });
+  return (
+    <section aria-label="Cutter">
+      <h3 className="text-xl">Rolled and cut</h3>
+      <div className="mt-1">
+        <PickRow label="Cutter" value={rolled.shape} options={CUTTERS} onChange={(shape) => set({ shape })} />
+        <NumberRow
+          label={rolled.shape === "round" ? "Across" : "Side"}
+          name="Cutter, mm"
+          unit="mm"
+          range={[10, 300]}
+          step={5}
+          value={rolled.cutter_mm ?? drawing.rolled?.cutter_mm ?? null}
+          onChange={(cutter_mm) => set({ cutter_mm })}
+        />
+        {rolled.shape === "round" && (
+          <PickRow label="Laid" value={rolled.packing} options={PACKINGS} onChange={(packing) => set({ packing })} />
+        )}
+        <NumberRow
+          label="Between cuts"
+          unit="mm"
+          range={[0, 30]}
+          value={rolled.gap_mm}
+          onChange={(gap_mm) => set({ gap_mm })}
+        />
+        <NumberRow
+          label="Trimmings rolled again"
+          unit="times"
+          range={[0, 5]}
+          value={rolled.again}
+          onChange={(again) => set({ again })}
+        />
+        <NumberRow
+          label="Board, long"
+          unit="mm"
+          range={[100, 1500]}
+          step={50}
+          value={rolled.board_length_mm}
+          onChange={(board_length_mm) => set({ board_length_mm })}
+        />
+        <NumberRow
+          label="Board, wide"
+          unit="mm"
+          range={[100, 1500]}
+          step={50}
+          value={rolled.board_width_mm}
+          onChange={(board_width_mm) => set({ board_width_mm })}
+        />
+      </div>
+      <ul className="mt-3">
+        {["shape.sheet_thick_mm", "shape.sheet_cm2", "shape.cut_of_sheet", "shape.trimmings_g"].map((key) => {
+          const fact = facts[key];
+          return (
+            fact && (
+              <li key={key} className="hairline flex justify-between py-1">
+                <span>{capital(fact.label)}</span>
+                <FactFigure facts={facts} name={key} className="font-bold">
+                  {quantity(fact)}
+                </FactFigure>
+              </li>
+            )
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
