@@ -33,6 +33,21 @@ def where_it_goes(page: Page) -> None:
     page.mouse.move(640, 790)
 
 
+def weighing(page: Page) -> None:
+    """A bench with some pieces on it and a lump on the scale."""
+    page.get_by_role("radio", name="weigh out").click()
+    page.get_by_role("button", name="Begin", exact=True).click()
+    for i, grams in enumerate((19.2, 19.9, 18.9, 19.7, 21.4, 19.1, 19.6, 19.0, 20.3)):
+        page.get_by_label("Weight of the piece, g").fill(str(grams))
+        page.get_by_role("button", name="Enter").click()
+        page.get_by_text(f"{i + 2} of 24").wait_for()
+    page.get_by_label("or a lump of").fill("17.4")
+    page.get_by_role("button", name="Put it on").click()
+    page.get_by_role("img", name="more").wait_for()
+    page.get_by_text("on the scale", exact=True).wait_for()
+    page.mouse.move(640, 790)
+
+
 def pasted(page: Page) -> None:
     page.get_by_label("One ingredient a line").fill(
         "300 g sweet rice flour\n1 tin coconut milk\n½ cup water\n200 g slab sugar, chopped\n2 tbsp oil\n"
@@ -54,12 +69,12 @@ SHOTS = (
     ("mix-where", "/sheets/12/mix", "In the bowl", DESK, where_it_goes),
     ("paste", "/paste", "Read it", DESK, pasted),
     ("shape-tin", "/sheets/1/shape", "Your tins", DESK, None),
-    ("shape-balls", "/sheets/2/shape", "What runs out first", DESK, None),
+    ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
-    ("cut", "/sheets/3/cut", "cm from the edge", DESK, None),
+    ("cut", "/sheets/5/cut", "cm from the edge", DESK, None),
     ("plan", "/sheets/2/plan", "on the table", DESK, None),
     ("make", "/make/31", "Next for your hands", DESK, None),
-    ("outcome", "/make/31/outcome", "What went wrong", DESK, None),
+    ("weigh-out", "/sheets/2/shape", "What runs out first", DESK, weighing),
     ("log", "/log", "just right", DESK, None),
     ("batch", "/log/1", "Told, and happened", DESK, None),
     ("larder", "/larder", "One of your own", DESK, an_ingredient),

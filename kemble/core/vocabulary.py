@@ -82,7 +82,7 @@ KEYS: dict[str, Key] = {
     "shape.foil_mm": Key("foil, round the packet", "mm", 0),
     "shape.foil_across_mm": Key("foil, across", "mm", 0),
     "shape.tins": Key("tins", "", 0),
-    "shape.depth_mm": Key("depth in the tin", "mm", 0),
+    "shape.depth_mm": Key("how deep it lies", "mm", 0),
     "shape.headroom_mm": Key("room below the brim", "mm", 0),
     # Heat
     "heat.boil_c": Key("water boils here at", "°C", 1),

@@ -352,7 +352,7 @@ describe("the kitchen", () => {
     expect(puts()).toEqual([{ ...kitchen, altitude_m: 900, cooks: 3 }]);
   });
 
-  it("keeps a cup and a pan weighed by the cook", async () => {
+  it("keeps a cup, a pan and a scoop weighed by the cook", async () => {
     const { puts } = await show();
     fireEvent.change(screen.getByLabelText("Water in your cup"), { target: { value: "231" } });
     fireEvent.change(screen.getByLabelText("Weighed measure"), { target: { value: "cup_own" } });
@@ -361,11 +361,15 @@ describe("the kitchen", () => {
     fireEvent.change(screen.getByLabelText("Name of the new pan"), { target: { value: "wide" } });
     fireEvent.change(screen.getAllByLabelText("weighs")[1] as HTMLElement, { target: { value: "1185" } });
     fireEvent.submit(screen.getByLabelText("Name of the new pan"));
+    fireEvent.change(screen.getByLabelText("Name of the new scoop"), { target: { value: "round" } });
+    fireEvent.change(screen.getByLabelText("holds"), { target: { value: "22" } });
+    fireEvent.submit(screen.getByLabelText("Name of the new scoop"));
     await pass(700);
     expect(puts().at(-1)).toMatchObject({
       own_cup_ml: 231,
       weighed: [{ measure: "cup_own", ingredient: "sweet-rice-flour", grams: 126 }],
       pans: [{ name: "wide", empty_g: 1185, across_mm: 200 }],
+      scoops: [{ name: "round", ml: 22 }],
     });
   });
 

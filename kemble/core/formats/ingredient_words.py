@@ -236,6 +236,7 @@ MANNERS = frozenset(
 )
 
 HEADINGS: tuple[tuple[str, PartRole], ...] = (
+    (r"heart|middle|whole (fruit|nut)", "heart"),
     (r"fill|inside|centre|center|paste", "filling"),
     (r"syrup|caramel", "syrup"),
     (r"broth|soup|sauce", "broth"),

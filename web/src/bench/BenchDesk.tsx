@@ -40,6 +40,9 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
     else setTold("Nothing new on the scale since the last one.");
   };
   const onScale = +(scale.live.grams - scale.tray.base).toFixed(1);
+  const off = scale.tray.fresh > 0 && state.next_g != null ? scale.tray.fresh - state.next_g : null;
+  const lies =
+    off == null ? "" : `${Math.abs(off).toFixed(1)} g too ${off > 0 ? "much" : "little"}: mend it, or take it.`;
   return (
     <div className="mt-2 grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="The bench">
@@ -67,7 +70,7 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
         </div>
         <Gauge state={state} grams={scale.live.state === "ok" ? onScale : null} />
         <p role="status" className="min-h-7 text-xl">
-          {state.says}
+          {lies || state.says}
         </p>
         {(told || (scale.live.says && scale.live.state !== "ok")) && (
           <p role="alert" className="text-bean">
@@ -75,15 +78,8 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
           </p>
         )}
         <PieceStrip state={state} tolerance={setup.tolerance_pct} />
-        {card.data?.simulated && goes && (
-          <SimulatedTray
-            aim={state.next_g ?? state.first_g}
-            state={scale.live.state}
-            waiting={scale.tray.fresh > 0 || !scale.live.steady}
-          />
-        )}
       </section>
-      <section aria-label="Take it down">
+      <section aria-label="Take it down" className="lg:row-span-2">
         {goes && waits && <Guess onGuess={(grams) => mark("guess", grams)} />}
         {goes && !waits && (
           <>
@@ -132,6 +128,13 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
         <Figures state={state} drill={setup.drill} />
         {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
       </section>
+      {card.data?.simulated && goes && (
+        <SimulatedTray
+          aim={state.next_g ?? state.first_g}
+          state={scale.live.state}
+          waiting={scale.tray.fresh > 0 || !scale.live.steady}
+        />
+      )}
     </div>
   );
 }

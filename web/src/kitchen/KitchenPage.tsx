@@ -13,7 +13,7 @@ import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
 import { showTemperaturesIn } from "../ui/words";
-import { OwnCups, Pans } from "./Measures";
+import { OwnCups, Pans, Scoops } from "./Measures";
 
 export default function KitchenPage() {
   const kitchen = useQuery(kitchenQuery);
@@ -268,6 +268,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           </ul>
           <AddTin onAdd={(tin) => set({ tins: [...kitchen.tins, tin] })} />
           <Pans kitchen={kitchen} set={set} />
+          <Scoops kitchen={kitchen} set={set} />
           <Password />
         </section>
       </div>

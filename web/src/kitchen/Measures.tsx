@@ -140,32 +140,90 @@ function WeighOne({ kitchen, set }: Props) {
 
 export function Pans({ kitchen, set }: Props) {
   const pans = kitchen.pans ?? [];
+  return (
+    <NamedWeights
+      title="Pans, empty"
+      says="With its own weight known, what is in a pan is read without tipping it out."
+      one="pan"
+      verb="weighs"
+      field={(name) => `${name}, empty`}
+      unit="g"
+      range={[1, 10_000]}
+      start={900}
+      known={pans.map((pan) => ({ name: pan.name, value: pan.empty_g }))}
+      onChange={(i, empty_g) => set({ pans: pans.map((one, j) => (j === i ? { ...one, empty_g } : one)) })}
+      onTakeAway={(i) => set({ pans: pans.filter((_, j) => j !== i) })}
+      onAdd={(name, empty_g) => set({ pans: [...pans, { name, empty_g, across_mm: 200 }] })}
+    />
+  );
+}
+
+export function Scoops({ kitchen, set }: Props) {
+  const scoops = kitchen.scoops ?? [];
+  return (
+    <NamedWeights
+      title="Scoops"
+      says="Fill it level with water and weigh the water. Shape then names the one nearest to a ball of filling."
+      one="scoop"
+      verb="holds"
+      field={(name) => `${name} holds`}
+      unit="ml"
+      range={[1, 500]}
+      start={30}
+      known={scoops.map((scoop) => ({ name: scoop.name, value: scoop.ml }))}
+      onChange={(i, ml) => set({ scoops: scoops.map((one, j) => (j === i ? { ...one, ml } : one)) })}
+      onTakeAway={(i) => set({ scoops: scoops.filter((_, j) => j !== i) })}
+      onAdd={(name, ml) => set({ scoops: [...scoops, { name, ml }] })}
+    />
+  );
+}
+
+interface NamedWeightsProps {
+  title: string;
+  says: string;
+  /** What one of them is called. */
+  one: string;
+  verb: string;
+  field: (name: string) => string;
+  unit: string;
+  range: [number, number];
+  start: number;
+  known: { name: string; value: number }[];
+  onChange: (i: number, value: number) => void;
+  onTakeAway: (i: number) => void;
+  onAdd: (name: string, value: number) => void;
+}
+
+/** Things of the kitchen that are known by a name and one figure. */
+function NamedWeights(props: NamedWeightsProps) {
+  const { title, says, one, verb, field, unit, range, start, known, onChange, onTakeAway, onAdd } = props;
   const [name, setName] = useState("");
-  const [grams, setGrams] = useState(900);
+  const [value, setValue] = useState(start);
+  const [min, max] = range;
   return (
     <>
-      <h2 className="mt-7 text-xl">Pans, empty</h2>
-      <p className="mt-1 text-ink2">With its own weight known, what is in a pan is read without tipping it out.</p>
+      <h2 className="mt-7 text-xl">{title}</h2>
+      <p className="mt-1 text-ink2">{says}</p>
       <ul>
-        {pans.map((pan, i) => (
-          <li key={pan.name} className="hairline flex items-baseline justify-between gap-3 py-1">
-            <span>{pan.name}</span>
+        {known.map((item, i) => (
+          <li key={item.name} className="hairline flex items-baseline justify-between gap-3 py-1">
+            <span>{item.name}</span>
             <span>
               <NumberField
-                label={`${pan.name}, empty`}
+                label={field(item.name)}
                 hideLabel
-                value={pan.empty_g}
-                unit="g"
+                value={item.value}
+                unit={unit}
                 decimals={0}
-                min={1}
-                max={10000}
+                min={min}
+                max={max}
                 width="4.4rem"
-                onChange={(empty_g) => set({ pans: pans.map((one, j) => (j === i ? { ...one, empty_g } : one)) })}
+                onChange={(next) => onChange(i, next)}
               />
               <button
                 type="button"
                 className="ml-4 text-bean underline underline-offset-4"
-                onClick={() => set({ pans: pans.filter((_, j) => j !== i) })}
+                onClick={() => onTakeAway(i)}
               >
                 Take away
               </button>
@@ -177,32 +235,32 @@ export function Pans({ kitchen, set }: Props) {
         className="mt-2 flex flex-wrap items-baseline gap-x-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (!name.trim() || pans.some((pan) => pan.name === name.trim())) return;
-          set({ pans: [...pans, { name: name.trim(), empty_g: grams, across_mm: 200 }] });
+          if (!name.trim() || known.some((item) => item.name === name.trim())) return;
+          onAdd(name.trim(), value);
           setName("");
         }}
       >
         <input
-          aria-label="Name of the new pan"
+          aria-label={`Name of the new ${one}`}
           className="write w-40"
-          placeholder="another pan"
+          placeholder={`another ${one}`}
           required
           maxLength={40}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <NumberField
-          label="weighs"
-          value={grams}
-          unit="g"
+          label={verb}
+          value={value}
+          unit={unit}
           decimals={0}
-          min={1}
-          max={10000}
+          min={min}
+          max={max}
           width="4.4rem"
-          onChange={setGrams}
+          onChange={setValue}
         />
         <button type="submit" className="pick">
-          Add the pan
+          Add the {one}
         </button>
       </form>
     </>

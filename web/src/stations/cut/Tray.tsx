@@ -99,7 +99,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
           </Label>
         ) : null,
       )}
-      <Label x={X0 + w + 26} y={Y0 - 10} size={13.5} tone="ink2">
+      <Label x={634} y={Y0 + h + 46} size={13.5} tone="ink2" anchor="end">
         cm from the edge
       </Label>
       <Dimension x1={X0} y1={Y0 + h + 22} x2={X0 + w} y2={Y0 + h + 22} />
