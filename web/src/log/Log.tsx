@@ -1,13 +1,13 @@
 /** The log: every batch of a way on its map, and the list of them. */
 
 import { useQuery } from "@tanstack/react-query";
-import { ToggleGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { kitchenQuery, logQuery, waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
+import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
 
 export default function Log() {
@@ -33,19 +33,12 @@ export default function Log() {
       ) : (
         <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
           <section aria-label="On the map" className="lg:sticky lg:top-4 lg:self-start">
-            <ToggleGroup.Root
-              type="single"
+            <Picks
+              label="Way"
               value={way.id}
-              onValueChange={(id) => id && setChosen(id)}
-              aria-label="Way"
-              className="flex flex-wrap gap-2"
-            >
-              {used.map((one) => (
-                <ToggleGroup.Item key={one.id} value={one.id} className="pick">
-                  {one.name}
-                </ToggleGroup.Item>
-              ))}
-            </ToggleGroup.Root>
+              options={used.map((one) => [one.id, one.name] as const)}
+              onPick={setChosen}
+            />
             <p className="mt-3 text-lg">
               <b className="text-3xl">{right}</b> of {plural(batches.length, "batch", "batches")} just right
             </p>

@@ -6,9 +6,8 @@ import type { CutDrawing } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import type { Bench } from "../../sheet/useSheet";
-import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { Schools } from "../../ui/Schools";
-import { capital, quantity } from "../../ui/words";
 import { Cooling } from "./Cooling";
 import { CutChoice } from "./CutChoice";
 import { inches } from "./inches";
@@ -47,24 +46,10 @@ export function Cut({ bench, way }: StationProps) {
           schools={sheet.schools}
           onChoose={(choice, school) => edit(withSchool(sheet, choice, school))}
         />
-        <ul>
-          {ROWS[tray ? "tin" : "ball"].map((key) => {
-            const fact = facts[key];
-            const none = key.startsWith("cut.") && fact?.value === 0;
-            return (
-              fact &&
-              !none && (
-                <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1.5">
-                  <span>{capital(fact.label)}</span>
-                  <FactFigure facts={facts} name={key} className="font-bold">
-                    {key.startsWith("keep.") ? "about " : ""}
-                    {quantity(fact)}
-                  </FactFigure>
-                </li>
-              )
-            );
-          })}
-        </ul>
+        <FactRows
+          facts={facts}
+          keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
+        />
       </section>
     </div>
   );

@@ -1,9 +1,9 @@
 /** How it is cut: the pattern, and whether by the count, by a side or by a weight. */
 
-import { ToggleGroup } from "radix-ui";
 import type { Cut } from "../../api/client";
 import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
+import { Picks } from "../../ui/Picks";
 
 const PATTERNS: Cut["pattern"][] = ["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"];
 type By = "count" | "side" | "weight";
@@ -40,33 +40,14 @@ export function CutChoice({ bench }: { bench: Bench }) {
   const round = worked.drawings.cut?.trays.some((tray) => tray.shape === "round") ?? false;
   return (
     <section aria-label="How it is cut">
-      <ToggleGroup.Root
-        type="single"
+      <Picks
+        label="Cut in"
         value={cut.pattern}
-        onValueChange={(pattern) => pattern && set({ pattern: pattern as Cut["pattern"] })}
-        aria-label="Cut in"
-        className="flex flex-wrap gap-1.5"
-      >
-        {PATTERNS.map((pattern) => (
-          <ToggleGroup.Item key={pattern} value={pattern} className="pick !min-h-9 !px-3 text-[15px]">
-            {pattern}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+        options={PATTERNS.map((pattern) => [pattern, pattern] as const)}
+        onPick={(pattern) => set({ pattern })}
+      />
       <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <ToggleGroup.Root
-          type="single"
-          value={by}
-          onValueChange={(next) => next && turn(next as By)}
-          aria-label="Said by"
-          className="flex gap-1.5"
-        >
-          {BY.map(([id, words]) => (
-            <ToggleGroup.Item key={id} value={id} className="pick !min-h-9 !px-3 text-[15px]">
-              {words}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <Picks label="Said by" value={by} options={BY} onPick={turn} />
         {by === "count" && (
           <NumberField
             label="Pieces wanted"

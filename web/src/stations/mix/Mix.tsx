@@ -1,6 +1,5 @@
 /** Mix: the map of water and sugar, where everything goes, the soak; the bowl as one bar and as lines. */
 
-import { ToggleGroup } from "radix-ui";
 import { useState } from "react";
 import type { Facts, MixDrawing } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
@@ -8,6 +7,7 @@ import type { StationProps } from "../../sheet/SheetPage";
 import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
+import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
 import { degrees, degreesUnit, figure } from "../../ui/words";
 import { BowlBar } from "./BowlBar";
@@ -35,19 +35,7 @@ export function Mix({ bench, way, kitchen }: StationProps) {
   return (
     <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="The bowl, drawn">
-        <ToggleGroup.Root
-          type="single"
-          value={view}
-          onValueChange={(next) => next && setView(next as View)}
-          aria-label="What is drawn"
-          className="mb-1 flex gap-1.5"
-        >
-          {views.map(([id, words]) => (
-            <ToggleGroup.Item key={id} value={id} className="pick !min-h-8 !px-3 text-[15px]">
-              {words}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <Picks label="What is drawn" value={view} options={views} onPick={setView} className="mb-1" />
         {view === "map" && (
           <MixMap
             way={way}

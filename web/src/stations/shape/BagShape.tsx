@@ -4,11 +4,10 @@ import type { TinDrawing } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
-import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
 import { NumberRow } from "../../ui/Row";
 import { Schools } from "../../ui/Schools";
-import { quantity } from "../../ui/words";
 
 export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinDrawing }) {
   const { sheet, worked, edit, adjust } = bench;
@@ -49,21 +48,11 @@ export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinD
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
         </div>
-        <ul className="mt-4">
-          {["mix.cooked_g", "shape.depth_mm", "cut.pieces", "cut.piece_g"].map((key) => {
-            const fact = facts[key];
-            return (
-              fact && (
-                <li key={key} className="hairline flex justify-between py-1">
-                  <span>{fact.label}</span>
-                  <FactFigure facts={facts} name={key} className="font-bold">
-                    {quantity(fact)}
-                  </FactFigure>
-                </li>
-              )
-            );
-          })}
-        </ul>
+        <FactRows
+          facts={facts}
+          keys={["mix.cooked_g", "shape.depth_mm", "cut.pieces", "cut.piece_g"]}
+          className="mt-4"
+        />
         <Schools
           way={way}
           station="shape"

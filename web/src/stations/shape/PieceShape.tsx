@@ -1,6 +1,5 @@
 /** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out bench. */
 
-import { ToggleGroup } from "radix-ui";
 import { useState } from "react";
 import type { BallDrawing, PartRole } from "../../api/client";
 import { WeighOut } from "../../bench/WeighOut";
@@ -8,6 +7,7 @@ import { withPart, withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
+import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
 import { capital, figure } from "../../ui/words";
 import { InEach } from "./InEach";
@@ -54,19 +54,7 @@ export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"
 
   return (
     <div className="mt-3">
-      <ToggleGroup.Root
-        type="single"
-        value={view}
-        onValueChange={(next) => next && setView(next as View)}
-        aria-label="What is shown"
-        className="mb-1 flex gap-1.5"
-      >
-        {views.map(([id, words]) => (
-          <ToggleGroup.Item key={id} value={id} className="pick !min-h-8 !px-3 text-[15px]">
-            {words}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+      <Picks label="What is shown" value={view} options={views} onPick={setView} className="mb-1" />
       {view === "weigh" && <WeighOut bench={bench} way={way} />}
       {view !== "weigh" && (
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">

@@ -3,10 +3,9 @@
 import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
 import type { Bench } from "../../sheet/useSheet";
 import { Dimension, Label } from "../../ui/dimension";
-import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
 import { NumberRow, PickRow } from "../../ui/Row";
-import { capital, quantity } from "../../ui/words";
 
 const PACKINGS = [
   ["hexagonal", "rows in the hollows"],
@@ -158,21 +157,11 @@ export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDraw
           onChange={(board_width_mm) => set({ board_width_mm })}
         />
       </div>
-      <ul className="mt-3">
-        {["shape.sheet_thick_mm", "shape.sheet_cm2", "shape.cut_of_sheet", "shape.trimmings_g"].map((key) => {
-          const fact = facts[key];
-          return (
-            fact && (
-              <li key={key} className="hairline flex justify-between py-1">
-                <span>{capital(fact.label)}</span>
-                <FactFigure facts={facts} name={key} className="font-bold">
-                  {quantity(fact)}
-                </FactFigure>
-              </li>
-            )
-          );
-        })}
-      </ul>
+      <FactRows
+        facts={facts}
+        keys={["shape.sheet_thick_mm", "shape.sheet_cm2", "shape.cut_of_sheet", "shape.trimmings_g"]}
+        className="mt-3"
+      />
     </section>
   );
 }

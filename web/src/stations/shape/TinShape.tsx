@@ -1,14 +1,13 @@
 /** The tin from the side, true to scale: how deep the batter stands, and how far below the brim. */
 
-import type { Facts, Tin, TinDrawing } from "../../api/client";
+import type { Tin, TinDrawing } from "../../api/client";
 import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
-import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, PickRow } from "../../ui/Row";
 import { useAim } from "../../ui/useAim";
-import { quantity } from "../../ui/words";
 
 export const SHAPES = [
   ["round", "round"],
@@ -163,7 +162,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             ))}
           </select>
         )}
-        <Rows facts={facts} />
+        <FactRows facts={facts} keys={["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"]} className="mt-4" />
       </section>
     </div>
   );
@@ -210,27 +209,6 @@ function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: n
         );
       })}
     </svg>
-  );
-}
-
-function Rows({ facts }: { facts: Facts }) {
-  const rows = ["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"];
-  return (
-    <ul className="mt-4">
-      {rows.map((key) => {
-        const fact = facts[key];
-        return (
-          fact && (
-            <li key={key} className="hairline flex justify-between py-1">
-              <span>{fact.label}</span>
-              <FactFigure facts={facts} name={key} className="font-bold">
-                {quantity(fact)}
-              </FactFigure>
-            </li>
-          )
-        );
-      })}
-    </ul>
   );
 }
 
