@@ -16,7 +16,8 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "browser"
 
 from kemble.core.chain import work
 from kemble.core.formats.ingredient_text import read_list
-from kemble.core.geometry.tray import PATTERNS, Tray, Wish, cut_tray
+from kemble.core.geometry.floor import Tray
+from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
 from kemble.core.kitchen import Kitchen
 from kemble.core.plan.schedule import plan_for
 from kemble.core.sheet import default_sheet

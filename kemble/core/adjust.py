@@ -26,7 +26,7 @@ from kemble.core.sheet import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Piece
 from kemble.core.shelf import Shelf
 from kemble.core.stations.grain import RINSE_MIN
 from kemble.core.stations.mix import mix
-from kemble.core.stations.pieces import Heart, heart_of
+from kemble.core.stations.portions import Heart, heart_of
 from kemble.core.stations.shape import shape
 from kemble.core.stations.working import Working
 

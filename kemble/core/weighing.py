@@ -20,6 +20,7 @@ MarkKind = Literal["piece", "guess", "whole", "undone", "closed"]
 FEW_FOR_A_DRIFT = 6  # pieces before a trend is told
 _SURE = 2.0  # a trend this many standard errors from none is told
 _MOST_PIECES = 500
+MOST_MARKS = 4000  # on one bench, those taken back with them
 _A_SLIVER = 0.35  # of a piece: what is left at the end that makes none; kitchen estimate
 _SMALL_PIECE = 0.75  # of a piece: smaller makes a piece for a child; kitchen estimate
 
@@ -126,6 +127,8 @@ def standing(marks: Sequence[Mark]) -> list[Mark]:
 
 def check_mark(setup: BenchSetup, marks: Sequence[Mark], mark: Mark) -> None:
     """Raises Refused for a mark that makes no sense here."""
+    if len(marks) >= MOST_MARKS:
+        raise Refused([Problem(path="kind", says=f"a bench holds {MOST_MARKS} marks", accepts="a new bench")])
     state = bench_of(setup, marks)
     if state.closed and mark.kind != "undone":
         raise Refused([Problem(path="kind", says="the bench is closed", accepts="undone, or a new bench")])

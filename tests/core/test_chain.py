@@ -189,10 +189,10 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
         over_dough = dough - count * facts["shape.base_g"]
         assert over_dough >= -1e-6
         if "shape.filling_g" in facts:
-            filling = facts.get("part.filling.have_g", facts["part.filling.made_g"])
-            over_filling = filling - count * facts.get("shape.paste_g", facts["shape.filling_g"])
-            assert over_filling >= -1e-6
+            filling = facts.get("part.filling.have_g", facts.get("part.filling.made_g", 0.0))
             hearts = count * facts.get("shape.heart_g", 0.0)
+            over_filling = filling - (count * facts["shape.filling_g"] - hearts)
+            assert over_filling >= -1e-6
             whole = count * facts["shape.piece_g"] + over_dough + over_filling
             assert whole == pytest.approx(dough + filling + hearts)
             assert facts["shape.left_over_g"] in (

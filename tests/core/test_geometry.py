@@ -11,8 +11,9 @@ from shapely.geometry import MultiPoint, Point, Polygon
 from shapely.ops import unary_union
 
 from kemble.core.geometry.ball import MEASURES, Ball, Stuff, ball_of, sphere_ml, sphere_mm
+from kemble.core.geometry.floor import Tray, disc_area
 from kemble.core.geometry.rolled import cutter_mm2, places, rollings
-from kemble.core.geometry.tray import PATTERNS, Tray, Wish, cut_tray, disc_area
+from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
 
 OBLONG, ROUND = Tray(190, 140), Tray(180, 180, round=True)
 

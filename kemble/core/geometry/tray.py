@@ -12,43 +12,22 @@ from functools import lru_cache
 from itertools import accumulate, pairwise
 from typing import Literal
 
+from kemble.core.geometry.floor import (
+    A_HAIR,
+    ARC_STEP,
+    Cell,
+    Kind,
+    Point,
+    Tray,
+    clipped,
+    in_tray,
+    is_corner,
+)
+
 Pattern = Literal["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"]
-Kind = Literal["corner", "edge", "inner", "offcut"]
-Point = tuple[float, float]
 
 OBLONG_ASPECT = 2.0  # an oblong piece is so many times as long as wide, where nothing else is said
 DIAMOND_ANGLE = math.radians(60)
-_ARC_STEP = math.radians(4)  # how finely an arc is drawn; areas do not depend on it
-_A_HAIR = 1e-6
-_A_SPECK = 0.01  # mm²
-_TOUCHING = 1e-4  # mm: a chord shorter than that is none
-_WHOLE = 1e-4  # of a piece: smaller than whole by more is an offcut
-
-
-@dataclass(frozen=True, slots=True)
-class Tray:
-    """The floor of a tin, a tray or a bag. A round one has length and width both its diameter."""
-
-    length: float
-    width: float
-    round: bool = False
-
-    @property
-    def area(self) -> float:
-        return math.pi * self.length**2 / 4 if self.round else self.length * self.width
-
-    @property
-    def radius(self) -> float:
-        return self.length / 2
-
-
-@dataclass(frozen=True, slots=True)
-class Cell:
-    """One piece from above: its outline (arcs drawn as short chords), its true area, and where it lies."""
-
-    outline: tuple[Point, ...]
-    area: float
-    kind: Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,7 +112,7 @@ def _laid(tray: Tray, short: float, long: float) -> tuple[float, float]:
     """Width and height of a cell, turned so that more whole ones lie in the tray."""
 
     def whole(w: float, h: float) -> int:
-        return math.floor(tray.length / w + _A_HAIR) * math.floor(tray.width / h + _A_HAIR)
+        return math.floor(tray.length / w + A_HAIR) * math.floor(tray.width / h + A_HAIR)
 
     return (long, short) if whole(long, short) >= whole(short, long) else (short, long)
 
@@ -170,7 +149,7 @@ def _round_grid(tray: Tray, w: float, h: float, halved: bool, on_x: bool, on_y: 
 
 
 def _from_edge(length: float, step: float) -> list[float]:
-    lines = [i * step for i in range(math.floor(length / step + _A_HAIR) + 1)]
+    lines = [i * step for i in range(math.floor(length / step + A_HAIR) + 1)]
     return [*lines[:-1], length] if length - lines[-1] < 0.5 else [*lines, length]
 
 
@@ -179,7 +158,7 @@ def _about(length: float, step: float, on_line: bool) -> list[float]:
     middle = length / 2
     first = middle if on_line else middle + step / 2
     reach = math.ceil(length / 2 / step) + 1
-    inside = [first + i * step for i in range(-reach, reach) if _A_HAIR < first + i * step < length - _A_HAIR]
+    inside = [first + i * step for i in range(-reach, reach) if A_HAIR < first + i * step < length - A_HAIR]
     return [0.0, *inside, length]
 
 
@@ -196,8 +175,8 @@ def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, 
     rulers = (_ruler("from left to right", tray.length, xs), _ruler("from top to bottom", tray.width, ys))
     whole = w * h / (2 if halved else 1)
     return Cutting(
-        _clipped(tray, outlines, whole),
-        _in_tray(tray, lines),
+        clipped(tray, outlines, whole),
+        in_tray(tray, lines),
         rulers=tuple(ruler for ruler in rulers if ruler.ticks),
         side=min(w, h),
         rows=len(ys) - 1,
@@ -257,7 +236,7 @@ def _levels(tray: Tray, side: float) -> list[float]:
     """The level lines of a diamond cut; they run on past a round tray so that its cut rhombs keep their shape."""
     rise = side * math.sin(DIAMOND_ANGLE)
     if not tray.round:
-        return [i * rise for i in range(math.floor(tray.width / rise + _A_HAIR) + 2)]
+        return [i * rise for i in range(math.floor(tray.width / rise + A_HAIR) + 2)]
     reach = math.ceil(tray.radius / rise)
     return [tray.radius + i * rise for i in range(-reach, reach + 1)]
 
@@ -274,8 +253,8 @@ def _rhomb_outlines(tray: Tray, side: float) -> list[list[Point]]:
 
 def _lies_whole(tray: Tray, outline: Iterable[Point]) -> bool:
     if tray.round:
-        return all(math.hypot(x - tray.radius, y - tray.radius) <= tray.radius + _A_HAIR for x, y in outline)
-    return all(-_A_HAIR <= x <= tray.length + _A_HAIR and -_A_HAIR <= y <= tray.width + _A_HAIR for x, y in outline)
+        return all(math.hypot(x - tray.radius, y - tray.radius) <= tray.radius + A_HAIR for x, y in outline)
+    return all(-A_HAIR <= x <= tray.length + A_HAIR and -A_HAIR <= y <= tray.width + A_HAIR for x, y in outline)
 
 
 def _rhombs(tray: Tray, side: float) -> Cutting | None:
@@ -294,8 +273,8 @@ def _rhombs(tray: Tray, side: float) -> Cutting | None:
         rulers.append(_ruler("slanting lines at the top", tray.length, slants))
         rulers.append(_ruler("slanting lines at the bottom", tray.length, [x + run for x in slants]))
     return Cutting(
-        _clipped(tray, _rhomb_outlines(tray, side), side**2 * math.sin(DIAMOND_ANGLE)),
-        _in_tray(tray, lines),
+        clipped(tray, _rhomb_outlines(tray, side), side**2 * math.sin(DIAMOND_ANGLE)),
+        in_tray(tray, lines),
         rulers=tuple(r for r in rulers if r.ticks),
         side=side,
         rows=len(levels) + 1,
@@ -324,7 +303,7 @@ def _strips(tray: Tray, wish: Wish) -> Cutting | None:
         side = tray.length / count
     elif wish.side is not None or (wish.area is not None and not tray.round):
         side = wish.side if wish.side is not None else (wish.area or 1.0) / across
-        if side > along + _A_HAIR:
+        if side > along + A_HAIR:
             return None
         edges = _from_edge(along, side)
     else:
@@ -343,7 +322,7 @@ def _strips(tray: Tray, wish: Wish) -> Cutting | None:
     word = "from left to right" if upright else "from top to bottom"
     rulers = (_ruler(word, along, edges),) if len(edges) > 2 else ()
     return Cutting(
-        _clipped(tray, boxes, whole), _in_tray(tray, lines), rulers=rulers, side=side, columns=len(edges) - 1, rows=1
+        clipped(tray, boxes, whole), in_tray(tray, lines), rulers=rulers, side=side, columns=len(edges) - 1, rows=1
     )
 
 
@@ -400,8 +379,8 @@ def _even_bands(tray: Tray, count: int, aspect: float) -> Cutting:
         lines += [((x0, y), (x1, y)) for y in ys[1:-1]]
         rulers.append(_ruler(f"band {band + 1}, from top to bottom", tray.width, ys))
     return Cutting(
-        _clipped(tray, outlines, 0.0),
-        _in_tray(tray, lines),
+        clipped(tray, outlines, 0.0),
+        in_tray(tray, lines),
         rulers=tuple(r for r in rulers if r.ticks),
         side=math.sqrt(tray.area / count),
         rows=max(best),
@@ -538,7 +517,7 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> Cutting:
             )
             kind: Kind = "inner"
             if ring == last:
-                at_corner = not tray.round and any(_is_corner(tray, p) for p in rim)
+                at_corner = not tray.round and any(is_corner(tray, p) for p in rim)
                 kind = "corner" if at_corner else "edge"
             cells.append(Cell((*out, *back), tray.area / total, kind))
         if pieces > 1:
@@ -598,17 +577,13 @@ _CORNERS_AT = (1 / 8, 3 / 8, 5 / 8, 7 / 8)
 def _rim(tray: Tray, start: float, end: float) -> list[Point]:
     """The rim between two turns: an arc in short chords, or a stretch of the edge with its corners."""
     if tray.round:
-        steps = max(1, math.ceil((end - start) * 2 * math.pi / _ARC_STEP))
+        steps = max(1, math.ceil((end - start) * 2 * math.pi / ARC_STEP))
         return [
             _rim_at(tray, start + (end - start) * i / steps) if i < steps else _rim_at(tray, end)
             for i in range(steps + 1)
         ]
-    corners = [c for c in _CORNERS_AT if start + _A_HAIR < c < end - _A_HAIR]
+    corners = [c for c in _CORNERS_AT if start + A_HAIR < c < end - A_HAIR]
     return [_rim_at(tray, t) for t in (start, *corners, end)]
-
-
-def _is_corner(tray: Tray, point: Point) -> bool:
-    return min(point[0], tray.length - point[0]) < _A_HAIR and min(point[1], tray.width - point[1]) < _A_HAIR
 
 
 def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[Ruler]:
@@ -624,163 +599,10 @@ def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[Ruler]:
         ("bottom", 1, tray.width, tray.length),
         ("left", 0, 0.0, tray.width),
     ):
-        ticks = tuple(sorted(p[1 - across] for p in points if abs(p[across] - wall) < _A_HAIR))
+        ticks = tuple(sorted(p[1 - across] for p in points if abs(p[across] - wall) < A_HAIR))
         if ticks:
             found.append(Ruler(f"{name}: {side}", length, ticks))
     return found
-
-
-# Clipping to the tray, with true areas.
-
-
-def _clipped(tray: Tray, outlines: Iterable[list[Point]], whole: float) -> tuple[Cell, ...]:
-    """What of each convex outline lies in the tray. Smaller than `whole` is an offcut; 0 counts every cell as a piece."""
-    cells = []
-    for outline in outlines:
-        if tray.round:
-            shown, area = _in_disc(outline, tray.radius)
-        else:
-            shown = _in_box(outline, tray.length, tray.width)
-            area = _shoelace(shown)
-        if area < _A_SPECK:
-            continue
-        kind: Kind = "offcut" if area < whole * (1 - _WHOLE) else _kind(tray, shown)
-        cells.append(Cell(tuple(shown), area, kind))
-    return tuple(cells)
-
-
-def _kind(tray: Tray, outline: Sequence[Point]) -> Kind:
-    """By the sides that lie along the edge of the tray: two that meet make a corner."""
-    if tray.round:
-        r = tray.radius
-        touches = sum(math.hypot(x - r, y - r) > r - _A_HAIR for x, y in outline) > 1
-        return "edge" if touches else "inner"
-    sides = 0
-    closed = [*outline, outline[0]]
-    for axis, limit in ((0, 0.0), (0, tray.length), (1, 0.0), (1, tray.width)):
-        sides += any(
-            abs(a[axis] - limit) < _A_HAIR and abs(b[axis] - limit) < _A_HAIR and a != b for a, b in pairwise(closed)
-        )
-    return "corner" if any(_is_corner(tray, p) for p in outline) and sides > 1 else "edge" if sides else "inner"
-
-
-def _shoelace(outline: Sequence[Point]) -> float:
-    closed = [*outline, outline[0]] if outline else []
-    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in pairwise(closed))) / 2
-
-
-def _in_box(outline: list[Point], length: float, width: float) -> list[Point]:
-    """A convex outline cut to the tray, one side after the other."""
-    for axis, limit, keep in ((0, 0.0, 1), (0, length, -1), (1, 0.0, 1), (1, width, -1)):
-        outline = _cut_by(outline, axis, limit, keep)
-        if not outline:
-            break
-    return outline
-
-
-def _cut_by(outline: list[Point], axis: int, limit: float, keep: int) -> list[Point]:
-    kept: list[Point] = []
-    for a, b in zip(outline, [*outline[1:], outline[0]], strict=True):
-        inside_a, inside_b = (a[axis] - limit) * keep >= -1e-9, (b[axis] - limit) * keep >= -1e-9
-        if inside_a:
-            kept.append(a)
-        if inside_a != inside_b:
-            part = (limit - a[axis]) / (b[axis] - a[axis])
-            kept.append((a[0] + (b[0] - a[0]) * part, a[1] + (b[1] - a[1]) * part))
-    return kept
-
-
-def disc_area(outline: Sequence[Point], radius: float) -> float:
-    """Area that a convex outline shares with the disc of `radius` about (radius, radius)."""
-    return _in_disc(list(outline), radius)[1]
-
-
-def _in_disc(outline: list[Point], radius: float) -> tuple[list[Point], float]:
-    """A convex outline cut to the disc: the outline with its arcs, and the true area under chords and arcs."""
-    centred = [(x - radius, y - radius) for x, y in outline]
-    if _turn(centred) < 0:
-        centred.reverse()
-    sides = zip(centred, [*centred[1:], centred[0]], strict=True)
-    chords = [chord for chord in (_chord(a, b, radius) for a, b in sides) if chord]
-    if not chords:
-        whole = _holds_middle(centred)
-        area = math.pi * radius**2 if whole else 0.0
-        return ([_on(radius, _ARC_STEP * i) for i in range(90)] if whole else []), area
-    doubled, shown = 0.0, []
-    for (a, b), (c, _) in zip(chords, [*chords[1:], chords[0]], strict=True):
-        doubled += a[0] * b[1] - b[0] * a[1]
-        shown += [a, b]
-        if math.dist(b, c) > 1e-7:
-            start, end = math.atan2(b[1], b[0]), math.atan2(c[1], c[0])
-            sweep = (end - start) % (2 * math.pi)
-            doubled += radius**2 * sweep
-            steps = math.ceil(sweep / _ARC_STEP)
-            shown += [
-                (radius * math.cos(start + sweep * i / steps), radius * math.sin(start + sweep * i / steps))
-                for i in range(1, steps)
-            ]
-    tidy = [p for p, q in zip(shown, [*shown[1:], shown[0]], strict=True) if math.dist(p, q) > 1e-7]
-    return [(x + radius, y + radius) for x, y in tidy], doubled / 2
-
-
-def _on(radius: float, angle: float) -> Point:
-    return radius * (1 + math.cos(angle)), radius * (1 + math.sin(angle))
-
-
-def _turn(points: Sequence[Point]) -> float:
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
-
-
-def _holds_middle(points: Sequence[Point]) -> bool:
-    return all(a[0] * b[1] - b[0] * a[1] > 0 for a, b in zip(points, [*points[1:], points[0]], strict=True))
-
-
-def _chord(a: Point, b: Point, radius: float) -> tuple[Point, Point] | None:
-    """The part of a straight line that lies in the disc about the origin; None when none does, or it only touches."""
-    dx, dy = b[0] - a[0], b[1] - a[1]
-    aa, bb = dx * dx + dy * dy, a[0] * dx + a[1] * dy
-    inside = bb * bb - aa * (a[0] ** 2 + a[1] ** 2 - radius**2)
-    if aa == 0 or inside <= 0:
-        return None
-    root = math.sqrt(inside)
-    start, end = max(0.0, (-bb - root) / aa), min(1.0, (-bb + root) / aa)
-    if (end - start) * math.sqrt(aa) <= _TOUCHING:
-        return None
-    return (a[0] + dx * start, a[1] + dy * start), (a[0] + dx * end, a[1] + dy * end)
-
-
-def _in_tray(tray: Tray, lines: Iterable[tuple[Point, Point]]) -> tuple[tuple[Point, Point], ...]:
-    """The knife's lines as far as they run over the tray."""
-    found = []
-    for a, b in lines:
-        if tray.round:
-            r = tray.radius
-            part = _chord((a[0] - r, a[1] - r), (b[0] - r, b[1] - r), r)
-            if part:
-                (ax, ay), (bx, by) = part
-                found.append(((ax + r, ay + r), (bx + r, by + r)))
-        else:
-            kept = _segment_in_box(a, b, tray.length, tray.width)
-            if kept and math.dist(*kept) > 0.5:
-                found.append(kept)
-    return tuple(found)
-
-
-def _segment_in_box(a: Point, b: Point, length: float, width: float) -> tuple[Point, Point] | None:
-    """A straight line cut to the box from (0, 0) to (length, width)."""
-    start, end = 0.0, 1.0
-    for axis, limit in ((0, length), (1, width)):
-        step = b[axis] - a[axis]
-        if abs(step) < 1e-12:
-            if not -_A_HAIR <= a[axis] <= limit + _A_HAIR:
-                return None
-            continue
-        one, two = sorted((-a[axis] / step, (limit - a[axis]) / step))
-        start, end = max(start, one), min(end, two)
-    if start >= end:
-        return None
-    dx, dy = b[0] - a[0], b[1] - a[1]
-    return (a[0] + dx * start, a[1] + dy * start), (a[0] + dx * end, a[1] + dy * end)
 
 
 _PATTERNS: dict[Pattern, Callable[[Tray, Wish], Cutting | None]] = {

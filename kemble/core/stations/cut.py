@@ -6,7 +6,8 @@ import math
 from typing import Literal
 
 from kemble.core.facts import CONSERVATION, GEOMETRY, Origins
-from kemble.core.geometry.tray import Cutting, Kind, Pattern, Tray, Wish, cut_tray
+from kemble.core.geometry.floor import Kind, Tray
+from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
 from kemble.core.stations.mix import Mixed
 from kemble.core.stations.pieces import share_parts
 from kemble.core.stations.shape import TinDrawing, Tinful
