@@ -121,6 +121,12 @@ class TestRolled:
         assert counts == sorted(counts)
         assert counts[0] < counts[-1] <= 15  # 60 000 mm2 over 3848 mm2 is 15.6
 
+    @pytest.mark.parametrize("board", [(1400, 110), (110, 1400), (150, 150)])
+    def test_a_board_of_any_shape(self, board):
+        found = rollings(200_000, board=board, cutter=60, shape="round", gap=2, packing="hexagonal", again=1)
+        assert found
+        assert all(r.length <= board[0] + 1e-6 and r.width <= board[1] + 1e-6 for r in found)
+
     def test_a_cutter_wider_than_the_sheet(self):
         assert rollings(60_000, board=(450, 300), cutter=310, shape="square", gap=0, packing="square", again=2) == []
 

@@ -110,9 +110,12 @@ def _rolled(area: float, width: float, cutter: float, gap: float, packing: Packi
 
 
 def _widths(area: float, board: tuple[float, float], cutter: float, gap: float) -> list[float]:
-    """Widths that whole rows fill and that give a sheet in hand: no longer than the board, nor than thrice its width."""
-    least = max(area / board[0], math.sqrt(area / LONGEST))
-    most = min(board[1], math.sqrt(area * LONGEST))
+    """Widths that whole rows fill and that give a sheet in hand: no longer than the board, nor than thrice its width.
+
+    On a board that is itself longer or wider than that, as near to it as the board allows.
+    """
+    least = max(area / board[0], min(board[1], math.sqrt(area / LONGEST)))
+    most = max(least, min(board[1], math.sqrt(area * LONGEST)))
     pitch = cutter + gap
     steps = (pitch, pitch * math.sqrt(3) / 2)
     rows = [cutter + n * step for step in steps for n in range(1 + max(0, math.floor((most - cutter) / step)))]

@@ -214,14 +214,21 @@ def _diamonds(tray: Tray, wish: Wish) -> Cutting | None:
         return _rhombs(tray, wish.side)
     if wish.area is not None:
         return _rhombs(tray, math.sqrt(wish.area / math.sin(DIAMOND_ANGLE)))
-    # How many lie whole falls with the side, but in steps and not always: walk down to the first that is enough.
+    # How many lie whole falls with the side, but in steps and not always: walk down in large strides to the first that
+    # is enough, then back up in small ones while it still is.
     wanted = wish.count or 1
+    stride, pace = 0.95, 0.987
+
+    def enough(side: float) -> bool:
+        return sum(_lies_whole(tray, rhomb) for rhomb in _rhomb_outlines(tray, side)) >= wanted
+
     side = math.sqrt(tray.area / wanted / math.sin(DIAMOND_ANGLE))
-    while side > 4:
-        if sum(_lies_whole(tray, rhomb) for rhomb in _rhomb_outlines(tray, side)) >= wanted:
-            return _rhombs(tray, side)
-        side *= 0.985
-    return None
+    while not enough(side):
+        side *= stride
+        if side < 4:
+            return None
+    larger = [side / pace**i for i in range(1, 4)]
+    return _rhombs(tray, next((each for each in reversed(larger) if enough(each)), side))
 
 
 def _slants(tray: Tray, side: float) -> list[float]:
