@@ -14,6 +14,7 @@ from kemble.core.plan.steps import StepWorked, steps_of
 from kemble.core.problems import Problem, Refused
 from kemble.core.sheet import Sheet
 from kemble.core.shelf import Shelf
+from kemble.core.stations.bake import BakeDrawing
 from kemble.core.stations.boil import BoilDrawing
 from kemble.core.stations.cut import CutDrawing, cut
 from kemble.core.stations.heat import heat
@@ -33,7 +34,7 @@ class Drawings(BaseModel):
 
     mix: MixDrawing | None = None
     shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
-    heat: SteamDrawing | BoilDrawing | TimedDrawing | None = Field(None, discriminator="kind")
+    heat: SteamDrawing | BoilDrawing | BakeDrawing | TimedDrawing | None = Field(None, discriminator="kind")
     rest: RestDrawing | None = None
     cut: CutDrawing | None = None
 

@@ -299,12 +299,13 @@ class Bag(_Document):
 
 class Heat(_Document):
     level: Level = Field("medium", description="low, medium or high")
+    oven_c: float = Field(175.0, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
 
 
 class Start(_Document):
-    """Temperatures at which the pieces or the batter go into the heat, in °C."""
+    """Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out."""
 
-    batter_c: float = Field(45.0, ge=1, le=90, description="1 to 90 °C")
+    batter_c: float | None = Field(None, ge=1, le=90, description="1 to 90 °C")
     dough_c: float = Field(26.0, ge=1, le=95, description="1 to 95 °C")
 
 

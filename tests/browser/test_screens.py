@@ -31,6 +31,7 @@ SCREENS = {
     "a bag": ("/sheets/16/shape", "the same sheet from the side"),
     "cut in rings": ("/sheets/5/cut", "Every cut from the edge"),
     "strips": ("/sheets/5/strips", "This line is 100 mm long"),
+    "heat in the oven": ("/sheets/9/heat", "heat from above and below"),
     "heat told as a range": ("/sheets/8/heat", "The usual range of the craft"),
     "larder": ("/larder", "One of your own"),
     "shopping": ("/shopping", "Sugar, honey and syrup"),

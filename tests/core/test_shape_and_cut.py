@@ -134,6 +134,14 @@ class TestHeart:
         assert found["shape.core_mm"] == pytest.approx(found["shape.heart_mm"])
         assert "shape.paste_g" not in found
 
+    def test_a_crumb_of_one_is_none(self):
+        plain = default_sheet("boiled-balls").model_dump(mode="json")
+        plain["parts"] = [part for part in plain["parts"] if part["role"] != "filling"]
+        crumb = heart(lines=[line("cherry", 0.03)])
+        found = facts_of(sheet_from({**plain, "parts": [*plain["parts"], crumb], "pieces": {"dough_g": 18}}))
+        assert "shape.heart_g" not in found
+        assert found["heat.done_min"] > 0
+
     def test_thin_paste_is_told(self):
         worked = work(rounds({"dough_g": 30, "filling_g": 9}, heart()), KITCHEN)
         assert any("it shows through" in one.says for one in worked.advice)

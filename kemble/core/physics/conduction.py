@@ -79,9 +79,11 @@ def _edges(length: float, cells: int, *, both_ends: bool) -> Array:
     return length * (1.7 * u - 0.7 * u**2)
 
 
-def slab(thickness: float, material: Material, h_low: float, h_high: float, cells: int = CELLS) -> Body:
-    """A layer heated or cooled from below (`h_low`) and above (`h_high`)."""
-    edges = _edges(thickness, cells, both_ends=True)
+def slab(
+    thickness: float, material: Material, h_low: float, h_high: float, cells: int = CELLS, *, even: bool = False
+) -> Body:
+    """A layer heated or cooled from below (`h_low`) and above (`h_high`). `even`: cells all alike, not crowded."""
+    edges = np.linspace(0.0, thickness, cells + 1) if even else _edges(thickness, cells, both_ends=True)
     return _body(edges, 0, [material] * cells, h_low, h_high)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from kemble.core.larder import Composition
 from kemble.core.physics.thermal import boiling_point_c
+from kemble.core.stations.bake import BakeDrawing, bake_tray
 from kemble.core.stations.boil import BoilDrawing, boil
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.shape import ShapeDrawing, TinDrawing
@@ -11,7 +12,7 @@ from kemble.core.stations.steam import SteamDrawing, steam
 from kemble.core.stations.timed import TimedDrawing, timed
 from kemble.core.stations.working import Working
 
-HeatDrawing = SteamDrawing | BoilDrawing | TimedDrawing
+HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | TimedDrawing
 
 
 def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
@@ -27,6 +28,8 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
     method = working.way.heat
     if method == "steam" and isinstance(drawn, TinDrawing):
         return steam(working, base, drawn, boil_c)
+    if method == "bake" and isinstance(drawn, TinDrawing):
+        return bake_tray(working, base, drawn, boil_c)
     if method == "boil" and isinstance(drawn, BallDrawing):
         return boil(working, base, filling, drawn, boil_c)
     return timed(working)

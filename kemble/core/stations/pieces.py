@@ -115,8 +115,10 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         rolled=rolled,
         remedies=portions.remedies(way.word("dough"), way.word("filling")),
     )
-    inside = [part.composition for part in (filling, mixed.parts.get("heart")) if part]
-    return drawing, Composition.summed(inside) if inside else None
+    inside = [filling] if filling else []
+    if heart:
+        inside.append(mixed.parts["heart"])
+    return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 
 _LABELS = {

@@ -165,10 +165,10 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
     likely = _Tinful(
         depth=drawn.depth_mm / 1000.0,
         tin=tin,
-        material=properties(fractions(base), (sheet.start.batter_c + boil_c) / 2),
+        material=properties(fractions(base), (working.batter_c + boil_c) / 2),
         h_top=FOIL_H if covered else STEAM_H,
         h_wall=wall_h(tin, STEAM_H),
-        start_c=sheet.start.batter_c,
+        start_c=working.batter_c,
     )
     found = _times(likely, boil_c, gel_c, kitchen.room_c, kitchen.time_factor)
     if found is None:
@@ -199,14 +199,14 @@ def steam(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
 
 
 def _enter_times(working: Working, drawn: TinDrawing, found: _Times, covered: bool) -> None:
-    book, sheet, kitchen = working.book, working.sheet, working.kitchen
+    book, kitchen = working.book, working.kitchen
     tin = drawn.tin
     of: Origins = [
         "shape.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
         working.from_sheet("vessel.tin", "tin", f"{tin.size}, {tin.material}"),
-        working.from_sheet("start.batter_c", "batter goes in at", sheet.start.batter_c, "°C"),
+        working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
         working.school("cover"),
         working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
     ]

@@ -52,6 +52,12 @@ class Working:
         return WAYS[self.sheet.way]
 
     @property
+    def batter_c(self) -> float:
+        """At which the batter goes into its heat: as the sheet says, else as is usual."""
+        said = self.sheet.start.batter_c
+        return self.way.batter_c if said is None else said
+
+    @property
     def schools(self) -> dict[str, str]:
         """The school followed for every choice of the way."""
         return {choice.id: self.sheet.school(choice.id) for choice in self.way.choices}

@@ -45,7 +45,7 @@ __all__ = [
 
 BaseKind = Literal["flour", "grain"]
 Form = Literal["tin", "ball", "pull", "parcel", "packet"]
-HeatMethod = Literal["steam", "boil", "timed"]
+HeatMethod = Literal["steam", "boil", "bake", "timed"]
 GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
 Schools = Mapping[str, str]
 
@@ -117,6 +117,7 @@ class Way:
     limits: tuple[Limit, ...] = ()
     timed: tuple[Timed, ...] = ()
     board_mm: float = 20.0  # how thick the cooked mass lies while it cools
+    batter_c: float = 45.0  # at which a batter usually goes into its heat
     handle_c: tuple[float, float] = (65.0, 40.0)  # the handling window of the cooked mass, °C
     leaves_each: int = 0  # leaves to a parcel
     words: Mapping[str, str] = field(default_factory=dict)  # what this way calls its dough, filling and piece

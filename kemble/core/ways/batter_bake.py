@@ -12,7 +12,6 @@ from kemble.core.ways.base import (
     School,
     Step,
     Taste,
-    Timed,
     Way,
     outline,
 )
@@ -23,7 +22,7 @@ WAY = Way(
     says="Egg, fat, sugar and a milk whisked with flour, baked in a lined tin until firm and springing, cut small.",
     kin=("butter mochi", "bibingka"),
     form="tin",
-    heat="timed",
+    heat="bake",
     hydration=Band(130, 220),
     sugar=Band(60, 130),
     fat=Band(20, 60),
@@ -41,10 +40,7 @@ WAY = Way(
             "Much egg: over 50 % it eats as a custard.",
         ),
     ),
-    timed=(
-        Timed("baked at 175 °C", 36, 46, 60, "shape.depth_mm", 25, 0.9, ("dense", "dense"), 96.0),
-        Timed("baked at 175 °C, leavened", 33, 42, 55, "shape.depth_mm", 25, 0.9, ("dense", "leavened"), 96.0),
-    ),
+    batter_c=21.0,
     words={"dough": "batter", "piece": "piece"},
     choices=(
         Choice(

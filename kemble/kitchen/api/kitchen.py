@@ -57,6 +57,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "form": way.form,
                 "base": way.base,
                 "soaks": way.base == "grain",
+                "batter_c": way.batter_c,
                 "parts": list(way.parts),
                 "words": dict(way.words),
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],

@@ -88,6 +88,7 @@ class WayCard(BaseModel):
     form: str
     base: str
     soaks: bool
+    batter_c: float
     parts: list[str]
     words: dict[str, str]
     zone: list[MapPoint]

@@ -37,6 +37,7 @@ export type BallDrawing = Schemas["BallDrawing"];
 export type TinDrawing = Schemas["TinDrawing"];
 export type SteamDrawing = Schemas["SteamDrawing"];
 export type BoilDrawing = Schemas["BoilDrawing"];
+export type BakeDrawing = Schemas["BakeDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
 export type TimedDrawing = Schemas["TimedDrawing"];
 export type MixDrawing = Schemas["MixDrawing"];

@@ -788,6 +788,27 @@ export interface components {
             width_mm: number;
         };
         /**
+         * BakeDrawing
+         * @description `skin_min` and `browns_min` are left out when the top does not come to it.
+         */
+        BakeDrawing: {
+            /** Browns Min */
+            browns_min: number | null;
+            curve: components["schemas"]["Curve"];
+            /** Depth Mm */
+            depth_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bake";
+            /** Oven C */
+            oven_c: number;
+            /** Skin Min */
+            skin_min: number | null;
+            tin: components["schemas"]["Tin"];
+        };
+        /**
          * BallDrawing
          * @description One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
          *
@@ -1367,7 +1388,7 @@ export interface components {
         Drawings: {
             cut?: components["schemas"]["CutDrawing"] | null;
             /** Heat */
-            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["TimedDrawing"]) | null;
+            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["TimedDrawing"]) | null;
             mix?: components["schemas"]["MixDrawing"] | null;
             rest?: components["schemas"]["RestDrawing"] | null;
             /** Shape */
@@ -1535,6 +1556,12 @@ export interface components {
              * @enum {string}
              */
             level: "low" | "medium" | "high";
+            /**
+             * Oven C
+             * @description 120 to 260 °C
+             * @default 175
+             */
+            oven_c: number;
         };
         /**
          * Ingredient
@@ -3002,7 +3029,8 @@ export interface components {
             grain: components["schemas"]["Grain"];
             /**
              * @default {
-             *       "level": "medium"
+             *       "level": "medium",
+             *       "oven_c": 175
              *     }
              */
             heat: components["schemas"]["Heat"];
@@ -3050,7 +3078,7 @@ export interface components {
             serve?: string | null;
             /**
              * @default {
-             *       "batter_c": 45,
+             *       "batter_c": null,
              *       "dough_c": 26
              *     }
              */
@@ -3219,15 +3247,14 @@ export interface components {
         };
         /**
          * Start
-         * @description Temperatures at which the pieces or the batter go into the heat, in °C.
+         * @description Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out.
          */
         Start: {
             /**
              * Batter C
              * @description 1 to 90 °C
-             * @default 45
              */
-            batter_c: number;
+            batter_c?: number | null;
             /**
              * Dough C
              * @description 1 to 95 °C
@@ -3643,6 +3670,8 @@ export interface components {
         WayCard: {
             /** Base */
             base: string;
+            /** Batter C */
+            batter_c: number;
             /** Choices */
             choices: components["schemas"]["ChoiceCard"][];
             /** Faults */

@@ -4,6 +4,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type {
+  BakeDrawing,
   BallDrawing,
   BoilDrawing,
   KitchenSettings,
@@ -21,6 +22,7 @@ import { inches } from "./cut/inches";
 import { lengths, Strip } from "./cut/StripsPage";
 import { Tray } from "./cut/Tray";
 import { HeatCurve } from "./heat/HeatCurve";
+import { Oven } from "./heat/Oven";
 import { Pot } from "./heat/Pot";
 import { Steamer } from "./heat/Steamer";
 import { TimeRuler } from "./heat/TimeRuler";
@@ -313,6 +315,38 @@ const steam = {
   top_ups: [],
   water: [],
 } as unknown as SteamDrawing;
+
+describe("an oven", () => {
+  const bake = {
+    kind: "bake",
+    curve: { minutes: [0, 20, 40, 60], heart_c: [21, 60, 95, 99], surface_c: [21, 85, 104, 112] },
+    tin: steam.tin,
+    depth_mm: 30,
+    oven_c: 175,
+    skin_min: 27,
+    browns_min: 43,
+  } as BakeDrawing;
+
+  it("draws the batter in its tin to one scale, and says what the top does", () => {
+    render(<Oven drawing={bake} facts={facts(fact("heat.skin_min", 27), fact("heat.browns_min", 43))} />);
+    const batter = all("rect")[1];
+    expect(num(batter, "height") / num(batter, "width")).toBeCloseTo(30 / 180, 6);
+    expect(text()).toContain("a skin at 27 min, golden at 43");
+  });
+
+  it("a top that stays pale is said to", () => {
+    render(<Oven drawing={{ ...bake, browns_min: null }} facts={facts(fact("heat.skin_min", 27))} />);
+    expect(text()).toContain("stays pale");
+  });
+
+  it("its curve has room for a top hotter than boiling", () => {
+    render(<HeatCurve drawing={bake} facts={times} />);
+    const ys = all("path[stroke-dasharray]").flatMap((one) =>
+      [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
+    );
+    expect(Math.min(...ys)).toBeGreaterThan(70); // below the heads of the window
+  });
+});
 
 describe("heat", () => {
   it("draws first check, done and latest where they stand on the axis", () => {

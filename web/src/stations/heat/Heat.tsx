@@ -7,10 +7,17 @@ import { Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { capital, degrees, degreesUnit, quantity } from "../../ui/words";
 import { HeatCurve } from "./HeatCurve";
+import { Oven } from "./Oven";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
 import { TimeRuler } from "./TimeRuler";
 
+const ROWS = {
+  steam: ["heat.deeper_min", "heat.cover_min", "heat.colder_min"],
+  boil: ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"],
+  bake: ["heat.dried_pct", "heat.deeper_min", "heat.cooler_min", "heat.colder_min"],
+  timed: ["heat.heart_done_c"],
+};
 const LEVELS = ["low", "medium", "high"] as const;
 
 export function Heat({ bench, way }: StationProps) {
@@ -19,9 +26,8 @@ export function Heat({ bench, way }: StationProps) {
   const drawing = worked.drawings.heat;
   const steam = drawing?.kind === "steam";
   const boil = drawing?.kind === "boil";
-  const rows = steam
-    ? ["heat.deeper_min", "heat.cover_min", "heat.colder_min"]
-    : ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"];
+  const bake = drawing?.kind === "bake";
+  const rows = ROWS[drawing?.kind ?? "timed"];
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="Temperature over time">
@@ -31,8 +37,9 @@ export function Heat({ bench, way }: StationProps) {
           drawing && <HeatCurve drawing={drawing} facts={facts} />
         )}
       </section>
-      <section aria-label={steam ? "The steamer" : boil ? "The pot" : "The heat"}>
+      <section aria-label={steam ? "The steamer" : boil ? "The pot" : bake ? "The oven" : "The heat"}>
         {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
+        {drawing?.kind === "bake" && <Oven drawing={drawing} facts={facts} />}
         {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
         <ul>
           {rows.map((key) => {
@@ -56,39 +63,51 @@ export function Heat({ bench, way }: StationProps) {
               )
             );
           })}
+          {bake && (
+            <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+              <span>Oven</span>
+              <TemperatureField
+                label="Oven"
+                celsius={sheet.heat.oven_c}
+                min={120}
+                max={260}
+                onChange={(oven_c) => edit({ ...sheet, heat: { ...sheet.heat, oven_c } })}
+              />
+            </li>
+          )}
+          {(steam || bake) && (
+            <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+              <span>Batter goes in at</span>
+              <TemperatureField
+                label="Batter goes in at"
+                celsius={sheet.start.batter_c ?? way.batter_c}
+                min={1}
+                max={90}
+                onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
+              />
+            </li>
+          )}
           {steam ? (
-            <>
-              <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
-                <span>Batter goes in at</span>
-                <TemperatureField
-                  label="Batter goes in at"
-                  celsius={sheet.start.batter_c}
-                  min={1}
-                  max={90}
-                  onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
-                />
-              </li>
-              <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
-                <span>Burner</span>
-                <span>
-                  <select
-                    aria-label="Burner level"
-                    className="write"
-                    value={sheet.heat.level}
-                    onChange={(event) =>
-                      edit({ ...sheet, heat: { level: event.target.value as (typeof LEVELS)[number] } })
-                    }
-                  >
-                    {LEVELS.map((level) => (
-                      <option key={level}>{level}</option>
-                    ))}
-                  </select>
-                  <FactFigure facts={facts} name="heat.water_loss_g_per_min" className="ml-3 text-ink2">
-                    {Number(facts["heat.water_loss_g_per_min"]?.value ?? 0).toFixed(0)} g a minute lost
-                  </FactFigure>
-                </span>
-              </li>
-            </>
+            <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
+              <span>Burner</span>
+              <span>
+                <select
+                  aria-label="Burner level"
+                  className="write"
+                  value={sheet.heat.level}
+                  onChange={(event) =>
+                    edit({ ...sheet, heat: { ...sheet.heat, level: event.target.value as (typeof LEVELS)[number] } })
+                  }
+                >
+                  {LEVELS.map((level) => (
+                    <option key={level}>{level}</option>
+                  ))}
+                </select>
+                <FactFigure facts={facts} name="heat.water_loss_g_per_min" className="ml-3 text-ink2">
+                  {Number(facts["heat.water_loss_g_per_min"]?.value ?? 0).toFixed(0)} g a minute lost
+                </FactFigure>
+              </span>
+            </li>
           ) : null}
           {boil && (
             <li className="hairline flex items-baseline justify-between gap-3 py-0.5">

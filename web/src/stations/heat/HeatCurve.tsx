@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { BoilDrawing, Facts, SteamDrawing } from "../../api/client";
+import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
@@ -11,7 +11,7 @@ const W = 720;
 const H = 450;
 const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
 
-export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDrawing; facts: Facts }) {
+export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDrawing | BakeDrawing; facts: Facts }) {
   const { minutes, heart_c, surface_c } = drawing.curve;
   const value = (key: string) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
@@ -25,7 +25,7 @@ export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDraw
     .domain([0, end])
     .range([PAD.left, W - PAD.right]);
   const y = scaleLinear()
-    .domain([low, 104])
+    .domain([low, Math.max(104, Math.max(...surface_c) + 4)])
     .range([H - PAD.bottom, PAD.top]);
   const path = (values: number[]) =>
     line<number>()
@@ -118,12 +118,12 @@ export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDraw
         </Label>
         <Label
           x={x(minutes[3] ?? 0) + 8}
-          y={y(surface_c[3] ?? 0) + (drawing.kind === "steam" ? 18 : 34)}
+          y={y(surface_c[3] ?? 0) + (drawing.kind === "boil" ? 34 : 18)}
           size={14}
           tone="ink2"
           halo
         >
-          {drawing.kind === "steam" ? "top" : "skin"}
+          {drawing.kind === "boil" ? "skin" : "top"}
         </Label>
         {floats != null && (
           <g>

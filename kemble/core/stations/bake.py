@@ -1,0 +1,260 @@
+"""Bake: a batter in a tin in the oven; when it is set to the heart, when its top has a skin, when it browns."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.kitchen import Tin
+from kemble.core.larder import Composition
+from kemble.core.physics import conduction
+from kemble.core.physics.baking import BROWN_MIN, CELLS, OVEN_H, SKIN_KG_PER_M2, STEPS, Baked, Oven, bake, browned
+from kemble.core.physics.conduction import Array, Modes, when
+from kemble.core.physics.doneness import COOKED, gelled
+from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.stations.curve import Curve, drawn_curve
+from kemble.core.stations.shape import TinDrawing
+from kemble.core.stations.steam import CLEAR_ABOVE_GEL_C, CLEARED, wall_h
+from kemble.core.stations.working import Drawn, Working
+
+SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
+HOT_C = 72.0  # a heart this warm is warmed through; kitchen estimate
+FIRM_C = 95.0  # egg and starch hold together and spring back; kitchen estimate, 92-97
+_OFF_THE_DIAL_C = 15.0
+_STEPS_OF_OTHERS = 32  # of a bake that is only asked when it is done
+SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
+
+
+class BakeDrawing(Drawn):
+    """`skin_min` and `browns_min` are left out when the top does not come to it."""
+
+    kind: Literal["bake"] = "bake"
+    curve: Curve
+    tin: Tin
+    depth_mm: float
+    oven_c: float
+    skin_min: float | None
+    browns_min: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class _Tray:
+    """A batter in a tin in an oven. m, °C, W/(m2 K)."""
+
+    depth: float
+    tin: Tin
+    material: Material
+    water: float
+    start_c: float
+    oven: Oven
+
+    def baked(self, end_s: float, steps: int) -> Baked:
+        body = conduction.slab(self.depth, self.material, self.oven.h_floor, self.oven.h_top, CELLS, even=True)
+        return bake(body, self.material, self.water, self.start_c, self.oven, end_s, steps)
+
+    def sideways(self, times: Array) -> Array:
+        """The share of the first difference that is left at the middle, for heat through the walls alone."""
+        h = self.oven.h_floor
+        if self.tin.shape == "round":
+            body = conduction.cylinder(self.tin.diameter_mm / 2000.0, self.material, h)
+            return Modes.centre(Modes(body).remaining(times), body)
+        sides = (self.tin.length_mm / 1000.0, self.tin.width_mm / 1000.0)
+        lefts = [Modes(conduction.slab(side, self.material, h, h)).remaining(times).max(axis=1) for side in sides]
+        both: Array = lefts[0] * lefts[1]
+        return both
+
+
+@dataclass(frozen=True, slots=True)
+class _Question:
+    """When a tray is done, asked of the likely one and of others that differ from it in one thing.
+
+    `across` is the share of the first difference that the walls leave in the middle, along the likely bake: the same
+    for every question that changes only what goes on above and below.
+    """
+
+    likely: _Tray
+    baked: Baked
+    across: Array
+    end_s: float
+    gel_c: float
+    loss: float  # share of its weight that the batter is to give up
+    factor: float
+
+    def slowest(self, baked: Baked) -> Array:
+        """The slowest point along a bake, in °C."""
+        boil_c = self.likely.oven.boil_c
+        share: Array = np.interp(baked.times, self.baked.times, self.across)
+        result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
+        return result
+
+    def seconds(self, tray: _Tray, baked: Baked, gel_c: float) -> float | None:
+        """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew."""
+        at, heart = baked.times, self.slowest(baked)
+        moments = (
+            when(at, gelled(at, heart, gel_c), COOKED),
+            when(at, gelled(at, heart, gel_c + CLEAR_ABOVE_GEL_C), CLEARED),
+            when(at, heart, min(FIRM_C, tray.oven.boil_c - 1.5)),
+            when(at, baked.dried, self.loss * tray.depth * tray.material.rho),
+        )
+        return None if None in moments else max(m for m in moments if m is not None)
+
+    def minutes(self, tray: _Tray, likely_s: float, gel_more: float = 0.0) -> float | None:
+        """For a tray that differs from the likely one, which takes `likely_s`; on the cook's clock."""
+        span = min(1.5 * self.end_s, 1.7 * likely_s * (tray.depth / self.likely.depth) ** 2)
+        found = self.seconds(tray, tray.baked(span, _STEPS_OF_OTHERS), self.gel_c + gel_more)
+        return None if found is None else found / 60.0 * self.factor
+
+
+def _asked(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Question:
+    parts = fractions(base)
+    likely = _Tray(
+        depth=drawn.depth_mm / 1000.0,
+        tin=drawn.tin,
+        material=properties(parts, 60.0),
+        water=parts["water"],
+        start_c=working.batter_c,
+        oven=Oven(working.sheet.heat.oven_c, boil_c, OVEN_H, wall_h(drawn.tin, OVEN_H)),
+    )
+    end_s = min(SPAN_MOST_MIN, SPAN_FROM_MIN + SPAN_MIN * drawn.depth_mm**2) * 60.0
+    baked = likely.baked(end_s, STEPS)
+    return _Question(
+        likely=likely,
+        baked=baked,
+        across=likely.sideways(baked.times),
+        end_s=end_s,
+        gel_c=working.book.number("mix.gel_temperature_c"),
+        loss=working.way.loss(working.schools).low / 100,
+        factor=working.kitchen.time_factor,
+    )
+
+
+def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
+    """When it is set and firm, and what would change that. None when it does not set (a problem is noted)."""
+    asked = _asked(working, base, drawn, boil_c)
+    likely, baked, oven_c = asked.likely, asked.baked, working.sheet.heat.oven_c
+    seconds = asked.seconds(likely, baked, asked.gel_c)
+    first = asked.minutes(_quick(likely), seconds, -3) if seconds else None
+    latest = asked.minutes(_slow(likely), seconds, +3) if seconds else None
+    if seconds is None or first is None or latest is None:
+        deep = f"at {working.degrees(oven_c)} a batter {drawn.depth_mm:.0f} mm deep"
+        working.refuse("vessel", f"{deep} does not set in any sensible time", "a hotter oven, or a shallower tin")
+        return None
+    done = seconds / 60.0 * asked.factor
+    minutes, heart = baked.times / 60.0 * asked.factor, asked.slowest(baked)
+    skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
+    browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
+    _enter_times(working, drawn, (first, done, latest), skin, browns)
+    _enter_inside(working, asked, minutes, heart, done)
+    _enter_others(working, asked, seconds, done)
+    _advise(working, done, browns)
+    shown = minutes <= max(1.35 * done, 1.12 * latest)
+    return BakeDrawing.model_construct(
+        kind="bake",
+        curve=drawn_curve(minutes[shown], heart[shown], baked.top[shown]),
+        tin=drawn.tin,
+        depth_mm=drawn.depth_mm,
+        oven_c=oven_c,
+        skin_min=skin,
+        browns_min=browns,
+    )
+
+
+def _enter_inside(working: Working, asked: _Question, minutes: Array, heart: Array, done: float) -> None:
+    """When the heart is hot, how hot it is when done, and what has dried by then."""
+    book, tray = working.book, asked.likely
+    hot = when(minutes, heart, HOT_C)
+    if hot is not None:
+        says = f"the slowest point reaches {working.degrees(HOT_C)}"
+        book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
+    for key, value, says in (
+        ("heat.heart_done_c", float(np.interp(done, minutes, heart)), "the slowest point at the likely time"),
+        (
+            "heat.dried_pct",
+            100 * float(np.interp(done, minutes, asked.baked.dried)) / (tray.depth * tray.material.rho),
+            "water that left as vapour by then, of the batter's weight",
+        ),
+    ):
+        book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
+
+
+def _enter_others(working: Working, asked: _Question, seconds: float, done: float) -> None:
+    """What another depth, another oven or another start would cost."""
+    tray = asked.likely
+    cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C))
+    for key, other, says in (
+        ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
+        ("heat.cooler_min", cooler, f"an oven that is {_OFF_THE_DIAL_C:.0f} °C cooler than its dial says"),
+        ("heat.colder_min", replace(tray, start_c=5.0), "a batter straight from the fridge"),
+    ):
+        minutes = asked.minutes(other, seconds)
+        if minutes is not None:
+            working.book.add(key, minutes - done, says, source=SOLVER, of=["heat.done_min"])
+
+
+def _quick(tray: _Tray) -> _Tray:
+    """A hot oven with a fan, a batter that stood in the warm: what a kitchen varies, all of it fast."""
+    oven = replace(tray.oven, h_top=tray.oven.h_top * 1.25, h_floor=tray.oven.h_floor * 1.25)
+    return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 1.08), start_c=tray.start_c + 4)
+
+
+def _slow(tray: _Tray) -> _Tray:
+    """A weak oven, a tray set on another, a cool batter: all of it slow."""
+    oven = replace(tray.oven, h_top=tray.oven.h_top * 0.8, h_floor=tray.oven.h_floor * 0.8)
+    return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 0.92), start_c=tray.start_c - 4)
+
+
+def _enter_times(
+    working: Working,
+    drawn: TinDrawing,
+    window: tuple[float, float, float],
+    skin: float | None,
+    browns: float | None,
+) -> None:
+    book, sheet = working.book, working.sheet
+    first, middle, latest = window
+    oven = working.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C")
+    of: Origins = [
+        "shape.depth_mm",
+        "mix.gel_temperature_c",
+        "heat.boil_c",
+        oven,
+        working.from_sheet("vessel.tin", "tin", f"{drawn.tin.size}, {drawn.tin.material}"),
+        working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
+        working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
+    ]
+    book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
+    says = (
+        f"the slowest point has gelled and cleared and is firm, at {working.degrees(FIRM_C)} or more: it springs back"
+    )
+    book.add("heat.first_check_min", first, "if everything goes fast: a fan, a true dial", source=SOLVER, of=of)
+    source = f"{SOLVER}; surfaces and firmness {KITCHEN_ESTIMATE}s"
+    book.add("heat.done_min", middle, says, source=source, of=of, low=first, high=latest)
+    book.add("heat.latest_min", latest, "if everything goes slowly: a weak oven, a cool batter", source=SOLVER, of=of)
+    for key, minutes, says in (
+        ("heat.skin_min", skin, "the top has given up enough water to have a skin: a glaze stays on it from here"),
+        ("heat.browns_min", browns, "so long hot enough that a sugared top is golden: an index, no more"),
+    ):
+        if minutes is not None:
+            book.add(
+                key,
+                minutes,
+                says,
+                source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
+                of=of,
+                low=minutes * 0.75,
+                high=minutes * 1.3,
+            )
+
+
+def _advise(working: Working, done: float, browns: float | None) -> None:
+    if browns is None or browns > done + 12:
+        says = f"Set at {done:.0f} minutes, and still pale: five minutes more near the top if you want it brown."
+        working.advise("heat", "look", says, 3)
+    elif browns < done - 8:
+        says = f"The top browns from {browns:.0f} minutes: lay foil over it until the heart is set at {done:.0f}."
+        working.advise("heat", "look", says, 2)
+    says = "Press the middle: firm, and it springs back. The edge leaves the tin a little before."
+    working.advise("heat", "look", says, 5)
