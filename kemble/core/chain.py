@@ -25,6 +25,7 @@ from kemble.core.stations.shape import TinDrawing, shape
 from kemble.core.stations.steam import SteamDrawing
 from kemble.core.stations.timed import TimedDrawing
 from kemble.core.stations.working import Advice, Working
+from kemble.core.stations.wrapped import WrappedDrawing
 
 
 class Drawings(BaseModel):
@@ -34,7 +35,9 @@ class Drawings(BaseModel):
 
     mix: MixDrawing | None = None
     shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
-    heat: SteamDrawing | BoilDrawing | BakeDrawing | TimedDrawing | None = Field(None, discriminator="kind")
+    heat: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | TimedDrawing | None = Field(
+        None, discriminator="kind"
+    )
     rest: RestDrawing | None = None
     cut: CutDrawing | None = None
 

@@ -32,6 +32,7 @@ SCREENS = {
     "cut in rings": ("/sheets/5/cut", "Every cut from the edge"),
     "strips": ("/sheets/5/strips", "This line is 100 mm long"),
     "heat in the oven": ("/sheets/9/heat", "heat from above and below"),
+    "heat through the leaf": ("/sheets/13/heat", "a plate keeps them under"),
     "heat told as a range": ("/sheets/8/heat", "The usual range of the craft"),
     "larder": ("/larder", "One of your own"),
     "shopping": ("/shopping", "Sugar, honey and syrup"),

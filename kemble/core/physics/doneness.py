@@ -35,3 +35,23 @@ def gelled(times: Array, celsius: Array, gel_c: float) -> Array:
     gone = np.concatenate((np.zeros((1, *celsius.shape[1:])), np.cumsum((rate[1:] + rate[:-1]) / 2 * dt, axis=0)))
     result: Array = 1.0 - np.exp(-gone)
     return result
+
+
+COOK_Z_C = 30.0  # °C that make cooking grain ten times as fast; kitchen estimate, 25-33
+
+
+def cook_value_min(times: Array, celsius: Array) -> Array:
+    """Minutes at 100 °C that a heating is worth, along `times` (s): the integral of 10 ** ((T - 100) / z)."""
+    rate = 10.0 ** ((celsius - 100.0) / COOK_Z_C)
+    gone = np.cumsum((rate[1:] + rate[:-1]) / 2 * np.diff(times)) / 60.0
+    result: Array = np.concatenate(([0.0], gone))
+    return result
+
+
+def grain_needs_min(uptake_pct: float, most_pct: float) -> float:
+    """Minutes at 100 °C until grain has no hard heart, by how much of what it can take up it took up in the soak.
+
+    Kitchen estimate: 18 when it took up all it can (15-25), 60 when it was not soaked at all.
+    """
+    short = 1.0 - min(max(uptake_pct / most_pct, 0.0), 1.0)
+    return float(18.0 + 42.0 * short**1.5)

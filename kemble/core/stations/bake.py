@@ -226,9 +226,7 @@ def _enter_times(
         working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
     ]
     book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
-    says = (
-        f"the slowest point has gelled and cleared and is firm, at {working.degrees(FIRM_C)} or more: it springs back"
-    )
+    says = f"the slowest point has cleared and is firm, over {working.degrees(FIRM_C)}, and the whole has dried to its chew"
     book.add("heat.first_check_min", first, "if everything goes fast: a fan, a true dial", source=SOLVER, of=of)
     source = f"{SOLVER}; surfaces and firmness {KITCHEN_ESTIMATE}s"
     book.add("heat.done_min", middle, says, source=source, of=of, low=first, high=latest)

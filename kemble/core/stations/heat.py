@@ -11,8 +11,9 @@ from kemble.core.stations.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.steam import SteamDrawing, steam
 from kemble.core.stations.timed import TimedDrawing, timed
 from kemble.core.stations.working import Working
+from kemble.core.stations.wrapped import WrappedDrawing, wrapped
 
-HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | TimedDrawing
+HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | TimedDrawing
 
 
 def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
@@ -32,4 +33,6 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
         return bake_tray(working, base, drawn, boil_c)
     if method == "boil" and isinstance(drawn, BallDrawing):
         return boil(working, base, filling, drawn, boil_c)
+    if method == "wrapped" and isinstance(drawn, BallDrawing):
+        return wrapped(working, base, drawn, boil_c)
     return timed(working)

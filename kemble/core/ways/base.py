@@ -45,7 +45,7 @@ __all__ = [
 
 BaseKind = Literal["flour", "grain"]
 Form = Literal["tin", "ball", "pull", "parcel", "packet"]
-HeatMethod = Literal["steam", "boil", "bake", "timed"]
+HeatMethod = Literal["steam", "boil", "bake", "wrapped", "timed"]
 GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
 Schools = Mapping[str, str]
 

@@ -38,6 +38,7 @@ export type TinDrawing = Schemas["TinDrawing"];
 export type SteamDrawing = Schemas["SteamDrawing"];
 export type BoilDrawing = Schemas["BoilDrawing"];
 export type BakeDrawing = Schemas["BakeDrawing"];
+export type WrappedDrawing = Schemas["WrappedDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
 export type TimedDrawing = Schemas["TimedDrawing"];
 export type MixDrawing = Schemas["MixDrawing"];

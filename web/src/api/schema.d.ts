@@ -1388,7 +1388,7 @@ export interface components {
         Drawings: {
             cut?: components["schemas"]["CutDrawing"] | null;
             /** Heat */
-            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["TimedDrawing"]) | null;
+            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["WrappedDrawing"] | components["schemas"]["TimedDrawing"]) | null;
             mix?: components["schemas"]["MixDrawing"] | null;
             rest?: components["schemas"]["RestDrawing"] | null;
             /** Shape */
@@ -3779,6 +3779,27 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Steps */
             steps: components["schemas"]["StepWorked"][];
+        };
+        /**
+         * WrappedDrawing
+         * @description `thick_mm` is across the shortest way: of the packet, or of a ball as heavy as the parcel.
+         */
+        WrappedDrawing: {
+            curve: components["schemas"]["Curve"];
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "parcel" | "packet";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wrapped";
+            /** Side Mm */
+            side_mm: number;
+            /** Thick Mm */
+            thick_mm: number;
         };
         /**
          * ZoneWord

@@ -61,14 +61,9 @@ type Drawings = Worked["drawings"];
 
 const under90 = (facts: Facts, key: string) => (Number(facts[key]?.value) < 90 ? "min " : "");
 const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
+const HEAT_WORDS = { steam: "steam", boil: "", bake: "baked", wrapped: "in its leaf" };
 const heatWord = ({ heat }: Drawings) =>
-  heat?.kind === "steam"
-    ? "steam"
-    : heat?.kind === "bake"
-      ? "baked"
-      : heat?.kind === "timed"
-        ? (heat.says.split(/[ ,]/)[0] ?? "")
-        : "";
+  heat?.kind === "timed" ? (heat.says.split(/[ ,]/)[0] ?? "") : heat ? HEAT_WORDS[heat.kind] : "";
 
 const number = (facts: Facts, key: string, decimals: number) => {
   const value = facts[key]?.value;

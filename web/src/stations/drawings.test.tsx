@@ -26,6 +26,7 @@ import { Oven } from "./heat/Oven";
 import { Pot } from "./heat/Pot";
 import { Steamer } from "./heat/Steamer";
 import { TimeRuler } from "./heat/TimeRuler";
+import { Wrapped } from "./heat/Wrapped";
 import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
 import { PieceSection } from "./shape/PieceSection";
@@ -345,6 +346,22 @@ describe("an oven", () => {
       [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
     );
     expect(Math.min(...ys)).toBeGreaterThan(70); // below the heads of the window
+  });
+});
+
+describe("what is wrapped", () => {
+  const curve = { minutes: [0, 30], heart_c: [26, 97], surface_c: [60, 99] };
+
+  it("packets lie flat on the rack, thickness and side to one scale", () => {
+    render(<Wrapped drawing={{ kind: "wrapped", form: "packet", curve, thick_mm: 18, side_mm: 62 }} />);
+    const leaf = all('rect[fill="url(#m-leaf)"]')[0];
+    expect((num(leaf, "height") - 2) / (num(leaf, "width") - 2)).toBeCloseTo(18 / 62, 6);
+    expect(screen.getByRole("img", { name: "Packets 18 mm thick in steam" })).toBeTruthy();
+  });
+
+  it("parcels lie under a plate", () => {
+    render(<Wrapped drawing={{ kind: "wrapped", form: "parcel", curve, thick_mm: 50, side_mm: 50 }} />);
+    expect(text()).toContain("a plate keeps them under");
   });
 });
 

@@ -11,11 +11,13 @@ import { Oven } from "./Oven";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
 import { TimeRuler } from "./TimeRuler";
+import { Wrapped } from "./Wrapped";
 
 const ROWS = {
   steam: ["heat.deeper_min", "heat.cover_min", "heat.colder_min"],
   boil: ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"],
   bake: ["heat.dried_pct", "heat.deeper_min", "heat.cooler_min", "heat.colder_min"],
+  wrapped: ["heat.needs_min", "heat.heart_done_c", "heat.thicker_min", "heat.colder_min"],
   timed: ["heat.heart_done_c"],
 };
 const LEVELS = ["low", "medium", "high"] as const;
@@ -40,6 +42,7 @@ export function Heat({ bench, way }: StationProps) {
       <section aria-label={steam ? "The steamer" : boil ? "The pot" : bake ? "The oven" : "The heat"}>
         {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
         {drawing?.kind === "bake" && <Oven drawing={drawing} facts={facts} />}
+        {drawing?.kind === "wrapped" && <Wrapped drawing={drawing} />}
         {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
         <ul>
           {rows.map((key) => {
@@ -109,11 +112,11 @@ export function Heat({ bench, way }: StationProps) {
               </span>
             </li>
           ) : null}
-          {boil && (
+          {(boil || drawing?.kind === "wrapped") && (
             <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
-              <span>Dough goes in at</span>
+              <span>{boil ? "Dough goes in at" : "Goes in at"}</span>
               <TemperatureField
-                label="Dough goes in at"
+                label={boil ? "Dough goes in at" : "Goes in at"}
                 celsius={sheet.start.dough_c}
                 min={1}
                 max={95}

@@ -2,16 +2,24 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing } from "../../api/client";
+import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing, WrappedDrawing } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
 
+/** What the dotted line is the temperature of. */
+const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf" };
 const W = 720;
 const H = 450;
 const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
 
-export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDrawing | BakeDrawing; facts: Facts }) {
+export function HeatCurve({
+  drawing,
+  facts,
+}: {
+  drawing: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing;
+  facts: Facts;
+}) {
   const { minutes, heart_c, surface_c } = drawing.curve;
   const value = (key: string) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
@@ -32,6 +40,7 @@ export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDraw
       .x((_, i) => x(minutes[i] ?? 0))
       .y((t) => y(t))(values) ?? "";
   const mid = minutes.findIndex((m) => m > end * 0.3);
+  const outside = drawing.kind === "wrapped" ? Math.floor(minutes.length * 0.22) : 3;
   const floats = facts["heat.float_min"] ? value("heat.float_min") : null;
   const hot = facts["heat.core_hot_min"] ? value("heat.core_hot_min") : null;
   const marks = spread([
@@ -117,13 +126,13 @@ export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDraw
           heart
         </Label>
         <Label
-          x={x(minutes[3] ?? 0) + 8}
-          y={y(surface_c[3] ?? 0) + (drawing.kind === "boil" ? 34 : 18)}
+          x={x(minutes[outside] ?? 0) + 8}
+          y={y(surface_c[outside] ?? 0) + (drawing.kind === "boil" ? 34 : drawing.kind === "wrapped" ? -10 : 18)}
           size={14}
           tone="ink2"
           halo
         >
-          {drawing.kind === "boil" ? "skin" : "top"}
+          {OUTSIDE[drawing.kind]}
         </Label>
         {floats != null && (
           <g>
@@ -144,7 +153,14 @@ export function HeatCurve({ drawing, facts }: { drawing: SteamDrawing | BoilDraw
         {hot != null && (
           <g>
             <circle cx={x(hot)} cy={y(72)} r="5" fill="var(--color-bean)" />
-            <Label x={x(hot) - 10} y={y(72) - 10} size={15} anchor="end" tone="bean" halo>
+            <Label
+              x={x(hot) + (x(hot) < PAD.left + 140 ? 12 : -10)}
+              y={y(72) + (x(hot) < PAD.left + 140 ? 20 : -10)}
+              size={15}
+              anchor={x(hot) < PAD.left + 140 ? "start" : "end"}
+              tone="bean"
+              halo
+            >
               heart hot at {hot.toFixed(0)}
             </Label>
           </g>
