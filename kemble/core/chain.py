@@ -14,18 +14,13 @@ from kemble.core.plan.steps import StepWorked, steps_of
 from kemble.core.problems import Problem, Refused
 from kemble.core.sheet import Sheet
 from kemble.core.shelf import Shelf
-from kemble.core.stations.bake import BakeDrawing
-from kemble.core.stations.boil import BoilDrawing
 from kemble.core.stations.cut import CutDrawing, cut
-from kemble.core.stations.heat import heat
+from kemble.core.stations.heat import HeatDrawing, heat
 from kemble.core.stations.mix import MixDrawing, advise_limits, mix
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.rest import RestDrawing, rest
 from kemble.core.stations.shape import TinDrawing, shape
-from kemble.core.stations.steam import SteamDrawing
-from kemble.core.stations.timed import TimedDrawing
 from kemble.core.stations.working import Advice, Working
-from kemble.core.stations.wrapped import WrappedDrawing
 
 
 class Drawings(BaseModel):
@@ -35,9 +30,7 @@ class Drawings(BaseModel):
 
     mix: MixDrawing | None = None
     shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
-    heat: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | TimedDrawing | None = Field(
-        None, discriminator="kind"
-    )
+    heat: HeatDrawing | None = Field(None, discriminator="kind")
     rest: RestDrawing | None = None
     cut: CutDrawing | None = None
 

@@ -155,6 +155,7 @@ class Kitchen(_Equipment):
     steamer: Steamer = Steamer()
     pot: Pot = Pot()
     burner: Burner = Burner()
+    microwave_w: float = Field(800.0, ge=200, le=2000, description="200 to 2000 W, as it is rated")
     quiet: Quiet = Quiet()
     own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
     own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")

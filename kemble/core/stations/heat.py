@@ -9,11 +9,12 @@ from kemble.core.stations.boil import BoilDrawing, boil
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.steam import SteamDrawing, steam
+from kemble.core.stations.stirred import StirredDrawing, stirred
 from kemble.core.stations.timed import TimedDrawing, timed
 from kemble.core.stations.working import Working
 from kemble.core.stations.wrapped import WrappedDrawing, wrapped
 
-HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | TimedDrawing
+HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | TimedDrawing
 
 
 def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
@@ -26,7 +27,7 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
         source="standard atmosphere and Antoine's equation",
         of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
     )
-    method = working.way.heat
+    method = working.way.heat_of(working.schools)
     if method == "steam" and isinstance(drawn, TinDrawing):
         return steam(working, base, drawn, boil_c)
     if method == "bake" and isinstance(drawn, TinDrawing):
@@ -35,4 +36,6 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
         return boil(working, base, filling, drawn, boil_c)
     if method == "wrapped" and isinstance(drawn, BallDrawing):
         return wrapped(working, base, drawn, boil_c)
+    if method in ("pan", "microwave"):
+        return stirred(working, base, boil_c, method)
     return timed(working)

@@ -45,7 +45,7 @@ __all__ = [
 
 BaseKind = Literal["flour", "grain"]
 Form = Literal["tin", "ball", "pull", "parcel", "packet"]
-HeatMethod = Literal["steam", "boil", "bake", "wrapped", "timed"]
+HeatMethod = Literal["steam", "boil", "bake", "wrapped", "pan", "microwave", "timed"]
 GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
 Schools = Mapping[str, str]
 
@@ -115,6 +115,7 @@ class Way:
     cook_loss_pct: Band = NONE  # of the base part's mass, negative where it gains
     cook_loss_by: tuple[tuple[str, str, Band], ...] = ()  # choice, school, and the loss there
     limits: tuple[Limit, ...] = ()
+    heat_by: tuple[tuple[str, str, HeatMethod], ...] = ()  # choice, school, and the heat there
     timed: tuple[Timed, ...] = ()
     board_mm: float = 20.0  # how thick the cooked mass lies while it cools
     batter_c: float = 45.0  # at which a batter usually goes into its heat
@@ -133,6 +134,10 @@ class Way:
         return next(
             (band for choice, school, band in self.cook_loss_by if schools.get(choice) == school), self.cook_loss_pct
         )
+
+    def heat_of(self, schools: Schools) -> HeatMethod:
+        """The heat, by the schools followed."""
+        return next((heat for choice, school, heat in self.heat_by if schools.get(choice) == school), self.heat)
 
     def least_skin(self, schools: Schools) -> float:
         """The thinnest outer layer that holds, in mm, by the schools followed."""

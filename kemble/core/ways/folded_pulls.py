@@ -44,8 +44,8 @@ WAY = Way(
             "More coat than will cling: the rest falls off.",
         ),
     ),
+    heat_by=(("cook", "pan", "pan"),),
     timed=(
-        Timed("folded over low heat until it shines", 7, 10, 15, "mix.batch_g", 500, 0.5, ("cook", "pan")),
         Timed("steamed until clear, then folded with the oil", 16, 22, 30, "mix.batch_g", 500, 0.4, ("cook", "steam")),
     ),
     board_mm=14.0,

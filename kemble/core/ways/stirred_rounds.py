@@ -47,10 +47,9 @@ WAY = Way(
             "More filling than the dough can hold: the skin tears at the seam.",
         ),
     ),
+    heat_by=(("cook", "pan", "pan"), ("cook", "microwave", "microwave")),
     timed=(
-        Timed("stirred in a pan until it clears", 7, 10, 16, "mix.batch_g", 500, 0.5, ("cook", "pan")),
         Timed("steamed until no white is left, then worked", 14, 20, 28, "mix.batch_g", 500, 0.4, ("cook", "steam")),
-        Timed("microwaved in bursts, stirred between", 4, 6, 9, "mix.batch_g", 500, 0.9, ("cook", "microwave")),
     ),
     board_mm=12.0,
     handle_c=(65.0, 40.0),

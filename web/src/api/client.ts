@@ -39,6 +39,7 @@ export type SteamDrawing = Schemas["SteamDrawing"];
 export type BoilDrawing = Schemas["BoilDrawing"];
 export type BakeDrawing = Schemas["BakeDrawing"];
 export type WrappedDrawing = Schemas["WrappedDrawing"];
+export type StirredDrawing = Schemas["StirredDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
 export type TimedDrawing = Schemas["TimedDrawing"];
 export type MixDrawing = Schemas["MixDrawing"];

@@ -1388,7 +1388,7 @@ export interface components {
         Drawings: {
             cut?: components["schemas"]["CutDrawing"] | null;
             /** Heat */
-            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["WrappedDrawing"] | components["schemas"]["TimedDrawing"]) | null;
+            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["WrappedDrawing"] | components["schemas"]["StirredDrawing"] | components["schemas"]["TimedDrawing"]) | null;
             mix?: components["schemas"]["MixDrawing"] | null;
             rest?: components["schemas"]["RestDrawing"] | null;
             /** Shape */
@@ -1785,6 +1785,12 @@ export interface components {
              * @enum {string}
              */
             measures: "us" | "metric" | "metric_20";
+            /**
+             * Microwave W
+             * @description 200 to 2000 W, as it is rated
+             * @default 800
+             */
+            microwave_w: number;
             /**
              * Name
              * @description a name of 1 to 80 letters
@@ -3409,6 +3415,35 @@ export interface components {
             window: components["schemas"]["Window"] | null;
             /** Words */
             words: string;
+        };
+        /**
+         * StirredDrawing
+         * @description Where the heat goes, in kJ until it is done, and what is lost in g. `bursts` of a microwave oven, else 0.
+         */
+        StirredDrawing: {
+            /** Bursts */
+            bursts: number;
+            curve: components["schemas"]["Curve"];
+            /** Dry Kj */
+            dry_kj: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stirred";
+            /** Lost G */
+            lost_g: number;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "pan" | "microwave";
+            /** Pan Mm */
+            pan_mm: number;
+            /** Power W */
+            power_w: number;
+            /** Warm Kj */
+            warm_kj: number;
         };
         /**
          * Stock

@@ -155,6 +155,15 @@ function Settings({ start }: { start: KitchenSettings }) {
             value={kitchen.burners}
             onChange={(burners) => set({ burners })}
           />
+          <NumberRow
+            label="Microwave oven, rated"
+            name="Microwave oven"
+            unit="W"
+            range={[200, 2000]}
+            step={50}
+            value={kitchen.microwave_w}
+            onChange={(microwave_w) => set({ microwave_w })}
+          />
           <OwnCups kitchen={kitchen} set={set} />
         </section>
         <section>

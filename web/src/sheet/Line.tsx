@@ -62,8 +62,12 @@ type Drawings = Worked["drawings"];
 const under90 = (facts: Facts, key: string) => (Number(facts[key]?.value) < 90 ? "min " : "");
 const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
 const HEAT_WORDS = { steam: "steam", boil: "", bake: "baked", wrapped: "in its leaf" };
-const heatWord = ({ heat }: Drawings) =>
-  heat?.kind === "timed" ? (heat.says.split(/[ ,]/)[0] ?? "") : heat ? HEAT_WORDS[heat.kind] : "";
+const heatWord = ({ heat }: Drawings) => {
+  if (!heat) return "";
+  if (heat.kind === "timed") return heat.says.split(/[ ,]/)[0] ?? "";
+  if (heat.kind === "stirred") return heat.method === "pan" ? "stirred" : "in bursts";
+  return HEAT_WORDS[heat.kind];
+};
 
 const number = (facts: Facts, key: string, decimals: number) => {
   const value = facts[key]?.value;

@@ -11,6 +11,7 @@ import type {
   Pieces,
   Plan,
   SteamDrawing,
+  StirredDrawing,
   TrayDrawing,
   WayCard,
 } from "../api/client";
@@ -25,6 +26,7 @@ import { HeatCurve } from "./heat/HeatCurve";
 import { Oven } from "./heat/Oven";
 import { Pot } from "./heat/Pot";
 import { Steamer } from "./heat/Steamer";
+import { StirredPan } from "./heat/StirredPan";
 import { TimeRuler } from "./heat/TimeRuler";
 import { Wrapped } from "./heat/Wrapped";
 import { BowlBar } from "./mix/BowlBar";
@@ -346,6 +348,33 @@ describe("an oven", () => {
       [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
     );
     expect(Math.min(...ys)).toBeGreaterThan(70); // below the heads of the window
+  });
+});
+
+describe("what is stirred", () => {
+  const one = {
+    kind: "stirred",
+    method: "pan",
+    curve: { minutes: [0, 6], heart_c: [21, 98], surface_c: [21, 98] },
+    power_w: 620,
+    warm_kj: 120,
+    dry_kj: 40,
+    lost_g: 18,
+    pan_mm: 240,
+    bursts: 0,
+  } as StirredDrawing;
+
+  it("shows where the heat goes, each share as long as its kilojoules", () => {
+    render(<StirredPan drawing={one} />);
+    const [warms, dries] = all("rect").map((rect) => num(rect, "width"));
+    expect((warms ?? 0) / (dries ?? 1)).toBeCloseTo(3, 6);
+    expect(text()).toContain("18 g of water off");
+  });
+
+  it("in a microwave oven shows the bursts and the white core", () => {
+    render(<StirredPan drawing={{ ...one, method: "microwave", bursts: 5 }} />);
+    expect(text()).toContain("5 bursts of a minute");
+    expect(text()).toContain("white core");
   });
 });
 

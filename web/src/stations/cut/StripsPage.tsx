@@ -52,23 +52,27 @@ export default function StripsPage() {
         </Link>
         <span className="text-ink2">Print at 100 %, not “fit to page”; then lay a ruler on the check line.</span>
       </div>
-      <figure className="mt-5">
-        <svg
-          width="102mm"
-          height="10mm"
-          viewBox="-1 0 102 10"
-          role="img"
-          aria-label="Check line, 100 mm"
-          data-testid="check"
-        >
-          <path d="M0 2v6M0 5h100M100 2v6" stroke="var(--color-ink)" strokeWidth="0.3" fill="none" />
-        </svg>
-        <figcaption className="text-sm">This line is 100 mm long when the print is true.</figcaption>
-      </figure>
-      {strips.length === 0 && <p className="mt-6">Nothing is cut on this sheet.</p>}
-      {strips.map((strip) => (
-        <Strip key={`${strip.name} ${strip.from}`} strip={strip} />
-      ))}
+      {/* At full size a strip is wider than a phone: there it is looked at by scrolling, and printed whole. */}
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
+      <section aria-label="The strips" tabIndex={0} className="overflow-x-auto print:overflow-visible">
+        <figure className="mt-5">
+          <svg
+            width="102mm"
+            height="10mm"
+            viewBox="-1 0 102 10"
+            role="img"
+            aria-label="Check line, 100 mm"
+            data-testid="check"
+          >
+            <path d="M0 2v6M0 5h100M100 2v6" stroke="var(--color-ink)" strokeWidth="0.3" fill="none" />
+          </svg>
+          <figcaption className="text-sm">This line is 100 mm long when the print is true.</figcaption>
+        </figure>
+        {strips.length === 0 && <p className="mt-6">Nothing is cut on this sheet.</p>}
+        {strips.map((strip) => (
+          <Strip key={`${strip.name} ${strip.from}`} strip={strip} />
+        ))}
+      </section>
     </Frame>
   );
 }

@@ -10,6 +10,7 @@ import { HeatCurve } from "./HeatCurve";
 import { Oven } from "./Oven";
 import { Pot } from "./Pot";
 import { Steamer } from "./Steamer";
+import { StirredPan } from "./StirredPan";
 import { TimeRuler } from "./TimeRuler";
 import { Wrapped } from "./Wrapped";
 
@@ -18,6 +19,7 @@ const ROWS = {
   boil: ["heat.heart_done_c", "heat.load_pieces", "heat.pot_dip_c"],
   bake: ["heat.dried_pct", "heat.deeper_min", "heat.cooler_min", "heat.colder_min"],
   wrapped: ["heat.needs_min", "heat.heart_done_c", "heat.thicker_min", "heat.colder_min"],
+  stirred: ["heat.lost_g", "heat.heart_done_c", "heat.double_min", "heat.level_min"],
   timed: ["heat.heart_done_c"],
 };
 const LEVELS = ["low", "medium", "high"] as const;
@@ -29,6 +31,7 @@ export function Heat({ bench, way }: StationProps) {
   const steam = drawing?.kind === "steam";
   const boil = drawing?.kind === "boil";
   const bake = drawing?.kind === "bake";
+  const pan = drawing?.kind === "stirred" && drawing.method === "pan";
   const rows = ROWS[drawing?.kind ?? "timed"];
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
@@ -42,6 +45,7 @@ export function Heat({ bench, way }: StationProps) {
       <section aria-label={steam ? "The steamer" : boil ? "The pot" : bake ? "The oven" : "The heat"}>
         {drawing?.kind === "steam" && <Steamer drawing={drawing} facts={facts} />}
         {drawing?.kind === "bake" && <Oven drawing={drawing} facts={facts} />}
+        {drawing?.kind === "stirred" && <StirredPan drawing={drawing} />}
         {drawing?.kind === "wrapped" && <Wrapped drawing={drawing} />}
         {drawing?.kind === "boil" && <Pot drawing={drawing} facts={facts} />}
         <ul>
@@ -90,7 +94,7 @@ export function Heat({ bench, way }: StationProps) {
               />
             </li>
           )}
-          {steam ? (
+          {steam || pan ? (
             <li className="hairline flex items-baseline justify-between gap-3 py-0.5">
               <span>Burner</span>
               <span>
@@ -106,8 +110,14 @@ export function Heat({ bench, way }: StationProps) {
                     <option key={level}>{level}</option>
                   ))}
                 </select>
-                <FactFigure facts={facts} name="heat.water_loss_g_per_min" className="ml-3 text-ink2">
-                  {Number(facts["heat.water_loss_g_per_min"]?.value ?? 0).toFixed(0)} g a minute lost
+                <FactFigure
+                  facts={facts}
+                  name={pan ? "heat.power_w" : "heat.water_loss_g_per_min"}
+                  className="ml-3 text-ink2"
+                >
+                  {pan
+                    ? `${Number(facts["heat.power_w"]?.value ?? 0).toFixed(0)} W into the pan`
+                    : `${Number(facts["heat.water_loss_g_per_min"]?.value ?? 0).toFixed(0)} g a minute lost`}
                 </FactFigure>
               </span>
             </li>

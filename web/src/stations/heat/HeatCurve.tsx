@@ -2,13 +2,13 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing, WrappedDrawing } from "../../api/client";
+import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing, StirredDrawing, WrappedDrawing } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
 
 /** What the dotted line is the temperature of. */
-const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf" };
+const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf", stirred: "" };
 const W = 720;
 const H = 450;
 const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
@@ -17,7 +17,7 @@ export function HeatCurve({
   drawing,
   facts,
 }: {
-  drawing: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing;
+  drawing: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing;
   facts: Facts;
 }) {
   const { minutes, heart_c, surface_c } = drawing.curve;
@@ -123,7 +123,7 @@ export function HeatCurve({
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
         <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
         <Label x={x(minutes[mid] ?? 0) + 14} y={y(heart_c[mid] ?? 0) + 22} bold halo>
-          heart
+          {drawing.kind === "stirred" ? "the mass" : "heart"}
         </Label>
         <Label
           x={x(minutes[outside] ?? 0) + 8}

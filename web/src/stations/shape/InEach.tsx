@@ -62,7 +62,7 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
                   type="button"
                   className="mr-1 min-h-8 text-sm text-bean underline underline-offset-4 disabled:no-underline"
                   hidden={said == null}
-                  aria-label={`Let go of ${label.toLowerCase()}`}
+                  aria-label={`held: let go of ${label.toLowerCase()}`}
                   onClick={() => edit({ ...sheet, pieces: released(pieces, row.name) })}
                 >
                   held

@@ -1,0 +1,59 @@
+"""A stirred mass over a burner or in a microwave oven: one temperature, power in, vapour out.
+
+Stirring keeps it even, so it is one lump: heat capacity by composition, vapour from the open top by its pressure there.
+Power in W, heat in J, times in s, temperatures in °C, areas in m2.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kemble.core.physics.conduction import Array
+from kemble.core.physics.thermal import LATENT_STEAM, saturation_pa
+
+STIRRED_H = 7.5  # W/(m2 K), still warm air over a stirred pan; kitchen estimate, 5-10
+LEWIS_K_PER_PA = 0.0138  # vapour from a surface over heat from it: L / (R T rho c), Lewis' number 1
+ROOM_VAPOUR_PA = 1_200.0
+SWEET_SHARE = 0.9  # of the pressure over plain water; kitchen estimate
+_STEPS = 240
+
+
+@dataclass(frozen=True, slots=True)
+class Stirred:
+    """Along `times`: °C, and the heat put in, stored and gone as vapour, in J."""
+
+    times: Array
+    celsius: Array
+    put_in: Array
+    stored: Array
+    dried: Array
+
+    @property
+    def lost_kg(self) -> Array:
+        result: Array = self.dried / LATENT_STEAM
+        return result
+
+
+def stir(
+    *, mass_kg: float, cp: float, start_c: float, boil_c: float, power_w: float, open_m2: float, end_s: float
+) -> Stirred:
+    """Heat a stirred mass of specific heat `cp`, J/(kg K). It gets no hotter than `boil_c`: the surplus dries it.
+
+    Heat from the pan to the air is in `power_w`, which is net. Energy is kept to rounding.
+    """
+    times = np.linspace(0.0, end_s, _STEPS + 1)
+    dt = end_s / _STEPS
+    celsius, stored, dried = np.empty(_STEPS + 1), np.zeros(_STEPS + 1), np.zeros(_STEPS + 1)
+    celsius[0] = at = start_c
+    capacity = mass_kg * cp
+    factor = open_m2 * STIRRED_H * LEWIS_K_PER_PA
+    for i in range(1, _STEPS + 1):
+        vapour_w = factor * max(0.0, SWEET_SHARE * saturation_pa(max(1.0, at)) - ROOM_VAPOUR_PA)
+        heat = (power_w - vapour_w) * dt
+        surplus = max(0.0, at + heat / capacity - boil_c) * capacity
+        at += (heat - surplus) / capacity
+        celsius[i], stored[i] = at, capacity * (at - start_c)
+        dried[i] = dried[i - 1] + vapour_w * dt + surplus
+    return Stirred(times, celsius, power_w * times, stored, dried)
