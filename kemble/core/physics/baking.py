@@ -16,14 +16,12 @@ import numpy as np
 from scipy.linalg.lapack import dgtsv
 
 from kemble.core.physics.conduction import Array, Body
-from kemble.core.physics.thermal import LATENT_STEAM, Material, saturation_pa
+from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturation_pa
 
 OVEN_H = 23.0  # W/(m2 K), air and radiation together; kitchen estimate, 20-35
 DOOR_DROP_C = 30.0  # the air is so much colder when the door has been open, and is back by a factor e in ...
 DOOR_BACK_S = 300.0  # ... that time; kitchen estimates
-# Vapour from a surface over heat to it: L / (R T rho c) with Lewis' number 1, about 1.4e-2 K/Pa in hot air ...
-LEWIS_K_PER_PA = 0.0138
-# ... of which a thick sweet batter, not an open water, gives this share. Kitchen estimate, 0.06-0.15.
+# Of the vapour that open water would give off, a thick sweet batter gives this share. Kitchen estimate, 0.06-0.15.
 WET_SHARE = 0.10
 DRY_SHARE = 0.004  # ... and through its skin
 SKIN_KG_PER_M2 = 0.55  # water given up by the top when it has a skin; kitchen estimate, 0.3-0.9

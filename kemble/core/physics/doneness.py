@@ -4,8 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from kemble.core.physics.conduction import Array
+from kemble.core.physics.conduction import Array, when
 
+# A gel turns from milky to clear some degrees above where it forms (12-18), and a stick comes out clean when that
+# second change is four fifths done at the slowest point. Kitchen estimates.
+CLEAR_ABOVE_GEL_C = 15.0
+CLEARED = 0.8
 COOKED = 0.98  # share of the starch gelled when no raw starch is tasted; kitchen estimate
 _GAS = 8.314  # J/(mol K)
 _GEL_ENERGY = 250_000.0  # J/mol; kitchen estimate, 200-300 kJ/mol
@@ -35,6 +39,13 @@ def gelled(times: Array, celsius: Array, gel_c: float) -> Array:
     gone = np.concatenate((np.zeros((1, *celsius.shape[1:])), np.cumsum((rate[1:] + rate[:-1]) / 2 * dt, axis=0)))
     result: Array = 1.0 - np.exp(-gone)
     return result
+
+
+def clear_s(times: Array, celsius: Array, gel_c: float) -> float | None:
+    """Seconds until starch that gels at `gel_c` is cooked and has turned clear; None when it does not come to it."""
+    cooked = when(times, gelled(times, celsius, gel_c), COOKED)
+    clear = when(times, gelled(times, celsius, gel_c + CLEAR_ABOVE_GEL_C), CLEARED)
+    return None if cooked is None or clear is None else max(cooked, clear)
 
 
 COOK_Z_C = 30.0  # °C that make cooking grain ten times as fast; kitchen estimate, 25-33

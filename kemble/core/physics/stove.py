@@ -11,10 +11,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from kemble.core.physics.conduction import Array
-from kemble.core.physics.thermal import LATENT_STEAM, saturation_pa
+from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
 
 STIRRED_H = 7.5  # W/(m2 K), still warm air over a stirred pan; kitchen estimate, 5-10
-LEWIS_K_PER_PA = 0.0138  # vapour from a surface over heat from it: L / (R T rho c), Lewis' number 1
 ROOM_VAPOUR_PA = 1_200.0
 SWEET_SHARE = 0.9  # of the pressure over plain water; kitchen estimate
 _STEPS = 240

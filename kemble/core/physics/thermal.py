@@ -44,6 +44,8 @@ _SPECIFIC_HEAT = {
 LATENT_ICE = 333_600.0  # J/kg, heat of fusion of ice at 0 °C
 WATER_J_PER_ML_K = 4.19  # heat capacity of liquid water
 LATENT_STEAM = 2_257_000.0  # J/kg, heat of evaporation of water at 100 °C
+# Vapour from a wet surface over heat to it, as heat: L / (R T rho c) with Lewis' number 1, in warm to hot air.
+LEWIS_K_PER_PA = 0.0138
 
 
 @dataclass(frozen=True, slots=True)

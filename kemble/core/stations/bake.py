@@ -12,12 +12,12 @@ from kemble.core.kitchen import Tin
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.baking import BROWN_MIN, CELLS, OVEN_H, SKIN_KG_PER_M2, STEPS, Baked, Oven, bake, browned
-from kemble.core.physics.conduction import Array, Modes, when
-from kemble.core.physics.doneness import COOKED, gelled
+from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import Curve, drawn_curve
 from kemble.core.stations.shape import TinDrawing
-from kemble.core.stations.steam import CLEAR_ABOVE_GEL_C, CLEARED, wall_h
+from kemble.core.stations.steam import sideways, wall_h
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
@@ -55,17 +55,6 @@ class _Tray:
         body = conduction.slab(self.depth, self.material, self.oven.h_floor, self.oven.h_top, CELLS, even=True)
         return bake(body, self.material, self.water, self.start_c, self.oven, end_s, steps)
 
-    def sideways(self, times: Array) -> Array:
-        """The share of the first difference that is left at the middle, for heat through the walls alone."""
-        h = self.oven.h_floor
-        if self.tin.shape == "round":
-            body = conduction.cylinder(self.tin.diameter_mm / 2000.0, self.material, h)
-            return Modes.centre(Modes(body).remaining(times), body)
-        sides = (self.tin.length_mm / 1000.0, self.tin.width_mm / 1000.0)
-        lefts = [Modes(conduction.slab(side, self.material, h, h)).remaining(times).max(axis=1) for side in sides]
-        both: Array = lefts[0] * lefts[1]
-        return both
-
 
 @dataclass(frozen=True, slots=True)
 class _Question:
@@ -94,8 +83,7 @@ class _Question:
         """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew."""
         at, heart = baked.times, self.slowest(baked)
         moments = (
-            when(at, gelled(at, heart, gel_c), COOKED),
-            when(at, gelled(at, heart, gel_c + CLEAR_ABOVE_GEL_C), CLEARED),
+            clear_s(at, heart, gel_c),
             when(at, heart, min(FIRM_C, tray.oven.boil_c - 1.5)),
             when(at, baked.dried, self.loss * tray.depth * tray.material.rho),
         )
@@ -123,7 +111,7 @@ def _asked(working: Working, base: Composition, drawn: TinDrawing, boil_c: float
     return _Question(
         likely=likely,
         baked=baked,
-        across=likely.sideways(baked.times),
+        across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
         end_s=end_s,
         gel_c=working.book.number("mix.gel_temperature_c"),
         loss=working.way.loss(working.schools).low / 100,

@@ -12,18 +12,13 @@ from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.kitchen import Tin
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Modes, when
-from kemble.core.physics.doneness import COOKED, gelled
+from kemble.core.physics.conduction import Array, Modes
+from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.steamer import WaterPlan, water_plan
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
 from kemble.core.stations.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
-
-# A gel turns from milky to clear some degrees above where it forms (12-18), and a stick comes out clean when that
-# second change is four fifths done at the slowest point. Kitchen estimates.
-CLEAR_ABOVE_GEL_C = 15.0
-CLEARED = 0.8
 
 # Surface coefficients in W/(m2 K), condensing steam about 500-1500; kitchen estimates.
 STEAM_H = 900.0
@@ -67,16 +62,18 @@ class _Tinful:
 
     def across(self, times: Array) -> Array:
         """The share of the first difference that is left at the middle, for heat from the sides alone."""
-        if self.tin.shape == "round":
-            body = conduction.cylinder(self.tin.diameter_mm / 2000.0, self.material, self.h_wall)
-            return Modes.centre(Modes(body).remaining(times), body)
-        sides = (self.tin.length_mm / 1000.0, self.tin.width_mm / 1000.0)
-        lefts = [
-            Modes(conduction.slab(side, self.material, self.h_wall, self.h_wall)).remaining(times).max(axis=1)
-            for side in sides
-        ]
-        both: Array = lefts[0] * lefts[1]
-        return both
+        return sideways(self.tin, self.material, self.h_wall, times)
+
+
+def sideways(tin: Tin, material: Material, h: float, times: Array) -> Array:
+    """The share of the first difference that is left at the middle of a tin, for heat through its walls alone."""
+    if tin.shape == "round":
+        body = conduction.cylinder(tin.diameter_mm / 2000.0, material, h)
+        return Modes.centre(Modes(body).remaining(times), body)
+    sides = (tin.length_mm / 1000.0, tin.width_mm / 1000.0)
+    lefts = [Modes(conduction.slab(side, material, h, h)).remaining(times).max(axis=1) for side in sides]
+    both: Array = lefts[0] * lefts[1]
+    return both
 
 
 def wall_h(tin: Tin, outside: float) -> float:
@@ -132,9 +129,8 @@ def _times(likely: _Tinful, boil_c: float, gel_c: float, room_c: float, factor: 
     def done(tinful: _Tinful, gel: float, across: Array) -> float | None:
         """Minutes until the slowest point has gelled and cleared."""
         heart, _ = tinful.curve(boil_c, times, across)
-        cooked = when(times, gelled(times, heart, gel), COOKED)
-        clear = when(times, gelled(times, heart, gel + CLEAR_ABOVE_GEL_C), CLEARED)
-        return None if cooked is None or clear is None else max(cooked, clear) / 60.0 * factor
+        clear = clear_s(times, heart, gel)
+        return None if clear is None else clear / 60.0 * factor
 
     fast, slow = _fast(likely), _slow(likely)
     first = done(fast, gel_c - 3, fast.across(times))

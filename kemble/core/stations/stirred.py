@@ -11,11 +11,10 @@ import numpy as np
 from kemble.core.facts import KITCHEN_ESTIMATE, Origins
 from kemble.core.larder import Composition
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import COOKED, gelled
+from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.stove import Stirred, stir
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.curve import Curve, drawn_curve
-from kemble.core.stations.steam import CLEAR_ABOVE_GEL_C, CLEARED
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
@@ -67,8 +66,7 @@ class _Mass:
     def clear_s(self, run: Stirred) -> float | None:
         """Seconds of heat until it has gelled, turned from milky to clear, and dried to where it holds together."""
         moments = (
-            when(run.times, gelled(run.times, run.celsius, self.gel_c), COOKED),
-            when(run.times, gelled(run.times, run.celsius, self.gel_c + CLEAR_ABOVE_GEL_C), CLEARED),
+            clear_s(run.times, run.celsius, self.gel_c),
             when(run.times, run.lost_kg, self.lose_kg),
         )
         return None if None in moments else max(m for m in moments if m is not None)
