@@ -81,15 +81,23 @@ def command(do: Literal["hello", "zero"]) -> bytes:
     return json.dumps({"do": do}).encode() + b"\n"
 
 
+@dataclass(frozen=True, slots=True)
+class Rest:
+    """The weight that the tray has come to rest at. `first`: it lay there when the watch began, and is nothing new."""
+
+    grams: float
+    first: bool = False
+
+
 @dataclass(slots=True)
 class Stillness:
     """Tells when the tray lies still at another weight than before. One for each watch; keeps state."""
 
-    settled_g: float = 0.0
+    settled_g: float | None = None
     last_t: float | None = None
 
-    def still(self, reading: Reading) -> float | None:
-        """The weight it has come to rest at; None while it moves, or when nothing came on it or was taken off.
+    def still(self, reading: Reading) -> Rest | None:
+        """Where it has come to rest; None while it moves, or when nothing came on it or was taken off.
 
         A reading with the same time stamp as the one before is the same reading, and tells nothing new.
         """
@@ -98,10 +106,13 @@ class Stillness:
         self.last_t = reading.t
         if reading.over or not reading.steady:
             return None
+        if self.settled_g is None:
+            self.settled_g = reading.grams
+            return Rest(reading.grams, first=True)
         by = reading.grams - self.settled_g
         if abs(by) < NEW_LUMP_G:
             # Creep is followed, so that drift over an hour never adds up to a lump.
             self.settled_g += 0.2 * by
             return None
         self.settled_g = reading.grams
-        return self.settled_g
+        return Rest(reading.grams)

@@ -104,6 +104,7 @@ def test_the_bench_by_scale_and_by_keyboard(watched, kitchen):
     expect(page.get_by_text("3 of 8")).to_be_visible()  # the keyboard needs no scale
     page.get_by_role("button", name="Plug it in").click()
     expect(scale).to_have_attribute("data-state", "ok")
+    expect(scale).to_have_text(re.compile(r"^-?0\.\d g$"))  # what lay there all along is nothing new
 
     page.reload()
     page.get_by_role("radio", name="weigh out").click()

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from kemble.core.problems import Refused
-from kemble.core.scale import ScaleError, Stillness, read_line
+from kemble.core.scale import Rest, ScaleError, Stillness, read_line
 from kemble.core.simulated_scale import CAPACITY_G, SimulatedScale
 from kemble.core.weighing import BenchSetup, Mark, bench_of, check_mark
 
@@ -245,27 +245,33 @@ class TestSimulatedScale:
 
 class TestStillness:
     def stills(self, *loads, seed=2):
-        """Where a tray comes to rest on which these are put one after another; 0 lifts everything off."""
-        scale, rest, t, found = SimulatedScale(seed=seed), Stillness(), 0.0, []
+        """Where an empty tray comes to rest on which these are put one after another; 0 lifts everything off."""
+        scale, rest, t, found = SimulatedScale(seed=seed), Stillness(settled_g=0.0), 0.0, []
         for load in loads:
             scale.put(load, t) if load else scale.lift(t)
-            found += [grams for one in readings(scale, t, t + 4) if (grams := rest.still(one)) is not None]
+            found += [lies.grams for one in readings(scale, t, t + 4) if (lies := rest.still(one)) is not None]
             t += 4
         return found
 
     def test_one_after_another_mended_and_lifted_off(self):
         assert self.stills(25, 0, 31, -3, 24, 0) == pytest.approx([25, 0, 31, 28, 52, 0], abs=0.3)
 
+    def test_what_lies_there_at_the_beginning_is_told_as_such(self):
+        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0), Stillness()
+        scale.put(40, -9)
+        told = [lies for one in readings(scale, 0, 2) if (lies := rest.still(one))]
+        assert told == [Rest(40, first=True)]
+
     def test_nothing_new_tells_nothing(self):
         assert len(self.stills(25)) == 1
 
     def test_the_same_reading_twice_is_one(self):
-        rest = Stillness()
+        rest = Stillness(settled_g=0.0)
         line = json.dumps({"t": 3, "weight": 20, "steady": True}).encode()
-        assert rest.still(read_line(line)) == 20
+        assert rest.still(read_line(line)) == Rest(20)
         rest.settled_g = 0
         assert rest.still(read_line(line)) is None
 
     def test_an_hour_of_drift_is_no_lump(self):
-        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0.2), Stillness()
+        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0.2), Stillness(settled_g=0.0)
         assert not [1 for one in readings(scale, 0, 3600, 0.5) if rest.still(one) is not None]

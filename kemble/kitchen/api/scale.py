@@ -44,12 +44,13 @@ async def _stream(watch: Watch) -> AsyncIterator[str]:
     watch.join(listener)
     try:
         while True:
-            latest, stills = await listener.hear(HEARTBEAT_S)
+            latest, rests = await listener.hear(HEARTBEAT_S)
             if latest is not None:
                 yield _event("reading", latest)
-            for grams in stills:
-                yield f"event: still\ndata: {json.dumps({'grams': round(grams, 1)})}\n\n"
-            if latest is None and not stills:
+            for rest in rests:
+                lies = {"grams": round(rest.grams, 1), "first": rest.first}
+                yield f"event: still\ndata: {json.dumps(lies)}\n\n"
+            if latest is None and not rests:
                 yield ": still here\n\n"
     finally:
         watch.leave(listener)

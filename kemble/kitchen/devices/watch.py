@@ -11,7 +11,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.scale import Hello, Reading, ScaleError, Stillness, command, read_line
+from kemble.core.scale import Hello, Reading, Rest, ScaleError, Stillness, command, read_line
 from kemble.kitchen.devices.port import Port, Unplugged
 
 State = Literal["waiting", "ok", "over", "nonsense", "gone"]
@@ -40,26 +40,26 @@ class Listener:
         self._loop = loop
         self._woken = asyncio.Event()
         self._latest: Live | None = None
-        self._stills: list[float] = []
+        self._rests: list[Rest] = []
 
-    def tell(self, live: Live, still: float | None) -> None:
+    def tell(self, live: Live, rest: Rest | None) -> None:
         def heard() -> None:
             self._latest = live
-            if still is not None:
-                self._stills.append(still)
+            if rest is not None:
+                self._rests.append(rest)
             self._woken.set()
 
         with suppress(RuntimeError):  # the loop has closed: nobody is there
             self._loop.call_soon_threadsafe(heard)
 
-    async def hear(self, patience_s: float) -> tuple[Live | None, list[float]]:
+    async def hear(self, patience_s: float) -> tuple[Live | None, list[Rest]]:
         """What is new: the latest reading, if it changed, and where it came to rest. Nothing when patience runs out."""
         with suppress(TimeoutError):
             await asyncio.wait_for(self._woken.wait(), patience_s)
         self._woken.clear()
-        latest, stills = self._latest, self._stills
-        self._latest, self._stills = None, []
-        return latest, stills
+        latest, rests = self._latest, self._rests
+        self._latest, self._rests = None, []
+        return latest, rests
 
 
 class Watch:
@@ -72,6 +72,7 @@ class Watch:
         self._thread: threading.Thread | None = None
         self._port: Port | None = None
         self._live = Live()
+        self._lies: Rest | None = None  # what lay on the tray when it last was still; None while it is not there
 
     @property
     def live(self) -> Live:
@@ -82,7 +83,7 @@ class Watch:
         """Listen from now on; what it shows at present is told at once."""
         with self._lock:
             self._listeners.add(listener)
-            listener.tell(self._live, None)
+            listener.tell(self._live, self._lies)
             if self._thread is None:
                 self._thread = threading.Thread(target=self._read, name="scale", daemon=True)
                 self._thread.start()
@@ -125,7 +126,7 @@ class Watch:
 
     def _follow(self, port: Port) -> None:
         """Read lines until nobody listens any more, or Unplugged is raised."""
-        rest, name, nonsense = Stillness(), "", 0
+        tray, name, nonsense = Stillness(), "", 0
         heard = listened = time.monotonic()
         while True:
             now = time.monotonic()
@@ -150,16 +151,20 @@ class Watch:
                 name = said.name
                 continue
             nonsense = 0
-            self._tell(_live(said, name), rest.still(said))
+            self._tell(_live(said, name), tray.still(said))
 
-    def _tell(self, live: Live, still: float | None = None) -> None:
+    def _tell(self, live: Live, rest: Rest | None = None) -> None:
         """Tell what changed; a scale at rest says nothing."""
         with self._lock:
-            if live == self._live and still is None:
+            if rest is not None:
+                self._lies = Rest(rest.grams, first=True)  # to whoever comes later it is nothing new
+            elif live.state == "gone":
+                self._lies = None
+            if live == self._live and rest is None:
                 return
             self._live = live
             for listener in self._listeners:
-                listener.tell(live, still)
+                listener.tell(live, rest)
 
 
 def _live(reading: Reading, name: str) -> Live:

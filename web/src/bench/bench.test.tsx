@@ -49,7 +49,7 @@ const tell = (name: string, data: object = {}) =>
   act(async () => Stream.last.heard[name]?.({ data: JSON.stringify(data) }));
 const shows = (grams: number, more: Partial<ScaleLive> = {}) =>
   tell("reading", { ...SILENT, state: "ok", grams, steady: true, ...more });
-const still = (grams: number) => tell("still", { grams });
+const still = (grams: number, first = false) => tell("still", { grams, first });
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -112,6 +112,20 @@ describe("the bench", () => {
     await pass(50);
     expect(marks.map(({ kind, grams }) => [kind, grams])).toEqual([["piece", 25.2]]);
     expect(screen.getByTestId("on-the-scale").textContent).toBe("0.0 g"); // the next one counts from here
+  });
+
+  it("what lies there when the scale is back is not taken twice", async () => {
+    const { marks } = await desk();
+    await still(25.2);
+    await pass(50);
+    await shows(0, { state: "gone", says: "The scale is not there." });
+    await shows(25.2);
+    await still(25.2, true);
+    await pass(50);
+    expect(marks).toHaveLength(1);
+    await still(50.4); // the next one on top of it is
+    await pass(50);
+    expect(marks.map(({ grams }) => grams)).toEqual([25.2, 25.2]);
   });
 
   it("waits with one that is outside, and takes it when told", async () => {

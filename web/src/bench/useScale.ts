@@ -11,6 +11,11 @@ const LOST: ScaleLive = {
 };
 const NOTHING_G = 0.8; // less than that is nothing new
 
+interface Rest {
+  grams: number;
+  first: boolean;
+}
+
 /** What lies on the tray: `base` was there when the last piece was taken, `fresh` came on it since. */
 export interface Tray {
   base: number;
@@ -21,10 +26,13 @@ export const EMPTY: Tray = { base: 0, fresh: 0 };
 
 /** The tray after it came to rest at another weight: more lies on it, a little was pinched off, or it was lifted. */
 export function rested(tray: Tray, grams: number): Tray {
-  if (grams < tray.base - NOTHING_G) return { base: Math.abs(grams) < NOTHING_G ? 0 : grams, fresh: 0 };
+  if (grams < tray.base - NOTHING_G) return found(grams);
   const fresh = +(grams - tray.base).toFixed(1);
   return { base: tray.base, fresh: fresh >= NOTHING_G ? fresh : 0 };
 }
+
+/** The tray as it lies when the page begins to listen, or the scale is back: nothing on it is new. */
+export const found = (grams: number): Tray => ({ base: Math.abs(grams) < NOTHING_G ? 0 : grams, fresh: 0 });
 
 /** The tray once what is new on it has been taken down as a piece. */
 export const taken = (tray: Tray): Tray => ({ base: tray.base + tray.fresh, fresh: 0 });
@@ -33,12 +41,12 @@ export const taken = (tray: Tray): Tray => ({ base: tray.base + tray.fresh, fres
 export function useScale(onRest: (tray: Tray) => void) {
   const [live, setLive] = useState<ScaleLive>(SILENT);
   const [tray, setTray] = useState<Tray>(EMPTY);
-  const [rest, setRest] = useState<{ grams: number } | null>(null);
+  const [rest, setRest] = useState<Rest | null>(null);
 
   useEffect(() => {
     const stream = new EventSource("/api/scale/live");
     stream.addEventListener("reading", (event) => setLive(JSON.parse(event.data) as ScaleLive));
-    stream.addEventListener("still", (event) => setRest(JSON.parse(event.data) as { grams: number }));
+    stream.addEventListener("still", (event) => setRest(JSON.parse(event.data) as Rest));
     stream.addEventListener("error", () => setLive(LOST));
     return () => stream.close();
   }, []);
@@ -52,7 +60,7 @@ export function useScale(onRest: (tray: Tray) => void) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: told once for each time the tray comes to rest
   useEffect(() => {
     if (!rest) return;
-    const next = rested(tray, rest.grams);
+    const next = rest.first ? found(rest.grams) : rested(tray, rest.grams);
     setTray(next);
     onRest(next);
   }, [rest]);
