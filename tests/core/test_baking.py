@@ -14,6 +14,7 @@ from kemble.core.physics import baking, conduction
 from kemble.core.physics.baking import Oven, bake, browned
 from kemble.core.physics.conduction import Modes
 from kemble.core.physics.thermal import LATENT_STEAM, Material, boiling_point_c, saturation_pa
+from kemble.core.problems import Refused
 from kemble.core.sheet import default_sheet, sheet_from
 
 BATTER = Material(k=0.45, rho=1170.0, cp=2790.0)
@@ -148,5 +149,5 @@ class TestTheStation:
 
     @pytest.mark.parametrize("oven", [0, 119, 261, "hot", None])
     def test_an_oven_that_is_none(self, oven):
-        with pytest.raises(Exception, match="oven_c"):
+        with pytest.raises(Refused, match="oven_c"):
             sheet_from({**default_sheet("batter-bake").model_dump(mode="json"), "heat": {"oven_c": oven}})

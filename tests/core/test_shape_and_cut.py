@@ -134,6 +134,18 @@ class TestHeart:
         assert found["shape.core_mm"] == pytest.approx(found["shape.heart_mm"])
         assert "shape.paste_g" not in found
 
+    def test_in_a_way_that_is_coated_it_lies_in_the_dough(self):
+        """With paste outside there are three layers; without any, the rice alone is round it."""
+        coated = rounds({"dough_g": 27, "filling_g": 38}, heart(), way="crushed-balls")
+        found = facts_of(coated)
+        assert found["shape.core_mm"] > found["shape.heart_mm"]
+        assert (found["shape.base_g"], found["shape.paste_g"]) == (pytest.approx(27), pytest.approx(31))
+        bare = coated.model_dump(mode="json")
+        bare["parts"] = [part for part in bare["parts"] if part["role"] != "filling"]
+        found = facts_of(sheet_from({**bare, "pieces": {"dough_g": 27}}))
+        assert found["shape.core_mm"] == pytest.approx(found["shape.heart_mm"])
+        assert found["shape.base_g"] == 27
+
     def test_a_crumb_of_one_is_none(self):
         plain = default_sheet("boiled-balls").model_dump(mode="json")
         plain["parts"] = [part for part in plain["parts"] if part["role"] != "filling"]

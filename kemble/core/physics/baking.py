@@ -47,13 +47,12 @@ class Oven:
 
 @dataclass(frozen=True, slots=True)
 class Baked:
-    """Along `times`: cells (times, cells) and both surfaces in °C; per m2 of tray the heat taken up and stored, the water
+    """Along `times`: cells (times, cells) and the top in °C; per m2 of tray the heat taken up and stored, the water
     gone (`dried`) and what of that left by the top (`top_dried`)."""
 
     times: Array
     cells: Array
     top: Array
-    floor: Array
     heat: Array
     dried: Array
     top_dried: Array
@@ -75,9 +74,9 @@ def bake(
     capacity = volumes * body.heat_capacity
     kept = volumes * material.rho * water * LATENT_STEAM  # J/m2 that each cell's water can still take
     temperature = np.full(n, start_c)
-    cells, top, floor = (np.empty((len(times), n)), np.empty(len(times)), np.empty(len(times)))
+    cells, top = np.empty((len(times), n)), np.empty(len(times))
     heat, dried, top_dried, stored = np.zeros((4, len(times)))
-    cells[0], top[0], floor[0] = start_c, start_c, start_c
+    cells[0], top[0] = start_c, start_c
     g = np.zeros(n + 1)
     g[1:-1] = 1.0 / (half[:-1] + half[1:])
     g[0] = 1.0 / (half[0] + 1.0 / oven.h_floor)
@@ -122,8 +121,7 @@ def bake(
         top_dried[i] = gone_kg
         stored[i] = float((capacity * (temperature - start_c)).sum())
         cells[i], top[i] = temperature, surface
-        floor[i] = temperature[0] + (air - temperature[0]) * g[0] * half[0]
-    return Baked(times, cells, top, floor, heat, dried, top_dried, stored)
+    return Baked(times, cells, top, heat, dried, top_dried, stored)
 
 
 def browned(times: Array, top: Array) -> Array:

@@ -29,15 +29,11 @@ SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so 
 
 
 class BakeDrawing(Drawn):
-    """`skin_min` and `browns_min` are left out when the top does not come to it."""
-
     kind: Literal["bake"] = "bake"
     curve: Curve
     tin: Tin
     depth_mm: float
     oven_c: float
-    skin_min: float | None
-    browns_min: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,8 +141,6 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
         oven_c=oven_c,
-        skin_min=skin,
-        browns_min=browns,
     )
 
 

@@ -35,7 +35,7 @@ _LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through; kitche
 class BallDrawing(Drawn):
     """One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
 
-    `held` are the measures that the sheet says; the densities let the drawing follow a hand before the facts do.
+    The densities let the drawing follow a hand before the facts do.
     """
 
     kind: Literal["ball"] = "ball"
@@ -56,7 +56,6 @@ class BallDrawing(Drawn):
     filling_g_per_ml: float
     filling_name: str
     filling_word: str = "filling"
-    held: tuple[str, ...] = ()
     rolled: RolledDrawing | None = None
     remedies: tuple[Remedy, ...]
 
@@ -72,7 +71,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     portions = portioned(working, mixed, filling, heart, stuff)
     if portions is None:
         return None
-    outside = way.wraps == "outside"
+    outside = way.wraps == "outside" and filling is not None
     within = portions.filling_g > 0
     ball = ball_in(portions, stuff, outside)
     if within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
@@ -111,7 +110,6 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         filling_g_per_ml=stuff.outer_g_per_ml if outside else stuff.inner_g_per_ml,
         filling_name=filling.name if filling else heart.name if heart else "",
         filling_word=way.word("filling"),
-        held=tuple(working.sheet.pieces.measures),
         rolled=rolled,
         remedies=portions.remedies(way.word("dough"), way.word("filling")),
     )
@@ -300,7 +298,7 @@ _LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
 def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:
     """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
     book, way = working.book, working.way
-    outside, within = way.wraps == "outside", portions.filling_g > 0
+    outside, within = way.wraps == "outside" and portions.paste_g > 0, portions.filling_g > 0
     dough, stuff = way.word("dough"), way.word("filling")
     volumes = f"{GEOMETRY}; {CHOI_OKOS}"
     dough_ml = portions.dough_g / book.number("mix.density_g_per_ml")

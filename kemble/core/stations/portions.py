@@ -247,7 +247,7 @@ def _filled(
     asked = working.sheet.pieces
     said = asked.measures
     heart_g = heart.each_g if heart else 0.0
-    outside = working.way.wraps == "outside"
+    outside = working.way.wraps == "outside" and filling_total > 0  # without a coat, what is whole lies in the dough
     if heart and not filling_total:
         if "filling_g" in said:
             working.refuse("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")

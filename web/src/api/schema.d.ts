@@ -787,13 +787,8 @@ export interface components {
              */
             width_mm: number;
         };
-        /**
-         * BakeDrawing
-         * @description `skin_min` and `browns_min` are left out when the top does not come to it.
-         */
+        /** BakeDrawing */
         BakeDrawing: {
-            /** Browns Min */
-            browns_min: number | null;
             curve: components["schemas"]["Curve"];
             /** Depth Mm */
             depth_mm: number;
@@ -804,15 +799,13 @@ export interface components {
             kind: "bake";
             /** Oven C */
             oven_c: number;
-            /** Skin Min */
-            skin_min: number | null;
             tin: components["schemas"]["Tin"];
         };
         /**
          * BallDrawing
          * @description One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
          *
-         *     `held` are the measures that the sheet says; the densities let the drawing follow a hand before the facts do.
+         *     The densities let the drawing follow a hand before the facts do.
          */
         BallDrawing: {
             /** Core Mm */
@@ -858,11 +851,6 @@ export interface components {
              * @default
              */
             heart_name: string;
-            /**
-             * Held
-             * @default []
-             */
-            held: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
