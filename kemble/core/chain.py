@@ -14,13 +14,17 @@ from kemble.core.plan.steps import StepWorked, steps_of
 from kemble.core.problems import Problem, Refused
 from kemble.core.sheet import Sheet
 from kemble.core.shelf import Shelf
+from kemble.core.stations.checks import Check, checks
 from kemble.core.stations.cut import CutDrawing, cut
+from kemble.core.stations.finishing import finishing
 from kemble.core.stations.heat import HeatDrawing, heat
 from kemble.core.stations.mix import MixDrawing, advise_limits, mix
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.rest import RestDrawing, rest
 from kemble.core.stations.shape import TinDrawing, shape
 from kemble.core.stations.working import Advice, Working
+
+SUM_OF_STEPS = "sum over the steps"
 
 
 class Drawings(BaseModel):
@@ -47,6 +51,7 @@ class Worked(BaseModel):
     steps: list[StepWorked]
     drawings: Drawings
     problems: list[Problem]
+    checks: list[Check] = []  # runs kept before there were any have none
 
 
 def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
@@ -67,14 +72,18 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     if shaped:
         form, filling = shaped
         drawn["shape"] = form
-        heated = heat(working, mixed.heated, filling, form)
+        heated = heat(working, mixed.heated, mixed.shaped, filling, form)
         if heated:
             drawn["heat"] = heated
             drawn["rest"] = rest(working, mixed.shaped, filling, form)
             if isinstance(form, TinDrawing):
                 drawn["cut"] = cut(working, mixed, form)
+            finishing(working, mixed.shaped)
     advise_limits(working)
     steps = [] if working.problems else steps_of(working)
+    for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
+        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
+        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
     return Worked.model_construct(
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
@@ -83,6 +92,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         steps=steps,
         drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
         problems=working.problems,
+        checks=checks(working.book),
     )
 
 

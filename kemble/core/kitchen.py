@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from math import hypot, pi
-from typing import Literal
+from typing import Literal, get_args
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
@@ -13,6 +13,7 @@ from kemble.core.larder import OWN, Ingredient, larder
 from kemble.core.quantity import SPOONS, UNITS, Measures, Spoons, TemperatureUnit, UnitId
 
 Level = Literal["low", "medium", "high"]
+LEVELS: tuple[Level, ...] = get_args(Level)
 
 
 class _Equipment(BaseModel):
@@ -71,12 +72,15 @@ class Pot(_Equipment):
     water_ml: float = Field(3000.0, ge=500, le=20000, description="500 to 20 000 ml of water")
 
 
+BURNER_W = (50.0, 6000.0)  # what a burner can give
+
+
 class Burner(_Equipment):
     """Net power into the pot at each level, in watts: what is left after the room has had its share."""
 
-    low_w: float = Field(380.0, ge=50, le=6000, description="50 to 6000 W")
-    medium_w: float = Field(620.0, ge=50, le=6000, description="50 to 6000 W")
-    high_w: float = Field(1500.0, ge=50, le=6000, description="50 to 6000 W")
+    low_w: float = Field(380.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+    medium_w: float = Field(620.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+    high_w: float = Field(1500.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
 
     def net_w(self, level: Level) -> float:
         return {"low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
@@ -156,6 +160,8 @@ class Kitchen(_Equipment):
     pot: Pot = Pot()
     burner: Burner = Burner()
     microwave_w: float = Field(800.0, ge=200, le=2000, description="200 to 2000 W, as it is rated")
+    cooker_w: float = Field(450.0, ge=100, le=2000, description="100 to 2000 W, as the rice cooker is rated")
+    oven_shelves: int = Field(2, ge=1, le=6, description="1 to 6 trays at once")
     quiet: Quiet = Quiet()
     own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
     own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")

@@ -37,6 +37,7 @@ UnitId = Literal[
 ]
 Measures = Literal["us", "metric", "metric_20"]
 TemperatureUnit = Literal["C", "F"]
+TEMPERATURE_UNITS: tuple[TemperatureUnit, ...] = get_args(TemperatureUnit)
 
 
 @dataclass(frozen=True, slots=True)

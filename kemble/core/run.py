@@ -12,12 +12,16 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.steps import StepWorked, Window
+from kemble.core.probe import Probed, Refit, refit
 from kemble.core.problems import Problem, Refused
+from kemble.core.quantity import TemperatureUnit
+from kemble.core.stations.curve import Curve
 
-EventKind = Literal["started", "done", "not_yet", "weighed", "noted", "fault", "undone", "finished"]
+EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", "fault", "undone", "finished"]
 NOT_YET_MIN = 5.0
 SOON_MIN = 2.0  # a step planned this near is for now
-NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed"})
+NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed", "probed"})
 _MARKS = frozenset({"started", "done", "not_yet"})  # what can be undone
 
 
@@ -28,9 +32,10 @@ class Event(BaseModel):
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime = Field(description="an instant with its time zone")
-    kind: EventKind = Field(description="started, done, not_yet, weighed, noted, fault, undone or finished")
+    kind: EventKind = Field(description="started, done, not_yet, weighed, probed, noted, fault, undone or finished")
     step: str | None = Field(None, max_length=40, description="a step of the run")
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
+    celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
 
 
@@ -55,6 +60,19 @@ class StepState(BaseModel):
     latest: datetime | None = None
     late_min: float = 0.0
     weights: list[Weighed] = []
+    probed: list[Probed] = []
+    refit: Refit | None = None
+
+
+class Heart(BaseModel):
+    """The heart's temperature as it was told for one load, and its window, in minutes from the start of the heat."""
+
+    model_config = ConfigDict(frozen=True)
+
+    curve: Curve
+    first: float
+    done: float
+    latest: float
 
 
 class Note(BaseModel):
@@ -88,6 +106,7 @@ class _Fold:
         self.ended: dict[str, datetime] = {}
         self.extra: dict[str, float] = {}
         self.weights: dict[str, list[Weighed]] = {}
+        self.probed: dict[str, list[tuple[datetime, float]]] = {}
         self.notes: list[Note] = []
         self.finished = False
         self._before: list[tuple[dict[str, datetime], dict[str, datetime], dict[str, float]]] = []
@@ -119,6 +138,8 @@ class _Fold:
             self.extra[step] = self.extra.get(step, 0.0) + NOT_YET_MIN
         elif event.kind == "weighed" and event.grams is not None:
             self.weights.setdefault(step, []).append(Weighed(at=event.at, grams=event.grams))
+        elif event.kind == "probed" and event.celsius is not None:
+            self.probed.setdefault(step, []).append((event.at, event.celsius))
 
     def _begin(self, step: str, at: datetime) -> None:
         """Start a step; whatever free step it was waiting for has ended by that."""
@@ -143,16 +164,28 @@ def check_event(plan: Plan, event: Event) -> None:
         raise Refused([Problem(path="step", says=f'"{event.step}" is not a step of this run', accepts=", ".join(ids))])
     if event.kind == "weighed" and event.grams is None:
         raise Refused([Problem(path="grams", says="is missing", accepts="a weight above 0 g")])
+    if event.kind == "probed":
+        windows = [s.step.id for s in plan.scheduled if s.step.window]
+        if event.celsius is None:
+            raise Refused([Problem(path="celsius", says="is missing", accepts="-60 to 400 °C")])
+        if event.step not in windows:
+            says = f'"{event.step}" has no window that a temperature could move'
+            raise Refused([Problem(path="step", says=says, accepts=", ".join(windows) or "no step of this run")])
     if event.kind in ("noted", "fault") and not event.text.strip():
         raise Refused([Problem(path="text", says="is empty", accepts="1 to 1000 letters")])
 
 
-def state_of(plan: Plan, events: Sequence[Event], now: datetime) -> RunState:
-    """Fold the events over the plan and look at it at `now`."""
+def state_of(
+    plan: Plan, events: Sequence[Event], now: datetime, heart: Heart | None = None, unit: TemperatureUnit = "C"
+) -> RunState:
+    """Fold the events over the plan and look at it at `now`.
+
+    With the `heart` as it was told, what is probed tells the rest of its step's window anew (words in `unit`).
+    """
     fold = _Fold(plan)
     for event in events:
         fold.apply(event)
-    states = _project(fold, now)
+    states = _project(fold, now, heart, unit)
     serve_ends = max(s.expected_ends for s in states)
     focus, following = _focus(fold, states, now)
     return RunState(
@@ -168,13 +201,43 @@ def state_of(plan: Plan, events: Sequence[Event], now: datetime) -> RunState:
     )
 
 
-def _project(fold: _Fold, now: datetime) -> list[StepState]:
+def _probed(fold: _Fold, step: StepWorked, heart: Heart | None) -> list[Probed]:
+    """What was read in a step's last load, in minutes since that went in."""
+    started = fold.started.get(step.id)
+    if started is None:
+        return []
+    before = _loads_before(step, heart)
+    return [
+        Probed(minute=(at - started).total_seconds() / 60 - before, celsius=celsius)
+        for at, celsius in fold.probed.get(step.id, [])
+    ]
+
+
+def _loads_before(step: StepWorked, heart: Heart | None) -> float:
+    """Minutes of the loads that went before the last."""
+    return step.window.done - heart.done if step.window and heart else 0.0
+
+
+def _refit(step: StepWorked, heart: Heart | None, probed: Sequence[Probed], unit: TemperatureUnit) -> Refit | None:
+    """The step's window told anew; None when nothing was probed, or nothing is known of its heart."""
+    if heart is None or step.window is None:
+        return None
+    before = _loads_before(step, heart)
+    found = refit(heart.curve, (heart.first, heart.done, heart.latest), probed, unit)
+    return found and found.model_copy(
+        update={name: getattr(found, name) + before for name in ("first", "done", "latest", "was_done", "minute")}
+    )
+
+
+def _project(fold: _Fold, now: datetime, heart: Heart | None, unit: TemperatureUnit) -> list[StepState]:
     """Carry what has happened forward: a step begins when planned, or as soon after as what it waits for allows."""
     ends: dict[str, datetime] = {}
     states = []
     for scheduled in _in_order(fold.plan):
         step = scheduled.step
-        length = timedelta(minutes=step.minutes + fold.extra.get(step.id, 0.0))
+        probed = _probed(fold, step, heart)
+        told = _refit(step, heart, probed, unit)
+        length = timedelta(minutes=(told.done if told else step.minutes) + fold.extra.get(step.id, 0.0))
         started, ended = fold.started.get(step.id), fold.ended.get(step.id)
         earliest = max(
             [scheduled.starts, *([] if started else [now])]
@@ -192,6 +255,8 @@ def _project(fold: _Fold, now: datetime) -> list[StepState]:
         elif fold.ready(step.id):
             status = "ready"
         window = step.window
+        if told and window:
+            window = Window(first_check=told.first, done=told.done, latest=told.latest)
         states.append(
             StepState(
                 id=step.id,
@@ -207,6 +272,8 @@ def _project(fold: _Fold, now: datetime) -> list[StepState]:
                 latest=started + timedelta(minutes=window.latest) if started and window else None,
                 late_min=(expected_end - scheduled.ends).total_seconds() / 60,
                 weights=fold.weights.get(step.id, []),
+                probed=probed,
+                refit=told,
             )
         )
     order = {s.step.id: i for i, s in enumerate(fold.plan.scheduled)}

@@ -5,28 +5,19 @@ The line protocol is written down in docs/scale.md. Nothing here opens a port.
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import Field, model_validator
 
+from kemble.core.device import Line, parsed
 from kemble.core.quantity import UNITS
 
 VERSION = 1
-MOST_LINE_BYTES = 400
 NEW_LUMP_G = 0.8  # a settled change of less than this is no lump; kitchen estimate
 
 
-class ScaleError(ValueError):
-    """A line that is no line of the protocol. The message says why."""
-
-
-class _Line(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="ignore")  # a later device may say more
-
-
-class Hello(_Line):
+class Hello(Line):
     """What a scale says of itself when it is connected."""
 
     scale: Literal[1]
@@ -35,7 +26,7 @@ class Hello(_Line):
     step_g: float = Field(0.1, gt=0, le=1000, allow_inf_nan=False)
 
 
-class Reading(_Line):
+class Reading(Line):
     """One reading. `t` is the scale's own clock in seconds; `over` says that it is loaded beyond what it can tell."""
 
     t: float = Field(allow_inf_nan=False)
@@ -61,24 +52,8 @@ class Reading(_Line):
 
 
 def read_line(line: bytes) -> Hello | Reading:
-    """A line of the scale. Raises ScaleError for anything that is not one."""
-    if len(line) > MOST_LINE_BYTES:
-        raise ScaleError(f"a line of {len(line)} bytes: at most {MOST_LINE_BYTES}")
-    try:
-        content = json.loads(line)
-    except (ValueError, RecursionError):
-        raise ScaleError("not a line of JSON") from None
-    if not isinstance(content, dict):
-        raise ScaleError("not a JSON object")
-    try:
-        return Hello.model_validate(content) if "scale" in content else Reading.model_validate(content)
-    except ValidationError as error:
-        raise ScaleError(error.errors()[0]["msg"].removeprefix("Value error, ")) from None
-
-
-def command(do: Literal["hello", "zero"]) -> bytes:
-    """The line that asks the scale to introduce itself, or to call what lies on it nothing."""
-    return json.dumps({"do": do}).encode() + b"\n"
+    """A line of the scale. Raises DeviceError for anything that is not one."""
+    return parsed(line, "scale", Hello, Reading)
 
 
 @dataclass(frozen=True, slots=True)

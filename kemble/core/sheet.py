@@ -272,10 +272,14 @@ class MoreTins(_Document):
     count: int = Field(1, ge=1, le=12, description="1 to 12 tins")
 
 
+Lining = Literal["none", "paper", "leaf"]
+
+
 class Vessel(_Document):
     """The tins a batter is poured into, all filled to one depth."""
 
     tin: Tin = Tin()
+    lining: Lining = Field("none", description="none, paper or leaf")
     count: int = Field(1, ge=1, le=12, description="1 to 12 tins")
     more: tuple[MoreTins, ...] = Field((), max_length=5, description="at most 5 further sizes of tin")
 

@@ -12,7 +12,7 @@ from django.utils import timezone
 from kemble.core import kitchen as core
 from kemble.core.chain import Worked
 from kemble.core.plan.schedule import Plan
-from kemble.core.run import Event
+from kemble.core.run import Event, Heart, RunState, state_of
 from kemble.core.sheet import Sheet, sheet_from
 from kemble.core.weighing import BenchSetup, Mark
 
@@ -110,7 +110,22 @@ class Run(models.Model):
 
     @property
     def predicted(self) -> Worked:
-        return Worked.model_validate(self.worked)
+        """What was told when it began, without its drawings: those are of the screens of that day."""
+        return Worked.model_validate({**self.worked, "drawings": {}})
+
+    @property
+    def heart(self) -> Heart | None:
+        """The heart's temperature as it was told; None for a run that began before it was kept."""
+        drawing, facts = (self.worked.get("drawings") or {}).get("heat") or {}, self.worked["facts"]
+        if "curve" not in drawing or "heat.done_min" not in facts:
+            return None
+        first, done, latest = (facts[f"heat.{name}_min"]["value"] for name in ("first_check", "done", "latest"))
+        return Heart(curve=drawing["curve"], first=first, done=done, latest=latest)
+
+    def state(self, now: datetime | None = None) -> RunState:
+        """Where it stands at an instant of its own clock (now, when none is given)."""
+        unit = self.kitchen.settings.temperature_unit
+        return state_of(self.schedule, self.log, now or self.clock(), self.heart, unit)
 
     @property
     def schedule(self) -> Plan:
@@ -137,6 +152,7 @@ class RunEvent(models.Model):
     kind = models.CharField(max_length=12)
     step = models.CharField(max_length=40, null=True)
     grams = models.FloatField(null=True)
+    celsius = models.FloatField(null=True)
     text = models.CharField(max_length=1000, blank=True)
 
     class Meta:
@@ -152,6 +168,7 @@ class RunEvent(models.Model):
                 "kind": self.kind,
                 "step": self.step,
                 "grams": self.grams,
+                "celsius": self.celsius,
                 "text": self.text,
             }
         )

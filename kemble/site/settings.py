@@ -4,6 +4,7 @@ KEMBLE_DATA        folder of the database and the secret key (default: .data bes
 KEMBLE_HOSTS       further host names to answer to, separated by commas
 KEMBLE_TLS         1 when served over TLS: cookies are then sent over TLS alone
 KEMBLE_SCALE       address of a real scale, such as /dev/ttyUSB0 or socket://192.0.2.7:4001 (see docs/scale.md)
+KEMBLE_PROBE       address of a real thermometer, likewise (see docs/probe.md)
 KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
 """
 
@@ -79,6 +80,7 @@ AUTH_PASSWORD_VALIDATORS = [
 ]
 
 SCALE = os.environ.get("KEMBLE_SCALE", "")
+PROBE = os.environ.get("KEMBLE_PROBE", "")
 
 # Files of the built front end. Vite puts a hash in each name under /assets/, so those never change.
 STATIC_URL = "/static/"

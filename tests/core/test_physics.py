@@ -11,7 +11,8 @@ from kemble.core.larder import Composition, larder
 from kemble.core.physics.doneness import gel_temperature_c, gelled
 from kemble.core.physics.freezing import freeze_hard_s
 from kemble.core.physics.keeping import hard_after_h, room_h
-from kemble.core.physics.steamer import loss_g_per_min, water_plan
+from kemble.core.physics.steamer import Stage, boiled_off_g, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.physics.stove import kettle_w
 from kemble.core.physics.thermal import (
     boiling_point_c,
     fractions,
@@ -74,7 +75,7 @@ def test_the_water_under_the_rack():
 
     (25 - 10) x 31.416 = 471.2 ml last 28.59 min; 11.41 min more boil off 188.0, and a fifth more is 225.7 ml.
     """
-    plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, net_w=620, minutes=40)
+    plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, stages=[Stage(math.inf, 620)], minutes=40)
     assert plan.start_ml == pytest.approx(785.4, abs=0.1)
     assert len(plan.top_ups) == 1
     at, ml = plan.top_ups[0]
@@ -82,14 +83,47 @@ def test_the_water_under_the_rack():
     assert ml == pytest.approx(225.7, abs=0.5)
 
 
-@given(st.floats(120, 500), st.floats(15, 80), st.floats(100, 3000), st.floats(5, 300))
-def test_the_steamer_never_runs_below_its_low_mark(diameter_mm, full_mm, net_w, minutes):
-    plan = water_plan(diameter_mm=diameter_mm, full_mm=full_mm, low_mm=10, net_w=net_w, minutes=minutes)
+@given(
+    st.floats(120, 500),
+    st.floats(15, 80),
+    st.floats(100, 3000),
+    st.floats(5, 300),
+    st.floats(0, 30),
+    st.floats(100, 3000),
+)
+def test_the_steamer_never_runs_below_its_low_mark(diameter_mm, full_mm, net_w, minutes, first, strong_w):
+    stages = [Stage(first, strong_w), Stage(math.inf, net_w)]
+    plan = water_plan(diameter_mm=diameter_mm, full_mm=full_mm, low_mm=10, stages=stages, minutes=minutes)
     if len(plan.top_ups) == 40:
         return  # a puddle under a blowtorch: no plan of top-ups helps
     for minute in np.linspace(0, minutes, 200):
         level = plan.level_ml(float(minute))
         assert plan.low_ml - 1e-6 <= level <= plan.full_ml + 1e-6
+
+
+def test_strong_then_gentle_boils_off_each_by_its_own_power():
+    """Ten minutes of 1500 W and twenty of 380: 10 x 39.88 + 20 x 10.10 = 600.8 g."""
+    stages = [Stage(10.0, 1500.0), Stage(math.inf, 380.0)]
+    assert boiled_off_g(stages, 30.0) == pytest.approx(600.8, abs=0.1)
+    assert boiled_off_g(stages, 5.0) == pytest.approx(199.4, abs=0.1)
+    plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, stages=stages, minutes=30)
+    # 471.2 ml: 398.8 in the first ten minutes, the other 72.4 in 7.17 more.
+    assert plan.top_ups[0][0] == pytest.approx(17.17, abs=0.02)
+
+
+def test_a_litre_in_six_minutes_twenty():
+    """1000 ml x 4.19 J/(ml K) x 80 K = 335.2 kJ in 380 s: 882 W in the water, 919 with what the kettle took."""
+    assert kettle_w(water_ml=1000, start_c=20, boil_c=100, seconds=380) == pytest.approx(335_200 / 380 / 0.96)
+    for wrong in ({"water_ml": 0}, {"seconds": 0}, {"start_c": 100}):
+        with pytest.raises(ValueError, match="above nothing"):
+            kettle_w(**{"water_ml": 1000, "start_c": 20, "boil_c": 100, "seconds": 380, **wrong})
+
+
+def test_a_look_under_the_lid_costs_more_over_a_weak_flame():
+    """An open surface of 1 m2 at 100 °C loses 7.5 x (80 + 0.0138 x (101 300 - 1200)) = 10.96 kW; doubled, for 20 s."""
+    over = lifted_lid_s(open_m2=0.05, net_w=600.0, boil_c=100.0)
+    assert over == pytest.approx(20 + 2 * 10_960 * 0.05 * 20 / 600, rel=0.01)
+    assert lifted_lid_s(open_m2=0.05, net_w=300.0, boil_c=100.0) > over
 
 
 def test_ice_by_raoult():

@@ -12,8 +12,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from kemble.core.device import DeviceError
 from kemble.core.problems import Refused
-from kemble.core.scale import Rest, ScaleError, Stillness, read_line
+from kemble.core.scale import Rest, Stillness, read_line
 from kemble.core.simulated_scale import CAPACITY_G, SimulatedScale
 from kemble.core.weighing import BenchSetup, Mark, bench_of, check_mark
 
@@ -209,12 +210,12 @@ class TestLines:
         ],
     )
     def test_nonsense_is_told_for_what_it_is(self, line, why):
-        with pytest.raises(ScaleError, match=why):
+        with pytest.raises(DeviceError, match=why):
             read_line(line)
 
     @given(st.binary(max_size=80))
     def test_any_bytes_are_a_line_or_an_error(self, line):
-        with suppress(ScaleError):
+        with suppress(DeviceError):
             assert read_line(line)
 
 

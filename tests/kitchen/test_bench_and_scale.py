@@ -12,6 +12,7 @@ from django.test import AsyncClient
 
 from kemble.core.scale import read_line
 from kemble.kitchen.devices import scales, watch
+from kemble.kitchen.devices.ears import ScaleEar
 from kemble.kitchen.devices.port import SerialPort, SimulatedPort, Unplugged
 from kemble.kitchen.devices.watch import Listener, Watch
 
@@ -98,7 +99,7 @@ class Ear:
     """Listens to a watch from a test, and waits for what it should say."""
 
     def __init__(self, open_port):
-        self.watch = Watch(open_port)
+        self.watch = Watch(open_port, ScaleEar)
         self.heard, self.stills = [], []
 
     async def until(self, told, within_s=15):

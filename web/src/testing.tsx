@@ -81,6 +81,7 @@ export const worked = (...found: Fact[]): Worked => ({
   steps: [],
   drawings: { mix: null, shape: null, heat: null, rest: null, cut: null } as unknown as Worked["drawings"],
   problems: [],
+  checks: [],
 });
 
 export function sheet(water = 375, title = "A cake"): Sheet {

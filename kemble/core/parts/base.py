@@ -10,6 +10,7 @@ from kemble.core.cards import NONE, After, Band, Choice, Cue, Fault, Minutes, Pa
 
 __all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "School", "Step"]
 
+Boils = Literal["syrup", "paste"]
 Rule = Literal["mixed", "solids", "times-dry", "loss", "curd"]
 
 
@@ -20,11 +21,14 @@ class Finish:
     mixed: what went in. solids: boiled down until solids are `target` per cent of it. times-dry: `target` times the
     dry legumes. loss: `target` per cent of it gone (negative where it gains). curd: thick coconut cream parted into
     oil and curds, `target` per cent of its fat as oil.
+    `boils`: it boils down in an open pan, and how; a paste from `boils_from` times the dry legumes.
     """
 
     rule: Rule = "mixed"
     target: Band = NONE
     says: str = "everything that goes in"
+    boils: Boils | None = None
+    boils_from: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

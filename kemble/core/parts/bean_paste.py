@@ -7,7 +7,7 @@ FAMILY = Family(
     name="Bean paste",
     says="Beans simmered until they crush between two fingers, mashed, and dried with sugar over low heat.",
     roles=("filling", "coat", "topping"),
-    finish=Finish("times-dry", Band(2.6, 3.2), "2.6 to 3.2 times the dry beans, sugar in"),
+    finish=Finish("times-dry", Band(2.6, 3.2), "2.6 to 3.2 times the dry beans, sugar in", "paste", 3.9),
     lines=(
         {"ingredient": "small-red-bean", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 700, "unit": "ml"}},
@@ -103,7 +103,7 @@ FAMILY = Family(
             "dry",
             "Mash, and dry it with the sugar",
             "Low heat, a wide pan, the sugar in three goes, never still. Stop by the scale: it stiffens as it cools.",
-            Minutes(25),
+            Minutes(fact="part.*.boil_off_min"),
             "held",
             after=(After("sieve", 0, 1440),),
             uses=("burner",),

@@ -7,14 +7,16 @@ FAMILY = Family(
     name="Coconut curd and oil",
     says="Thick coconut cream boiled until the oil parts and the curds brown: curds for the top, oil for the tin.",
     roles=("topping", "oil"),
-    finish=Finish("curd", Band(60, 78), "the oil that parts is 60 to 78 % of the fat; the curds keep the rest"),
+    finish=Finish(
+        "curd", Band(60, 78), "the oil that parts is 60 to 78 % of the fat; the curds keep the rest", "syrup"
+    ),
     lines=({"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},),
     steps=(
         Step(
             "boil-off",
             "Boil the cream to curds",
             "Medium heat until it splits, then low. Scrape as the curds sink; amber, not brown: they go on colouring.",
-            Minutes(35),
+            Minutes(fixed=6, fact="part.*.boil_off_min"),
             "held",
             uses=("burner",),
             weigh="made",

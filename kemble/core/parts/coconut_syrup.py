@@ -7,7 +7,7 @@ FAMILY = Family(
     name="Coconut syrup",
     says="Coconut milk and sugar boiled down, stirred without pause near the end, until it coats the spoon.",
     roles=("syrup", "glaze", "topping"),
-    finish=Finish("solids", Band(66, 74), "solids are two thirds to three quarters of it"),
+    finish=Finish("solids", Band(66, 74), "solids are two thirds to three quarters of it", "syrup"),
     lines=(
         {"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},
         {"ingredient": "dark-slab-sugar", "amount": {"value": 180, "unit": "g"}},
@@ -19,7 +19,7 @@ FAMILY = Family(
             "reduce",
             "Reduce the syrup",
             "A wide pan, a gentle boil. Near the end stir without pause, floor and corners; read the scale, not the clock.",
-            Minutes(25),
+            Minutes(fixed=2, fact="part.*.boil_off_min"),
             "held",
             uses=("burner",),
             weigh="made",

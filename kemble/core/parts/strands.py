@@ -7,7 +7,7 @@ FAMILY = Family(
     name="Strand topping",
     says="Grated young coconut boiled in sweet coconut milk until the strands are clear, with rind against heaviness.",
     roles=("topping",),
-    finish=Finish("solids", Band(50, 60), "half to three fifths of it is solids"),
+    finish=Finish("solids", Band(50, 60), "half to three fifths of it is solids", "syrup"),
     lines=(
         {"ingredient": "young-coconut", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "coconut-milk-thin", "amount": {"value": 150, "unit": "ml"}},
@@ -20,7 +20,7 @@ FAMILY = Family(
             "boil-clear",
             "Boil the strands clear",
             "Gentle boil, stir so that none catches. The rind goes in off the heat.",
-            Minutes(20),
+            Minutes(fixed=4, fact="part.*.boil_off_min"),
             "held",
             uses=("burner",),
             weigh="made",

@@ -9,14 +9,14 @@ m, °C, s, W/(m2 K), Pa; heat in J/m2, water in kg/m2.
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from scipy.linalg.lapack import dgtsv
 
 from kemble.core.physics.conduction import Array, Body
-from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturation_pa
+from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturations_pa
 
 OVEN_H = 23.0  # W/(m2 K), air and radiation together; kitchen estimate, 20-35
 DOOR_DROP_C = 30.0  # the air is so much colder when the door has been open, and is back by a factor e in ...
@@ -59,69 +59,97 @@ class Baked:
     stored: Array
 
 
-def bake(
-    body: Body, material: Material, water: float, start_c: float, oven: Oven, end_s: float, steps: int = STEPS
-) -> Baked:
-    """March a slab of batter for `end_s`. `water` is its mass fraction of water; it never dries below none.
+@dataclass(frozen=True, slots=True)
+class Tray:
+    """A slab of batter of some mass fraction of `water` that goes into an oven at `start_c` for `end_s`."""
 
-    Energy is kept: what comes in is stored, or has left as vapour.
+    body: Body
+    material: Material
+    water: float
+    start_c: float
+    oven: Oven
+    end_s: float
+
+
+def bake(tray: Tray, steps: int = STEPS) -> Baked:
+    """March one tray."""
+    return bake_all([tray], steps)[0]
+
+
+def bake_all(trays: Sequence[Tray], steps: int = STEPS) -> list[Baked]:
+    """March trays of as many cells side by side, each for its own time. None dries below no water.
+
+    Energy is kept: what comes in is stored, or has left as vapour. Side by side they cost hardly more than one: a step
+    solves them all as one system whose blocks do not touch.
     """
-    times = end_s * np.linspace(0.0, 1.0, steps + 1) ** 1.4
-    n = len(body.volumes)
-    half = np.diff(body.edges) / (2 * body.k)
-    volumes = body.volumes
-    near_top = body.centres > body.edges[-1] - _TOP_M
-    capacity = volumes * body.heat_capacity
-    kept = volumes * material.rho * water * LATENT_STEAM  # J/m2 that each cell's water can still take
-    temperature = np.full(n, start_c)
-    cells, top = np.empty((len(times), n)), np.empty(len(times))
-    heat, dried, top_dried, stored = np.zeros((4, len(times)))
-    cells[0], top[0] = start_c, start_c
-    g = np.zeros(n + 1)
-    g[1:-1] = 1.0 / (half[:-1] + half[1:])
-    g[0] = 1.0 / (half[0] + 1.0 / oven.h_floor)
-    neighbours = g[:-1] + g[1:]  # the top's is added at each step
-    beside = -g[1:-1]
-    gone_kg = rate_kg = 0.0
-    surface = start_c
-    for i, dt in enumerate(np.diff(times), start=1):
-        air = oven.air_c - DOOR_DROP_C * math.exp(-(times[i - 1] + dt / 2) / DOOR_BACK_S)
+    times = np.outer([tray.end_s for tray in trays], np.linspace(0.0, 1.0, steps + 1) ** 1.4)
+    n, many = len(trays[0].body.volumes), len(trays)
+    half = np.array([np.diff(tray.body.edges) / (2 * tray.body.k) for tray in trays])
+    volumes = np.array([tray.body.volumes for tray in trays])
+    near_top = np.array([tray.body.centres > tray.body.edges[-1] - _TOP_M for tray in trays])
+    capacity = volumes * np.array([tray.body.heat_capacity for tray in trays])
+    wet = np.array([tray.material.rho * tray.water * LATENT_STEAM for tray in trays])
+    kept = volumes * wet[:, None]  # J/m2 that each cell's water can still take
+    start = np.array([tray.start_c for tray in trays])
+    air_c, boil_c, h_top, h_floor = (
+        np.array([getattr(tray.oven, name) for tray in trays]) for name in ("air_c", "boil_c", "h_top", "h_floor")
+    )
+    temperature = np.repeat(start[:, None], n, axis=1)
+    cells, top = np.empty((steps + 1, many, n)), np.empty((steps + 1, many))
+    flowed, evaporated, boiled, boiled_top = np.zeros((4, steps + 1, many))  # J/m2 in each step
+    cells[0], top[0] = temperature, start
+    lasts = np.diff(times, axis=1).T
+    airs = (air_c[:, None] - DOOR_DROP_C * np.exp(-(times[:, 1:] + times[:, :-1]) / 2 / DOOR_BACK_S)).T
+    inertias = capacity / lasts[:, :, None]
+    boil_at = boil_c[:, None]
+    between = 1.0 / (half[:, :-1] + half[:, 1:])
+    g_floor = 1.0 / (half[:, 0] + 1.0 / h_floor)
+    neighbours = np.zeros((many, n))
+    neighbours[:, :-1] += between
+    neighbours[:, 1:] += between
+    neighbours[:, 0] += g_floor  # the top's is added at each step
+    beside = np.zeros((many, n))
+    beside[:, :-1] = -between
+    beside = beside.ravel()[:-1]
+    gone_kg, rate_kg, surface = np.zeros(many), np.zeros(many), start.copy()
+    for i, (dt, air, inertia) in enumerate(zip(lasts, airs, inertias, strict=True), start=1):
         share = _share(gone_kg + 0.5 * dt * rate_kg)  # as dry as it will be half way through the step
-        drying, slope = _drying(surface, share, oven)
-        left = float(kept.sum())
-        if drying * dt > 0.5 * left:  # nearly dry all through: it cannot give off what it does not hold
-            drying, slope = 0.5 * left / dt, 0.0
-        h_eff = oven.h_top + slope
-        around = (oven.h_top * air - drying + slope * surface) / h_eff
-        g_top = 1.0 / (half[-1] + 1.0 / h_eff)
-        inertia = capacity / dt
+        drying, slope = _drying(surface, share, h_top)
+        left = 0.5 * kept.sum(axis=1) / dt
+        if (drying > left).any():  # nearly dry all through: it cannot give off what it does not hold
+            drying, slope = np.minimum(drying, left), np.where(drying > left, 0.0, slope)
+        h_eff = h_top + slope
+        around = (h_top * air - drying + slope * surface) / h_eff
+        g_top = 1.0 / (half[:, -1] + 1.0 / h_eff)
         diagonal = inertia + neighbours
-        diagonal[-1] += g_top
+        diagonal[:, -1] += g_top
         right = inertia * temperature
-        right[0] += g[0] * air
-        right[-1] += g_top * around
-        solved, pin = _step(beside, diagonal, right, inertia, kept, oven.boil_c)
-        surface = float(solved[-1] + (around - solved[-1]) * g_top * half[-1])
-        evaporated = max(0.0, drying + slope * (surface - top[i - 1])) * dt
-        flow_top = g_top * (around - solved[-1])
-        flow_floor = g[0] * (air - solved[0])
-        _take(kept, evaporated)
-        boiled = boiled_top = 0.0
-        temperature = solved
+        right[:, 0] += g_floor * air
+        right[:, -1] += g_top * around
+        solved, pin = _step(beside, diagonal, right, inertia, kept, boil_at)
+        into_top = g_top * (around - solved[:, -1])
+        surface = solved[:, -1] + into_top * half[:, -1]
+        vapour = np.maximum(0.0, drying + slope * (surface - top[i - 1])) * dt
+        _take(kept, vapour)
+        temperature, left_top = solved, vapour
         if pin is not None:
-            surplus = np.maximum(0.0, pin * (solved - oven.boil_c) * dt)
+            surplus = np.maximum(0.0, pin * (solved - boil_at) * dt[:, None])
             over = np.minimum(surplus, kept)
             kept -= over
             temperature = solved + (surplus - over) / capacity
-            boiled, boiled_top = float(over.sum()), float(over[near_top].sum())
-        left_top = (evaporated + boiled_top) / LATENT_STEAM
-        gone_kg, rate_kg = gone_kg + left_top, left_top / dt
-        heat[i] = heat[i - 1] + dt * (flow_top + flow_floor) + evaporated
-        dried[i] = dried[i - 1] + (evaporated + boiled) / LATENT_STEAM
-        top_dried[i] = gone_kg
-        stored[i] = float((capacity * (temperature - start_c)).sum())
-        cells[i], top[i] = temperature, surface
-    return Baked(times, cells, top, heat, dried, top_dried, stored)
+            boiled[i], boiled_top[i] = over.sum(axis=1), (over * near_top).sum(axis=1)
+            left_top = vapour + boiled_top[i]
+        gone_kg, rate_kg = gone_kg + left_top / LATENT_STEAM, left_top / LATENT_STEAM / dt
+        flowed[i] = dt * (into_top + g_floor * (air - solved[:, 0]))
+        evaporated[i], cells[i], top[i] = vapour, temperature, surface
+    heat = np.cumsum(flowed + evaporated, axis=0)
+    dried = np.cumsum(evaporated + boiled, axis=0) / LATENT_STEAM
+    top_dried = np.cumsum(evaporated + boiled_top, axis=0) / LATENT_STEAM
+    stored = ((cells - start[:, None]) * capacity).sum(axis=2)
+    return [
+        Baked(times[j], cells[:, j], top[:, j], heat[:, j], dried[:, j], top_dried[:, j], stored[:, j])
+        for j in range(many)
+    ]
 
 
 def browned(times: Array, top: Array) -> Array:
@@ -132,7 +160,7 @@ def browned(times: Array, top: Array) -> Array:
 
 
 def _step(
-    beside: Array, diagonal: Array, right: Array, inertia: Array, kept: Array, boil_c: float
+    beside: Array, diagonal: Array, right: Array, inertia: Array, kept: Array, boil_c: Array
 ) -> tuple[Array, Array | None]:
     """The temperatures of a step, and how stiffly each cell is held at the boiling point; None when none is.
 
@@ -140,44 +168,46 @@ def _step(
     with their neighbours held.
     """
     free = _solve(beside, diagonal, right)
-    if free.max() <= boil_c:
+    boils = (free > boil_c) & (kept > 0)
+    if not boils.any():
         return free, None
-    boils, stiff = (free > boil_c) & (kept > 0), _PIN * inertia
-    while boils.any():
+    stiff = _PIN * inertia
+    while True:
         pin = np.where(boils, stiff, 0.0)
         solved = _solve(beside, diagonal + pin, right + pin * boil_c)
         cooler = boils & (solved < boil_c)
         if not cooler.any():
             return solved, pin
         boils &= ~cooler
-    return free, None
 
 
 def _solve(beside: Array, diagonal: Array, right: Array) -> Array:
-    """The temperatures of a step: a symmetric tridiagonal system with `beside` next to its diagonal."""
-    _, _, _, solved, _ = dgtsv(beside, diagonal, beside, right)
-    result: Array = solved
+    """The temperatures of a step: symmetric tridiagonal blocks with `beside` next to the diagonal, 0 between blocks."""
+    _, _, _, solved, _ = dgtsv(beside, diagonal.ravel(), beside, right.ravel())
+    result: Array = solved.reshape(right.shape)
     return result
 
 
-def _take(kept: Array, joules: float) -> None:
+def _take(kept: Array, joules: Array) -> None:
     """Water that left the top, out of the cells from the top down."""
-    for i in range(len(kept) - 1, -1, -1):
-        taken = min(joules, kept[i])
-        kept[i] -= taken
-        joules -= taken
-        if joules <= 0:
-            return
+    down = kept[:, ::-1]
+    above = np.cumsum(down, axis=1) - down
+    down -= np.clip(joules[:, None] - above, 0.0, down)
 
 
-def _share(gone_kg: float) -> float:
+def _share(gone_kg: Array) -> Array:
     """Of what an open water would give off: falls from wet to skin as the top dries."""
-    return DRY_SHARE + (WET_SHARE - DRY_SHARE) * math.exp(-((gone_kg / SKIN_KG_PER_M2) ** 2))
+    result: Array = DRY_SHARE + (WET_SHARE - DRY_SHARE) * np.exp(-((gone_kg / SKIN_KG_PER_M2) ** 2))
+    return result
 
 
-def _drying(surface_c: float, share: float, oven: Oven) -> tuple[float, float]:
+_PLAIN_C = np.arange(0.0, 401.0, 0.5)
+_PLAIN_PA = saturations_pa(_PLAIN_C)
+
+
+def _drying(surface_c: Array, share: Array, h_top: Array) -> tuple[Array, Array]:
     """Heat that leaves the top as vapour (W/m2), and how that rises with its temperature (W/(m2 K))."""
-    factor = oven.h_top * LEWIS_K_PER_PA * share
-    at, beside = saturation_pa(surface_c), saturation_pa(surface_c + 0.5)
-    drive = max(0.0, at - OVEN_VAPOUR_PA)
-    return factor * drive, factor * (beside - at) / 0.5 if drive > 0 else 0.0
+    at, beside = np.interp(np.concatenate((surface_c, surface_c + 0.5)), _PLAIN_C, _PLAIN_PA).reshape(2, -1)
+    factor = h_top * LEWIS_K_PER_PA * share
+    drive = np.maximum(0.0, at - OVEN_VAPOUR_PA)
+    return factor * drive, factor * (beside - at) / 0.5 * (drive > 0)

@@ -11,6 +11,7 @@ from kemble.core.physics.conduction import Array, when
 CLEAR_ABOVE_GEL_C = 15.0
 CLEARED = 0.8
 COOKED = 0.98  # share of the starch gelled when no raw starch is tasted; kitchen estimate
+HOT_C = 72.0  # a heart this warm is hot to the tongue and warmed through; kitchen estimate, 68-76 °C
 _GAS = 8.314  # J/(mol K)
 _GEL_ENERGY = 250_000.0  # J/mol; kitchen estimate, 200-300 kJ/mol
 _GEL_RATE = 0.005  # 1/s at the gel temperature; kitchen estimate: two thirds gone in 200 s
@@ -59,10 +60,12 @@ def cook_value_min(times: Array, celsius: Array) -> Array:
     return result
 
 
-def grain_needs_min(uptake_pct: float, most_pct: float) -> float:
-    """Minutes at 100 °C until grain has no hard heart, by how much of what it can take up it took up in the soak.
+SOAKED_NEEDS_MIN = 18.0  # minutes at 100 °C of grain that took up all it can; kitchen estimate, 15-25
+UNSOAKED_MORE_MIN = 42.0  # ... and more of it in steam when it was not soaked at all; kitchen estimate
+IN_WATER_MORE_MIN = 14.0  # ... or in water, which it drinks while it cooks; kitchen estimate, 10-18
 
-    Kitchen estimate: 18 when it took up all it can (15-25), 60 when it was not soaked at all.
-    """
+
+def grain_needs_min(uptake_pct: float, most_pct: float, *, in_water: bool = False) -> float:
+    """Minutes at 100 °C until grain has no hard heart, by how much of what it can take up it took up in the soak."""
     short = 1.0 - min(max(uptake_pct / most_pct, 0.0), 1.0)
-    return float(18.0 + 42.0 * short**1.5)
+    return float(SOAKED_NEEDS_MIN + (IN_WATER_MORE_MIN if in_water else UNSOAKED_MORE_MIN) * short**1.5)

@@ -28,3 +28,9 @@ def room_h(sugar_in_water_pct: float, *, perishable: bool, room_c: float) -> flo
 def cold_h(*, perishable: bool) -> float:
     """Hours in the fridge: two days with anything perishable, four without (kitchen estimate)."""
     return 48.0 if perishable else 96.0
+
+
+def frozen_days(*, perishable: bool) -> float:
+    """Days in the freezer before it dries and tastes of it: three months plain, one with anything perishable (kitchen
+    estimate)."""
+    return 30.0 if perishable else 90.0

@@ -1,26 +1,40 @@
-"""Water under the rack: what boils off, when it runs low, what to top up with."""
+"""Water under the rack: what boils off, when it runs low, what to top up with; and what a lifted lid costs."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kemble.core.physics.thermal import LATENT_STEAM
+from kemble.core.physics.stove import ROOM_VAPOUR_PA, STIRRED_H
+from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
+
+OPEN_S = 20.0  # a look under the lid; kitchen estimate, 10-30
+_DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estimate
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """So many watts into the water, for so many minutes; the last stage goes on as long as it must."""
+
+    minutes: float
+    net_w: float
 
 
 @dataclass(frozen=True, slots=True)
 class WaterPlan:
-    """Millilitres at the start, grams lost a minute, and each top-up as (minute, ml)."""
+    """Millilitres at the start, and each top-up as (minute, ml). `stages` in order."""
 
     start_ml: float
     full_ml: float
     low_ml: float
-    loss_g_per_min: float
+    stages: tuple[Stage, ...]
     top_ups: tuple[tuple[float, float], ...]
 
     def level_ml(self, minute: float) -> float:
+        """What is under the rack at a minute; just after a top-up at its own minute."""
         added = sum(ml for at, ml in self.top_ups if at <= minute)
-        return self.start_ml + added - self.loss_g_per_min * minute
+        return self.start_ml + added - boiled_off_g(self.stages, minute)
 
 
 def loss_g_per_min(net_w: float) -> float:
@@ -28,7 +42,32 @@ def loss_g_per_min(net_w: float) -> float:
     return net_w / LATENT_STEAM * 1000.0 * 60.0
 
 
-def water_plan(*, diameter_mm: float, full_mm: float, low_mm: float, net_w: float, minutes: float) -> WaterPlan:
+def boiled_off_g(stages: Sequence[Stage], minute: float) -> float:
+    """Grams boiled off by a minute."""
+    gone = begun = 0.0
+    for stage in stages:
+        spent = minute - begun if stage is stages[-1] else min(stage.minutes, minute - begun)
+        if spent <= 0:
+            break
+        gone += loss_g_per_min(stage.net_w) * spent
+        begun += spent
+    return gone
+
+
+def _minute_of(stages: Sequence[Stage], grams: float) -> float:
+    """The minute by which so much has boiled off."""
+    begun = gone = 0.0
+    for stage in stages:
+        rate = loss_g_per_min(stage.net_w)
+        if stage is stages[-1] or gone + rate * stage.minutes >= grams:
+            return begun + (grams - gone) / rate
+        gone, begun = gone + rate * stage.minutes, begun + stage.minutes
+    raise ValueError("no stage")
+
+
+def water_plan(
+    *, diameter_mm: float, full_mm: float, low_mm: float, stages: Sequence[Stage], minutes: float
+) -> WaterPlan:
     """The water for `minutes` of steaming in a round pot filled to `full_mm`, never to fall under `low_mm`.
 
     Starts full, or with just what is needed plus a fifth to spare; tops up to full at the low mark, the last time
@@ -36,13 +75,24 @@ def water_plan(*, diameter_mm: float, full_mm: float, low_mm: float, net_w: floa
     """
     per_mm = math.pi * diameter_mm**2 / 4 / 1000.0  # ml in a millimetre of depth
     full, low = full_mm * per_mm, low_mm * per_mm
-    rate = loss_g_per_min(net_w)
-    need = rate * minutes * 1.2
-    start = min(full, low + need)
+    need = boiled_off_g(stages, minutes)
+    start = min(full, low + 1.2 * need)
     top_ups: list[tuple[float, float]] = []
-    lasts = (start - low) / rate
-    while lasts < minutes and len(top_ups) < 40:
-        ml = min(full - low, rate * (minutes - lasts) * 1.2)
+    added = 0.0
+    while len(top_ups) < 40:
+        lasts = _minute_of(stages, start - low + added)
+        if lasts >= minutes:
+            break
+        ml = min(full - low, (need - boiled_off_g(stages, lasts)) * 1.2)
         top_ups.append((lasts, ml))
-        lasts += ml / rate
-    return WaterPlan(start, full, low, rate, tuple(top_ups))
+        added += ml
+    return WaterPlan(start, full, low, tuple(stages), tuple(top_ups))
+
+
+def lifted_lid_s(*, open_m2: float, net_w: float, boil_c: float, open_s: float = OPEN_S) -> float:
+    """Seconds that one look under the lid costs: those it is open, and those in which the burner makes good what left.
+
+    What leaves an open boiling surface is vapour by Lewis' relation, doubled for the steam that stood there.
+    """
+    flux = STIRRED_H * (boil_c - 20.0 + LEWIS_K_PER_PA * (saturation_pa(boil_c) - ROOM_VAPOUR_PA))
+    return open_s + _DRAUGHT * flux * open_m2 * open_s / net_w

@@ -10,7 +10,12 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from kemble.core.larder import Composition
+
+Array = NDArray[np.float64]
 
 # Polynomials in °C, lowest power first: conductivity W/(m K), density kg/m3, specific heat J/(kg K).
 _CONDUCTIVITY = {
@@ -96,13 +101,26 @@ def pressure_pa(altitude_m: float) -> float:
     return float(101_325.0 * (1.0 - 2.25577e-5 * altitude_m) ** 5.25588)
 
 
+_BELOW, _ABOVE = (
+    (8.07131, 1730.63, 233.426),
+    (8.14019, 1810.94, 244.485),
+)  # of Antoine's equation, under and over 100 °C
+
+
 def saturation_pa(celsius: float) -> float:
     """Vapour pressure of water in Pa, 1 to 200 °C: Antoine's equation, its constants for below and above 100 °C.
 
     Within 0.7 % of IAPWS-IF97 over that range (tests).
     """
-    a, b, c = (8.07131, 1730.63, 233.426) if celsius < 100.0 else (8.14019, 1810.94, 244.485)
+    a, b, c = _BELOW if celsius < 100.0 else _ABOVE
     return float(133.322 * 10.0 ** (a - b / (celsius + c)))
+
+
+def saturations_pa(celsius: Array) -> Array:
+    """The same of many temperatures."""
+    a, b, c = (np.where(celsius < 100.0, below, above) for below, above in zip(_BELOW, _ABOVE, strict=True))
+    result: Array = 133.322 * 10.0 ** (a - b / (celsius + c))
+    return result
 
 
 def boiling_point_c(altitude_m: float) -> float:

@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.bowl import Poured
-from kemble.core.cards import After, Looks, Minutes, PartRole, Step
+from kemble.core.cards import After, Looks, PartRole, Step
 from kemble.core.facts import Book
 from kemble.core.quantity import household
 from kemble.core.stations.working import Working
@@ -133,7 +133,7 @@ def _called_for(one: _Placed, working: Working) -> bool:
         poured = working.bowl.parts[one.role].poured
         if not any(name in step.needs for each in poured for name in (each.item.id, each.item.group)):
             return False
-    fact = step.minutes.fact
+    fact = _fact(one)
     if fact is not None:
         return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
     return True
@@ -168,11 +168,18 @@ def _waits(placed: Sequence[_Placed], kept: Mapping[str, _Placed]) -> dict[str, 
     return waits
 
 
-def _minutes(minutes: Minutes, book: Book) -> float:
+def _fact(one: _Placed) -> str | None:
+    """The fact that the step's minutes come from; a part's card says * where its role stands."""
+    fact = one.step.minutes.fact
+    return fact.replace("*", one.role) if fact and one.role else fact
+
+
+def _minutes(one: _Placed, book: Book) -> float:
+    minutes, fact = one.step.minutes, _fact(one)
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
     total = minutes.fixed + minutes.per_piece * pieces
-    if minutes.fact:
-        total += book.number(minutes.fact) * (book.number(minutes.times_fact) if minutes.times_fact else 1.0)
+    if fact:
+        total += book.number(fact) * (book.number(minutes.times_fact) if minutes.times_fact else 1.0)
     return total
 
 
@@ -214,7 +221,7 @@ def _target(one: _Placed, book: Book) -> Target | None:
 
 def _worked(one: _Placed, working: Working, waits: Sequence[After]) -> StepWorked:
     step, book = one.step, working.book
-    minutes = _minutes(step.minutes, book)
+    minutes = _minutes(one, book)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.

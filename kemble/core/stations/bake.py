@@ -11,20 +11,30 @@ from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.kitchen import Tin
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.baking import BROWN_MIN, CELLS, OVEN_H, SKIN_KG_PER_M2, STEPS, Baked, Oven, bake, browned
+from kemble.core.physics.baking import (
+    BROWN_MIN,
+    CELLS,
+    OVEN_H,
+    SKIN_KG_PER_M2,
+    Baked,
+    Oven,
+    Tray,
+    bake_all,
+    browned,
+)
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import clear_s
+from kemble.core.physics.doneness import HOT_C, clear_s
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import Curve, drawn_curve
+from kemble.core.stations.loads import loads
 from kemble.core.stations.shape import TinDrawing
 from kemble.core.stations.steam import sideways, wall_h
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
-HOT_C = 72.0  # a heart this warm is warmed through; kitchen estimate
 FIRM_C = 95.0  # egg and starch hold together and spring back; kitchen estimate, 92-97
+GLAZE_SETS_MIN = 8.0  # a brushed glaze bubbles and sets; kitchen estimate, 5-12
 _OFF_THE_DIAL_C = 15.0
-_STEPS_OF_OTHERS = 32  # of a bake that is only asked when it is done
 SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
 
 
@@ -47,9 +57,11 @@ class _Tray:
     start_c: float
     oven: Oven
 
-    def baked(self, end_s: float, steps: int) -> Baked:
+    def in_oven(self) -> Tray:
+        """For as long as a tray so deep can take."""
+        end_s = min(SPAN_MOST_MIN, SPAN_FROM_MIN + SPAN_MIN * (1000.0 * self.depth) ** 2) * 60.0
         body = conduction.slab(self.depth, self.material, self.oven.h_floor, self.oven.h_top, CELLS, even=True)
-        return bake(body, self.material, self.water, self.start_c, self.oven, end_s, steps)
+        return Tray(body, self.material, self.water, self.start_c, self.oven, end_s)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,21 +75,25 @@ class _Question:
     likely: _Tray
     baked: Baked
     across: Array
-    end_s: float
     gel_c: float
     loss: float  # share of its weight that the batter is to give up
     factor: float
+    cooked: bool  # it goes in cooked and hot: done is a brown top and a hot heart
 
     def slowest(self, baked: Baked) -> Array:
-        """The slowest point along a bake, in °C."""
+        """The slowest point along a in °C."""
         boil_c = self.likely.oven.boil_c
         share: Array = np.interp(baked.times, self.baked.times, self.across)
         result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
         return result
 
     def seconds(self, tray: _Tray, baked: Baked, gel_c: float) -> float | None:
-        """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew."""
+        """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew; or is brown."""
         at, heart = baked.times, self.slowest(baked)
+        if self.cooked:
+            brown = when(at, browned(at, baked.top), BROWN_MIN)
+            hot = when(at, heart, HOT_C)
+            return None if brown is None or hot is None else max(brown, hot)
         moments = (
             clear_s(at, heart, gel_c),
             when(at, heart, min(FIRM_C, tray.oven.boil_c - 1.5)),
@@ -85,55 +101,56 @@ class _Question:
         )
         return None if None in moments else max(m for m in moments if m is not None)
 
-    def minutes(self, tray: _Tray, likely_s: float, gel_more: float = 0.0) -> float | None:
-        """For a tray that differs from the likely one, which takes `likely_s`; on the cook's clock."""
-        span = min(1.5 * self.end_s, 1.7 * likely_s * (tray.depth / self.likely.depth) ** 2)
-        found = self.seconds(tray, tray.baked(span, _STEPS_OF_OTHERS), self.gel_c + gel_more)
-        return None if found is None else found / 60.0 * self.factor
 
-
-def _asked(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Question:
+def _tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Tray:
     parts = fractions(base)
-    likely = _Tray(
+    return _Tray(
         depth=drawn.depth_mm / 1000.0,
         tin=drawn.tin,
         material=properties(parts, 60.0),
         water=parts["water"],
         start_c=working.batter_c,
-        oven=Oven(working.sheet.heat.oven_c, boil_c, OVEN_H, wall_h(drawn.tin, OVEN_H)),
-    )
-    end_s = min(SPAN_MOST_MIN, SPAN_FROM_MIN + SPAN_MIN * drawn.depth_mm**2) * 60.0
-    baked = likely.baked(end_s, STEPS)
-    return _Question(
-        likely=likely,
-        baked=baked,
-        across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
-        end_s=end_s,
-        gel_c=working.book.number("mix.gel_temperature_c"),
-        loss=working.way.loss(working.schools).low / 100,
-        factor=working.kitchen.time_factor,
+        oven=Oven(working.sheet.heat.oven_c, boil_c, OVEN_H, wall_h(drawn.tin, OVEN_H, working.sheet.vessel.lining)),
     )
 
 
 def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
     """When it is set and firm, and what would change that. None when it does not set (a problem is noted)."""
-    asked = _asked(working, base, drawn, boil_c)
-    likely, baked, oven_c = asked.likely, asked.baked, working.sheet.heat.oven_c
-    seconds = asked.seconds(likely, baked, asked.gel_c)
-    first = asked.minutes(_quick(likely), seconds, -3) if seconds else None
-    latest = asked.minutes(_slow(likely), seconds, +3) if seconds else None
-    if seconds is None or first is None or latest is None:
+    likely, oven_c = _tray(working, base, drawn, boil_c), working.sheet.heat.oven_c
+    others = _others(working, likely)
+    trays = [likely, _quick(likely), _slow(likely), *(tray for _, tray, _ in others)]
+    baked, *marched = bake_all([tray.in_oven() for tray in trays])
+    asked = _Question(
+        likely=likely,
+        baked=baked,
+        across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
+        gel_c=working.book.number("mix.gel_temperature_c"),
+        loss=working.way.loss(working.schools).low / 100,
+        factor=working.kitchen.time_factor,
+        cooked=working.way.portions == "cooked",
+    )
+    gels = [asked.gel_c, asked.gel_c - 3, asked.gel_c + 3, *[asked.gel_c] * len(others)]
+    found = [asked.seconds(*one) for one in zip(trays, (baked, *marched), gels, strict=True)]
+    done, first, latest, *costs = (None if one is None else one / 60.0 * asked.factor for one in found)
+    if done is None or first is None or latest is None:
         deep = f"at {working.degrees(oven_c)} a batter {drawn.depth_mm:.0f} mm deep"
-        working.refuse("vessel", f"{deep} does not set in any sensible time", "a hotter oven, or a shallower tin")
+        never = "brown" if asked.cooked else "set"
+        says = f"{deep} does not {never} in any sensible time"
+        working.refuse("vessel", says, "a hotter oven, or a shallower tin")
         return None
-    done = seconds / 60.0 * asked.factor
     minutes, heart = baked.times / 60.0 * asked.factor, asked.slowest(baked)
     skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
     browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
-    _enter_times(working, drawn, (first, done, latest), skin, browns)
+    _enter_times(working, drawn, (first, done, latest), skin, browns, cooked=asked.cooked)
     _enter_inside(working, asked, minutes, heart, done)
-    _enter_others(working, asked, seconds, done)
-    _advise(working, done, browns)
+    for (key, _, says), minutes_of in zip(others, costs, strict=True):
+        if minutes_of is not None:
+            working.book.add(key, minutes_of - done, says, source=SOLVER, of=["heat.done_min"])
+    _enter_glaze(working, done, skin)
+    shelves = working.kitchen.oven_shelves
+    room = working.from_kitchen("oven_shelves", "trays at once", shelves)
+    loads(working, drawn.count, shelves, "trays", "shelves", room)
+    _advise(working, done, browns, cooked=asked.cooked)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     return BakeDrawing.model_construct(
         kind="bake",
@@ -162,18 +179,31 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, heart: Arr
         book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
 
 
-def _enter_others(working: Working, asked: _Question, seconds: float, done: float) -> None:
-    """What another depth, another oven or another start would cost."""
-    tray = asked.likely
+def _others(working: Working, tray: _Tray) -> list[tuple[str, _Tray, str]]:
+    """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C))
-    for key, other, says in (
+    tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
+    wall = wall_h(tin, OVEN_H, working.sheet.vessel.lining)
+    return [
         ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
+        ("heat.tin_min", replace(tray, oven=replace(tray.oven, h_floor=wall)), f"the same in {tin.material}"),
         ("heat.cooler_min", cooler, f"an oven that is {_OFF_THE_DIAL_C:.0f} °C cooler than its dial says"),
-        ("heat.colder_min", replace(tray, start_c=5.0), "a batter straight from the fridge"),
-    ):
-        minutes = asked.minutes(other, seconds)
-        if minutes is not None:
-            working.book.add(key, minutes - done, says, source=SOLVER, of=["heat.done_min"])
+        ("heat.colder_min", replace(tray, start_c=5.0), "straight from the fridge"),
+    ]
+
+
+def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
+    """When a glaze goes on a batter: on a skin, and early enough to set; rice goes in with it."""
+    if working.way.portions == "cooked" or "glaze" not in working.bowl.parts:
+        return
+    book = working.book
+    book.add(
+        "heat.glaze_at_min",
+        max(done - GLAZE_SETS_MIN, min(skin or 0.0, done)),
+        f"it wants {GLAZE_SETS_MIN:.0f} minutes to set, on a top that has its skin",
+        source=KITCHEN_ESTIMATE,
+        of=["heat.done_min", *(["heat.skin_min"] if "heat.skin_min" in book else [])],
+    )
 
 
 def _quick(tray: _Tray) -> _Tray:
@@ -194,6 +224,8 @@ def _enter_times(
     window: tuple[float, float, float],
     skin: float | None,
     browns: float | None,
+    *,
+    cooked: bool,
 ) -> None:
     book, sheet = working.book, working.sheet
     first, middle, latest = window
@@ -209,6 +241,8 @@ def _enter_times(
     ]
     book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
     says = f"the slowest point has cleared and is firm, over {working.degrees(FIRM_C)}, and the whole has dried to its chew"
+    if cooked:
+        says = f"the glazed top has browned, and the heart is over {working.degrees(HOT_C)}"
     book.add("heat.first_check_min", first, "if everything goes fast: a fan, a true dial", source=SOLVER, of=of)
     source = f"{SOLVER}; surfaces and firmness {KITCHEN_ESTIMATE}s"
     book.add("heat.done_min", middle, says, source=source, of=of, low=first, high=latest)
@@ -229,7 +263,10 @@ def _enter_times(
             )
 
 
-def _advise(working: Working, done: float, browns: float | None) -> None:
+def _advise(working: Working, done: float, browns: float | None, *, cooked: bool) -> None:
+    if cooked:
+        working.advise("heat", "look", "It bubbles at the edge first. Brown, and the glaze set to a skin: out.", 5)
+        return
     if browns is None or browns > done + 12:
         says = f"Set at {done:.0f} minutes, and still pale: five minutes more near the top if you want it brown."
         working.advise("heat", "look", says, 3)

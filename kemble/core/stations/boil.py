@@ -12,17 +12,18 @@ from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import COOKED, gelled
+from kemble.core.physics.doneness import COOKED, HOT_C, gelled
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.loads import loads
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
 
 BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
 FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen estimate, 0.7-0.95
-HOT_C = 72.0  # a heart this warm is hot to the tongue and warmed through; kitchen estimate, 68-76 °C
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
+_MOST_LAG_S = 120.0
 _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
 
 
@@ -116,8 +117,19 @@ def boil(
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, found.heart))
     _enter_times(working, drawn, floats=floats, hot=hot, done=done, heart_done_c=heart_done)
-    loads = _enter_pot(working, load)
-    _advise(working, load, loads, hot=hot, heart_done_c=heart_done)
+    book, pot = working.book, kitchen.pot
+    book.add(
+        "heat.fuller_min",
+        min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,
+        "twice the load: the pot falls twice as far, and its burner needs longer to bring it back",
+        source=f"energy balance; {KITCHEN_ESTIMATE}",
+        of=["heat.pot_dip_c"],
+    )
+    holds = working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")
+    book.add("heat.water_ml", pot.water_ml, "as much as the pot holds", source="kitchen", of=[holds])
+    most = int(book.number("heat.load_pieces"))
+    number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
+    _advise(working, hot=hot, heart_done_c=heart_done)
 
     # Until the pot has caught up nothing happens: the curve begins flat.
     shown = np.concatenate(([0.0], on_the_clock))
@@ -131,7 +143,7 @@ def boil(
         outer_mm=drawn.outer_mm,
         core_mm=drawn.core_mm,
         load=load,
-        loads=loads,
+        loads=number,
     )
 
 
@@ -190,31 +202,7 @@ def _enter_times(
     book.add("heat.heart_done_c", heart_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_pot(working: Working, load: int) -> int:
-    """Loads and water. Returns the loads."""
-    book, pot = working.book, working.kitchen.pot
-    loads = math.ceil(int(book.number("shape.pieces")) / load)
-    book.add(
-        "heat.loads",
-        float(loads),
-        "pieces over what the pot takes",
-        source="kitchen",
-        of=["shape.pieces", "heat.load_pieces"],
-    )
-    book.add(
-        "heat.water_ml",
-        pot.water_ml,
-        "as much as the pot holds",
-        source="kitchen",
-        of=[working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")],
-    )
-    return loads
-
-
-def _advise(working: Working, load: int, loads: int, *, hot: float, heart_done_c: float) -> None:
-    if loads > 1:
-        says = f"{loads} loads of {load}: more at once and the pot stops simmering."
-        working.advise("heat", "look", says, 3)
+def _advise(working: Working, *, hot: float, heart_done_c: float) -> None:
     if working.sheet.school("done") == "float" and heart_done_c < HOT_C:
         heart = working.degrees(heart_done_c)
         says = f"At the float the heart is {heart}. Simmer on to {hot:.0f} minutes for a hot one."
@@ -235,7 +223,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     load = math.ceil(pieces / math.ceil(pieces / most))
     dip = load * quick_j / (pot.water_ml * WATER_J_PER_ML_K)
     net_w = working.kitchen.burner.high_w
-    lag = min(120.0, 0.5 * load * quick_j / net_w)
+    lag = min(_MOST_LAG_S, 0.5 * load * quick_j / net_w)
     of: Origins = [
         "shape.diameter_mm",
         "shape.piece_g",

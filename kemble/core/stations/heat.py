@@ -6,19 +6,26 @@ from kemble.core.larder import Composition
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.stations.bake import BakeDrawing, bake_tray
 from kemble.core.stations.boil import BoilDrawing, boil
+from kemble.core.stations.grain import cook_of
+from kemble.core.stations.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
 from kemble.core.stations.pieces import BallDrawing
+from kemble.core.stations.pounding import pounding
 from kemble.core.stations.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.steam import SteamDrawing, steam
+from kemble.core.stations.steam import SteamDrawing, steam_dish, steam_tin
 from kemble.core.stations.stirred import StirredDrawing, stirred
-from kemble.core.stations.timed import TimedDrawing, timed
 from kemble.core.stations.working import Working
 from kemble.core.stations.wrapped import WrappedDrawing, wrapped
 
-HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | TimedDrawing
+HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
 
 
-def heat(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> HeatDrawing | None:
-    """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted)."""
+def heat(
+    working: Working, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
+) -> HeatDrawing | None:
+    """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted).
+
+    `raw` is what goes into the heat, `shaped` what is shaped: already cooked where the way portions it cooked.
+    """
     boil_c = boiling_point_c(working.kitchen.altitude_m)
     working.book.add(
         "heat.boil_c",
@@ -27,15 +34,46 @@ def heat(working: Working, base: Composition, filling: Composition | None, drawn
         source="standard atmosphere and Antoine's equation",
         of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
     )
+    drawing = _by_method(working, raw, shaped, filling, drawn, boil_c)
+    pounding(working, shaped)
+    return drawing
+
+
+def _by_method(
+    working: Working,
+    raw: Composition,
+    shaped: Composition,
+    filling: Composition | None,
+    drawn: ShapeDrawing,
+    boil_c: float,
+) -> HeatDrawing | None:
     method = working.way.heat_of(working.schools)
-    if method == "steam" and isinstance(drawn, TinDrawing):
-        return steam(working, base, drawn, boil_c)
-    if method == "bake" and isinstance(drawn, TinDrawing):
-        return bake_tray(working, base, drawn, boil_c)
-    if method == "boil" and isinstance(drawn, BallDrawing):
-        return boil(working, base, filling, drawn, boil_c)
-    if method == "wrapped" and isinstance(drawn, BallDrawing):
-        return wrapped(working, base, drawn, boil_c)
-    if method in ("pan", "microwave"):
-        return stirred(working, base, boil_c, method)
-    return timed(working)
+    match method, drawn:
+        case "steam", TinDrawing():
+            return steam_tin(working, raw, drawn, boil_c)
+        case "dish", _:
+            return steam_dish(working, raw, boil_c)
+        case "grain", _:
+            return grain_heat(working, raw, boil_c, _how(working))
+        case "bake", TinDrawing():
+            if working.way.base == "grain":  # its grain was cooked first
+                grain_ahead(working, raw, boil_c, _how(working))
+                return bake_tray(working, shaped, drawn, boil_c)
+            return bake_tray(working, raw, drawn, boil_c)
+        case "gather", _:
+            grain_ahead(working, raw, boil_c, _how(working))
+            return stirred(working, shaped, boil_c, "gather")
+        case "boil", BallDrawing():
+            return boil(working, raw, filling, drawn, boil_c)
+        case "wrapped", BallDrawing():
+            return wrapped(working, raw, drawn, boil_c)
+        case ("pan" | "microwave") as stirred_in, _:
+            return stirred(working, raw, boil_c, stirred_in)
+    raise ValueError(f"{working.way.id} is not heated by {method} in this form")
+
+
+def _how(working: Working) -> How:
+    """How the grain is cooked, by the school followed."""
+    cook = cook_of(working)
+    assert cook in ("steam", "lid", "cooker")
+    return cook

@@ -9,6 +9,7 @@ from kemble.core.cards import PartRole
 from kemble.core.facts import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.parts.base import Finish
+from kemble.core.stations.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
 
 _CURD_WATER = 0.28  # of the curds is water that stays; kitchen estimate, 0.2-0.35
@@ -71,6 +72,13 @@ def _part(working: Working, bowl: PartBowl) -> Made:
         of=[leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in bowl.poured],
     )
     made = _finish(working, bowl, finish, raw)
+    if finish.boils and raw:
+        dry = bowl.of_group("legume")
+        starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
+        oil = book.number(f"part.{role}.oil_g") if f"part.{role}.oil_g" in book else 0.0
+        curds = made.grams if role != "oil" else bowl.composition.solids - oil
+        left = curds + oil if finish.rule == "curd" else made.grams
+        boil_down(working, bowl, finish.boils, max(0.0, starts - left))
     _sugar(working, bowl)
     away = made.grams * sum(other.share for other in part.made_for)
     kept = made.grams * part.kept

@@ -90,6 +90,14 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         if rolled is None:
             return None
     least = way.least_skin(working.schools)
+    if least:
+        working.book.add(
+            "shape.least_skin_mm",
+            least,
+            "thinner, it tears when it is closed",
+            source=KITCHEN_ESTIMATE,
+            of=[working.school(choice.id) for choice in way.choices if choice.station == "shape"],
+        )
     _advise(working, portions, ball, heart, least)
     drawing = BallDrawing.model_construct(
         kind="ball",

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from kemble.core.cautions import perishable
+from kemble.core.cards import Step
 from kemble.core.facts import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.larder import Composition
-from kemble.core.physics import conduction, keeping
+from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Modes, when
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
-from kemble.core.physics.thermal import fractions, properties
+from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve
+from kemble.core.stations.keep import keep
 from kemble.core.stations.pieces import BallDrawing
 from kemble.core.stations.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.steam import wall_h
@@ -26,6 +27,8 @@ TO_FRIDGE_C = 55.0  # no longer steaming: it may go in the fridge without warmin
 OVERNIGHT_MIN = 14 * 60.0
 BITE_C = 65.0
 STIFF_C = 45.0
+ROLLED_C = 16.0  # a rolled sheet so cold cuts round and can be held; kitchen estimate
+SHAPED_AT = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
 SOFT_C = -6.0
 
 
@@ -43,7 +46,7 @@ def rest(working: Working, base: Composition, filling: Composition | None, drawn
         drawing = _board(working, base)
     else:
         drawing = _ball(working, base, filling, drawn)
-    _keep(working)
+    keep(working)
     return drawing
 
 
@@ -76,12 +79,56 @@ def _board(working: Working, base: Composition) -> RestDrawing:
             low=minutes * 0.8,
             high=minutes * 1.25,
         )
+    if working.follows(way.rolled_when) and "shape.sheet_thick_mm" in book:
+        _chilled(working, material, begin_c)
+    _shaping(working, max(ends, begins) - begins)
     says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
     return RestDrawing.model_construct(
         curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=begin_c, cut_c=None
     )
+
+
+def _chilled(working: Working, material: Material, start_c: float) -> None:
+    """A rolled sheet in the cold until it cuts: there is no window then, and no hurry."""
+    kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
+    modes = Modes(conduction.slab(thick / 1000.0, material, SHELF_H, SHELF_H))
+    times = np.linspace(0.0, 1.0, 100) ** 1.5 * 3 * 3600.0
+    heart = kitchen.fridge_c + (start_c - kitchen.fridge_c) * modes.remaining(times).max(axis=1)
+    minutes = (when(times, -heart, -ROLLED_C) or float(times[-1])) / 60
+    working.book.add(
+        "rest.chill_min",
+        minutes,
+        f"the rolled sheet has fallen to {working.degrees(ROLLED_C)}: it cuts, and can be held",
+        source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
+        of=["shape.sheet_thick_mm", working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")],
+        low=minutes * 0.8,
+        high=minutes * 1.3,
+    )
+
+
+def _shaping(working: Working, window_s: float) -> None:
+    """How long the hands need for all the pieces, against the window that the mass gives them."""
+    way, book = working.way, working.book
+    shaped = next((step for step in way.steps if step.id in SHAPED_AT and _called(working, step)), None)
+    if shaped is None or "shape.pieces" not in book:
+        return
+    pieces, cooks = book.number("shape.pieces"), working.kitchen.cooks
+    needs = book.add(
+        "rest.shaping_min",
+        (shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks,
+        "a little to begin with, and a little for each piece, over the cooks",
+        source=KITCHEN_ESTIMATE,
+        of=["shape.pieces", working.from_kitchen("cooks", "cooks", cooks)],
+    )
+    if needs > window_s / 60 and not working.follows(way.rolled_when):
+        says = f"{pieces:.0f} pieces want {needs:.0f} minutes; it stays workable for {window_s / 60:.0f}. Keep half of it covered and warm."
+        working.advise("cut", "look", says, 2)
+
+
+def _called(working: Working, step: Step) -> bool:
+    return all(working.schools[choice] in schools for choice, schools in step.when.items())
 
 
 def _setting(working: Working) -> tuple[str, Origin]:
@@ -122,15 +169,26 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
         of=of,
     )
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
+    counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
+    counter_s = when(times, -heart, -counter_c) or float(times[-1])
+    moved = when(times, -heart, -TO_FRIDGE_C) or 0.0
+    cold, cold_left, cold_top = cooling(SHELF_H)
+    chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
+    fridge_s = moved + (when(cold, -chilled, -CUT_C["chill"]) or float(cold[-1]))
+    fridge_says = (
+        f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(CUT_C['chill'])}"
+    )
+    counter_says = f"the heart has fallen to {working.degrees(counter_c)} on the counter"
+    fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
+    for key, seconds, words, place in (
+        ("rest.cut_counter_min", counter_s, counter_says, room),
+        ("rest.cut_fridge_min", fridge_s, fridge_says, fridge),
+    ):
+        book.add(key, seconds / 60, words, source=SOLVER, of=[*of, place], low=seconds / 75, high=seconds / 48)
     if school == "cool":
-        cut_s = when(times, -heart, -cut_c) or float(times[-1])
-        says = f"the heart has fallen to {working.degrees(cut_c)} on the counter"
+        cut_s, says = counter_s, counter_says
     else:
-        moved = when(times, -heart, -TO_FRIDGE_C) or 0.0
-        cold, cold_left, cold_top = cooling(SHELF_H)
-        chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
-        cut_s = moved + (when(cold, -chilled, -cut_c) or float(cold[-1]))
-        says = f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(cut_c)}"
+        cut_s, says = fridge_s, fridge_says
         if school == "overnight":
             cut_s, says = max(cut_s, OVERNIGHT_MIN * 60), "a night to set, covered"
         before = times < moved
@@ -255,37 +313,4 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
         "as many as are wrapped before the last one softens",
         source=KITCHEN_ESTIMATE,
         of=["rest.soften_min"],
-    )
-
-
-def _keep(working: Working) -> None:
-    book, kitchen = working.book, working.kitchen
-    sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
-    spoils = perishable(working.bowl)
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    soon = leaf("sheet:parts", "egg, milk, coconut or butter in it", "yes" if spoils else "no")
-    index = "an index, not a safety validation"
-    book.add(
-        "keep.room_h",
-        keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=spoils, room_c=kitchen.room_c),
-        "egg, milk, coconut or butter in it: two hours at most" if spoils else f"more sugar keeps longer; {index}",
-        source=KITCHEN_ESTIMATE,
-        of=["mix.sugar_in_water_pct", soon, room],
-    )
-    book.add(
-        "keep.cold_h",
-        keeping.cold_h(perishable=spoils),
-        f"covered, in the fridge; {index}",
-        source=KITCHEN_ESTIMATE,
-        of=[soon],
-    )
-    hard = keeping.hard_after_h(sugar, fat, water, celsius=kitchen.room_c)
-    book.add(
-        "keep.hard_after_h",
-        hard,
-        f"sugar and fat keep it soft, cold hardens it; {index}",
-        source=KITCHEN_ESTIMATE,
-        of=["mix.sugar_pct", "mix.fat_pct", "mix.hydration_pct", room],
-        low=hard * 0.6,
-        high=hard * 1.6,
     )

@@ -1,4 +1,7 @@
-"""Stirred: dough cooked in an open pan under the spoon, or in a microwave oven in bursts; its time from the power put in."""
+"""Stirred: a mass in an open pan under the spoon, or in a microwave oven in bursts; its time from the power put in.
+
+A raw dough is done when it has cleared; cooked rice in its syrup (gather) when it has dried until the pan comes clean.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +27,10 @@ INTO_FOOD = 0.6  # of a microwave oven's rated power; kitchen estimate, 0.5-0.7
 BURST_MIN, STIR_MIN = 1.0, 0.4  # on, and out to be stirred; kitchen estimates
 _COVERED_M2 = 0.0015  # what a plate over the bowl leaves open
 _END_S = 3600.0
-Method = Literal["pan", "microwave"]
+# Of its weight that rice in syrup gives up until it leaves the pan clean; kitchen estimate, 0.04-0.09.
+GATHER_LOSS = 0.06
+FOLDED_C = 82.0  # rice and syrup, hot, just folded together; kitchen estimate
+Method = Literal["pan", "microwave", "gather"]
 
 
 class StirredDrawing(Drawn):
@@ -51,6 +57,7 @@ class _Mass:
     open_m2: float
     gel_c: float
     lose_kg: float  # the least that its way loses in this heat
+    cooked: bool  # it comes cooked, and only dries
 
     def stirred(self) -> Stirred:
         return stir(
@@ -65,6 +72,8 @@ class _Mass:
 
     def clear_s(self, run: Stirred) -> float | None:
         """Seconds of heat until it has gelled, turned from milky to clear, and dried to where it holds together."""
+        if self.cooked:
+            return when(run.times, run.lost_kg, self.lose_kg)
         moments = (
             clear_s(run.times, run.celsius, self.gel_c),
             when(run.times, run.lost_kg, self.lose_kg),
@@ -77,16 +86,20 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     book, kitchen = working.book, working.kitchen
     pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
-    power = kitchen.burner.net_w(working.sheet.heat.level) if method == "pan" else INTO_FOOD * kitchen.microwave_w
+    oven = method == "microwave"
+    power = INTO_FOOD * kitchen.microwave_w if oven else kitchen.burner.net_w(working.sheet.heat.level)
+    gather = method == "gather"
+    least = GATHER_LOSS if gather else max(0.0, working.way.loss(working.schools).low) / 100
     likely = _Mass(
         kg=base.total / 1000.0,
         cp=properties(fractions(base), 60.0).cp,
-        start_c=kitchen.room_c,
+        start_c=FOLDED_C if gather else kitchen.room_c,
         boil_c=boil_c,
         power_w=power,
-        open_m2=math.pi * (across / 1000.0) ** 2 / 4 if method == "pan" else _COVERED_M2,
+        open_m2=_COVERED_M2 if oven else math.pi * (across / 1000.0) ** 2 / 4,
         gel_c=book.number("mix.gel_temperature_c"),
-        lose_kg=max(0.0, working.way.loss(working.schools).low) / 100 * base.total / 1000.0,
+        lose_kg=least * base.total / 1000.0,
+        cooked=gather,
     )
 
     def minutes(mass: _Mass) -> float | None:
@@ -95,8 +108,11 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
 
     run = likely.stirred()
     clear = likely.clear_s(run)
-    first = minutes(replace(likely, power_w=power * 1.2, gel_c=likely.gel_c - 3))
-    latest = minutes(replace(likely, power_w=power * 0.75, gel_c=likely.gel_c + 3))
+    # How much a rice in syrup must dry is less sure than when a dough clears.
+    less, more = (0.7, 1.5) if gather else (1.0, 1.0)
+    dry = likely.lose_kg
+    first = minutes(replace(likely, power_w=power * 1.2, gel_c=likely.gel_c - 3, lose_kg=dry * less))
+    latest = minutes(replace(likely, power_w=power * 0.75, gel_c=likely.gel_c + 3, lose_kg=dry * more))
     if clear is None or first is None or latest is None:
         working.refuse(
             "heat.level",
@@ -114,7 +130,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     book.add(
         "heat.lost_g",
         lost_g,
-        "vapour from the open top by then" if method == "pan" else "vapour past the cover by then",
+        "vapour past the cover by then" if oven else "vapour from the open top by then",
         source=SOLVER,
         of=["heat.done_min"],
         low=lost_g * 0.6,
@@ -154,15 +170,15 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
 
 def _clock(heat_min: float, method: Method) -> float:
     """Minutes on the clock for so many of heat: the stirring on at the end, or between the bursts."""
-    if method == "pan":
-        return heat_min + WORK_MIN
-    return heat_min * (1 + STIR_MIN / BURST_MIN)
+    if method == "microwave":
+        return heat_min * (1 + STIR_MIN / BURST_MIN)
+    return heat_min + WORK_MIN
 
 
 def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], method: Method, across_mm: float) -> None:
     book, level = working.book, working.sheet.heat.level
     first, done, latest = window
-    if method == "pan":
+    if method != "microwave":
         of: Origins = [
             working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", mass.power_w, "W"),
             working.from_kitchen("pans", "pan across", across_mm, "mm"),
@@ -173,8 +189,8 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     book.add(
         "heat.power_w",
         mass.power_w,
-        "net into the pan" if method == "pan" else f"{INTO_FOOD:.0%} of what the oven is rated at",
-        source="kitchen" if method == "pan" else KITCHEN_ESTIMATE,
+        f"{INTO_FOOD:.0%} of what the oven is rated at" if method == "microwave" else "net into the pan",
+        source=KITCHEN_ESTIMATE if method == "microwave" else "kitchen",
         of=list(of[:1]),
     )
     of += ["mix.batch_g", "mix.gel_temperature_c", "heat.power_w"]
@@ -182,6 +198,8 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     of.append(working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor))
     source = f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}"
     says = "it has turned clear, lost the least that its way loses, and is one even mass"
+    if method == "gather":
+        says = f"{GATHER_LOSS:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare"
     if method == "microwave":
         says = "it has gelled and turned clear all through, stirred between the bursts"
     book.add(
@@ -200,6 +218,8 @@ def _advise(working: Working, method: Method, done: float, lost_pct: float) -> N
         working.advise(
             "heat", "look", "A white core in the middle is not done: stir it in, and give one burst more.", 2
         )
+    elif method == "gather":
+        working.advise("heat", "look", "Low heat, never still. Draw the spoon through: the floor stays bare.", 3)
     else:
         says = "Never leave it: bottom to top, corner to corner. Milky to clear, one mass, leaves the pan."
         working.advise("heat", "look", says, 3)

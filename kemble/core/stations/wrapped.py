@@ -12,22 +12,26 @@ from kemble.core.facts import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Body, Modes, when
-from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
+from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
+from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.loads import loads
 from kemble.core.stations.pieces import BallDrawing
+from kemble.core.stations.steamer import SteamerDrawing, steamer
 from kemble.core.stations.working import Drawn, Working
 
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K).
 # Kitchen estimates: a wet leaf 200-500, leaf and foil with folds of air 50-110.
 LEAF_H = 320.0
 FOIL_H = 75.0
-TIGHT = (
-    3.0  # grain in a tight parcel takes its water through the leaf: so much longer than loose; kitchen estimate, 2-4
-)
+# Grain in a tight parcel takes its water through the leaf: so much longer than loose; kitchen estimate, 2-4.
+TIGHT = 3.0
 GROUND_NEEDS_MIN = 10.0  # at 100 °C, grain ground and stirred until thick before; kitchen estimate, 6-15
-HOT_C = 72.0
+_TIER_SHARE = 0.75  # of a tier that packets may cover, so that steam comes past; kitchen estimate
+_POT_SHARE = 0.6  # of its water's volume that parcels may have and still lie under; kitchen estimate
+_UNDER = 0.15  # of the pot's water gone, and the top parcels look out; kitchen estimate
 _SPAN = 3.2  # of its own slow time that is looked at, and the cook value it needs
 _SPARE = 5.0  # °C: what is put in is this much warmer or colder than told
 
@@ -40,6 +44,7 @@ class WrappedDrawing(Drawn):
     curve: Curve
     thick_mm: float
     side_mm: float
+    steamer: SteamerDrawing | None  # of packets; parcels lie in the pot
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +127,9 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         more = done(other, needs) - window[1]
         book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
     _advise(working, parcel, hot, window[1])
+    _enter_loads(working, likely, thick_mm)
+    if parcel:
+        _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
     return WrappedDrawing.model_construct(
         kind="wrapped",
@@ -129,7 +137,51 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         curve=drawn_curve(minutes[shown], heart[shown], outside[shown]),
         thick_mm=thick_mm,
         side_mm=thick_mm if parcel else book.number("shape.side_mm"),
+        steamer=None if parcel else steamer(working),
     )
+
+
+def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
+    """Packets lie flat, side by side, on each tier; parcels lie under the water."""
+    kitchen, pieces = working.kitchen, int(working.book.number("shape.pieces"))
+    if likely.side is None:
+        at_once = _POT_SHARE * kitchen.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
+        room = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
+        loads(working, pieces, math.floor(at_once), "parcels", "what lies under the water", room)
+        return
+    across, tiers = kitchen.steamer.diameter_mm, kitchen.steamer.tiers
+    each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
+    room = working.from_kitchen("steamer.tiers", f"tiers of {across:.0f} mm", tiers)
+    loads(working, pieces, max(1, each) * tiers, "packets", "tiers, with room for the steam", room)
+
+
+def _enter_pot(working: Working, latest: float) -> None:
+    """What boils off under the lid at low heat, and when the parcels begin to look out."""
+    book, kitchen = working.book, working.kitchen
+    rate = loss_g_per_min(kitchen.burner.low_w)
+    low = working.from_kitchen("burner.low_w", "net power at low heat", kitchen.burner.low_w, "W")
+    says = "net power over 2.257 MJ for each kilogram"
+    book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
+    pot = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
+    book.add("heat.water_ml", kitchen.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
+    at = _UNDER * kitchen.pot.water_ml / rate
+    if at < latest:
+        book.add(
+            "heat.top_up_at_min",
+            at,
+            f"{_UNDER:.0%} of the water gone: the top parcels look out of it",
+            source=KITCHEN_ESTIMATE,
+            of=["heat.water_ml", "heat.water_loss_g_per_min"],
+            low=at * 0.7,
+            high=at * 1.4,
+        )
+        book.add(
+            "heat.top_up_ml",
+            _UNDER * kitchen.pot.water_ml,
+            "what boiled off, each time",
+            source="heat of evaporation",
+            of=["heat.top_up_at_min"],
+        )
 
 
 def _needs(working: Working, parcel: bool) -> float:

@@ -38,14 +38,14 @@ __all__ = [
     "School",
     "Step",
     "Taste",
-    "Timed",
     "Way",
     "outline",
 ]
 
 BaseKind = Literal["flour", "grain"]
 Form = Literal["tin", "ball", "pull", "parcel", "packet"]
-HeatMethod = Literal["steam", "boil", "bake", "wrapped", "pan", "microwave", "timed"]
+HeatMethod = Literal["steam", "dish", "grain", "boil", "bake", "gather", "wrapped", "pan", "microwave"]
+FinishKind = Literal["toast", "griddle", "fry"]
 GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
 Schools = Mapping[str, str]
 
@@ -59,24 +59,6 @@ class Limit:
     high: float
     too_little: str
     too_much: str
-
-
-@dataclass(frozen=True, slots=True)
-class Timed:
-    """Minutes of a heat that the craft tells as a range, at a reference size; longer with size to a power.
-
-    Kitchen estimates all: `first`, `done` and `latest` at `reference` of `fact`.
-    """
-
-    says: str
-    first: float
-    done: float
-    latest: float
-    fact: str = ""
-    reference: float = 1.0
-    power: float = 0.0
-    when: tuple[str, str] | None = None  # a choice and the school it holds for
-    heart_c: float = 95.0  # the heart at the likely time
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,10 +98,11 @@ class Way:
     cook_loss_by: tuple[tuple[str, str, Band], ...] = ()  # choice, school, and the loss there
     limits: tuple[Limit, ...] = ()
     heat_by: tuple[tuple[str, str, HeatMethod], ...] = ()  # choice, school, and the heat there
-    timed: tuple[Timed, ...] = ()
+    finishes: tuple[tuple[str, str, FinishKind], ...] = ()  # choice, school, and what is done once it has set
     board_mm: float = 20.0  # how thick the cooked mass lies while it cools
     batter_c: float = 45.0  # at which a batter usually goes into its heat
     handle_c: tuple[float, float] = (65.0, 40.0)  # the handling window of the cooked mass, °C
+    restores: str = "steam it, five minutes"  # what softens it again once the cold has hardened it
     leaves_each: int = 0  # leaves to a parcel
     words: Mapping[str, str] = field(default_factory=dict)  # what this way calls its dough, filling and piece
 

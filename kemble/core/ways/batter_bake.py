@@ -41,6 +41,7 @@ WAY = Way(
         ),
     ),
     batter_c=21.0,
+    restores="fifteen seconds in a microwave oven, or five minutes in a warm oven",
     words={"dough": "batter", "piece": "piece"},
     choices=(
         Choice(

@@ -42,6 +42,7 @@ WAY = Way(
         (88.2, 11.6, "slumps in the pot"),
     ),
     parts={"filling": "seed-filling", "broth": "sweet-broth", "coat": "coat", "heart": "whole-heart"},
+    restores="back in simmering broth until they float",
     words={"piece": "ball"},
     least_skin_mm=3.2,
     least_skin_by=(("dough", "scald", 2.8), ("dough", "boiling", 2.6)),

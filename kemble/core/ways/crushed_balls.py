@@ -12,7 +12,6 @@ from kemble.core.ways.base import (
     School,
     Step,
     Taste,
-    Timed,
     Way,
     outline,
 )
@@ -24,7 +23,7 @@ WAY = Way(
     says="Soaked grain simmered under a closed lid, crushed by half, balled with salted wet hands, the paste outside.",
     kin=("ohagi", "botamochi"),
     form="ball",
-    heat="timed",
+    heat="grain",
     base="grain",
     portions="cooked",
     wraps="outside",
@@ -47,21 +46,9 @@ WAY = Way(
             "Much paste: over 140 % of the ball it slides off.",
         ),
     ),
-    timed=(
-        Timed("simmered, then stood with the lid shut", 28, 34, 42, "grain.dry_g", 300, 0.15, ("grain", "lid")),
-        Timed(
-            "the rice cooker's own time, and ten minutes shut",
-            38,
-            48,
-            60,
-            "grain.dry_g",
-            300,
-            0.15,
-            ("grain", "cooker"),
-        ),
-    ),
     board_mm=15.0,
     handle_c=(55.0, 25.0),
+    restores="steam it five minutes, coat off, and let it cool",
     words={"dough": "rice", "filling": "paste", "piece": "ball"},
     choices=(
         Choice(

@@ -12,7 +12,6 @@ from kemble.core.ways.base import (
     School,
     Step,
     Taste,
-    Timed,
     Way,
     outline,
 )
@@ -23,7 +22,7 @@ WAY = Way(
     says="A thin batter folded with fragrant oil into a shining mass, snipped warm and rolled in sweet ground nut.",
     kin=("muah chee", "muachi"),
     form="pull",
-    heat="timed",
+    heat="pan",
     portions="cooked",
     hydration=Band(120, 170),
     sugar=Band(0, 15),
@@ -44,12 +43,10 @@ WAY = Way(
             "More coat than will cling: the rest falls off.",
         ),
     ),
-    heat_by=(("cook", "pan", "pan"),),
-    timed=(
-        Timed("steamed until clear, then folded with the oil", 16, 22, 30, "mix.batch_g", 500, 0.4, ("cook", "steam")),
-    ),
+    heat_by=(("cook", "steam", "dish"),),
     board_mm=14.0,
     handle_c=(62.0, 38.0),
+    restores="steam it five minutes, roll it in its nut again",
     words={"dough": "dough", "filling": "filling", "piece": "pull"},
     choices=(
         Choice(

@@ -24,6 +24,7 @@ WAY = Way(
     kin=("nplej cake", "banh"),
     form="packet",
     heat="wrapped",
+    finishes=(("finish", "griddle", "griddle"),),
     base="grain",
     portions="cooked",
     grain_cook={"ground": "ground"},
@@ -47,6 +48,7 @@ WAY = Way(
     leaves_each=1,
     board_mm=18.0,
     handle_c=(60.0, 40.0),
+    restores="steam it in its leaf, or brown it on a griddle",
     words={"dough": "mass", "filling": "filling", "piece": "packet"},
     choices=(
         Choice(
@@ -160,7 +162,7 @@ WAY = Way(
             "griddle",
             "Brown them on a griddle",
             "A film of oil, medium heat, until both sides are crisp.",
-            Minutes(12),
+            Minutes(fact="finish.all_min"),
             "held",
             after=(After("steam", 0, 1440),),
             uses=("burner",),

@@ -46,6 +46,7 @@ WAY = Way(
     leaves_each=2,
     board_mm=40.0,
     handle_c=(75.0, 50.0),
+    restores="boil or steam it in its leaf, twenty minutes",
     words={"dough": "soaked grain", "filling": "filling", "piece": "parcel"},
     choices=(
         Choice(

@@ -21,6 +21,7 @@ WAY = Way(
     kin=("nian gao", "tikoy", "new year cake"),
     form="tin",
     heat="steam",
+    finishes=(("finish", "fry", "fry"),),
     hydration=Band(100, 170),
     sugar=Band(60, 110),
     fat=Band(4, 10),
@@ -44,6 +45,7 @@ WAY = Way(
         (112, 116, "very sweet, long steam"),
     ),
     cook_loss_pct=Band(-1.0, 2.0),
+    restores="steam it ten minutes, or fry slices in egg",
     choices=(
         Choice(
             "syrup",
@@ -63,6 +65,28 @@ WAY = Way(
             (
                 School("open", "open", "a few minutes quicker; drops from the lid can pit the top"),
                 School("covered", "covered with foil", "a smooth top; a few minutes longer"),
+            ),
+        ),
+        Choice(
+            "course",
+            "heat",
+            "Steam",
+            "steady",
+            (
+                School("steady", "steady", "one level throughout; a smooth top when it is gentle"),
+                School(
+                    "strong-first", "strong, then gentle", "ten minutes strong to set the top, then low: less water"
+                ),
+            ),
+        ),
+        Choice(
+            "finish",
+            "heat",
+            "Eaten",
+            "fresh",
+            (
+                School("fresh", "as it is cut", "soft, the same day"),
+                School("fry", "fried in egg", "slices, gold on both sides; for a cake that has set"),
             ),
         ),
         Choice(
@@ -210,12 +234,30 @@ WAY = Way(
             caution="choking",
         ),
         Step(
+            "fry",
+            "Fry the slices in egg",
+            "A film of oil, medium heat. Through beaten egg, gold on one side, turn once. Do not crowd the pan.",
+            Minutes(fact="finish.all_min"),
+            "held",
+            after=(After("cut", 0, 240),),
+            uses=("burner",),
+            when={"finish": ("fry",)},
+            cue=Cue(
+                "Gold on both sides?",
+                "Soft all through when pressed, and hot.",
+                "Gold and soft",
+                "Pale, still stiff",
+                "pan",
+            ),
+            caution="hot-oil",
+        ),
+        Step(
             "serve",
             "Plate and carry out",
             "Pieces apart on oiled paper, or they mend themselves together.",
             Minutes(5),
             "held",
-            after=(After("cut", 0, 120),),
+            after=(After("cut", 0, 240), After("fry", 0, 30)),
         ),
     ),
     faults=(

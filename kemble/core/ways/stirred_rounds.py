@@ -12,7 +12,6 @@ from kemble.core.ways.base import (
     School,
     Step,
     Taste,
-    Timed,
     Way,
     outline,
 )
@@ -23,7 +22,7 @@ WAY = Way(
     says="Flour, water and sugar cooked to a clear, stretching dough, portioned warm and wrapped round a filling.",
     kin=("daifuku", "chapssal-tteok", "mochi"),
     form="ball",
-    heat="timed",
+    heat="pan",
     portions="cooked",
     hydration=Band(95, 150),
     sugar=Band(8, 80),
@@ -47,12 +46,10 @@ WAY = Way(
             "More filling than the dough can hold: the skin tears at the seam.",
         ),
     ),
-    heat_by=(("cook", "pan", "pan"), ("cook", "microwave", "microwave")),
-    timed=(
-        Timed("steamed until no white is left, then worked", 14, 20, 28, "mix.batch_g", 500, 0.4, ("cook", "steam")),
-    ),
+    heat_by=(("cook", "steam", "dish"), ("cook", "microwave", "microwave")),
     board_mm=12.0,
     handle_c=(65.0, 40.0),
+    restores="let it come to the room; ten seconds in a microwave oven, or a toasted crust",
     words={"dough": "dough", "filling": "filling", "piece": "round"},
     choices=(
         Choice(
@@ -237,7 +234,7 @@ WAY = Way(
             "roll",
             "Roll it out and chill it",
             "Between starched sheets, as thick as the skin. Half an hour in the cold, then it cuts.",
-            Minutes(35),
+            Minutes(fixed=5, fact="rest.chill_min"),
             "free",
             after=(After("portion", 0, 5),),
             uses=("fridge",),

@@ -11,7 +11,6 @@ from kemble.core.ways.base import (
     School,
     Step,
     Taste,
-    Timed,
     Way,
     outline,
 )
@@ -23,7 +22,7 @@ WAY = Way(
     says="Grain cooked just short of done, folded into a reduced coconut syrup until the pan comes clean, levelled, cut.",
     kin=("biko", "sinukmani"),
     form="tin",
-    heat="timed",
+    heat="bake",
     base="grain",
     portions="cooked",
     counted=("base", "syrup"),
@@ -45,10 +44,9 @@ WAY = Way(
         "wrapper": "wrapper",
         "oil": "coconut-curd",
     },
-    timed=(
-        Timed("baked with its glaze at 175 °C", 20, 28, 40, "shape.depth_mm", 25, 0.6, ("finish", "bake"), 94.0),
-        Timed("stirred until the pan comes clean", 12, 18, 26, "mix.batch_g", 1200, 0.4, ("finish", "set"), 95.0),
-    ),
+    heat_by=(("finish", "set", "gather"),),
+    batter_c=78.0,
+    restores="steam it under foil, ten minutes",
     words={"dough": "rice", "piece": "piece"},
     choices=(
         Choice(
@@ -99,7 +97,7 @@ WAY = Way(
             "cook-grain",
             "Cook the grain just short of done",
             "Salt in, thin milk and water as the sheet says, lid shut. A little bite left: the syrup does the rest.",
-            Minutes(26),
+            Minutes(fact="grain.cook_min"),
             "minded",
             after=(After("drain", 0, 240),),
             uses=("burner",),
@@ -119,7 +117,7 @@ WAY = Way(
             "steam-grain",
             "Steam the grain",
             "In a cloth, turned once. Then the warm thin milk over it, lid on, ten minutes.",
-            Minutes(36),
+            Minutes(fixed=10, fact="grain.cook_min"),
             "minded",
             after=(After("drain", 0, 240),),
             uses=("steamer",),

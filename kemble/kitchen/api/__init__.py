@@ -12,7 +12,7 @@ from pydantic_core import ErrorDetails
 
 from kemble import __version__
 from kemble.core.problems import Problem, Refused, problem_from
-from kemble.kitchen.api import benches, kitchen, log, plans, runs, scale, session, sheets
+from kemble.kitchen.api import benches, kitchen, log, plans, probe, runs, scale, session, sheets
 from kemble.kitchen.api.bodies import BODIES
 from kemble.kitchen.api.refusal import Conflict, refusal
 
@@ -32,6 +32,7 @@ api.add_router("", runs.router)
 api.add_router("", log.router)
 api.add_router("", benches.router)
 api.add_router("", scale.router)
+api.add_router("", probe.router)
 
 
 @api.exception_handler(ValidationError)

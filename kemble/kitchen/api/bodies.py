@@ -98,10 +98,11 @@ class NewEvent(_Body):
     """`at` is on the run's own clock; left out, it is now."""
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
-    kind: EventKind = Field(description="started, done, not_yet, weighed, noted, fault, undone or finished")
+    kind: EventKind = Field(description="started, done, not_yet, weighed, probed, noted, fault, undone or finished")
     at: datetime | None = Field(None, description="an instant with its time zone")
     step: str | None = Field(None, max_length=40, description="a step of the run")
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
+    celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
 
 
@@ -133,6 +134,29 @@ class LoadTray(_Body):
     grams: float | None = Field(None, gt=0, le=20_000, allow_inf_nan=False, description="above 0, at most 20 000 g")
 
 
+class StickProbe(_Body):
+    """What to do with the simulated thermometer: into a step of a run that is in the heat, out again, or its plug."""
+
+    do: Literal["into", "out", "unplug", "plug", "garble"] = Field(description="into, out, unplug, plug or garble")
+    run: int | None = Field(None, ge=1, description="the number of a run")
+    step: str | None = Field(None, max_length=40, description="a step of the run")
+
+
+class AskSides(_Body):
+    """A sheet, and a question on which its way's cooks differ."""
+
+    sheet: Sheet
+    question: str = Field(max_length=40, description="a question of the way")
+
+
+class KettleTest(_Body):
+    """Water brought to the boil on a burner, lid on."""
+
+    water_ml: float = Field(ge=200, le=5000, allow_inf_nan=False, description="200 to 5000 ml")
+    start_c: float = Field(ge=1, le=60, allow_inf_nan=False, description="1 to 60 °C")
+    seconds: float = Field(ge=30, le=3600, allow_inf_nan=False, description="half a minute to an hour")
+
+
 class SaveKitchen(_Body):
     kitchen: Kitchen
 
@@ -156,4 +180,7 @@ BODIES: dict[str, type[BaseModel]] = {
     "new_bench": NewBench,
     "new_mark": NewMark,
     "load": LoadTray,
+    "sticking": StickProbe,
+    "asking_sides": AskSides,
+    "kettle_test": KettleTest,
 }

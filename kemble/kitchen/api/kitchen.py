@@ -11,13 +11,19 @@ from ninja import Router
 from kemble.core.exchange import exchanges
 from kemble.core.faults import faults_of
 from kemble.core.formats.ingredient_text import ReadList, read_list
+from kemble.core.kitchen import BURNER_W
 from kemble.core.larder import SOURCES, Ingredient
 from kemble.core.parts import FAMILIES
+from kemble.core.physics.steamer import loss_g_per_min
+from kemble.core.physics.stove import kettle_w
+from kemble.core.physics.thermal import boiling_point_c
+from kemble.core.problems import Problem, Refused
 from kemble.core.shelf import Shelf
+from kemble.core.sides import questions
 from kemble.core.ways import WAYS
-from kemble.kitchen.api.bodies import PastedList, SaveKitchen
+from kemble.kitchen.api.bodies import KettleTest, PastedList, SaveKitchen
 from kemble.kitchen.api.refusal import REFUSALS, answer
-from kemble.kitchen.api.views import ExchangeCard, FamilyCard, IngredientCard, KitchenOpen, WayCard
+from kemble.kitchen.api.views import BurnerTold, ExchangeCard, FamilyCard, IngredientCard, KitchenOpen, WayCard
 from kemble.kitchen.models import Kitchen
 from kemble.kitchen.owner import kitchen_of
 
@@ -45,6 +51,24 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
     return KitchenOpen(kitchen=found.settings, set_up=True)
 
 
+@router.post("/kitchen/kettle", response={200: BurnerTold, **REFUSALS})
+def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
+    """A burner's net power from the time in which it boils a kettle. Saves nothing."""
+    boil_c = boiling_point_c(asking(request).settings.altitude_m)
+    power = kettle_w(
+        water_ml=kettle_test.water_ml, start_c=kettle_test.start_c, boil_c=boil_c, seconds=kettle_test.seconds
+    )
+    lowest, highest = BURNER_W
+    if not lowest <= power <= highest:
+        says = f"would be {power:.0f} W"
+        raise Refused(
+            [Problem(path="seconds", says=says, accepts=f"a time that stands for {lowest:g} to {highest:g} W")]
+        )
+    return BurnerTold(
+        net_w=round(power), says=f"{power:.0f} W reach the pot; {loss_g_per_min(power):.0f} g a minute boil off."
+    )
+
+
 @router.get("/ways", response={200: list[WayCard], **REFUSALS})
 def ways(request: HttpRequest) -> list[WayCard]:
     return [
@@ -63,6 +87,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
                 "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
+                "questions": [question.model_dump() for question in questions(way)],
                 "tastes": [asdict(taste) for taste in way.tastes],
                 "faults": [asdict(fault) for fault in faults_of(way)],
             }

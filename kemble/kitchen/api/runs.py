@@ -14,7 +14,7 @@ from ninja.responses import Status
 from kemble.core.chain import Worked
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.problems import Problem, Refused
-from kemble.core.run import Event, check_event, state_of
+from kemble.core.run import Event, check_event
 from kemble.kitchen.api.bodies import NewEvent, NewRun
 from kemble.kitchen.api.kitchen import asking
 from kemble.kitchen.api.plans import plan_of
@@ -62,7 +62,8 @@ def opened(run: Run) -> HttpResponse:
         pace=run.pace,
         now=now,
         plan=plan,
-        state=state_of(plan, run.log, now),
+        state=run.state(now),
+        heart=run.heart,
         facts=predicted.facts,
         cautions=predicted.cautions,
         batch=run.batch.pk if hasattr(run, "batch") else None,
@@ -79,7 +80,7 @@ def runs(request: HttpRequest) -> list[RunCard]:
             title=run.title,
             way=run.document["way"],
             rehearsed=run.pace > 1,
-            state=state_of(run.schedule, run.log, run.clock()),
+            state=run.state(),
         )
         for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]
     ]

@@ -2,62 +2,31 @@
 
 from __future__ import annotations
 
-import asyncio
-import json
-from collections.abc import AsyncIterator
-
-from asgiref.sync import sync_to_async
-from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from ninja.responses import Status
 
 from kemble.core.problems import Problem, Refused
 from kemble.kitchen.api.bodies import LoadTray
 from kemble.kitchen.api.kitchen import asking
+from kemble.kitchen.api.live import stream
 from kemble.kitchen.api.refusal import REFUSALS
 from kemble.kitchen.api.views import ScaleCard
 from kemble.kitchen.devices.scales import is_simulated, simulated, watch_of
-from kemble.kitchen.devices.watch import Listener, Live, Watch
 
 router = Router(tags=["scale"])
-HEARTBEAT_S = 15.0
 
 
 @router.get("/scale", response={200: ScaleCard, **REFUSALS})
 def scale(request: HttpRequest) -> ScaleCard:
     kitchen = asking(request)
-    return ScaleCard(simulated=is_simulated(kitchen), live=watch_of(kitchen).live)
+    return ScaleCard.model_validate({"simulated": is_simulated(kitchen), "live": watch_of(kitchen).live.model_dump()})
 
 
 @router.get("/scale/live", include_in_schema=False)
 async def live(request: HttpRequest) -> HttpResponse:
     """Readings as they change (event `reading`) and where the tray comes to rest (event `still`), as an event stream."""
-    watch = await sync_to_async(lambda: watch_of(asking(request)))()
-    answer = StreamingHttpResponse(_stream(watch), content_type="text/event-stream")
-    answer["Cache-Control"] = "no-store"
-    answer["X-Accel-Buffering"] = "no"
-    return answer  # type: ignore[return-value]
-
-
-async def _stream(watch: Watch) -> AsyncIterator[str]:
-    listener = Listener(asyncio.get_running_loop())
-    watch.join(listener)
-    try:
-        while True:
-            latest, rests = await listener.hear(HEARTBEAT_S)
-            if latest is not None:
-                yield _event("reading", latest)
-            for rest in rests:
-                lies = {"grams": round(rest.grams, 1), "first": rest.first}
-                yield f"event: still\ndata: {json.dumps(lies)}\n\n"
-            if latest is None and not rests:
-                yield ": still here\n\n"
-    finally:
-        watch.leave(listener)
-
-
-def _event(name: str, live: Live) -> str:
-    return f"event: {name}\ndata: {live.model_dump_json()}\n\n"
+    return await stream(request, watch_of)
 
 
 @router.post("/scale/zero", response={204: None, **REFUSALS})

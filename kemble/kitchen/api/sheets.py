@@ -21,7 +21,8 @@ from kemble.core.problems import Problem, Refused
 from kemble.core.sharing import share_part, unshare_part
 from kemble.core.sheet import Sheet, blank_sheet, default_sheet
 from kemble.core.shopping import ShoppingList, shopping
-from kemble.kitchen.api.bodies import AdjustSheet, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
+from kemble.core.sides import Sides, sides
+from kemble.kitchen.api.bodies import AdjustSheet, AskSides, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
 from kemble.kitchen.api.kitchen import asking
 from kemble.kitchen.api.refusal import REFUSALS, Conflict, answer, refusal
 from kemble.kitchen.api.views import Dot, Rippled, SheetCard, SheetOpen
@@ -152,6 +153,12 @@ def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
 def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
     """Work a sheet without saving it. 422 with whatever could be worked out when something cannot."""
     return _rippled(wanted.sheet, wanted.before, asking(request).settings)
+
+
+@router.post("/sides", response={200: Sides, **REFUSALS})
+def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
+    """The sheet under every school of a question, side by side. Saves nothing."""
+    return answer(sides(asking_sides.sheet, asking(request).settings, asking_sides.question))
 
 
 @router.post("/adjust", response={200: Rippled, **REFUSALS})

@@ -13,11 +13,12 @@ from kemble.core.facts import Fact, Moved
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Ingredient
 from kemble.core.plan.schedule import Plan
-from kemble.core.run import Note, RunState
+from kemble.core.run import Heart, Note, RunState
 from kemble.core.sheet import Line, Sheet
+from kemble.core.sides import Question
 from kemble.core.taste import Compared, LikelyFault, Verdict
 from kemble.core.weighing import BenchSetup, BenchState, Eye
-from kemble.kitchen.devices.watch import Live
+from kemble.kitchen.devices.ears import ProbeLive, ScaleLive
 
 
 class Session(BaseModel):
@@ -94,6 +95,7 @@ class WayCard(BaseModel):
     zone: list[MapPoint]
     zone_words: list[ZoneWord]
     choices: list[ChoiceCard]
+    questions: list[Question]
     tastes: list[TasteCard]
     faults: list[FaultCard]
 
@@ -192,6 +194,7 @@ class RunOpen(BaseModel):
     now: datetime
     plan: Plan
     state: RunState
+    heart: Heart | None
     facts: dict[str, Fact]
     cautions: list[Caution]
     batch: int | None
@@ -244,4 +247,18 @@ class ScaleCard(BaseModel):
     """The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page."""
 
     simulated: bool
-    live: Live
+    live: ScaleLive
+
+
+class ProbeCard(BaseModel):
+    """The kitchen's thermometer and what it last showed. `simulated`: it ships with Kemble."""
+
+    simulated: bool
+    live: ProbeLive
+
+
+class BurnerTold(BaseModel):
+    """What a kettle test says of a burner."""
+
+    net_w: float
+    says: str

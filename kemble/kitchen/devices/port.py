@@ -1,4 +1,4 @@
-"""Ports that speak lines: a real one by its address, and the simulated scale's."""
+"""Ports that speak lines: a real one by its address, and those of the simulated scale and thermometer."""
 
 from __future__ import annotations
 
@@ -7,14 +7,18 @@ import random
 import threading
 import time
 from collections import deque
+from collections.abc import Callable
 from typing import Protocol
 
 import serial
 
-from kemble.core.scale import MOST_LINE_BYTES
+from kemble.core.device import MOST_LINE_BYTES
+from kemble.core.simulated_probe import SimulatedProbe
 from kemble.core.simulated_scale import SimulatedScale
+from kemble.core.stations.curve import Curve
 
 READINGS_PER_S = 10
+PROBE_READINGS_PER_S = 4
 
 
 class Unplugged(Exception):
@@ -63,12 +67,12 @@ class SerialPort:
         self._serial.close()
 
 
-class SimulatedPort:
-    """The simulated scale on its own clock, with a tray to load and a plug to pull."""
+class _Simulated:
+    """A simulated device on its own clock, with a plug to pull. Subclasses say what it says."""
 
-    def __init__(self, seed: int | None = None) -> None:
-        self._scale = SimulatedScale(seed=seed or random.randrange(10**6))  # noqa: S311  # noise, no secret
-        self._hand = random.Random(seed)  # noqa: S311
+    per_s = READINGS_PER_S
+
+    def __init__(self) -> None:
         self._lock = threading.Lock()
         self._said: deque[bytes] = deque()
         self._began = time.monotonic()
@@ -79,6 +83,15 @@ class SimulatedPort:
     def _now(self) -> float:
         return time.monotonic() - self._began
 
+    def _hello(self) -> str:
+        raise NotImplementedError
+
+    def _reading(self) -> str:
+        raise NotImplementedError
+
+    def _do(self, what: str) -> None:
+        """A command other than hello; devices without any leave it alone."""
+
     def read_line(self) -> bytes:
         time.sleep(max(0.0, self._next - self._now))
         with self._lock:
@@ -86,21 +99,72 @@ class SimulatedPort:
                 raise Unplugged("the plug is out")
             if self._said:
                 return self._said.popleft()
-            self._next = self._now + 1 / READINGS_PER_S
-            return self._scale.reading(self._now).encode()
+            self._next = self._now + 1 / self.per_s
+            return self._reading().encode()
 
     def write(self, line: bytes) -> None:
         with self._lock:
             if not self.plugged:
                 raise Unplugged("the plug is out")
             do = json.loads(line)["do"]
-            if do == "zero":
-                self._scale.zero(self._now)
-            elif do == "hello":
-                self._said.append(self._scale.hello().encode())
+            if do == "hello":
+                self._said.append(self._hello().encode())
+            else:
+                self._do(do)
 
     def close(self) -> None:
-        """The tray stays as it is for the next watch."""
+        """It stays as it is for the next watch."""
+
+    def garble(self) -> None:
+        """Say a few lines of nonsense, as a loose plug does."""
+        with self._lock:
+            self._said.extend([b"\x00\xff\xfe", b"ERR ??", b'{"t": "soon", "weight": "much"}'] * 2)
+
+
+class SimulatedProbePort(_Simulated):
+    """The simulated thermometer, stuck into a batch by the batch's own clock."""
+
+    per_s = PROBE_READINGS_PER_S
+
+    def __init__(self, seed: int | None = None) -> None:
+        super().__init__()
+        self._probe = SimulatedProbe(seed=seed or random.randrange(10**6))  # noqa: S311  # noise, no secret
+        self._minute: Callable[[], float | None] = lambda: None
+
+    def put_into(self, curve: Curve, truth: int, minute: Callable[[], float | None]) -> None:
+        """`minute` tells how long the batch has been in the heat; None when it is not."""
+        with self._lock:
+            self._probe.put_into(curve, truth)
+            self._minute = minute
+
+    def pull_out(self) -> None:
+        with self._lock:
+            self._probe.pull_out()
+
+    def _hello(self) -> str:
+        return self._probe.hello()
+
+    def _reading(self) -> str:
+        return self._probe.reading(self._now, self._minute())
+
+
+class SimulatedPort(_Simulated):
+    """The simulated scale, with a tray to load."""
+
+    def __init__(self, seed: int | None = None) -> None:
+        super().__init__()
+        self._scale = SimulatedScale(seed=seed or random.randrange(10**6))  # noqa: S311  # noise, no secret
+        self._hand = random.Random(seed)  # noqa: S311
+
+    def _hello(self) -> str:
+        return self._scale.hello()
+
+    def _reading(self) -> str:
+        return self._scale.reading(self._now)
+
+    def _do(self, what: str) -> None:
+        if what == "zero":
+            self._scale.zero(self._now)
 
     def put(self, grams: float) -> None:
         with self._lock:
@@ -113,8 +177,3 @@ class SimulatedPort:
     def lift(self) -> None:
         with self._lock:
             self._scale.lift(self._now)
-
-    def garble(self) -> None:
-        """Say a few lines of nonsense, as a loose plug does."""
-        with self._lock:
-            self._said.extend([b"\x00\xff\xfe", b"ERR ??", b'{"t": "soon", "weight": "much"}'] * 2)

@@ -6,6 +6,7 @@ import threading
 
 from django.conf import settings
 
+from kemble.kitchen.devices.ears import ScaleEar
 from kemble.kitchen.devices.port import Port, SerialPort, SimulatedPort
 from kemble.kitchen.devices.watch import Watch
 from kemble.kitchen.models import Kitchen
@@ -35,4 +36,4 @@ def watch_of(kitchen: Kitchen) -> Watch:
         return port or SerialPort(settings.SCALE)
 
     with _lock:
-        return _watches.setdefault(kitchen.pk, Watch(open_port))
+        return _watches.setdefault(kitchen.pk, Watch(open_port, ScaleEar))

@@ -1,4 +1,4 @@
-"""A watch on a scale: one thread reads its lines and tells everyone who listens, and no longer than somebody does."""
+"""A watch on a device: one thread reads its lines and tells everyone who listens, and no longer than somebody does."""
 
 from __future__ import annotations
 
@@ -7,30 +7,16 @@ import threading
 import time
 from collections.abc import Callable
 from contextlib import suppress
-from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
-from kemble.core.scale import Hello, Reading, Rest, ScaleError, Stillness, command, read_line
+from kemble.core.device import DeviceError, command
+from kemble.core.scale import Rest
+from kemble.kitchen.devices.ears import Ear, Live
 from kemble.kitchen.devices.port import Port, Unplugged
 
-State = Literal["waiting", "ok", "over", "nonsense", "gone"]
 SILENT_S = 3.0  # no line for so long: it is told as gone
 TRY_AGAIN_S = 1.0
 IDLE_S = 5.0  # the port is given back when nobody has listened for so long
 NONSENSE_LINES = 3  # so many lines in a row that make no sense are told
-
-
-class Live(BaseModel):
-    """What the scale shows now. `says` is what is wrong, in words; empty when nothing is."""
-
-    model_config = ConfigDict(frozen=True)
-
-    state: State = "waiting"
-    grams: float = 0.0
-    steady: bool = False
-    name: str = ""
-    says: str = ""
 
 
 class Listener:
@@ -63,15 +49,18 @@ class Listener:
 
 
 class Watch:
-    """Reads one scale while somebody listens. `open_port` is called again whenever it has gone away."""
+    """Reads one device while somebody listens. `open_port` is called again whenever it has gone away; `new_ear` makes
+    what understands its lines."""
 
-    def __init__(self, open_port: Callable[[], Port]) -> None:
+    def __init__(self, open_port: Callable[[], Port], new_ear: Callable[[], Ear]) -> None:
         self._open_port = open_port
+        self._new_ear = new_ear
+        self._silent = new_ear()
         self._lock = threading.Lock()
         self._listeners: set[Listener] = set()
         self._thread: threading.Thread | None = None
         self._port: Port | None = None
-        self._live = Live()
+        self._live = self._silent.waiting()
         self._lies: Rest | None = None  # what lay on the tray when it last was still; None while it is not there
 
     @property
@@ -85,7 +74,7 @@ class Watch:
             self._listeners.add(listener)
             listener.tell(self._live, self._lies)
             if self._thread is None:
-                self._thread = threading.Thread(target=self._read, name="scale", daemon=True)
+                self._thread = threading.Thread(target=self._read, name=self._silent.word, daemon=True)
                 self._thread.start()
 
     def leave(self, listener: Listener) -> None:
@@ -117,7 +106,7 @@ class Watch:
                 self._port.write(command("hello"))
                 self._follow(self._port)
             except Unplugged:
-                self._tell(Live(state="gone", name=self._live.name, says="The scale is not there. Is it plugged in?"))
+                self._tell(self._silent.gone(self._live.name))
                 time.sleep(TRY_AGAIN_S)
             finally:
                 if self._port is not None:
@@ -126,7 +115,7 @@ class Watch:
 
     def _follow(self, port: Port) -> None:
         """Read lines until nobody listens any more, or Unplugged is raised."""
-        tray, name, nonsense = Stillness(), "", 0
+        ear, nonsense = self._new_ear(), 0
         heard = listened = time.monotonic()
         while True:
             now = time.monotonic()
@@ -141,20 +130,19 @@ class Watch:
                 continue
             heard = now
             try:
-                said = read_line(line)
-            except ScaleError as error:
+                said = ear.hear(line)
+            except DeviceError as error:
                 nonsense += 1
                 if nonsense >= NONSENSE_LINES:
-                    self._tell(Live(state="nonsense", name=name, says=f"The scale says what makes no sense: {error}."))
+                    self._tell(ear.nonsense(str(error)))
                 continue
-            if isinstance(said, Hello):
-                name = said.name
+            if said is None:  # it introduced itself
                 continue
             nonsense = 0
-            self._tell(_live(said, name), tray.still(said))
+            self._tell(*said)
 
     def _tell(self, live: Live, rest: Rest | None = None) -> None:
-        """Tell what changed; a scale at rest says nothing."""
+        """Tell what changed; a device that shows the same says nothing."""
         with self._lock:
             if rest is not None:
                 self._lies = Rest(rest.grams, first=True)  # to whoever comes later it is nothing new
@@ -165,9 +153,3 @@ class Watch:
             self._live = live
             for listener in self._listeners:
                 listener.tell(live, rest)
-
-
-def _live(reading: Reading, name: str) -> Live:
-    if reading.over:
-        return Live(state="over", name=name, says="Too heavy for the scale: take something off.")
-    return Live(state="ok", grams=round(reading.grams, 1) + 0.0, steady=reading.steady, name=name)

@@ -41,7 +41,13 @@ export type BakeDrawing = Schemas["BakeDrawing"];
 export type WrappedDrawing = Schemas["WrappedDrawing"];
 export type StirredDrawing = Schemas["StirredDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
-export type TimedDrawing = Schemas["TimedDrawing"];
+export type GrainHeatDrawing = Schemas["GrainHeatDrawing"];
+export type SteamerDrawing = Schemas["SteamerDrawing"];
+export type HeatDrawing = NonNullable<Worked["drawings"]["heat"]>;
+export type Sides = Schemas["Sides"];
+export type Refit = Schemas["Refit"];
+export type ProbeLive = Schemas["ProbeLive"];
+export type BurnerTold = Schemas["BurnerTold"];
 export type MixDrawing = Schemas["MixDrawing"];
 export type LineWorked = Schemas["LineWorked"];
 export type PartDrawing = Schemas["PartDrawing"];
@@ -61,7 +67,7 @@ export type BenchSetup = Schemas["BenchSetup"];
 export type BenchState = Schemas["BenchState"];
 export type NewMark = Schemas["NewMark"];
 export type EyeDay = Schemas["EyeDay"];
-export type ScaleLive = Schemas["Live"];
+export type ScaleLive = Schemas["ScaleLive"];
 export type ShoppingLine = Schemas["ShoppingLine"];
 
 /** What the server would not take, and why. `status` 0: it could not be reached. */

@@ -120,6 +120,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/kettle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kettle
+         * @description A burner's net power from the time in which it boils a kettle. Saves nothing.
+         */
+        post: operations["kemble_kitchen_api_kitchen_kettle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/larder": {
         parameters: {
             query?: never;
@@ -261,6 +281,43 @@ export interface paths {
         put?: never;
         /** Plan */
         post: operations["kemble_kitchen_api_plans_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Probe */
+        get: operations["kemble_kitchen_api_probe_probe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probe/stick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stick
+         * @description Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out.
+         */
+        post: operations["kemble_kitchen_api_probe_stick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -576,6 +633,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Both Sides
+         * @description The sheet under every school of a question, side by side. Saves nothing.
+         */
+        post: operations["kemble_kitchen_api_sheets_both_sides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways": {
         parameters: {
             query?: never;
@@ -768,6 +845,18 @@ export interface components {
              * @description a number above 0 and at most 50 000
              */
             value: number;
+        };
+        /**
+         * AskSides
+         * @description A sheet, and a question on which its way's cooks differ.
+         */
+        AskSides: {
+            /**
+             * Question
+             * @description a question of the way
+             */
+            question: string;
+            sheet: components["schemas"]["Sheet"];
         };
         /**
          * Bag
@@ -1127,6 +1216,16 @@ export interface components {
             medium_w: number;
         };
         /**
+         * BurnerTold
+         * @description What a kettle test says of a burner.
+         */
+        BurnerTold: {
+            /** Net W */
+            net_w: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Carried
          * @description Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty.
          */
@@ -1166,6 +1265,16 @@ export interface components {
              * @default false
              */
             small: boolean;
+        };
+        /**
+         * Check
+         * @description Look at this minute: so many of a hundred are done by then.
+         */
+        Check: {
+            /** Done Pct */
+            done_pct: number;
+            /** Minute */
+            minute: number;
         };
         /** ChoiceCard */
         ChoiceCard: {
@@ -1376,7 +1485,7 @@ export interface components {
         Drawings: {
             cut?: components["schemas"]["CutDrawing"] | null;
             /** Heat */
-            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["WrappedDrawing"] | components["schemas"]["StirredDrawing"] | components["schemas"]["TimedDrawing"]) | null;
+            heat?: (components["schemas"]["SteamDrawing"] | components["schemas"]["BoilDrawing"] | components["schemas"]["BakeDrawing"] | components["schemas"]["WrappedDrawing"] | components["schemas"]["StirredDrawing"] | components["schemas"]["GrainHeatDrawing"]) | null;
             mix?: components["schemas"]["MixDrawing"] | null;
             rest?: components["schemas"]["RestDrawing"] | null;
             /** Shape */
@@ -1534,6 +1643,43 @@ export interface components {
             soaked_g: number;
             /** Uptake Pct */
             uptake_pct: number[];
+        };
+        /**
+         * GrainHeatDrawing
+         * @description `bed_mm` is how deep the grain lies in a steamer's basket, or it and its water in the pot `across_mm` wide.
+         */
+        GrainHeatDrawing: {
+            /** Across Mm */
+            across_mm: number;
+            /** Bed Mm */
+            bed_mm: number;
+            curve: components["schemas"]["Curve"];
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "steam" | "lid" | "cooker";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grain";
+            /** Phases */
+            phases: components["schemas"]["Phase"][];
+            steamer: components["schemas"]["SteamerDrawing"] | null;
+        };
+        /**
+         * Heart
+         * @description The heart's temperature as it was told for one load, and its window, in minutes from the start of the heat.
+         */
+        Heart: {
+            curve: components["schemas"]["Curve"];
+            /** Done */
+            done: number;
+            /** First */
+            first: number;
+            /** Latest */
+            latest: number;
         };
         /** Heat */
         Heat: {
@@ -1712,6 +1858,27 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
         };
         /**
+         * KettleTest
+         * @description Water brought to the boil on a burner, lid on.
+         */
+        KettleTest: {
+            /**
+             * Seconds
+             * @description half a minute to an hour
+             */
+            seconds: number;
+            /**
+             * Start C
+             * @description 1 to 60 °C
+             */
+            start_c: number;
+            /**
+             * Water Ml
+             * @description 200 to 5000 ml
+             */
+            water_ml: number;
+        };
+        /**
          * Kitchen
          * @description Everything about the place that changes an answer. Every field has a sensible default.
          */
@@ -1736,6 +1903,12 @@ export interface components {
              * @default 4
              */
             burners: number;
+            /**
+             * Cooker W
+             * @description 100 to 2000 W, as the rice cooker is rated
+             * @default 450
+             */
+            cooker_w: number;
             /**
              * Cooks
              * @description 1 to 12 cooks
@@ -1785,6 +1958,12 @@ export interface components {
              * @default My kitchen
              */
             name: string;
+            /**
+             * Oven Shelves
+             * @description 1 to 6 trays at once
+             * @default 2
+             */
+            oven_shelves: number;
             /**
              * Own Cup Ml
              * @description 30 to 1000 g of water in the cup
@@ -1892,6 +2071,23 @@ export interface components {
             set_up: boolean;
         };
         /**
+         * LevelAt
+         * @description One level of heat: what boils off, how long the first water lasts, and what comes of it.
+         */
+        LevelAt: {
+            /** G Per Min */
+            g_per_min: number;
+            /** Lasts Min */
+            lasts_min: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "medium" | "high";
+            /** Says */
+            says: string;
+        };
+        /**
          * LikelyFault
          * @description A fault that was seen, whether the batch's own numbers speak for its cause, and what to change.
          */
@@ -1988,38 +2184,6 @@ export interface components {
              * @default 0
              */
             water_g: number;
-        };
-        /**
-         * Live
-         * @description What the scale shows now. `says` is what is wrong, in words; empty when nothing is.
-         */
-        Live: {
-            /**
-             * Grams
-             * @default 0
-             */
-            grams: number;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /**
-             * Says
-             * @default
-             */
-            says: string;
-            /**
-             * State
-             * @default waiting
-             * @enum {string}
-             */
-            state: "waiting" | "ok" | "over" | "nonsense" | "gone";
-            /**
-             * Steady
-             * @default false
-             */
-            steady: boolean;
         };
         /**
          * LoadTray
@@ -2135,16 +2299,21 @@ export interface components {
              */
             at?: string | null;
             /**
+             * Celsius
+             * @description -60 to 400 °C
+             */
+            celsius?: number | null;
+            /**
              * Grams
              * @description above 0, at most 50 000 g
              */
             grams?: number | null;
             /**
              * Kind
-             * @description started, done, not_yet, weighed, noted, fault, undone or finished
+             * @description started, done, not_yet, weighed, probed, noted, fault, undone or finished
              * @enum {string}
              */
-            kind: "started" | "done" | "not_yet" | "weighed" | "noted" | "fault" | "undone" | "finished";
+            kind: "started" | "done" | "not_yet" | "weighed" | "probed" | "noted" | "fault" | "undone" | "finished";
             /**
              * Step
              * @description a step of the run
@@ -2482,6 +2651,16 @@ export interface components {
             text: string;
         };
         /**
+         * Phase
+         * @description One stretch of the heat, in minutes.
+         */
+        Phase: {
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Pieces
          * @description How many, and at most two of a piece's own measures; what is left out follows, shared equally.
          *
@@ -2582,6 +2761,49 @@ export interface components {
             water_ml: number;
         };
         /**
+         * ProbeCard
+         * @description The kitchen's thermometer and what it last showed. `simulated`: it ships with Kemble.
+         */
+        ProbeCard: {
+            live: components["schemas"]["ProbeLive"];
+            /** Simulated */
+            simulated: boolean;
+        };
+        /** ProbeLive */
+        ProbeLive: {
+            /**
+             * Celsius
+             * @default 0
+             */
+            celsius: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * State
+             * @default waiting
+             * @enum {string}
+             */
+            state: "waiting" | "ok" | "over" | "out" | "nonsense" | "gone";
+        };
+        /**
+         * Probed
+         * @description One reading of the heart: so many minutes into the heat, so hot.
+         */
+        Probed: {
+            /** Celsius */
+            celsius: number;
+            /** Minute */
+            minute: number;
+        };
+        /**
          * Problem
          * @description One thing wrong with an input. `path` is dotted, from the document's root.
          */
@@ -2595,6 +2817,18 @@ export interface components {
             path: string;
             /** Says */
             says: string;
+        };
+        /**
+         * Question
+         * @description A question that a way has two sides to.
+         */
+        Question: {
+            /** Id */
+            id: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
         };
         /**
          * Quiet
@@ -2669,6 +2903,34 @@ export interface components {
             lines: components["schemas"]["ReadLine"][];
             /** Way */
             way: string | null;
+        };
+        /**
+         * Refit
+         * @description The window told anew from what was probed, beside what it was. Minutes from the start of the heat.
+         *
+         *     `factor` is how much slower it goes than it was told; `weight` how much of that is the readings' own, 0 to 1.
+         */
+        Refit: {
+            /** Celsius */
+            celsius: number;
+            /** Done */
+            done: number;
+            /** Expected C */
+            expected_c: number;
+            /** Factor */
+            factor: number;
+            /** First */
+            first: number;
+            /** Latest */
+            latest: number;
+            /** Minute */
+            minute: number;
+            /** Says */
+            says: string;
+            /** Was Done */
+            was_done: number;
+            /** Weight */
+            weight: number;
         };
         /**
          * Refusal
@@ -2832,6 +3094,7 @@ export interface components {
             facts: {
                 [key: string]: components["schemas"]["Fact"];
             };
+            heart: components["schemas"]["Heart"] | null;
             /** Id */
             id: number;
             /**
@@ -2904,9 +3167,38 @@ export interface components {
          * @description The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page.
          */
         ScaleCard: {
-            live: components["schemas"]["Live"];
+            live: components["schemas"]["ScaleLive"];
             /** Simulated */
             simulated: boolean;
+        };
+        /** ScaleLive */
+        ScaleLive: {
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * State
+             * @default waiting
+             * @enum {string}
+             */
+            state: "waiting" | "ok" | "over" | "out" | "nonsense" | "gone";
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
         };
         /**
          * Scheduled
@@ -3093,6 +3385,7 @@ export interface components {
             /**
              * @default {
              *       "count": 1,
+             *       "lining": "none",
              *       "more": [],
              *       "tin": {
              *         "diameter_mm": 150,
@@ -3204,6 +3497,48 @@ export interface components {
             /** Unpriced */
             unpriced: number;
         };
+        /**
+         * Side
+         * @description One school: its words, its window in minutes, and what it shows in each row (empty where it has nothing).
+         */
+        Side: {
+            /** Buys */
+            buys: string;
+            /** Done */
+            done: number | null;
+            /** First */
+            first: number | null;
+            /** Followed */
+            followed: boolean;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Latest */
+            latest: number | null;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Says */
+            says: string[];
+            /** Shown */
+            shown: string[];
+        };
+        /**
+         * Sides
+         * @description A question on which cooks differ, its schools, and the rows in which they do.
+         */
+        Sides: {
+            /** Id */
+            id: string;
+            /** Rows */
+            rows: string[];
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+            /** Title */
+            title: string;
+            /** Units */
+            units: string[];
+        };
         /** SignIn */
         SignIn: {
             /**
@@ -3268,14 +3603,7 @@ export interface components {
              * @enum {string}
              */
             kind: "steam";
-            /** Low Mm */
-            low_mm: number;
-            /** Pot Mm */
-            pot_mm: number;
-            /** Rack Mm */
-            rack_mm: number;
-            /** Start Mm */
-            start_mm: number;
+            steamer: components["schemas"]["SteamerDrawing"];
             tin: components["schemas"]["Tin"];
         };
         /**
@@ -3313,6 +3641,30 @@ export interface components {
              * @default 2
              */
             tiers: number;
+        };
+        /**
+         * SteamerDrawing
+         * @description The pot from the side, and how high the water stands along `minutes`.
+         */
+        SteamerDrawing: {
+            /** Gap Mm */
+            gap_mm: number;
+            /** Levels */
+            levels: components["schemas"]["LevelAt"][];
+            /** Low Mm */
+            low_mm: number;
+            /** Minutes */
+            minutes: number[];
+            /** Pot Mm */
+            pot_mm: number;
+            /** Rack Mm */
+            rack_mm: number;
+            /** Start Mm */
+            start_mm: number;
+            /** Tiers */
+            tiers: number;
+            /** Water Mm */
+            water_mm: number[];
         };
         /**
          * StepState
@@ -3354,6 +3706,12 @@ export interface components {
              * Format: date-time
              */
             planned_starts: string;
+            /**
+             * Probed
+             * @default []
+             */
+            probed: components["schemas"]["Probed"][];
+            refit?: components["schemas"]["Refit"] | null;
             /** Started */
             started?: string | null;
             /**
@@ -3405,6 +3763,28 @@ export interface components {
             words: string;
         };
         /**
+         * StickProbe
+         * @description What to do with the simulated thermometer: into a step of a run that is in the heat, out again, or its plug.
+         */
+        StickProbe: {
+            /**
+             * Do
+             * @description into, out, unplug, plug or garble
+             * @enum {string}
+             */
+            do: "into" | "out" | "unplug" | "plug" | "garble";
+            /**
+             * Run
+             * @description the number of a run
+             */
+            run?: number | null;
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+        };
+        /**
          * StirredDrawing
          * @description Where the heat goes, in kJ until it is done, and what is lost in g. `bursts` of a microwave oven, else 0.
          */
@@ -3425,7 +3805,7 @@ export interface components {
              * Method
              * @enum {string}
              */
-            method: "pan" | "microwave";
+            method: "pan" | "microwave" | "gather";
             /** Pan Mm */
             pan_mm: number;
             /** Power W */
@@ -3480,25 +3860,6 @@ export interface components {
             too_little: string;
             /** Too Much */
             too_much: string;
-        };
-        /**
-         * TimedDrawing
-         * @description Minutes of the window on a ruler.
-         */
-        TimedDrawing: {
-            /** Done */
-            done: number;
-            /** First Check */
-            first_check: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "timed";
-            /** Latest */
-            latest: number;
-            /** Says */
-            says: string;
         };
         /**
          * Tin
@@ -3640,6 +4001,13 @@ export interface components {
              */
             count: number;
             /**
+             * Lining
+             * @description none, paper or leaf
+             * @default none
+             * @enum {string}
+             */
+            lining: "none" | "paper" | "leaf";
+            /**
              * More
              * @description at most 5 further sizes of tin
              * @default []
@@ -3709,6 +4077,8 @@ export interface components {
             name: string;
             /** Parts */
             parts: string[];
+            /** Questions */
+            questions: components["schemas"]["Question"][];
             /** Says */
             says: string;
             /** Soaks */
@@ -3793,6 +4163,11 @@ export interface components {
             allergens: string[];
             /** Cautions */
             cautions: components["schemas"]["Caution"][];
+            /**
+             * Checks
+             * @default []
+             */
+            checks: components["schemas"]["Check"][];
             drawings: components["schemas"]["Drawings"];
             /** Facts */
             facts: {
@@ -3821,6 +4196,7 @@ export interface components {
             kind: "wrapped";
             /** Side Mm */
             side_mm: number;
+            steamer: components["schemas"]["SteamerDrawing"] | null;
             /** Thick Mm */
             thick_mm: number;
         };
@@ -4527,6 +4903,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenOpen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_kitchen_kettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KettleTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BurnerTold"];
                 };
             };
             /** @description Bad Request */
@@ -5466,6 +5938,192 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Plan"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_probe_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_probe_stick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StickProbe"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -7547,6 +8205,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShoppingList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_kitchen_api_sheets_both_sides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskSides"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sides"];
                 };
             };
             /** @description Bad Request */

@@ -13,6 +13,7 @@ import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
 import { showTemperaturesIn } from "../ui/words";
+import { KettleTest } from "./KettleTest";
 import { OwnCups, Pans, Scoops } from "./Measures";
 
 export default function KitchenPage() {
@@ -148,6 +149,7 @@ function Settings({ start }: { start: KitchenSettings }) {
               onChange={(watts) => set({ burner: { ...burner, [`${level}_w`]: watts } })}
             />
           ))}
+          <KettleTest kitchen={kitchen} set={set} />
           <NumberRow
             label="How many"
             name="Burners"
@@ -163,6 +165,21 @@ function Settings({ start }: { start: KitchenSettings }) {
             step={50}
             value={kitchen.microwave_w}
             onChange={(microwave_w) => set({ microwave_w })}
+          />
+          <NumberRow
+            label="Rice cooker, rated"
+            name="Rice cooker"
+            unit="W"
+            range={[100, 2000]}
+            step={50}
+            value={kitchen.cooker_w}
+            onChange={(cooker_w) => set({ cooker_w })}
+          />
+          <NumberRow
+            label="Trays in the oven at once"
+            range={[1, 6]}
+            value={kitchen.oven_shelves}
+            onChange={(oven_shelves) => set({ oven_shelves })}
           />
           <OwnCups kitchen={kitchen} set={set} />
         </section>

@@ -58,6 +58,8 @@ const standing = (id: string, more: Partial<StepState> = {}): StepState => ({
   latest: null,
   late_min: 0,
   weights: [],
+  probed: [],
+  refit: null,
   ...more,
 });
 /** A step that has been on for so many minutes. */
@@ -98,12 +100,31 @@ function run(steps: StepWorked[], states: StepState[], focus: string | null, mor
       expected_serve: at(60),
       late_min: 0,
     },
+    heart: null,
     facts: {},
     cautions: [{ id: "steam", title: "Steam", says: "Tilt the lid away." }],
     batch: null,
     ...more,
   };
 }
+
+/** The event stream as the page opens it; a test speaks through it. */
+class Stream extends EventTarget {
+  static newest: Stream;
+  closed = false;
+  constructor(readonly url: string) {
+    super();
+    Stream.newest = this;
+  }
+  close() {
+    this.closed = true;
+  }
+  say(live: object) {
+    this.dispatchEvent(new MessageEvent("reading", { data: JSON.stringify(live) }));
+  }
+}
+/** What the simulated thermometer was told. */
+let stuck: () => unknown[] = () => [];
 
 async function show(made: RunOpen) {
   const { asked } = serve((one) => {
@@ -118,6 +139,8 @@ async function show(made: RunOpen) {
           },
         ],
       };
+    if (one.path === "/api/probe") return { body: { simulated: true, live: {} } };
+    if (one.path === "/api/probe/stick") return { status: 204 };
     return { body: made };
   });
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
@@ -132,7 +155,8 @@ async function show(made: RunOpen) {
     </MemoryRouter>,
   );
   await pass(100);
-  return () => asked.filter((one) => one.method === "POST").map((one) => one.body as NewEvent);
+  stuck = () => asked.filter((one) => one.path === "/api/probe/stick").map((one) => one.body);
+  return () => asked.filter((one) => one.path.endsWith("/events")).map((one) => one.body as NewEvent);
 }
 
 const press = async (name: RegExp | string) => {
@@ -303,4 +327,88 @@ it("when all is done, space goes on to the tasting", async () => {
   expect(heading()).toBe("It is on the table.");
   await key(" ");
   expect(screen.getByText("elsewhere")).toBeTruthy();
+});
+
+describe("a thermometer in the heart", () => {
+  const heart = {
+    curve: { minutes: [0, 30, 60], heart_c: [20, 80, 95], surface_c: [90, 99, 99] },
+    first: 25,
+    done: 30,
+    latest: 40,
+  };
+  const hot = { state: "ok", celsius: 71.2, name: "thin tip", says: "" };
+  const open = async (more: Partial<StepState> = {}) => {
+    vi.stubGlobal("EventSource", Stream);
+    const told = await show(run([STEAM], [{ ...running(STEAM, 12), ...more }], "steam", { heart }));
+    await press("Thermometer in the heart");
+    await pass(50);
+    return told;
+  };
+
+  it("is not offered where no heart was told, nor before it is in the heat", async () => {
+    await show(run([STEAM], [running(STEAM, 12)], "steam"));
+    expect(screen.queryByRole("button", { name: "Thermometer in the heart" })).toBeNull();
+    cleanup();
+    await show(run([STEAM], [standing("steam")], "steam", { heart }));
+    expect(screen.queryByRole("button", { name: "Thermometer in the heart" })).toBeNull();
+  });
+
+  it("shows what it reads and notes it", async () => {
+    const told = await open();
+    expect(stuck()).toEqual([{ do: "into", run: 3, step: "steam" }]);
+    const note = () => screen.getByRole<HTMLButtonElement>("button", { name: "Note it" });
+    expect(note().disabled).toBe(true);
+    Stream.newest.say(hot);
+    await pass(20);
+    expect(screen.getByText("71.2 °C")).toBeTruthy();
+    await press("Note it");
+    expect(told()).toMatchObject([{ kind: "probed", step: "steam", celsius: 71.2 }]);
+    await press("Take it out");
+    expect(Stream.newest.closed).toBe(true);
+    expect(stuck().at(-1)).toEqual({ do: "out" });
+  });
+
+  it("says what is wrong with it", async () => {
+    await open();
+    Stream.newest.say({ ...hot, state: "gone", says: "The thermometer is not there. Is it plugged in?" });
+    await pass(20);
+    expect(screen.getByText(/Is it plugged in/)).toBeTruthy();
+  });
+
+  it("takes a reading by another one, and says what it does not take", async () => {
+    const told = await open();
+    const field = screen.getByRole("textbox", { name: "It reads" });
+    fireEvent.change(field, { target: { value: "hot" } });
+    expect(screen.getByText(/A temperature from -60 to 400 °C/)).toBeTruthy();
+    fireEvent.change(field, { target: { value: "68,5" } });
+    await press("Note this one");
+    expect(told()).toMatchObject([{ kind: "probed", step: "steam", celsius: 68.5 }]);
+  });
+
+  it("tells the rest anew, on the dial and as a curve", async () => {
+    const says = "At 12 minutes the heart is 38 °C: done at 36, not 30.";
+    const refit = {
+      minute: 12,
+      celsius: 38,
+      expected_c: 44,
+      factor: 1.2,
+      weight: 0.7,
+      first: 33,
+      done: 36,
+      latest: 40,
+      was_done: 30,
+      says,
+    };
+    const began = -12;
+    await open({
+      refit,
+      probed: [{ minute: 12, celsius: 38 }],
+      due: at(began + 36),
+      first_check: at(began + 33),
+      latest: at(began + 40),
+    });
+    expect(screen.getByText(says)).toBeTruthy();
+    expect(screen.getByRole("timer", { name: /likely done at 36/ })).toBeTruthy();
+    expect(screen.getByRole("img", { name: "Told done at 30 minutes, now at 36" })).toBeTruthy();
+  });
 });

@@ -12,6 +12,7 @@ import { clock, minutes, timeOfDay } from "../ui/words";
 import { useChime, useStayAwake } from "./attention";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
+import { Probe } from "./Probe";
 import { type Happening, useRun, useTick } from "./useRun";
 
 export default function Make() {
@@ -142,13 +143,18 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
   const title = looking && step.cue ? step.cue.question : step.title;
   const extended = (due - began) / 60000;
   const shift = running ? extended - step.minutes : 0;
-  const span = step.window
-    ? {
-        first_check: step.window.first_check + shift,
-        done: step.window.done + shift,
-        latest: step.window.latest + shift,
-      }
-    : null;
+  // What a thermometer said moves the whole window; without one it moves by the minutes that were added.
+  const since = (at: string | null | undefined) => (Date.parse(at ?? "") - began) / 60000;
+  const span =
+    standing.refit && running
+      ? { first_check: since(standing.first_check), done: extended, latest: since(standing.latest) }
+      : step.window
+        ? {
+            first_check: step.window.first_check + shift,
+            done: step.window.done + shift,
+            latest: step.window.latest + shift,
+          }
+        : null;
   return (
     <div
       data-now={`${step.id} ${standing.status}`}
@@ -210,6 +216,9 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             </button>
           )}
         </div>
+        {running && step.window && (
+          <Probe run={run} standing={standing} onRead={(celsius) => tell({ kind: "probed", step: step.id, celsius })} />
+        )}
       </section>
       <section>
         {step.cue && (
@@ -453,14 +462,14 @@ function Dock({ run, focus, at, zone, onChoose }: DockProps) {
   const words = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
   const clocks = state.steps.filter((one) => one.status === "running" && one.id !== focus);
   const next = state.steps.find((one) => one.id === state.next && one.id !== focus);
-  const steaming = state.steps.find((one) => one.id === "steam" && one.status === "running");
+  const steaming = state.steps.find((one) => one.status === "running" && words.get(one.id)?.window);
   const topUp = run.facts["heat.top_up_at_min"]?.value;
   return (
     <footer className="border-t border-ink bg-sheet">
       <ul className="mx-auto grid max-w-[1280px] auto-cols-fr sm:grid-flow-col">
         {steaming?.started && typeof topUp === "number" && (
           <li className="border-hair px-6 py-4 sm:border-r">
-            <p className="text-ink2">Top up the steamer</p>
+            <p className="text-ink2">Top up the water</p>
             <p className="text-[34px] leading-tight font-bold">
               {clock((Date.parse(steaming.started) + topUp * 60000 - at) / 1000)}
             </p>

@@ -9,7 +9,7 @@ import { api, ask, type NewEvent, type RunOpen } from "../api/client";
 import { newId } from "../ui/newId";
 import { useOutbox } from "../ui/useOutbox";
 
-export type Happening = Pick<NewEvent, "kind"> & Partial<Pick<NewEvent, "step" | "grams" | "text">>;
+export type Happening = Pick<NewEvent, "kind"> & Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text">>;
 
 export function useRun(id: number) {
   const client = useQueryClient();

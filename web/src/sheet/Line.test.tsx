@@ -47,7 +47,7 @@ describe("each stop", () => {
 
   it("calls a piece and a heat what the way calls them", () => {
     const parcels = of(
-      { shape: { kind: "ball", piece_name: "parcel" }, heat: { kind: "timed", says: "boiled under a lid" } },
+      { shape: { kind: "ball", piece_name: "parcel" }, heat: { kind: "wrapped", form: "parcel" } },
       fact("shape.pieces", 11),
       fact("shape.piece_g", 82),
       fact("heat.done_min", 106, "min"),
@@ -55,7 +55,7 @@ describe("each stop", () => {
     );
     show({ of: parcels });
     expect(stop(/^Shape/)).toBe("Shape11parcels of 82 g");
-    expect(stop(/^Heat/)).toBe("Heat1 h 46boiled");
+    expect(stop(/^Heat/)).toBe("Heat1 h 46in its leaf");
     expect(stop(/^Rest/)).toBe("Rest and cut70min to work it");
   });
 

@@ -62,10 +62,12 @@ type Drawings = Worked["drawings"];
 const under90 = (facts: Facts, key: string) => (Number(facts[key]?.value) < 90 ? "min " : "");
 const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
 const HEAT_WORDS = { steam: "steam", boil: "", bake: "baked", wrapped: "in its leaf" };
+const STIRRED_WORDS = { pan: "stirred", gather: "stirred", microwave: "in bursts" };
+const GRAIN_WORDS = { steam: "steam", lid: "lid shut", cooker: "rice cooker" };
 const heatWord = ({ heat }: Drawings) => {
   if (!heat) return "";
-  if (heat.kind === "timed") return heat.says.split(/[ ,]/)[0] ?? "";
-  if (heat.kind === "stirred") return heat.method === "pan" ? "stirred" : "in bursts";
+  if (heat.kind === "stirred") return STIRRED_WORDS[heat.method];
+  if (heat.kind === "grain") return GRAIN_WORDS[heat.how];
   return HEAT_WORDS[heat.kind];
 };
 

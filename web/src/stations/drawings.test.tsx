@@ -17,18 +17,20 @@ import type {
 } from "../api/client";
 import { CueDrawing } from "../make/CueDrawing";
 import { Lanes } from "../plan/Lanes";
-import { Around, fact, facts } from "../testing";
+import { Around, fact, facts, worked } from "../testing";
 import { Cooling } from "./cut/Cooling";
 import { inches } from "./cut/inches";
 import { lengths, Strip } from "./cut/StripsPage";
 import { Tray } from "./cut/Tray";
-import { HeatCurve } from "./heat/HeatCurve";
+import { BothSides, SideBySide } from "./heat/BothSides";
+import { Checks } from "./heat/Checks";
+import { GrainPot } from "./heat/GrainPot";
+import { along, HeatCurve } from "./heat/HeatCurve";
 import { Oven } from "./heat/Oven";
+import { Parcels } from "./heat/Parcels";
 import { Pot } from "./heat/Pot";
-import { Steamer } from "./heat/Steamer";
+import { levelAt, Steamer } from "./heat/Steamer";
 import { StirredPan } from "./heat/StirredPan";
-import { TimeRuler } from "./heat/TimeRuler";
-import { Wrapped } from "./heat/Wrapped";
 import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
 import { PieceSection } from "./shape/PieceSection";
@@ -306,18 +308,22 @@ const times = facts(
 const steam = {
   kind: "steam",
   curve,
-  pot_mm: 260,
-  rack_mm: 38,
-  full_mm: 28,
-  low_mm: 12,
-  start_mm: 28,
+  steamer: {
+    pot_mm: 260,
+    rack_mm: 38,
+    gap_mm: 10,
+    low_mm: 12,
+    start_mm: 28,
+    tiers: 2,
+    minutes: [0, 20, 20.001, 40],
+    water_mm: [28, 12, 20, 4],
+    levels: [],
+  },
   covered: false,
-  tiers: 2,
   tin: { name: "", shape: "round", diameter_mm: 180, length_mm: 0, width_mm: 0, height_mm: 60, material: "metal" },
   depth_mm: 31,
-  top_ups: [],
-  water: [],
 } as unknown as SteamDrawing;
+const inTin = { kind: "tin", tin: steam.tin, depthMm: 31, covered: false } as const;
 
 describe("an oven", () => {
   const bake = {
@@ -341,7 +347,7 @@ describe("an oven", () => {
   });
 
   it("its curve has room for a top hotter than boiling", () => {
-    render(<HeatCurve drawing={bake} facts={times} />);
+    render(<HeatCurve drawing={bake} facts={times} checks={[]} at={0} />);
     const ys = all("path[stroke-dasharray]").flatMap((one) =>
       [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
     );
@@ -377,24 +383,119 @@ describe("what is stirred", () => {
 });
 
 describe("what is wrapped", () => {
-  const curve = { minutes: [0, 30], heart_c: [26, 97], surface_c: [60, 99] };
-
-  it("packets lie flat on the rack, thickness and side to one scale", () => {
-    render(<Wrapped drawing={{ kind: "wrapped", form: "packet", curve, thick_mm: 18, side_mm: 62 }} />);
-    const leaf = all('rect[fill="url(#m-leaf)"]')[0];
-    expect((num(leaf, "height") - 2) / (num(leaf, "width") - 2)).toBeCloseTo(18 / 62, 6);
-    expect(screen.getByRole("img", { name: "Packets 18 mm thick in steam" })).toBeTruthy();
+  it("packets lie on the rack, thickness and side to one scale, none wider than the pot", () => {
+    const within = { kind: "packets", thickMm: 18, sideMm: 62 } as const;
+    render(<Steamer steamer={steam.steamer} within={within} at={0} facts={times} />);
+    const leaves = all('rect[fill="url(#m-leaf)"]');
+    expect(num(leaves[0], "height") / num(leaves[0], "width")).toBeCloseTo(18 / 62, 6);
+    expect(leaves.length).toBe(3); // 260 mm takes four only edge to edge
   });
 
   it("parcels lie under a plate", () => {
-    render(<Wrapped drawing={{ kind: "wrapped", form: "parcel", curve, thick_mm: 50, side_mm: 50 }} />);
+    render(<Parcels thick={50} />);
     expect(text()).toContain("a plate keeps them under");
+  });
+});
+
+describe("grain under a lid", () => {
+  it("draws each stretch as long as it takes", () => {
+    const phases = [
+      { name: "to the boil", minutes: 4 },
+      { name: "simmers", minutes: 12 },
+      { name: "stands shut", minutes: 10 },
+    ];
+    const drawing = { kind: "grain", how: "lid", curve, phases, bed_mm: 30, across_mm: 200, steamer: null } as const;
+    render(<GrainPot drawing={drawing as never} />);
+    const [, boil, simmer, stand] = all("rect").map((rect) => num(rect, "width"));
+    expect((simmer ?? 0) / (boil ?? 1)).toBeCloseTo(3, 6);
+    expect((stand ?? 0) / (boil ?? 1)).toBeCloseTo(2.5, 6);
+    expect(screen.getByRole("img", { name: /simmers 12 minutes, stands shut 10 minutes/ })).toBeTruthy();
+  });
+});
+
+describe("when to look", () => {
+  it("says each minute and how many are done by then, and the cue", () => {
+    const cue = { question: "Clear?", how: "A stick.", yes: "Clear", no: "Milky", looks: "stick" };
+    const of = {
+      ...worked(),
+      checks: [
+        { minute: 25, done_pct: 5 },
+        { minute: 30, done_pct: 50 },
+      ],
+    };
+    const step = { window: { first_check: 25, done: 30, latest: 38 }, cue } as never;
+    render(<Checks worked={{ ...of, steps: [step] }} />);
+    expect(text()).toContain("25min5 in 100 done");
+    expect(text()).toContain("Clear? A stick. Clear or milky?");
+  });
+});
+
+describe("both sides", () => {
+  const side = (id: string, done: number | null, shown: string[], more: object = {}) => ({
+    id,
+    label: id,
+    buys: `what ${id} buys`,
+    followed: false,
+    first: done && done * 0.8,
+    done,
+    latest: done && done * 1.25,
+    shown,
+    says: [],
+    problems: [],
+    ...more,
+  });
+  const sides = (...of: object[]) =>
+    ({ id: "cover", title: "Top of the tin", rows: ["heart when done"], units: ["°C"], sides: of }) as never;
+
+  it("sets the schools beside each other, and shows where one has nothing", () => {
+    render(
+      <SideBySide
+        busy={false}
+        sides={sides(side("open", 24, ["92"], { followed: true }), side("covered", 32, [""], { says: ["Slow."] }))}
+      />,
+    );
+    expect(screen.getByRole("columnheader", { name: /Open.*on this sheet.*What open buys/ })).toBeTruthy();
+    expect(screen.getByRole("row", { name: "Heart when done 92 °C –" })).toBeTruthy();
+    expect(text()).toContain("Slow.");
+    const marks = all('line[stroke="var(--color-green)"]').map((line) => num(line, "x1"));
+    // One ruler for both: 24 and 32 minutes stand as 3 to 4.
+    expect(((marks[0] ?? 0) - 2) / ((marks[1] ?? 1) - 2)).toBeCloseTo(0.75, 6);
+  });
+
+  it("says why a side cannot be worked out", () => {
+    const problems = [{ path: "vessel", says: "it would run over", accepts: "" }];
+    render(
+      <SideBySide busy={false} sides={sides(side("open", 24, [""]), side("covered", null, [""], { problems }))} />,
+    );
+    expect(text()).toContain("it would run over");
+  });
+
+  it("asks for nothing until it is opened", () => {
+    const fetched = vi.spyOn(globalThis, "fetch");
+    const way = { questions: [{ id: "cover", title: "Top of the tin", station: "heat" }] } as unknown as WayCard;
+    render(<BothSides sheet={{} as never} way={way} />, { wrapper: Around });
+    expect(fetched).not.toHaveBeenCalled();
+    fetched.mockRestore();
+  });
+});
+
+describe("between the points of a curve", () => {
+  it("a straight line", () => {
+    expect(along([0, 10, 30], [20, 60, 100], 20)).toBe(80);
+    expect(along([0, 10], [20, 60], 99)).toBe(60);
+    expect(along([5, 10], [20, 60], 0)).toBe(20);
+  });
+
+  it("the water jumps where it is topped up", () => {
+    expect(levelAt(steam.steamer, 10)).toBeCloseTo(20, 6);
+    expect(levelAt(steam.steamer, 19.999)).toBeCloseTo(12, 2);
+    expect(levelAt(steam.steamer, 30)).toBeCloseTo(12, 2);
   });
 });
 
 describe("heat", () => {
   it("draws first check, done and latest where they stand on the axis", () => {
-    render(<HeatCurve drawing={steam} facts={times} />);
+    render(<HeatCurve drawing={steam} facts={times} checks={[]} at={0} />);
     const [first, done, latest] = all('line[stroke="var(--color-green)"]').map((line) => num(line, "x1"));
     expect(((done ?? 0) - (first ?? 0)) / ((latest ?? 0) - (first ?? 0))).toBeCloseTo(5 / 13, 6);
   });
@@ -404,6 +505,8 @@ describe("heat", () => {
     render(
       <HeatCurve
         drawing={boil}
+        checks={[]}
+        at={0}
         facts={{ ...times, ...facts(fact("heat.float_min", 4), fact("heat.core_hot_min", 30)) }}
       />,
     );
@@ -412,7 +515,7 @@ describe("heat", () => {
   });
 
   it("draws the steamer to scale, its water and its low mark", () => {
-    render(<Steamer drawing={steam} facts={times} />);
+    render(<Steamer steamer={steam.steamer} within={inTin} at={0} facts={times} />);
     const [, water, batter] = all("rect");
     expect(num(water, "height") / num(water, "width")).toBeCloseTo(28 / 260, 6);
     expect(num(batter, "height") / num(batter, "width")).toBeCloseTo(31 / 180, 6);
@@ -423,7 +526,9 @@ describe("heat", () => {
   it("says when to top up and with how much", () => {
     render(
       <Steamer
-        drawing={steam}
+        steamer={steam.steamer}
+        within={inTin}
+        at={0}
         facts={{ ...times, ...facts(fact("heat.top_up_at_min", 38), fact("heat.top_up_ml", 404)) }}
       />,
     );
@@ -564,23 +669,6 @@ describe("the lanes of a plan", () => {
     const whole = num(all('[data-step="a"]')[0], "width") * 2.5;
     expect(shade).toHaveLength(1);
     expect(num(shade[0], "width") / whole).toBeCloseTo(0.3, 2);
-  });
-});
-
-describe("a heat told as a range", () => {
-  it("draws the window where its minutes lie", () => {
-    const drawing = { kind: "timed", says: "boiled under a lid", first_check: 80, done: 110, latest: 150 } as const;
-    render(<TimeRuler drawing={drawing} facts={facts(fact("heat.done_min", 110, "min"))} />, { wrapper: Around });
-    const [wait, look] = all("rect").map((rect) => [num(rect, "x"), num(rect, "width")] as const);
-    expect((wait?.[1] ?? 0) / (look?.[1] ?? 1)).toBeCloseTo(80 / (150 - 80), 6);
-    expect((look?.[0] ?? 0) - (wait?.[0] ?? 0)).toBeCloseTo(wait?.[1] ?? 0, 6);
-    expect(
-      screen.getByRole("img", {
-        name: "boiled under a lid: first check 80 min, likely done 1 h 50, latest 2 h 30",
-      }),
-    ).toBeTruthy();
-    expect(text()).toContain("Boiled under a lid");
-    expect(text()).toContain(": look from 80 min on.");
   });
 });
 

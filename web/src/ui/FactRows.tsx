@@ -20,8 +20,8 @@ export function FactRows({ facts, keys, className }: Props) {
           fact && (
             <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1">
               <span>{capital(fact.label)}</span>
-              <FactFigure facts={facts} name={key} className="font-bold">
-                {key.startsWith("keep.") ? "about " : ""}
+              <FactFigure facts={facts} name={key} className="text-right font-bold">
+                {key.startsWith("keep.") && typeof fact.value === "number" ? "about " : ""}
                 {quantity(fact)}
               </FactFigure>
             </li>

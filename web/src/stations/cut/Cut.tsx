@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CutDrawing } from "../../api/client";
+import type { CutDrawing, Facts } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import type { Bench } from "../../sheet/useSheet";
@@ -14,9 +14,19 @@ import { inches } from "./inches";
 import { Tray } from "./Tray";
 
 const ROWS = {
-  tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
-  ball: ["rest.freeze_filling_min", "rest.soften_min", "keep.room_h", "keep.cold_h", "keep.hard_after_h"],
+  tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "rest.cut_counter_min", "rest.cut_fridge_min"],
+  ball: ["rest.shaping_min", "rest.chill_min", "rest.freeze_filling_min", "rest.soften_min", "rest.take_out"],
 };
+const KEEP = [
+  "keep.eat_within_h",
+  "keep.limited_by",
+  "keep.room_h",
+  "keep.cold_h",
+  "keep.frozen_days",
+  "keep.hard_after_h",
+  "keep.hard_cold_h",
+  "keep.restore",
+];
 
 export function Cut({ bench, way }: StationProps) {
   const { sheet, worked, edit } = bench;
@@ -36,6 +46,7 @@ export function Cut({ bench, way }: StationProps) {
               />
             )}
         {tray && drawings.cut && <KnifePlaces bench={bench} cut={drawings.cut} />}
+        {tray && <Keeps facts={facts} />}
       </section>
       <section aria-label="Resting and keeping">
         {tray && <CutChoice bench={bench} />}
@@ -50,8 +61,22 @@ export function Cut({ bench, way }: StationProps) {
           facts={facts}
           keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
         />
+        {!tray && <Keeps facts={facts} />}
       </section>
     </div>
+  );
+}
+
+/** How long it keeps, what limits it first, and what restores it. */
+function Keeps({ facts }: { facts: Facts }) {
+  return (
+    <section aria-label="Keeping">
+      <h3 className="mt-4 font-bold">How it keeps</h3>
+      <FactRows facts={facts} keys={KEEP} />
+      <p className="mt-1 text-sm text-ink2">
+        An index from kitchen experience, not a safety validation. For sale or public service local food law decides.
+      </p>
+    </section>
   );
 }
 

@@ -2,31 +2,44 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { BakeDrawing, BoilDrawing, Facts, SteamDrawing, StirredDrawing, WrappedDrawing } from "../../api/client";
+import type { Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
+import { WaterFall } from "./WaterFall";
 
 /** What the dotted line is the temperature of. */
-const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf", stirred: "" };
+const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf", stirred: "", grain: "" };
 const W = 720;
 const H = 450;
+const WATER = 128; // of height, for the water under the rack
 const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
 
-export function HeatCurve({
-  drawing,
-  facts,
-}: {
-  drawing: SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing;
+interface Props {
+  drawing: HeatDrawing;
   facts: Facts;
-}) {
+  checks: Worked["checks"];
+  /** Minutes since it went in, told along the curve. */
+  at: number;
+}
+
+/** The last minute that the drawing shows. */
+export const lastMinute = (drawing: HeatDrawing, facts: Facts) =>
+  Math.max(drawing.curve.minutes.at(-1) ?? 1, Number(facts["heat.latest_min"]?.value ?? 0) * 1.08);
+
+/** The steamer of a heat that has one. */
+export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
+  "steamer" in drawing ? (drawing.steamer ?? null) : null;
+
+export function HeatCurve({ drawing, facts, checks, at }: Props) {
   const { minutes, heart_c, surface_c } = drawing.curve;
   const value = (key: string) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
   const done = value("heat.done_min");
   const latest = value("heat.latest_min");
   const gel = value("mix.gel_temperature_c");
-  const end = Math.max(minutes.at(-1) ?? 1, latest * 1.08);
+  const end = lastMinute(drawing, facts);
+  const steamer = steamerOf(drawing);
   const coldest = Math.min(...heart_c);
   const low = coldest < 0 ? -20 : coldest < 18 ? 0 : 20;
   const x = scaleLinear()
@@ -51,7 +64,7 @@ export function HeatCurve({
   return (
     <figure className="m-0">
       <svg
-        viewBox={`0 0 ${W} ${H}`}
+        viewBox={`0 0 ${W} ${H + (steamer ? WATER : 0)}`}
         className="block w-full"
         role="img"
         aria-label={`First check at ${first.toFixed(0)} minutes, done at ${done.toFixed(0)}, latest ${latest.toFixed(0)}`}
@@ -123,7 +136,7 @@ export function HeatCurve({
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
         <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
         <Label x={x(minutes[mid] ?? 0) + 14} y={y(heart_c[mid] ?? 0) + 22} bold halo>
-          {drawing.kind === "stirred" ? "the mass" : "heart"}
+          {drawing.kind === "stirred" ? "the mass" : drawing.kind === "grain" ? "slowest grain" : "heart"}
         </Label>
         <Label
           x={x(minutes[outside] ?? 0) + 8}
@@ -134,6 +147,24 @@ export function HeatCurve({
         >
           {OUTSIDE[drawing.kind]}
         </Label>
+        {checks.map((check) => (
+          <path
+            key={check.minute}
+            d={`M${x(check.minute)} ${H - PAD.bottom}l-5 -9h10z`}
+            fill="var(--color-green)"
+            stroke="var(--color-sheet)"
+          />
+        ))}
+        <line
+          x1={x(at)}
+          x2={x(at)}
+          y1={PAD.top - 6}
+          y2={H - PAD.bottom}
+          stroke="var(--color-ink)"
+          strokeDasharray="2 3"
+        />
+        <circle cx={x(at)} cy={y(along(minutes, heart_c, at))} r="5" fill="var(--color-ink)" />
+        {steamer && <WaterFall steamer={steamer} x={x} top={H + 4} bottom={H + WATER - 12} at={at} />}
         {floats != null && (
           <g>
             <line
@@ -152,15 +183,8 @@ export function HeatCurve({
         )}
         {hot != null && (
           <g>
-            <circle cx={x(hot)} cy={y(72)} r="5" fill="var(--color-bean)" />
-            <Label
-              x={x(hot) + (x(hot) < PAD.left + 140 ? 12 : -10)}
-              y={y(72) + (x(hot) < PAD.left + 140 ? 20 : -10)}
-              size={15}
-              anchor={x(hot) < PAD.left + 140 ? "start" : "end"}
-              tone="bean"
-              halo
-            >
+            <circle cx={x(hot)} cy={y(along(minutes, heart_c, hot))} r="5" fill="var(--color-bean)" />
+            <Label x={x(hot) + 12} y={y(along(minutes, heart_c, hot)) + 20} size={15} anchor="start" tone="bean" halo>
               heart hot at {hot.toFixed(0)}
             </Label>
           </g>
@@ -184,4 +208,14 @@ export function HeatCurve({
       shift: near ? ([-14, 0, 14][i] ?? 0) : 0,
     }));
   }
+}
+
+/** A curve's value at a minute, by a straight line between its points. */
+export function along(minutes: number[], values: number[], at: number): number {
+  const after = minutes.findIndex((minute) => minute >= at);
+  if (after < 0) return values.at(-1) ?? 0;
+  if (after === 0) return values[0] ?? 0;
+  const [m0, m1] = [minutes[after - 1] ?? 0, minutes[after] ?? 0];
+  const [v0, v1] = [values[after - 1] ?? 0, values[after] ?? 0];
+  return m1 === m0 ? v1 : v0 + ((v1 - v0) * (at - m0)) / (m1 - m0);
 }

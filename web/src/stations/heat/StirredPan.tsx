@@ -5,7 +5,7 @@ import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 
 export function StirredPan({ drawing }: { drawing: StirredDrawing }) {
-  const pan = drawing.method === "pan";
+  const pan = drawing.method !== "microwave";
   const all = drawing.warm_kj + drawing.dry_kj;
   const warm = (380 * drawing.warm_kj) / Math.max(all, 1e-6);
   const says = `${drawing.power_w.toFixed(0)} W: ${drawing.warm_kj.toFixed(0)} kJ warm it, ${drawing.dry_kj.toFixed(0)} kJ dry it`;

@@ -1,0 +1,111 @@
+/** What a burner gives, from a kettle: so much water, from so cold, boiling after so long. */
+
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask, type KitchenSettings } from "../api/client";
+import { NumberField } from "../ui/NumberField";
+import { PickRow, Row } from "../ui/Row";
+import { Sorry } from "../ui/Sorry";
+import { TemperatureField } from "../ui/TemperatureField";
+
+const LEVELS = [
+  ["low", "low"],
+  ["medium", "medium"],
+  ["high", "high"],
+] as const;
+type Level = (typeof LEVELS)[number][0];
+
+interface Props {
+  kitchen: KitchenSettings;
+  set: (change: Partial<KitchenSettings>) => void;
+}
+
+export function KettleTest({ kitchen, set }: Props) {
+  const [level, setLevel] = useState<Level>("high");
+  const [water, setWater] = useState(1000);
+  const [start, setStart] = useState(15);
+  const [minutes, setMinutes] = useState(6);
+  const [seconds, setSeconds] = useState(20);
+  const [kept, setKept] = useState("");
+  const test = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST("/api/kitchen/kettle", {
+          body: { water_ml: water, start_c: start, seconds: minutes * 60 + seconds },
+        }),
+      ),
+    onMutate: () => setKept(""),
+  });
+  const keep = (watts: number) => {
+    set({ burner: { ...kitchen.burner, [`${level}_w`]: watts } });
+    setKept(`Kept as the burner at ${level}.`);
+  };
+  return (
+    <details className="mt-2">
+      <summary className="min-h-9 cursor-pointer text-bean">Test a burner with a kettle</summary>
+      <p className="text-ink2">
+        Weigh cold water into a pot that is not much larger, lid on. Time it from the flame to the full boil.
+      </p>
+      <Row label="Water">
+        <NumberField
+          label="Water in the kettle"
+          hideLabel
+          value={water}
+          unit="ml"
+          min={200}
+          max={5000}
+          onChange={setWater}
+        />
+      </Row>
+      <Row label="From">
+        <TemperatureField label="Water from" celsius={start} min={1} max={60} onChange={setStart} />
+      </Row>
+      <Row label="It boiled after">
+        <span className="inline-flex gap-2">
+          <NumberField
+            label="Minutes"
+            hideLabel
+            value={minutes}
+            unit="min"
+            min={0}
+            max={59}
+            decimals={0}
+            onChange={setMinutes}
+            width="3rem"
+          />
+          <NumberField
+            label="Seconds"
+            hideLabel
+            value={seconds}
+            unit="s"
+            min={0}
+            max={59}
+            decimals={0}
+            onChange={setSeconds}
+            width="3rem"
+          />
+        </span>
+      </Row>
+      <PickRow label="Burner set to" value={level} options={LEVELS} onChange={setLevel} />
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <button type="button" className="pick" disabled={test.isPending} onClick={() => test.mutate()}>
+          Work it out
+        </button>
+        {test.data && (
+          <>
+            <span role="status">{test.data.says}</span>
+            <button type="button" className="pick" data-on="true" onClick={() => keep(test.data.net_w)}>
+              Keep {test.data.net_w.toFixed(0)} W
+            </button>
+          </>
+        )}
+        {kept && (
+          <span role="status" className="text-green">
+            {kept}
+          </span>
+        )}
+      </div>
+      <Sorry error={test.error} />
+    </details>
+  );
+}

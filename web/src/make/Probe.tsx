@@ -1,0 +1,178 @@
+/** A thermometer in the heart: the curve as it was told, what was read, and the rest told anew. */
+
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import { useState } from "react";
+import type { ProbeLive, RunOpen, StepState } from "../api/client";
+import { Axis, Label } from "../ui/dimension";
+import { celsius, degrees, degreesUnit } from "../ui/words";
+import { useProbe } from "./useProbe";
+
+interface Props {
+  run: RunOpen;
+  standing: StepState;
+  onRead: (celsius: number) => void;
+}
+
+export function Probe({ run, standing, onRead }: Props) {
+  const [open, setOpen] = useState(false);
+  if (!run.heart) return null;
+  return (
+    <section aria-label="Thermometer" className="mt-5">
+      {standing.refit && (
+        <p role="status" className="text-2xl font-bold text-green">
+          {standing.refit.says}
+        </p>
+      )}
+      {standing.refit && <Told heart={run.heart} standing={standing} />}
+      {open ? (
+        <Reading run={run} standing={standing} onRead={onRead} onClose={() => setOpen(false)} />
+      ) : (
+        <button type="button" className="pick mt-2" onClick={() => setOpen(true)}>
+          Thermometer in the heart
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** What it shows now, large, and the press that notes it; or a reading to type. */
+function Reading({ run, standing, onRead, onClose }: Props & { onClose: () => void }) {
+  const { live, simulated } = useProbe(run.id, standing.id);
+  const [typed, setTyped] = useState("");
+  const value = Number(typed.replace(",", "."));
+  const read = celsius(value);
+  const good = typed.trim() !== "" && Number.isFinite(value) && read >= -60 && read <= 400;
+  return (
+    <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
+      <Shown live={live} simulated={simulated} />
+      <button
+        type="button"
+        className="pick min-h-14 text-lg"
+        data-on="true"
+        disabled={live.state !== "ok"}
+        onClick={() => onRead(live.celsius)}
+      >
+        Note it
+      </button>
+      <form
+        className="flex items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!good) return;
+          onRead(read);
+          setTyped("");
+        }}
+      >
+        <label>
+          <span className="block text-ink2">or by another one</span>
+          <input
+            aria-label="It reads"
+            className="write w-20 text-right text-xl"
+            inputMode="decimal"
+            value={typed}
+            aria-invalid={typed !== "" && !good}
+            onChange={(event) => setTyped(event.target.value)}
+          />{" "}
+          {degreesUnit()}
+        </label>
+        <button type="submit" className="pick" disabled={!good}>
+          Note this one
+        </button>
+      </form>
+      {typed !== "" && !good && (
+        <span className="text-bean">
+          A temperature from {degrees(-60)} to {degrees(400)} {degreesUnit()}.
+        </span>
+      )}
+      <button type="button" className="pick" onClick={onClose}>
+        Take it out
+      </button>
+    </div>
+  );
+}
+
+function Shown({ live, simulated }: { live: ProbeLive; simulated: boolean }) {
+  return (
+    <p aria-live="off">
+      <span className="block text-ink2">{simulated ? "simulated thermometer" : live.name || "thermometer"}</span>
+      {live.state === "ok" ? (
+        <b className="text-[44px] leading-none">
+          {degrees(live.celsius, 1)} {degreesUnit()}
+        </b>
+      ) : (
+        <span className="text-look">{live.says || "listening"}</span>
+      )}
+    </p>
+  );
+}
+
+const W = 560;
+const H = 190;
+const PAD = { left: 44, right: 14, top: 26, bottom: 34 };
+
+/** The heart as it was told, thin; what was read, as dots; the rest as it is told now, bold. */
+export function Told({ heart, standing }: { heart: NonNullable<RunOpen["heart"]>; standing: StepState }) {
+  const { refit, probed } = standing;
+  if (!refit) return null;
+  const before = refit.was_done - heart.done;
+  const [done, latest] = [refit.done - before, refit.latest - before];
+  const { minutes, heart_c } = heart.curve;
+  const end = Math.max(latest, heart.latest, ...probed.map((one) => one.minute)) * 1.08;
+  const x = scaleLinear()
+    .domain([0, end])
+    .range([PAD.left, W - PAD.right]);
+  const y = scaleLinear()
+    .domain([Math.min(0, ...heart_c), 104])
+    .range([H - PAD.bottom, PAD.top]);
+  const points = minutes.map((minute, i) => [minute, heart_c[i] ?? 0] as [number, number]);
+  const path = (by: number) =>
+    line<[number, number]>()
+      .x(([minute]) => x(minute * by))
+      .y(([, t]) => y(t))(points.filter(([minute]) => minute * by <= end)) ?? "";
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className="block w-full max-w-[620px]"
+      role="img"
+      aria-label={`Told done at ${heart.done.toFixed(0)} minutes, now at ${done.toFixed(0)}`}
+    >
+      <rect
+        x={x(refit.first - before)}
+        y={PAD.top}
+        width={Math.max(2, x(latest) - x(refit.first - before))}
+        height={H - PAD.top - PAD.bottom}
+        fill="var(--color-green)"
+        opacity="0.15"
+      />
+      <path d={path(1)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.5" />
+      <path d={path(refit.factor)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
+      <line x1={x(done)} x2={x(done)} y1={PAD.top} y2={H - PAD.bottom} stroke="var(--color-green)" strokeWidth="2.4" />
+      <Label x={x(done)} y={18} anchor="middle" size={16} bold tone="green">
+        {done.toFixed(0)}
+      </Label>
+      {probed.map((one) => (
+        <circle
+          key={`${one.minute} ${one.celsius}`}
+          cx={x(one.minute)}
+          cy={y(one.celsius)}
+          r="5"
+          fill="var(--color-bean)"
+          stroke="var(--color-sheet)"
+        />
+      ))}
+      <Axis
+        along="bottom"
+        from={PAD.left}
+        to={W - PAD.right}
+        cross={H - PAD.bottom}
+        ticks={x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }))}
+      />
+      {y.ticks(3).map((t) => (
+        <Label key={t} x={PAD.left - 8} y={y(t) + 5} anchor="end" size={13}>
+          {degrees(t)}°
+        </Label>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,28 @@
+/** The thermometer as this page hears it; a simulated one is stuck into the step for as long as the page listens. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, ask, type ProbeLive } from "../api/client";
+
+export const SILENT: ProbeLive = { state: "waiting", celsius: 0, name: "", says: "" };
+const LOST: ProbeLive = { ...SILENT, state: "gone", says: "The kitchen's server cannot be reached." };
+
+export function useProbe(run: number, step: string) {
+  const card = useQuery({ queryKey: ["probe"], queryFn: () => ask(api.GET("/api/probe")), staleTime: 60_000 });
+  const simulated = card.data?.simulated;
+  const [live, setLive] = useState<ProbeLive>(SILENT);
+  useEffect(() => {
+    if (simulated === undefined) return;
+    const stick = (body: { do: "into" | "out"; run?: number; step?: string }) =>
+      ask(api.POST("/api/probe/stick", { body })).catch(() => setLive(LOST));
+    if (simulated) void stick({ do: "into", run, step });
+    const stream = new EventSource("/api/probe/live");
+    stream.addEventListener("reading", (event) => setLive(JSON.parse(event.data) as ProbeLive));
+    stream.addEventListener("error", () => setLive(LOST));
+    return () => {
+      stream.close();
+      if (simulated) void stick({ do: "out" });
+    };
+  }, [simulated, run, step]);
+  return { live, simulated: simulated ?? false };
+}
