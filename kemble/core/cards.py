@@ -104,7 +104,7 @@ class Step:
     weigh: str | None = None  # fact that the scale should show
     lists: PartRole | None = None  # part whose lines are to hand at this step
     lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
-    caution: str = ""
+    cautions: tuple[str, ...] = ()  # ids in kemble.core.cautions, shown at this step
 
 
 @dataclass(frozen=True, slots=True)

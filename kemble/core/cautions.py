@@ -64,6 +64,17 @@ _TABLE: tuple[tuple[str, str, str], ...] = (
         "Dough straight from the heat clings and burns. Starch on the board, oil on the hands, and wait for its window.",
     ),
     (
+        "microwave",
+        "Microwaved dough",
+        "It bubbles under its skin and bursts when it is stirred, and the bowl is hotter than it looks. "
+        "A long spoon, dry cloths, half a minute's stand.",
+    ),
+    (
+        "long-soak",
+        "Long soak",
+        "Over four hours in a warm room it sours and spoils: cold water, in the fridge.",
+    ),
+    (
         "hot-oil",
         "Hot oil",
         "Hot oil and anything wet spit. Dry what goes in, no lid, no water on a fire: heat off, lid on.",
@@ -113,17 +124,21 @@ def perishable(bowl: Bowl) -> bool:
     return any(item.perishable for item in bowl.items)
 
 
-def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
-    """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
-    ids = [*way.cautions, *(c for c in step_cautions if c)]
-    ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
-    if perishable(bowl):
-        ids.append("spoilage")
-    names = [item.id for item in bowl.items]
-    if any("honey" in name for name in names):
+def brought(bowl: Bowl) -> list[str]:
+    """The cautions that the ingredients bring, whatever is made of them."""
+    ids = ["spoilage"] if perishable(bowl) else []
+    if any("honey" in item.id for item in bowl.items):
         ids.append("infants")
     if any("alcohol" in item.caution for item in bowl.items):
         ids.append("alcohol")
+    return ids
+
+
+def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
+    """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
+    ids = [*way.cautions, *step_cautions]
+    ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
+    ids += brought(bowl)
     found = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
     holds = allergens(bowl)
     if holds:

@@ -87,7 +87,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     return Worked.model_construct(
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
-        cautions=cautions(bowl, working.way, (step.caution for step in steps)),
+        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
         allergens=allergens(bowl),
         steps=steps,
         drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),

@@ -206,15 +206,16 @@ def _probed(fold: _Fold, step: StepWorked, heart: Heart | None) -> list[Probed]:
     started = fold.started.get(step.id)
     if started is None:
         return []
-    before = _loads_before(step, heart)
+    before = max(0.0, _shift(step, heart))
     return [
         Probed(minute=(at - started).total_seconds() / 60 - before, celsius=celsius)
         for at, celsius in fold.probed.get(step.id, [])
     ]
 
 
-def _loads_before(step: StepWorked, heart: Heart | None) -> float:
-    """Minutes of the loads that went before the last."""
+def _shift(step: StepWorked, heart: Heart | None) -> float:
+    """Minutes by which a step's window is later than that of one load: by the loads before it, or, when the step ends
+    with something still to come, less than none."""
     return step.window.done - heart.done if step.window and heart else 0.0
 
 
@@ -222,10 +223,10 @@ def _refit(step: StepWorked, heart: Heart | None, probed: Sequence[Probed], unit
     """The step's window told anew; None when nothing was probed, or nothing is known of its heart."""
     if heart is None or step.window is None:
         return None
-    before = _loads_before(step, heart)
+    shift = _shift(step, heart)
     found = refit(heart.curve, (heart.first, heart.done, heart.latest), probed, unit)
     return found and found.model_copy(
-        update={name: getattr(found, name) + before for name in ("first", "done", "latest", "was_done", "minute")}
+        update={name: getattr(found, name) + shift for name in ("first", "done", "latest", "was_done")}
     )
 
 

@@ -106,6 +106,7 @@ KEYS: dict[str, Key] = {
     "heat.top_looks": Key("the top", "", 0),
     "heat.gained_g": Key("steam taken up", "g", 0),
     "heat.glaze_at_min": Key("glaze goes on at", "min", 0),
+    "heat.bare_min": Key("in the oven before its glaze", "min", 0),
     "heat.pound_min": Key("pounding", "min", 0),
     "heat.pound_hot_min": Key("stays hot enough to pound", "min", 0),
     "heat.power_w": Key("power into it", "W", 0),

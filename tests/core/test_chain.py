@@ -419,7 +419,7 @@ def names_only_what_exists(steps, also=()):
         # A part's card says * where the role of its part stands.
         assert all(fact.replace("*", "filling") in KEYS for fact in facts if fact), step.id
         assert step.weigh in (None, "made") or step.weigh in KEYS, step.id
-        assert not step.caution or step.caution in CAUTIONS, step.id
+        assert set(step.cautions) <= set(CAUTIONS), step.id
 
 
 class TestWays:

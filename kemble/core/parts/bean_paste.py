@@ -110,7 +110,7 @@ FAMILY = Family(
             needs=("legume",),
             weigh="made",
             lists_groups=("sugar", "salt", "fat"),
-            caution="hot-paste",
+            cautions=("hot-paste",),
         ),
         Step(
             "cool",

@@ -25,7 +25,7 @@ FAMILY = Family(
             cue=Cue(
                 "Amber?", "A drop on a white plate is the colour of strong tea.", "Like tea", "Pale still", "amber"
             ),
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
     ),
     faults=(

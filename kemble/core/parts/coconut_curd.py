@@ -27,7 +27,7 @@ FAMILY = Family(
                 "Still white",
                 "curd",
             ),
-            caution="hot-oil",
+            cautions=("hot-oil",),
         ),
     ),
     faults=(

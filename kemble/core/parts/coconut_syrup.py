@@ -30,7 +30,7 @@ FAMILY = Family(
                 "It runs together",
                 "spoon",
             ),
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
     ),
     faults=(

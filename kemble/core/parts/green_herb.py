@@ -31,7 +31,7 @@ FAMILY = Family(
             "held",
             uses=("burner",),
             weigh="made",
-            caution="plants",
+            cautions=("plants",),
         ),
     ),
     faults=(Fault("brown-green", "green turned brown", "herb cooked with the dough", "none", "add it after cooking"),),

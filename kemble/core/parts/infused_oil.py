@@ -25,7 +25,7 @@ FAMILY = Family(
             uses=("burner",),
             weigh="made",
             cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),
-            caution="hot-oil",
+            cautions=("hot-oil",),
         ),
     ),
     faults=(Fault("bitter-oil", "bitter oil", "shallots taken to brown", "start again", "strain at pale gold"),),

@@ -23,7 +23,7 @@ FAMILY = Family(
             "held",
             uses=("counter",),
             weigh="made",
-            caution="spoilage",
+            cautions=("spoilage",),
         ),
     ),
     faults=(

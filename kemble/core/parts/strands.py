@@ -31,7 +31,7 @@ FAMILY = Family(
                 "White in the middle",
                 "strand",
             ),
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
     ),
     faults=(

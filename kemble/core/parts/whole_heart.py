@@ -41,7 +41,7 @@ FAMILY = Family(
             "minded",
             uses=("burner",),
             when={"ready": ("candied",)},
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
         Step(
             "roast",

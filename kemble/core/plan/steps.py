@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, model_validator
 
 from kemble.core.bowl import Poured
 from kemble.core.cards import After, Looks, PartRole, Step
+from kemble.core.cautions import brought
 from kemble.core.facts import Book
 from kemble.core.quantity import household
 from kemble.core.stations.working import Working
@@ -78,7 +79,16 @@ class StepWorked(Worded):
     window: Window | None
     target: Target | None
     to_hand: list[ToHand]
-    caution: str
+    cautions: list[str]
+
+    @model_validator(mode="before")
+    @classmethod
+    def _one_caution(cls, data: Any) -> Any:
+        """Plans that were kept when a step had one caution, or none, open still."""
+        if isinstance(data, dict) and "caution" in data:
+            one = data["caution"]
+            return {**{k: v for k, v in data.items() if k != "caution"}, "cautions": [one] if one else []}
+        return data
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +107,8 @@ def steps_of(working: Working) -> list[StepWorked]:
     placed = _placed(working)
     kept = {one.id: one for one in placed if _called_for(one, working)}
     waits = _waits(placed, kept)
-    return [_worked(one, working, waits[one.id]) for one in kept.values()]
+    last = placed[-1].id
+    return [_worked(one, working, waits[one.id], is_last=one.id == last) for one in kept.values()]
 
 
 def _placed(working: Working) -> list[_Placed]:
@@ -219,7 +230,7 @@ def _target(one: _Placed, book: Book) -> Target | None:
     return Target.model_construct(key=key, label=book.facts[key].label, grams=book.number(key))
 
 
-def _worked(one: _Placed, working: Working, waits: Sequence[After]) -> StepWorked:
+def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
     step, book = one.step, working.book
     minutes = _minutes(one, book)
     window = None
@@ -241,5 +252,5 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After]) -> StepWorke
         window=window,
         target=_target(one, book),
         to_hand=[_to_hand(poured, working) for poured in _listed(one, working)],
-        caution=step.caution,
+        cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
     )

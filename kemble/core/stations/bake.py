@@ -194,16 +194,18 @@ def _others(working: Working, tray: _Tray) -> list[tuple[str, _Tray, str]]:
 
 def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
     """When a glaze goes on a batter: on a skin, and early enough to set; rice goes in with it."""
-    if working.way.portions == "cooked" or "glaze" not in working.bowl.parts:
+    if working.way.portions == "cooked":
         return
-    book = working.book
-    book.add(
-        "heat.glaze_at_min",
-        max(done - GLAZE_SETS_MIN, min(skin or 0.0, done)),
-        f"it wants {GLAZE_SETS_MIN:.0f} minutes to set, on a top that has its skin",
-        source=KITCHEN_ESTIMATE,
-        of=["heat.done_min", *(["heat.skin_min"] if "heat.skin_min" in book else [])],
-    )
+    book, bare = working.book, done
+    if "glaze" in working.bowl.parts:
+        bare = book.add(
+            "heat.glaze_at_min",
+            max(done - GLAZE_SETS_MIN, min(skin or 0.0, done)),
+            f"it wants {GLAZE_SETS_MIN:.0f} minutes to set, on a top that has its skin",
+            source=KITCHEN_ESTIMATE,
+            of=["heat.done_min", *(["heat.skin_min"] if "heat.skin_min" in book else [])],
+        )
+    book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.done_min"])
 
 
 def _quick(tray: _Tray) -> _Tray:

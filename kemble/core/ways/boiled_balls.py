@@ -166,7 +166,7 @@ WAY = Way(
                 "ball",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="hot-heart",
+            cautions=("hot-heart",),
         ),
         Step(
             "serve",
@@ -175,7 +175,7 @@ WAY = Way(
             Minutes(6),
             "held",
             after=(After("boil", 0, 5), After("broth", 0, 120)),
-            caution="choking",
+            cautions=("choking", "hot-heart", "public"),
         ),
     ),
     faults=(

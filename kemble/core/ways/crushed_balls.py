@@ -103,7 +103,7 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="grain.cook_water_g",
             lists="base",
-            caution="steam",
+            cautions=("steam",),
         ),
         Step(
             "crush",
@@ -121,7 +121,7 @@ WAY = Way(
                 "grain",
             ),
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("hot-dough",),
         ),
         Step(
             "cool",
@@ -151,7 +151,7 @@ WAY = Way(
             after=(After("ball", 0, 30), After("ball-paste", 0, 600), After("coat", 0, 600)),
             uses=("counter",),
             weigh="shape.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "serve",
@@ -160,7 +160,7 @@ WAY = Way(
             Minutes(4),
             "held",
             after=(After("close", 0, 480),),
-            caution="rice-cold",
+            cautions=("choking", "rice-cold", "public"),
         ),
     ),
     faults=(

@@ -101,7 +101,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("hot-dough",),
         ),
         Step(
             "steam-batter",
@@ -115,7 +115,7 @@ WAY = Way(
             asks="Is the coat in its bowl and the scissors oiled?",
             cue=Cue("Is it glassy to the floor?", "Part it with a wet spoon.", "Glassy", "White below", "dough"),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="steam",
+            cautions=("steam", "boil-dry"),
         ),
         Step(
             "work-oil",
@@ -127,7 +127,7 @@ WAY = Way(
             uses=("counter",),
             when={"cook": ("steam",)},
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("hot-dough",),
         ),
         Step(
             "cool",
@@ -148,7 +148,7 @@ WAY = Way(
             uses=("counter",),
             weigh="shape.base_g",
             lists="coat",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "serve",
@@ -157,7 +157,7 @@ WAY = Way(
             Minutes(3),
             "held",
             after=(After("snip", 0, 60),),
-            caution="choking",
+            cautions=("choking", "public"),
         ),
     ),
     faults=(

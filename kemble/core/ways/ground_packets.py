@@ -91,7 +91,7 @@ WAY = Way(
             "held",
             after=(After("drain", 0, 120),),
             uses=("counter",),
-            caution="machine",
+            cautions=("machine",),
         ),
         Step(
             "milk",
@@ -104,7 +104,7 @@ WAY = Way(
             weigh="grain.cook_water_g",
             lists="base",
             lists_groups=("legume", "liquid", "sugar", "salt", "fat", "flavour"),
-            caution="beans",
+            cautions=("beans",),
         ),
         Step(
             "thicken",
@@ -118,7 +118,7 @@ WAY = Way(
                 "Does the spoon stand?", "It falls slowly, and the floor shows behind it.", "Stands", "Runs", "spoon"
             ),
             weigh="mix.cooked_g",
-            caution="hot-paste",
+            cautions=("hot-paste",),
         ),
         Step(
             "cool",
@@ -156,7 +156,7 @@ WAY = Way(
                 "packet",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="steam",
+            cautions=("steam", "boil-dry"),
         ),
         Step(
             "griddle",
@@ -167,7 +167,7 @@ WAY = Way(
             after=(After("steam", 0, 1440),),
             uses=("burner",),
             when={"finish": ("griddle",)},
-            caution="hot-oil",
+            cautions=("hot-oil",),
         ),
         Step(
             "serve",
@@ -176,7 +176,7 @@ WAY = Way(
             Minutes(4),
             "held",
             after=(After("steam", 0, 120), After("griddle", 0, 20)),
-            caution="choking",
+            cautions=("choking", "public"),
         ),
     ),
     faults=(

@@ -119,7 +119,7 @@ WAY = Way(
                 "grain",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="boil-dry",
+            cautions=("boil-dry", "steam"),
         ),
         Step(
             "hang",
@@ -137,7 +137,7 @@ WAY = Way(
             Minutes(4),
             "held",
             after=(After("hang", 0, 60),),
-            caution="hot-heart",
+            cautions=("choking", "hot-heart", "public"),
         ),
     ),
     faults=(

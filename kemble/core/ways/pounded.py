@@ -91,7 +91,7 @@ WAY = Way(
                 "grain",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="steam",
+            cautions=("steam", "boil-dry"),
         ),
         Step(
             "lay-board",
@@ -119,7 +119,7 @@ WAY = Way(
                 "dough",
             ),
             weigh="mix.cooked_g",
-            caution="machine",
+            cautions=("machine", "hot-dough"),
         ),
         Step(
             "green",
@@ -151,7 +151,7 @@ WAY = Way(
             uses=("counter",),
             when={"finish": ("fresh",)},
             weigh="shape.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "sheet",
@@ -183,7 +183,7 @@ WAY = Way(
             uses=("counter",),
             when={"finish": ("block",)},
             weigh="shape.piece_g",
-            caution="hard-block",
+            cautions=("hard-block",),
         ),
         Step(
             "toast",
@@ -195,7 +195,7 @@ WAY = Way(
             uses=("burner",),
             when={"finish": ("block",)},
             cue=Cue("Have they puffed?", "Swollen, split, gold in spots.", "Puffed", "Flat and hard", "puff"),
-            caution="toast",
+            cautions=("toast",),
         ),
         Step(
             "serve",
@@ -204,7 +204,7 @@ WAY = Way(
             Minutes(4),
             "held",
             after=(After("shape", 0, 600), After("toast", 0, 10)),
-            caution="choking",
+            cautions=("choking", "public"),
         ),
     ),
     faults=(

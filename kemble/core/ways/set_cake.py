@@ -133,7 +133,7 @@ WAY = Way(
             "held",
             uses=("burner",),
             when={"syrup": ("burnt",)},
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
             lists="base",
             lists_groups=("liquid", "sugar"),
         ),
@@ -193,7 +193,7 @@ WAY = Way(
             after=(After("rest-batter", 0, 60), After("raise-steam", 0, 5)),
             uses=("counter",),
             asks="Is the tin lined, and the lid in its cloth?",
-            caution="steam",
+            cautions=("steam",),
         ),
         Step(
             "steam",
@@ -211,7 +211,7 @@ WAY = Way(
                 "stick",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="steam",
+            cautions=("steam", "boil-dry"),
         ),
         Step(
             "cool",
@@ -231,7 +231,7 @@ WAY = Way(
             after=(After("cool", 0, 1440),),
             uses=("counter",),
             weigh="cut.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "fry",
@@ -249,7 +249,7 @@ WAY = Way(
                 "Pale, still stiff",
                 "pan",
             ),
-            caution="hot-oil",
+            cautions=("hot-oil",),
         ),
         Step(
             "serve",
@@ -258,6 +258,7 @@ WAY = Way(
             Minutes(5),
             "held",
             after=(After("cut", 0, 240), After("fry", 0, 30)),
+            cautions=("choking", "public"),
         ),
     ),
     faults=(

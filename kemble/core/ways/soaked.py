@@ -24,6 +24,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             "free",
             after=(After("rinse", 0, 30),),
             uses=("counter",),
+            cautions=("long-soak",),
         ),
         Step(
             "drain",

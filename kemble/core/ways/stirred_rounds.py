@@ -135,7 +135,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("hot-dough",),
         ),
         Step(
             "steam-dough",
@@ -155,7 +155,7 @@ WAY = Way(
                 "dough",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="steam",
+            cautions=("steam", "boil-dry"),
         ),
         Step(
             "burst",
@@ -175,7 +175,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("microwave", "hot-dough"),
         ),
         Step(
             "fold",
@@ -187,7 +187,7 @@ WAY = Way(
             uses=("counter",),
             when={"cook": ("steam", "microwave")},
             weigh="mix.cooked_g",
-            caution="hot-dough",
+            cautions=("hot-dough",),
         ),
         Step(
             "green",
@@ -228,7 +228,7 @@ WAY = Way(
             uses=("counter",),
             when={"wrap": ("hot",)},
             weigh="shape.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "roll",
@@ -250,7 +250,7 @@ WAY = Way(
             uses=("counter",),
             when={"wrap": ("chill",)},
             weigh="shape.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "serve",
@@ -259,7 +259,7 @@ WAY = Way(
             Minutes(5),
             "held",
             after=(After("wrap", 0, 1440), After("cut-rounds", 0, 1440)),
-            caution="choking",
+            cautions=("choking", "public"),
         ),
     ),
     faults=(

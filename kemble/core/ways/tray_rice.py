@@ -111,7 +111,7 @@ WAY = Way(
             ),
             weigh="grain.cook_water_g",
             lists="base",
-            caution="steam",
+            cautions=("steam",),
         ),
         Step(
             "steam-grain",
@@ -130,7 +130,7 @@ WAY = Way(
                 "grain",
             ),
             lists="base",
-            caution="steam",
+            cautions=("steam",),
         ),
         Step(
             "fold",
@@ -142,7 +142,7 @@ WAY = Way(
             uses=("burner",),
             asks="Are rice and syrup both hot, and is the tray lined?",
             weigh="mix.cooked_g",
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
         Step(
             "stir-clean",
@@ -161,7 +161,7 @@ WAY = Way(
                 "pan",
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="molten-sugar",
+            cautions=("molten-sugar",),
         ),
         Step(
             "level",
@@ -185,7 +185,7 @@ WAY = Way(
                 "Brown, bubbling at the edge?", "The glaze has set to a skin.", "Brown skin", "Pale and wet", "bake"
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
-            caution="oven",
+            cautions=("oven",),
         ),
         Step(
             "top",
@@ -215,7 +215,7 @@ WAY = Way(
             after=(After("cool", 0, 1440),),
             uses=("counter",),
             weigh="cut.piece_g",
-            caution="choking",
+            cautions=("choking",),
         ),
         Step(
             "serve",
@@ -224,7 +224,7 @@ WAY = Way(
             Minutes(4),
             "held",
             after=(After("cut", 0, 240),),
-            caution="rice-cold",
+            cautions=("choking", "rice-cold", "public"),
         ),
     ),
     faults=(

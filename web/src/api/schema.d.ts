@@ -3739,8 +3739,8 @@ export interface components {
              * @default
              */
             asks: string;
-            /** Caution */
-            caution: string;
+            /** Cautions */
+            cautions: string[];
             cue: components["schemas"]["CueWorked"] | null;
             /**
              * Hands

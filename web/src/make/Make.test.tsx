@@ -35,12 +35,12 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   window: null,
   target: null,
   to_hand: [],
-  caution: "",
+  cautions: [],
   ...more,
 });
 const STEAM = step("steam", {
   hands: "minded",
-  caution: "steam",
+  cautions: ["steam"],
   window: { first_check: 25, done: 30, latest: 40 },
   cue: { question: "Is it clear?", how: "Stick it.", yes: "Clear, it is done", no: "Not yet", looks: "stick" },
 });

@@ -127,7 +127,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
   const due = standing.due ? Date.parse(standing.due) : 0;
   const looking = running && step.cue != null && at >= Date.parse(standing.first_check ?? standing.due ?? "");
   const late = running && at > Date.parse(standing.latest ?? standing.due ?? "");
-  const caution = run.cautions.find((one) => one.id === step.caution);
+  const cautions = run.cautions.filter((one) => step.cautions.includes(one.id));
   const scale = useRef<HTMLInputElement>(null);
 
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
@@ -168,11 +168,11 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
           {looking && step.cue ? step.cue.how : step.words}
         </p>
         {step.asks && !running && <p className="mt-4 max-w-[34em] text-2xl font-bold text-look">{step.asks}</p>}
-        {caution && (
-          <p className="mt-4 max-w-[44em] border-l-4 border-amber pl-4">
+        {cautions.map((caution) => (
+          <p key={caution.id} className="mt-3 max-w-[44em] border-l-4 border-amber pl-4">
             <b className="text-look">{caution.title}.</b> {caution.says}
           </p>
-        )}
+        ))}
       </section>
       <section className="flex flex-col gap-5 lg:row-span-2">
         {running ? (

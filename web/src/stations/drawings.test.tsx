@@ -638,7 +638,7 @@ describe("the lanes of a plan", () => {
       window: null,
       target: null,
       to_hand: [],
-      caution: "",
+      cautions: [],
     },
     starts: at(from),
     ends: at(to),
