@@ -61,7 +61,7 @@ def finishing(working: Working, shaped: Composition) -> None:
     around = heat.celsius if kind == "toast" else boil_c + _UNDER_CRUST_C
     body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), heat.h / 2, heat.h / 2, _CELLS)
     layers = [(food(shaped, fat_sets=False), _CELLS)]
-    times = np.linspace(0.0, 1.0, 110) ** 1.6 * _LONGEST_S
+    times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
 
     def through_s(start_c: float) -> float:
         """Seconds until the middle is there; each face has the heat half of the time."""

@@ -1,0 +1,483 @@
+"""Heats and rests by sums done by hand, by what must grow with what, and by what cooks report."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from kemble.core.chain import work
+from kemble.core.kitchen import Burner, Kitchen, Pan, Steamer
+from kemble.core.physics.steamer import loss_g_per_min
+from kemble.core.problems import Refused
+from kemble.core.sheet import default_sheet, sheet_from
+from kemble.core.sides import COMPARED, questions, sides
+from kemble.core.stations.bake import GLAZE_SETS_MIN
+from kemble.core.stations.steam import STEAM_H, wall_h
+from kemble.core.vocabulary import KEYS
+from kemble.core.ways import WAYS
+
+SEA = Kitchen(altitude_m=0, room_c=20)
+
+
+def document(way, *, schools=None, **more):
+    found = default_sheet(way).model_dump(mode="json")
+    found["schools"].update(schools or {})
+    return merged(found, more)
+
+
+def merged(under, over):
+    """A document with some of it otherwise, however deep."""
+    both = {key: merged(under.get(key, {}), value) if isinstance(value, dict) else value for key, value in over.items()}
+    return {**under, **both}
+
+
+def worked(way, kitchen=SEA, **more):
+    found = work(sheet_from(document(way, **more)), kitchen)
+    assert found.problems == []
+    return found
+
+
+def told(way, kitchen=SEA, **more):
+    return {key: fact.value for key, fact in worked(way, kitchen, **more).facts.items()}
+
+
+def of_grain(way, grams, **more):
+    """The way's own sheet with so much dry grain and its water in step."""
+    found = document(way)
+    lines = next(part for part in found["parts"] if part["role"] == "base")["lines"]
+    times = grams / lines[0]["amount"]["value"]
+    for line in lines:
+        line["amount"]["value"] *= times
+    return work(sheet_from({**found, **more}), SEA)
+
+
+class TestGrainInSteam:
+    def test_by_hand(self):
+        """672 g of drained grain, 500 of them dry with 0.86 solids: 36 % water, so (0.36 x 4180 + 0.64 x 1600) = 2530 J/(kg K).
+
+        0.672 x 2530 x 80 K = 136 kJ; 620 W bring that through in 219 s; then its time at heat.
+        """
+        found = told("pounded")
+        kg = found["grain.soaked_g"] / 1000
+        water = 1 - 0.86 * 500 / found["grain.soaked_g"]
+        through = kg * (4180 * water + 1600 * (1 - water)) * 80 / 620 / 60
+        assert through == pytest.approx(3.65, abs=0.1)
+        assert found["heat.core_hot_min"] == pytest.approx(through, abs=0.02)
+        assert found["heat.done_min"] == pytest.approx(through + found["heat.needs_min"], abs=0.05)
+        # What the grain took up as heat condensed on it: 136 kJ over 2257 J/g.
+        assert found["heat.gained_g"] == pytest.approx(through * 60 * 620 / 2257, rel=0.01)
+
+    def test_as_cooks_steam_it(self):
+        """Soaked grain wants 15 to 25 minutes at 100 °C; cooks tell 20 to 40 with the steam coming through."""
+        found = told("pounded")
+        assert 15 <= found["heat.first_check_min"] < found["heat.done_min"] < found["heat.latest_min"] <= 40
+
+    def test_unsoaked_it_takes_far_longer(self):
+        dry, soaked = told("pounded", grain={"soak_min": 0, "rinses": 0}), told("pounded")
+        assert dry["heat.done_min"] > 2 * soaked["heat.done_min"]
+        assert soaked["heat.unsoaked_min"] == pytest.approx(dry["heat.needs_min"] - soaked["heat.needs_min"], abs=0.5)
+
+    def test_the_bed_lies_on_as_few_tiers_as_it_may(self):
+        """A 260 mm basket is 531 cm2; 672 g at 0.72 g/ml stand 17.6 mm deep on one of them."""
+        assert told("pounded")["heat.depth_mm"] == pytest.approx(672.1 / 0.72 / 53.09, abs=0.1)
+        # Eight kilograms dry would stand 281 mm deep: five times 60, so three loads on two tiers, 47 mm each.
+        much = of_grain("pounded", 8000).facts
+        assert much["heat.depth_mm"].value == pytest.approx(281 / 6, abs=1)
+        assert much["heat.loads"].value == 3
+        assert much["heat.all_loads_min"].value == pytest.approx(3 * much["heat.done_min"].value + 6)
+
+    @settings(max_examples=15, deadline=None)
+    @given(st.floats(300, 2500), st.floats(1.05, 2.0))
+    def test_more_grain_takes_longer(self, grams, times):
+        one, more = of_grain("pounded", grams).facts, of_grain("pounded", grams * times).facts
+        assert more["heat.done_min"].value > one["heat.done_min"].value
+
+    @settings(max_examples=10, deadline=None)
+    @given(st.floats(0, 2500), st.floats(200, 2000))
+    def test_higher_up_takes_longer(self, altitude, more):
+        low, high = (told("pounded", Kitchen(altitude_m=m)) for m in (altitude, altitude + more))
+        assert high["heat.done_min"] > low["heat.done_min"]
+
+
+class TestUnderALid:
+    def test_its_stretches_add_up(self):
+        found = worked("crushed-balls")
+        drawing = found.drawings.heat
+        assert [phase.name for phase in drawing.phases] == ["to the boil", "simmers", "stands shut"]
+        assert sum(phase.minutes for phase in drawing.phases) == pytest.approx(found.facts["heat.done_min"].value)
+
+    def test_to_the_boil_by_hand(self):
+        """607.5 g of grain, water and salt: warmed 80 K by 1500 W at about 3.2 kJ/(kg K), 104 s."""
+        phases = worked("crushed-balls").drawings.heat.phases
+        assert phases[0].minutes == pytest.approx(0.6075 * 3200 * 80 / 1500 / 60, rel=0.1)
+
+    def test_as_cooks_tell_it(self):
+        """Twenty to thirty minutes in a pot with its stand; a rice cooker forty to sixty with a gentle one."""
+        pot, cooker = told("crushed-balls"), told("crushed-balls", schools={"grain": "cooker"})
+        assert 18 <= pot["heat.first_check_min"] <= pot["heat.done_min"] <= 30
+        assert cooker["heat.done_min"] > pot["heat.done_min"]
+        assert 38 <= cooker["heat.latest_min"] <= 60
+
+    def test_what_it_had_is_what_it_needs(self):
+        """The cook value of the drawn curve, added up here anew, is what it needs at the likely time."""
+        found = worked("crushed-balls")
+        curve = found.drawings.heat.curve
+        minutes, celsius = np.array(curve.minutes), np.array(curve.heart_c)
+        until = minutes <= found.facts["heat.done_min"].value + 0.01
+        worth = np.trapezoid((10 ** ((celsius - 100) / 30))[until], minutes[until])
+        assert worth == pytest.approx(found.facts["heat.needs_min"].value, rel=0.03)
+
+    def test_a_lifted_lid_costs_a_minute(self):
+        assert 0.4 < told("crushed-balls")["heat.lid_min"] < 2
+
+
+class TestAhead:
+    def test_grain_for_a_syrup_is_taken_off_short(self):
+        """Four fifths of what it needs, and its step lasts as long."""
+        found = worked("tray-rice")
+        alone = work(sheet_from(document("crushed-balls", grain={"soak_min": 120, "soak_c": 18, "rinses": 3})), SEA)
+        assert found.facts["heat.needs_min"].value == pytest.approx(0.8 * alone.facts["heat.needs_min"].value)
+        step = next(step for step in found.steps if step.id == "cook-grain")
+        assert step.minutes == pytest.approx(found.facts["grain.cook_min"].value)
+        assert step.window is None
+
+    @pytest.mark.parametrize("school", ["lid", "cooker", "steamer"])
+    def test_however_it_is_cooked(self, school):
+        assert 12 <= told("tray-rice", schools={"grain": school})["grain.cook_min"] <= 40
+
+
+class TestADishInSteam:
+    def test_its_depth_by_hand(self):
+        """521 g of batter at 1.17 g/ml in a dish 15 cm across, 177 cm2."""
+        found = told("stirred-rounds", schools={"cook": "steam"})
+        assert found["heat.depth_mm"] == pytest.approx(521 / 1.17 / 17.67, rel=0.03)
+
+    def test_as_cooks_steam_it(self):
+        found = told("stirred-rounds", schools={"cook": "steam"})
+        assert 12 <= found["heat.done_min"] <= 30
+
+    def test_a_wider_dish_is_sooner_done(self):
+        wide = {"tin": {"diameter_mm": 220}}
+        assert (
+            told("stirred-rounds", schools={"cook": "steam"}, vessel=wide)["heat.done_min"]
+            < told("stirred-rounds", schools={"cook": "steam"})["heat.done_min"]
+        )
+
+    def test_one_too_small_is_refused(self):
+        small = {"tin": {"diameter_mm": 60, "height_mm": 30}}
+        found = work(sheet_from(document("stirred-rounds", schools={"cook": "steam"}, vessel=small)), SEA)
+        assert [problem.path for problem in found.problems] == ["vessel.tin"]
+
+
+class TestTins:
+    def test_walls_in_series_by_hand(self):
+        """1 / (1/900 + 1/250 + 1/300) = 118 W/(m2 K) for glass lined with leaf in steam."""
+        tin = default_sheet("set-cake").vessel.tin
+        glass = tin.model_copy(update={"material": "glass"})
+        assert wall_h(glass, STEAM_H, "leaf") == pytest.approx(118.4, abs=0.1)
+        assert wall_h(tin, STEAM_H) == STEAM_H
+
+    def test_leaf_and_glass_take_longer_than_bare_metal(self):
+        bare = told("set-cake")
+        leaf = told("set-cake", vessel={"lining": "leaf"})
+        glass = told("set-cake", vessel={"tin": {"material": "glass"}})
+        assert bare["heat.done_min"] < leaf["heat.done_min"]
+        assert glass["heat.done_min"] - bare["heat.done_min"] == pytest.approx(bare["heat.tin_min"], abs=0.01)
+        assert glass["heat.tin_min"] == pytest.approx(-bare["heat.tin_min"], abs=0.01)
+
+    def test_strong_steam_finds_an_open_top_soft(self):
+        steady, strong = told("set-cake"), told("set-cake", schools={"course": "strong-first"})
+        assert steady["heat.top_looks"] == "smooth, matt"
+        assert strong["heat.top_looks"] == "creased"
+        covered = told("set-cake", schools={"course": "strong-first", "cover": "covered"})
+        assert covered["heat.top_looks"] == "smooth, a little wet"
+        assert strong["heat.done_min"] == steady["heat.done_min"]
+
+    def test_the_water_is_drawn_as_it_falls(self):
+        found = worked("set-cake", Kitchen(altitude_m=0, burner=Burner(medium_w=1500)))
+        assert "heat.top_up_at_min" in found.facts
+        steamer = found.drawings.heat.steamer
+        assert steamer.water_mm[0] == pytest.approx(steamer.start_mm, abs=0.01)
+        assert min(steamer.water_mm) >= steamer.low_mm - 0.1
+        ml_per_mm = math.pi * 26**2 / 4 / 10
+        fell = (steamer.water_mm[0] - steamer.water_mm[10]) * ml_per_mm
+        assert fell == pytest.approx(loss_g_per_min(1500) * steamer.minutes[10], rel=0.02)
+
+    def test_each_level_says_what_comes_of_it(self):
+        burner = Burner(low_w=150, medium_w=620, high_w=2500)
+        levels = worked("set-cake", Kitchen(burner=burner)).drawings.heat.steamer.levels
+        assert [level.says for level in levels] == [
+            "weak: a pale, dry rim",
+            "wisps from the lid",
+            "fierce: an open top creases",
+        ]
+        assert levels[0].lasts_min / levels[2].lasts_min == pytest.approx(2500 / 150)
+
+
+class TestGlazed:
+    def glazed(self, **more):
+        found = document("batter-bake", **more)
+        glaze = {"ingredient": "light-brown-sugar", "amount": {"value": 40, "unit": "g"}}
+        found["parts"].append({"role": "glaze", "family": "glaze", "lines": [glaze]})
+        return work(sheet_from(found), SEA)
+
+    def test_a_glaze_goes_on_for_the_last_minutes(self):
+        found = self.glazed()
+        done = found.facts["heat.done_min"].value
+        assert found.facts["heat.glaze_at_min"].value == pytest.approx(done - GLAZE_SETS_MIN)
+        minutes = {step.id: step.minutes for step in found.steps}
+        assert minutes["bake"] + minutes["brush"] == pytest.approx(done)
+
+    def test_without_one_it_bakes_through(self):
+        found = worked("batter-bake")
+        assert "heat.glaze_at_min" not in found.facts
+        assert next(step for step in found.steps if step.id == "bake").minutes == found.facts["heat.done_min"].value
+
+    def test_rice_goes_in_hot_with_it_and_is_done_when_it_is_brown(self):
+        found = told("tray-rice")
+        assert found["heat.done_min"] == pytest.approx(found["heat.browns_min"])
+        assert 20 <= found["heat.done_min"] <= 40
+        cooler = told("tray-rice", heat={"oven_c": 160})
+        assert cooler["heat.done_min"] > found["heat.done_min"]
+
+
+class TestGathered:
+    def test_end_by_weight_by_hand(self):
+        """Six in a hundred of it go as vapour: at least 0.06 x m x 2257 J/g at 620 W."""
+        found = told("tray-rice", schools={"finish": "set"})
+        assert found["heat.lost_g"] == pytest.approx(0.06 * found["mix.cooked_g"], rel=0.01)
+        assert found["heat.done_min"] > found["heat.lost_g"] * 2257 / 620 / 60
+
+    def test_a_weaker_flame_takes_longer(self):
+        low = told("tray-rice", schools={"finish": "set"}, heat={"level": "low"})
+        assert low["heat.done_min"] > told("tray-rice", schools={"finish": "set"})["heat.done_min"]
+
+
+class TestPounding:
+    def test_by_hand(self):
+        """720 g: 7 minutes by machine and 3 a kilogram; 9 and 9 in a mortar."""
+        machine, mortar = told("pounded"), told("pounded", schools={"pound": "mortar"})
+        kg = machine["mix.cooked_g"] / 1000
+        assert machine["heat.pound_min"] == pytest.approx(7 + 3 * kg)
+        assert mortar["heat.pound_min"] == pytest.approx(9 + 9 * kg)
+        # A ball of it has 4.836 V^(2/3) of skin; from 92 to 60 °C in a room at 20 it takes ln(72/40) = 0.588 of m c / (h A).
+        assert mortar["heat.pound_hot_min"] / machine["heat.pound_hot_min"] == pytest.approx(12 / 26)
+
+    def test_a_mass_that_cools_too_soon_is_said_to(self):
+        found = worked("pounded", schools={"pound": "bowl"})
+        assert found.facts["heat.pound_min"].value > found.facts["heat.pound_hot_min"].value
+        assert any("steam it in between" in advice.says for advice in found.advice)
+
+    def test_a_larger_mass_stays_hot_longer(self):
+        large, small = of_grain("pounded", 1500).facts, of_grain("pounded", 300).facts
+        assert large["heat.pound_hot_min"].value > small["heat.pound_hot_min"].value
+
+    def test_only_what_is_pounded(self):
+        assert not [way for way in WAYS if way != "pounded" and "heat.pound_min" in told(way)]
+
+
+class TestFinishing:
+    def test_slices_fried_in_egg(self):
+        """Each side crisp when 0.3 kg/m2 have gone at 260 x 65 W/m2, 40 s, and 48 s more to be gold."""
+        found = told("set-cake", schools={"finish": "fry"})
+        assert found["finish.side_min"] == pytest.approx((0.3 * 2_257_000 / (260 * 65) + 48) / 60, abs=0.1)
+        assert found["finish.all_min"] == pytest.approx(found["finish.loads"] * found["finish.each_min"])
+
+    def test_blocks_toasted_until_they_puff(self):
+        found = told("pounded", schools={"finish": "block"})
+        assert 4 <= found["finish.each_min"] <= 15
+        assert found["finish.frozen_min"] > 1
+
+    def test_a_thicker_packet_takes_longer_on_the_griddle(self):
+        thin = told("ground-packets", schools={"finish": "griddle"})
+        assert thin["finish.each_min"] > 4
+        assert "finish.each_min" not in told("ground-packets")
+
+    def test_its_step_lasts_as_long(self):
+        found = worked("set-cake", schools={"finish": "fry"})
+        fry = next(step for step in found.steps if step.id == "fry")
+        assert fry.minutes == pytest.approx(found.facts["finish.all_min"].value)
+        assert "hot-oil" in fry.cautions
+
+
+class TestReducing:
+    def reduced(self, kitchen=SEA, pan=""):
+        found = document("tray-rice")
+        next(part for part in found["parts"] if part["role"] == "syrup")["pan"] = pan
+        return {key: fact.value for key, fact in work(sheet_from(found), kitchen).facts.items()}
+
+    def test_by_hand(self):
+        """620 W boil off 16.5 g a minute, in a pan 20 cm across (at most 9 x 3.14 dm2 = 28)."""
+        found = self.reduced()
+        assert found["part.syrup.boil_off_g_per_min"] == pytest.approx(16.48, abs=0.01)
+        gone = found["part.syrup.raw_g"] - found["part.syrup.made_g"]
+        warm = found["part.syrup.boil_off_min"] - gone / 16.48
+        # From 20 to 100 °C; 37 % water, 40 % sugar and 18 % fat: 0.37 x 4180 + 0.4 x 1600 + 0.18 x 2000 = 2550 J/(kg K).
+        assert warm == pytest.approx(found["part.syrup.raw_g"] / 1000 * 2550 * 80 / 620 / 60, rel=0.08)
+
+    def test_a_narrow_pan_lets_less_go(self):
+        """12 cm across are 1.13 dm2: 10.2 g a minute, whatever the burner has."""
+        narrow = Kitchen(room_c=20, pans=(Pan(name="narrow", empty_g=500, across_mm=120),))
+        found = self.reduced(narrow, "narrow")
+        assert found["part.syrup.boil_off_g_per_min"] == pytest.approx(9 * math.pi * 1.2**2 / 4, abs=0.01)
+        assert found["part.syrup.boil_off_min"] > self.reduced()["part.syrup.boil_off_min"]
+
+    def test_a_paste_dries_over_low_heat_and_its_step_lasts_as_long(self):
+        found = worked("crushed-balls")
+        assert found.facts["part.filling.boil_off_g_per_min"].value == pytest.approx(loss_g_per_min(380))
+        dry = next(step for step in found.steps if step.id == "filling-dry")
+        assert dry.minutes == pytest.approx(found.facts["part.filling.boil_off_min"].value)
+
+
+class TestLoads:
+    def test_trays_over_shelves(self):
+        """Five trays on two shelves: three loads, two changes of three minutes."""
+        found = told("batter-bake", vessel={"count": 5, "tin": {"diameter_mm": 120}})
+        assert found["heat.loads"] == 3
+        assert found["heat.all_loads_min"] == pytest.approx(3 * found["heat.done_min"] + 6)
+        waits = found["heat.all_loads_min"] - found["heat.done_min"]
+        assert found["heat.waits_c"] == pytest.approx(20 + (found["heat.heart_done_c"] - 20) * math.exp(-waits / 75))
+
+    def test_packets_side_by_side(self):
+        """A tier 260 mm across takes three quarters of 531 cm2; a packet 63 mm wide, 39.7: ten, on two tiers twenty."""
+        found = told("ground-packets")
+        each = math.floor(0.75 * math.pi * 260**2 / 4 / found["shape.side_mm"] ** 2)
+        small = Kitchen(steamer=Steamer(diameter_mm=180, tiers=1))
+        fewer = told("ground-packets", small)
+        across = math.floor(0.75 * math.pi * 180**2 / 4 / fewer["shape.side_mm"] ** 2)
+        assert found["heat.loads"] == math.ceil(found["shape.pieces"] / (2 * each))
+        assert fewer["heat.loads"] == math.ceil(fewer["shape.pieces"] / across) > 1
+
+    def test_parcels_under_the_water_and_topped_up(self):
+        """Three litres, a tenth of a litre every ten minutes at 380 W: 15 % gone after 450 / 10.1 = 44.5 min."""
+        found = told("leaf-parcels")
+        assert found["heat.top_up_at_min"] == pytest.approx(450 / 10.102, abs=0.1)
+        assert found["heat.top_up_ml"] == pytest.approx(450)
+
+    def test_a_fuller_pot_lags(self):
+        assert 0 < told("boiled-balls")["heat.fuller_min"] < 2
+
+
+class TestRestAndKeep:
+    def test_by_counter_and_by_fridge_whatever_is_chosen(self):
+        found = [told("set-cake", schools={"rest": rest}) for rest in ("cool", "chill", "overnight")]
+        assert len({round(one["rest.cut_counter_min"], 3) for one in found}) == 1
+        assert found[0]["rest.cut_after_min"] == found[0]["rest.cut_counter_min"]
+        assert found[1]["rest.cut_after_min"] == found[1]["rest.cut_fridge_min"]
+        assert found[2]["rest.cut_after_min"] == 14 * 60
+
+    def test_a_rolled_sheet_is_chilled_and_has_no_hurry(self):
+        """By hand, lumped: 8 mm from 65 to 16 °C in a fridge at 5: rho c L / 2h x ln(60/11)."""
+        found = worked("stirred-rounds", schools={"wrap": "chill"})
+        thick = found.facts["shape.sheet_thick_mm"].value / 1000
+        lumped = 1180 * 2950 * thick / 2 / 9 * math.log(60 / 11) / 60
+        assert found.facts["rest.chill_min"].value == pytest.approx(lumped, rel=0.15)
+        roll = next(step for step in found.steps if step.id == "roll")
+        assert roll.minutes == pytest.approx(found.facts["rest.chill_min"].value + 5)
+
+    def test_hands_against_the_window(self):
+        """Fifteen rounds, a minute and 0.7 each: 11.5 for one cook, half for two."""
+        alone, two = told("stirred-rounds"), told("stirred-rounds", Kitchen(room_c=20, cooks=2))
+        assert alone["rest.shaping_min"] == pytest.approx(1 + 0.7 * alone["shape.pieces"])
+        assert two["rest.shaping_min"] == pytest.approx(alone["rest.shaping_min"] / 2)
+
+    def test_what_spoils_limits_it_first(self):
+        cake, baked = told("set-cake"), told("batter-bake")
+        assert baked["keep.room_h"] == baked["keep.eat_within_h"] == 2
+        assert baked["keep.limited_by"] in ("Milk, whole", "Coconut milk, thick", "Egg", "Butter")
+        assert baked["keep.frozen_days"] < cake["keep.frozen_days"]
+        assert cake["keep.limited_by"] in ("it turns hard", "it sours")
+
+    def test_cold_hardens_it_sooner(self):
+        """At 5 °C the index runs 1 + 2 x 15/16 = 2.875 times as fast as at 20."""
+        found = told("set-cake")
+        assert found["keep.hard_after_h"] / found["keep.hard_cold_h"] == pytest.approx(2.875, rel=0.01)
+
+    @pytest.mark.parametrize("way", sorted(WAYS))
+    def test_every_keeping_is_said_to_be_an_index(self, way):
+        facts = worked(way).facts
+        for key in ("keep.cold_h", "keep.frozen_days", "keep.hard_after_h", "keep.hard_cold_h", "keep.eat_within_h"):
+            assert "an index, not a safety validation" in facts[key].because.says
+        assert facts["keep.restore"].value == WAYS[way].restores
+
+
+class TestSides:
+    @pytest.mark.parametrize("way", sorted(WAYS))
+    def test_each_side_is_the_sheet_worked_that_way(self, way):
+        sheet = default_sheet(way)
+        for question in questions(WAYS[way]):
+            found = sides(sheet, SEA, question.id)
+            assert len(found.sides) >= 2
+            assert sum(side.followed for side in found.sides) == 1
+            assert all(len(side.shown) == len(found.rows) == len(found.units) for side in found.sides)
+            for i, _ in enumerate(found.rows):
+                assert len({side.shown[i] for side in found.sides}) > 1  # a row that tells nothing is not shown
+            if question.id == "soak":
+                continue
+            for side in found.sides:
+                alone = told(way, schools={question.id: side.id})
+                assert side.done == alone.get("heat.done_min")
+
+    def test_float_and_on(self):
+        """At the float the frozen heart is cold; simmered on, it is hot. Both are shown."""
+        found = sides(default_sheet("boiled-balls"), SEA, "done")
+        row = found.rows.index("heart when done")
+        by = {side.id: side for side in found.sides}
+        assert float(by["float"].shown[row]) < 10
+        assert float(by["float-then-simmer"].shown[row]) >= 72
+        assert "Simmer on" in " ".join(by["float"].says)
+
+    def test_soaked_and_not_with_the_water_cut_to_match(self):
+        found = sides(default_sheet("crushed-balls"), SEA, "soak")
+        pour = found.rows.index("liquid to pour on")
+        poured = [float(side.shown[pour]) for side in found.sides]
+        assert poured == sorted(poured, reverse=True)
+        done = [side.done for side in found.sides]
+        assert done == sorted(done, reverse=True)
+
+    def test_what_is_compared_has_words(self):
+        assert set(COMPARED) <= set(KEYS)
+
+    def test_a_side_that_cannot_be_worked_says_why(self):
+        small = {"tin": {"diameter_mm": 60, "height_mm": 30}}
+        found = sides(sheet_from(document("stirred-rounds", vessel=small)), SEA, "cook")
+        steamed = next(side for side in found.sides if side.id == "steam")
+        assert steamed.done is None
+        assert "deep in a dish" in steamed.problems[0].says
+
+    def test_a_question_that_is_not_asked(self):
+        with pytest.raises(Refused, match="not asked here"):
+            sides(default_sheet("set-cake"), SEA, "soak")
+
+
+def test_a_brick_is_the_product_of_three_slabs():
+    """An oblong tin against a march of all its cells in three dimensions, written here: fixed and convective surfaces."""
+    from kemble.core.kitchen import Tin
+    from kemble.core.physics.thermal import Material
+    from kemble.core.stations.steam import _Tinful
+
+    k, rho, cp = 0.45, 1170.0, 2790.0
+    sides_m, cells = (0.06, 0.05, 0.03), (24, 20, 12)
+    for h in (math.inf, 120.0):
+        celsius = np.full(cells, 20.0)
+        steps = [side / n for side, n in zip(sides_m, cells, strict=True)]
+        dt = 0.12 * min(steps) ** 2 / (k / rho / cp)
+        times, hearts = [0.0], [20.0]
+        for i in range(1, int(1500 / dt)):
+            change = np.zeros(cells)
+            for axis, dx in enumerate(steps):
+                flow = np.diff(celsius, axis=axis) * k / dx
+                ends = [np.take(celsius, [at], axis=axis) for at in (0, -1)]
+                skin = 1.0 / (dx / 2 / k + (0.0 if math.isinf(h) else 1 / h))
+                edges = [(ends[0] - 100.0) * skin, (100.0 - ends[1]) * skin]
+                change += np.diff(np.concatenate((edges[0], flow, edges[1]), axis=axis), axis=axis) / dx
+            celsius += dt * change / (rho * cp)
+            times.append(i * dt)
+            hearts.append(float(celsius[11:13, 9:11, 5:7].mean()))
+        tin = Tin(shape="oblong", length_mm=60, width_mm=50, height_mm=40)
+        ours = _Tinful(0.03, tin, Material(k, rho, cp), h, h, 20.0)
+        at = np.linspace(30.0, 1400.0, 60)
+        found, _, _ = ours.curve(100.0, at, ours.across(at))
+        assert np.abs(found - np.interp(at, times, hearts)).max() < 0.5
