@@ -34,7 +34,10 @@ SCREENS = {
     "heat in the oven": ("/sheets/9/heat", "heat from above and below"),
     "heat through the leaf": ("/sheets/13/heat", "a plate keeps them under"),
     "heat under the spoon": ("/sheets/8/heat", "where the heat goes"),
-    "heat told as a range": ("/sheets/10/heat", "The usual range of the craft"),
+    "grain in steam": ("/sheets/10/heat", "Burner under the steamer"),
+    "grain under a lid": ("/sheets/11/heat", "stands shut"),
+    "packets in steam": ("/sheets/14/heat", "Once it has set"),
+    "rice with its glaze": ("/sheets/12/heat", "What it would cost"),
     "larder": ("/larder", "One of your own"),
     "shopping": ("/shopping", "Sugar, honey and syrup"),
     "paste": ("/paste", "Read it"),
@@ -78,7 +81,7 @@ def cautions(page):
 
 
 def refused(page):
-    page.get_by_label("Batter goes in at").fill("soon")
+    page.get_by_label("Goes in at").fill("soon")
     expect(page.get_by_role("alert")).to_be_visible()
 
 
@@ -134,9 +137,23 @@ def a_read_list(page):
     expect(page.get_by_text("2 lines are still open")).to_be_visible()
 
 
+def both_sides(page):
+    page.get_by_text("Where cooks disagree").click()
+    expect(page.get_by_role("table").get_by_text("Done at")).to_be_visible()
+
+
+def a_kettle(page):
+    page.goto(page.url.replace("/sheets/1/heat", "/kitchen"))
+    page.get_by_text("Test a burner with a kettle").click()
+    page.get_by_role("button", name="Work it out").click()
+    expect(page.get_by_text("reach the pot")).to_be_visible()
+
+
 @pytest.mark.parametrize(
     "opened",
     [
+        both_sides,
+        a_kettle,
         because,
         cautions,
         refused,
@@ -151,6 +168,8 @@ def a_read_list(page):
         shape_view("rolled and cut", "in all", 15),
     ],
     ids=[
+        "both sides",
+        "kettle",
         "because",
         "cautions",
         "refused",
