@@ -101,6 +101,7 @@ KEYS: dict[str, Key] = {
     "heat.tin_min": Key("another sort of tin", "min more", 0),
     "heat.fuller_min": Key("a fuller pot", "min more", 1),
     "heat.lid_min": Key("one look under the lid", "min more", 1),
+    "heat.door_min": Key("one look into the oven", "min more", 1),
     "heat.unsoaked_min": Key("not soaked at all", "min more", 0),
     "heat.top_sets_min": Key("the top has set at", "min", 0),
     "heat.top_looks": Key("the top", "", 0),

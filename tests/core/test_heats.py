@@ -359,6 +359,12 @@ class TestLoads:
     def test_a_fuller_pot_lags(self):
         assert 0 < told("boiled-balls")["heat.fuller_min"] < 2
 
+    def test_a_larger_ball_takes_nearly_its_square(self):
+        """35.2 mm and half a centimetre more: (40.2 / 35.2) squared is 1.30, and the water's own film a little less."""
+        found = told("boiled-balls")
+        more = found["heat.thicker_min"] / found["heat.done_min"]
+        assert 0.2 < more < (1 + 5 / found["shape.diameter_mm"]) ** 2 - 1
+
 
 class TestRestAndKeep:
     def test_by_counter_and_by_fridge_whatever_is_chosen(self):

@@ -235,6 +235,8 @@ class TestChecks:
         assert minutes == sorted(set(minutes))
         assert minutes[0] == round(worked.facts["heat.first_check_min"].value)
         assert minutes[-1] == round(worked.facts["heat.latest_min"].value)
+        short = work(default_sheet("boiled-balls"), Kitchen()).checks
+        assert any(check.minute % 1 for check in short)  # half minutes count in a heat of nine
         assert all(a.done_pct < b.done_pct for a, b in zip(worked.checks, worked.checks[1:], strict=False))
 
     def test_none_without_a_window(self):

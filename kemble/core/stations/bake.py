@@ -14,6 +14,8 @@ from kemble.core.physics import conduction
 from kemble.core.physics.baking import (
     BROWN_MIN,
     CELLS,
+    DOOR_BACK_S,
+    DOOR_DROP_C,
     OVEN_H,
     SKIN_KG_PER_M2,
     Baked,
@@ -138,6 +140,8 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         says = f"{deep} does not {never} in any sensible time"
         working.refuse("vessel", says, "a hotter oven, or a shallower tin")
         return None
+    # A fan that warms sooner also dries the top sooner: in a very thin tray the fast one can end after the likely.
+    first, latest = min(first, done), max(latest, done)
     minutes, heart = baked.times / 60.0 * asked.factor, asked.slowest(baked)
     skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
     browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
@@ -146,6 +150,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     for (key, _, says), minutes_of in zip(others, costs, strict=True):
         if minutes_of is not None:
             working.book.add(key, minutes_of - done, says, source=SOLVER, of=["heat.done_min"])
+    _enter_door(working)
     _enter_glaze(working, done, skin)
     shelves = working.kitchen.oven_shelves
     room = working.from_kitchen("oven_shelves", "trays at once", shelves)
@@ -190,6 +195,21 @@ def _others(working: Working, tray: _Tray) -> list[tuple[str, _Tray, str]]:
         ("heat.cooler_min", cooler, f"an oven that is {_OFF_THE_DIAL_C:.0f} °C cooler than its dial says"),
         ("heat.colder_min", replace(tray, start_c=5.0), "straight from the fridge"),
     ]
+
+
+def _enter_door(working: Working) -> None:
+    """What one look costs: the heat that the air was short of, over what drives it."""
+    oven_c, boil_c = working.sheet.heat.oven_c, working.book.number("heat.boil_c")
+    seconds = DOOR_DROP_C * DOOR_BACK_S / (oven_c - 0.9 * boil_c)
+    working.book.add(
+        "heat.door_min",
+        seconds / 60.0 * working.kitchen.time_factor,
+        f"the air falls by {DOOR_DROP_C:.0f} °C and is back by a factor e in {DOOR_BACK_S / 60:.0f} minutes",
+        source=KITCHEN_ESTIMATE,
+        of=[working.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
+        low=seconds / 120.0,
+        high=seconds / 30.0,
+    )
 
 
 def _enter_glaze(working: Working, done: float, skin: float | None) -> None:

@@ -24,6 +24,7 @@ BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
 FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen estimate, 0.7-0.95
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
 _MOST_LAG_S = 120.0
+_THICKER_MM = 5.0
 _STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 %
 _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
 
@@ -53,10 +54,16 @@ class _Cooked:
 
 
 def _cook(
-    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
+    working: Working,
+    base: Composition,
+    filling: Composition | None,
+    drawn: BallDrawing,
+    boil_c: float,
+    *,
+    larger: float = 1.0,
 ) -> _Cooked | None:
-    """March a ball from its start to hot. None when it does not get there."""
-    outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
+    """March a ball, so many times as large as it is drawn, from its start to hot. None when it does not get there."""
+    outer, core = larger * drawn.outer_mm / 2000.0, larger * drawn.core_mm / 2000.0
     dough = properties(fractions(base), 60.0)
     shells = [(core, dough), (outer, dough)] if filling else [(outer, dough)]
     body = conduction.sphere(shells, BOIL_H)
@@ -112,13 +119,21 @@ def boil(
     def minutes(seconds: float) -> float:
         return (seconds * kitchen.time_factor + lag_s) / 60.0
 
-    floats, hot = minutes(found.float_s), minutes(found.hot_s)
     simmer_on = working.sheet.school("done") == "float-then-simmer"
-    done = max(minutes(found.through_s), hot, floats) if simmer_on else floats
+
+    def done_s(cooked: _Cooked) -> float:
+        return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
+
+    floats, hot, done = minutes(found.float_s), minutes(found.hot_s), minutes(done_s(found))
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, found.heart))
     _enter_times(working, drawn, floats=floats, hot=hot, done=done, heart_done_c=heart_done)
     book, pot = working.book, kitchen.pot
+    thicker = _cook(working, base, filling, drawn, boil_c, larger=1 + _THICKER_MM / drawn.outer_mm)
+    if thicker:
+        more = minutes(done_s(thicker)) - done
+        says = "the same ball half a centimetre larger across: size counts nearly squared"
+        book.add("heat.thicker_min", more, says, source=SOLVER, of=["heat.done_min"])
     book.add(
         "heat.fuller_min",
         min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,

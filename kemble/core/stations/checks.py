@@ -11,6 +11,7 @@ from kemble.core.stations.working import Drawn
 # spread with a side of its own before and after. Kitchen estimate; a log of one's own narrows it.
 _NORMAL = NormalDist()
 _EDGE = _NORMAL.inv_cdf(0.95)
+SHORT_MIN = 15.0
 QUARTERS = (0.05, 0.25, 0.5, 0.75, 0.95)
 
 
@@ -36,11 +37,15 @@ def share_of(minute: float, first: float, done: float, latest: float) -> float:
 
 
 def checks(book: Book) -> list[Check]:
-    """Five looks between first check and latest, at whole minutes, none twice. Empty without a window."""
+    """Five looks between first check and latest, at whole minutes (halves in a short heat), none twice.
+
+    Empty without a window.
+    """
     if "heat.done_min" not in book:
         return []
     first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
-    at = dict.fromkeys(float(round(minute_of(share, first, done, latest))) for share in QUARTERS)
+    parts = 1 if done >= SHORT_MIN else 2
+    at = dict.fromkeys(round(parts * minute_of(share, first, done, latest)) / parts for share in QUARTERS)
     return [
         Check.model_construct(minute=minute, done_pct=round(100 * share_of(minute, first, done, latest)))
         for minute in at

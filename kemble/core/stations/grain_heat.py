@@ -13,11 +13,10 @@ from kemble.core.larder import Composition
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
-from kemble.core.physics.steamer import lifted_lid_s
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.stations.curve import Curve, drawn_curve
 from kemble.core.stations.loads import loads
-from kemble.core.stations.steamer import SteamerDrawing, stages_of, steamer
+from kemble.core.stations.steamer import SteamerDrawing, lifted_lid, stages_of, steamer
 from kemble.core.stations.working import Drawn, Working
 
 How = Literal["steam", "lid", "cooker"]
@@ -264,16 +263,9 @@ def _enter_others(working: Working, likely: _Pot, done: float) -> None:
     ):
         book.add(key, max(0.0, other.minutes() * factor - done), says, source=SOURCE, of=["heat.done_min"])
     if how != "steam":
-        lid = lifted_lid_s(open_m2=likely.open_m2, net_w=working.kitchen.burner.low_w, boil_c=likely.boil_c)
-        book.add(
-            "heat.lid_min",
-            lid / 60.0 * factor,
-            "a look under the lid while it simmers: heat and water lost",
-            source=f"vapour by Lewis' relation; {KITCHEN_ESTIMATE}",
-            of=["heat.boil_c"],
-            low=lid / 90.0,
-            high=lid / 30.0,
-        )
+        low_w = working.kitchen.burner.low_w
+        low = working.from_kitchen("burner.low_w", "net power at low heat", low_w, "W")
+        lifted_lid(working, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
 
 
 def _enter_bed(working: Working) -> float:

@@ -81,21 +81,25 @@ def steamer(working: Working) -> SteamerDrawing:
     if rate < WEAK_G_PER_MIN:
         says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
         working.advise("heat", "look", says, 1)
+    lifted_lid(working, pot.diameter_mm, stages[-1].net_w, _pot(working))
+    return _drawing(working, plan, minutes)
+
+
+def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) -> None:
+    """What one look under a lid `across_mm` wide costs over a burner that gives `net_w`."""
     lid = lifted_lid_s(
-        open_m2=math.pi * (pot.diameter_mm / 1000) ** 2 / 4,
-        net_w=stages[-1].net_w,
-        boil_c=book.number("heat.boil_c"),
+        open_m2=math.pi * (across_mm / 1000) ** 2 / 4, net_w=net_w, boil_c=working.book.number("heat.boil_c")
     )
-    book.add(
+    minutes = lid / 60.0 * working.kitchen.time_factor
+    working.book.add(
         "heat.lid_min",
-        lid / 60 * working.kitchen.time_factor,
+        minutes,
         f"{OPEN_S:.0f} seconds open, and the heat that went out with the steam made good",
         source=f"vapour by Lewis' relation; {KITCHEN_ESTIMATE}",
-        of=[_pot(working)],
-        low=lid / 90,
-        high=lid / 30,
+        of=["heat.boil_c", pot],
+        low=minutes / 2,
+        high=minutes * 2,
     )
-    return _drawing(working, plan, minutes)
 
 
 def _pot(working: Working) -> Origin:

@@ -19,7 +19,7 @@ from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve, drawn_curve
 from kemble.core.stations.loads import loads
 from kemble.core.stations.pieces import BallDrawing
-from kemble.core.stations.steamer import SteamerDrawing, steamer
+from kemble.core.stations.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.working import Drawn, Working
 
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K).
@@ -162,6 +162,7 @@ def _enter_pot(working: Working, latest: float) -> None:
     low = working.from_kitchen("burner.low_w", "net power at low heat", kitchen.burner.low_w, "W")
     says = "net power over 2.257 MJ for each kilogram"
     book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
+    lifted_lid(working, kitchen.pot.diameter_mm, kitchen.burner.low_w, low)
     pot = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
     book.add("heat.water_ml", kitchen.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
     at = _UNDER * kitchen.pot.water_ml / rate

@@ -1,7 +1,7 @@
 /** The cook's own cup, spoon and pans, weighed once: every sheet then reads them. */
 
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { KitchenSettings, UnitId } from "../api/client";
 import { larderQuery } from "../api/queries";
 import { unitName } from "../stations/mix/units";
@@ -143,7 +143,7 @@ export function Pans({ kitchen, set }: Props) {
   return (
     <NamedWeights
       title="Pans, empty"
-      says="With its own weight known, what is in a pan is read without tipping it out."
+      says="With its own weight known, what is in a pan is read without tipping it out; how wide it is says how fast it boils down."
       one="pan"
       verb="weighs"
       field={(name) => `${name}, empty`}
@@ -152,6 +152,23 @@ export function Pans({ kitchen, set }: Props) {
       start={900}
       known={pans.map((pan) => ({ name: pan.name, value: pan.empty_g }))}
       onChange={(i, empty_g) => set({ pans: pans.map((one, j) => (j === i ? { ...one, empty_g } : one)) })}
+      also={(i) => {
+        const pan = pans[i];
+        return (
+          pan && (
+            <NumberField
+              label={`${pan.name}, across`}
+              hideLabel
+              value={pan.across_mm / 10}
+              unit="cm"
+              min={6}
+              max={60}
+              width="3.5rem"
+              onChange={(cm) => set({ pans: pans.map((one, j) => (j === i ? { ...one, across_mm: cm * 10 } : one)) })}
+            />
+          )
+        );
+      }}
       onTakeAway={(i) => set({ pans: pans.filter((_, j) => j !== i) })}
       onAdd={(name, empty_g) => set({ pans: [...pans, { name, empty_g, across_mm: 200 }] })}
     />
@@ -190,13 +207,15 @@ interface NamedWeightsProps {
   start: number;
   known: { name: string; value: number }[];
   onChange: (i: number, value: number) => void;
+  /** A second figure, where they have one. */
+  also?: (i: number) => ReactNode;
   onTakeAway: (i: number) => void;
   onAdd: (name: string, value: number) => void;
 }
 
 /** Things of the kitchen that are known by a name and one figure. */
 function NamedWeights(props: NamedWeightsProps) {
-  const { title, says, one, verb, field, unit, range, start, known, onChange, onTakeAway, onAdd } = props;
+  const { title, says, one, verb, field, unit, range, start, known, onChange, also, onTakeAway, onAdd } = props;
   const [name, setName] = useState("");
   const [value, setValue] = useState(start);
   const [min, max] = range;
@@ -208,7 +227,8 @@ function NamedWeights(props: NamedWeightsProps) {
         {known.map((item, i) => (
           <li key={item.name} className="hairline flex items-baseline justify-between gap-3 py-1">
             <span>{item.name}</span>
-            <span>
+            <span className="flex items-baseline gap-4">
+              {also?.(i)}
               <NumberField
                 label={field(item.name)}
                 hideLabel

@@ -51,6 +51,7 @@ const COSTS = [
   "heat.level_min",
   "heat.unsoaked_min",
   "heat.lid_min",
+  "heat.door_min",
 ];
 const FINISH = ["finish.side_min", "finish.each_min", "finish.frozen_min", "finish.loads", "finish.all_min"];
 const LEVELS = ["low", "medium", "high"] as const;
@@ -308,9 +309,7 @@ function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
       <ul>
         {found.map(({ key, fact, minutes }) => (
           <li key={key} className="hairline grid grid-cols-[1fr_9rem_5.5rem] items-baseline gap-3 py-1">
-            <span>
-              {key === "heat.cover_min" ? (covered ? "Left open" : "Covered with foil") : capital(fact.label)}
-            </span>
+            <span>{costs(key, fact, covered)}</span>
             <span className="flex h-2 self-center" aria-hidden="true">
               <span
                 className={minutes < 0 ? "bg-green" : "bg-look"}
@@ -326,6 +325,12 @@ function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
     </>
   );
 }
+
+/** What would be otherwise, in words. */
+const costs = (key: string, fact: Facts[string], covered: boolean) => {
+  if (key === "heat.cover_min") return covered ? "Left open" : "Covered with foil";
+  return capital(key === "heat.tin_min" ? fact.because.says : fact.label);
+};
 
 const signed = (fact: Facts[string]) => {
   const value = Number(fact.value);

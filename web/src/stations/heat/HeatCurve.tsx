@@ -55,7 +55,7 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
   const mid = minutes.findIndex((m) => m > end * 0.3);
   const outside = drawing.kind === "wrapped" ? Math.floor(minutes.length * 0.22) : 3;
   const floats = facts["heat.float_min"] ? value("heat.float_min") : null;
-  const hot = facts["heat.core_hot_min"] ? value("heat.core_hot_min") : null;
+  const hot = value("heat.core_hot_min") > 0.5 ? value("heat.core_hot_min") : null;
   const marks = spread([
     { at: first, words: "first check", key: "heat.first_check_min" },
     { at: done, words: "done", key: "heat.done_min" },

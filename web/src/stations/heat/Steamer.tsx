@@ -19,6 +19,7 @@ interface Props {
 
 const LEFT = 40;
 const FLOOR = 250;
+const ROOM = 176; // for the words beside the pot, larger on a phone
 
 export function Steamer({ steamer, facts, within, at }: Props) {
   const scale = 300 / steamer.pot_mm;
@@ -40,8 +41,8 @@ export function Steamer({ steamer, facts, within, at }: Props) {
   const creases = steamer.rack_mm - steamer.gap_mm;
   return (
     <svg
-      viewBox={`0 ${top - 44} 480 ${FLOOR - top + 92}`}
-      className="block w-full max-w-[540px]"
+      viewBox={`0 ${top - 44} ${right + 24 + ROOM} ${FLOOR - top + 92}`}
+      className="block w-full max-w-[560px]"
       role="img"
       aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${waterMm.toFixed(0)} mm deep`}
     >

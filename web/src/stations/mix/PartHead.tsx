@@ -7,6 +7,7 @@ import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
 import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
@@ -127,6 +128,7 @@ function PartSlip({
             </FactFigure>
           )}
         </p>
+        <FactRows facts={facts} keys={[`part.${part.role}.boil_off_g_per_min`, `part.${part.role}.boil_off_min`]} />
         {drawing.reduced && (
           <PickRow
             label="Finished in"
