@@ -49,12 +49,11 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class Minutes:
-    """How long a step takes: a fixed part, a part a piece, and a fact of the sheet (times a factor)."""
+    """How long a step takes: a fixed part, a part a piece, and a fact of the sheet."""
 
     fixed: float = 0.0
     per_piece: float = 0.0
     fact: str | None = None
-    times_fact: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

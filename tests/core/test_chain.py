@@ -415,7 +415,7 @@ def names_only_what_exists(steps, also=()):
     assert not set(ids) & set(also)
     for i, step in enumerate(steps):
         assert all(after.step in [*ids[:i], *also] for after in step.after), step.id
-        facts = [step.minutes.fact, step.minutes.times_fact, *(step.window or ())]
+        facts = [step.minutes.fact, *(step.window or ())]
         # A part's card says * where the role of its part stands.
         assert all(fact.replace("*", "filling") in KEYS for fact in facts if fact), step.id
         assert step.weigh in (None, "made") or step.weigh in KEYS, step.id

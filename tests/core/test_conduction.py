@@ -157,6 +157,20 @@ def test_thawing_without_ice_agrees_with_the_sphere_series():
     assert np.abs(found[1:][late] - want[late]).max() < 1.5
 
 
+def test_halved_steps_come_nearer_by_more_than_half():
+    """The heart of a frozen date at 72 °C: forty steps within 1 % of eight hundred, and of the second order."""
+    date = larder()["date"].composition(100.0)
+
+    def hot(steps):
+        _, _, times, found, _ = marched(date, -18.0, steps=steps + 1)
+        return when(times, found[:, 0], 72.0)
+
+    finest = hot(800)
+    errors = [abs(hot(steps) / finest - 1) for steps in (20, 40, 80)]
+    assert errors[1] < 0.01
+    assert errors[2] < 0.5 * errors[1] < 0.5 * 0.6 * errors[0]
+
+
 @pytest.mark.parametrize("name", ["water", "walnut", "date", "butter"])
 def test_a_march_keeps_its_energy(name):
     composition = larder()[name].composition(100.0)

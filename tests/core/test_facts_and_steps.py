@@ -187,9 +187,10 @@ class TestSteps:
         boil = next(step for step in balls.steps if step.id == "boil")
         loads, done = balls.facts["heat.loads"].value, balls.facts["heat.done_min"].value
         assert loads > 1
-        assert boil.minutes == pytest.approx(loads * done)
-        assert boil.window.done == pytest.approx(loads * done)
-        assert boil.window.first_check == pytest.approx((loads - 1) * done + balls.facts["heat.first_check_min"].value)
+        before = (loads - 1) * (done + 3)  # three minutes to change them
+        assert boil.minutes == pytest.approx(before + done)
+        assert boil.window.done == pytest.approx(before + done)
+        assert boil.window.first_check == pytest.approx(before + balls.facts["heat.first_check_min"].value)
 
 
 @pytest.fixture

@@ -331,6 +331,74 @@ class TestReducing:
         assert dry.minutes == pytest.approx(found.facts["part.filling.boil_off_min"].value)
 
 
+# Where heat has to come in, a lower boil takes longer; where water has to go off, it goes sooner.
+HIGHER_IS_SLOWER = [
+    ("set-cake", {}),
+    ("set-cake", {"cover": "covered"}),
+    ("boiled-balls", {}),
+    ("boiled-balls", {"done": "float"}),
+    ("crushed-balls", {}),
+    ("crushed-balls", {"grain": "cooker"}),
+    ("folded-pulls", {"cook": "steam"}),
+    ("stirred-rounds", {"cook": "steam"}),
+    ("ground-packets", {}),
+    ("leaf-parcels", {}),
+    ("pounded", {}),
+    ("tray-rice", {}),
+]
+HIGHER_IS_SOONER = [("stirred-rounds", {}), ("folded-pulls", {}), ("batter-bake", {}), ("tray-rice", {"finish": "set"})]
+STARTED = [
+    ("set-cake", "batter_c", 5, 80),
+    ("batter-bake", "batter_c", 5, 80),
+    ("tray-rice", "batter_c", 30, 85),
+    ("boiled-balls", "dough_c", 5, 60),
+    ("ground-packets", "dough_c", 5, 80),
+    ("leaf-parcels", "dough_c", 5, 80),
+]
+
+
+class TestWhatGrowsWithWhat:
+    @pytest.mark.parametrize(("way", "schools"), HIGHER_IS_SLOWER)
+    @settings(max_examples=6, deadline=None)
+    @given(st.floats(0, 2500), st.floats(150, 1500))
+    def test_higher_up_it_takes_longer(self, way, schools, altitude, more):
+        low, high = (told(way, Kitchen(altitude_m=m), schools=schools) for m in (altitude, altitude + more))
+        assert high["heat.done_min"] > low["heat.done_min"]
+
+    @pytest.mark.parametrize(("way", "schools"), HIGHER_IS_SOONER)
+    def test_higher_up_it_dries_sooner(self, way, schools):
+        low, high = (told(way, Kitchen(altitude_m=m), schools=schools) for m in (0, 2000))
+        assert high["heat.done_min"] < low["heat.done_min"]
+
+    @pytest.mark.parametrize(("way", "field", "least", "most"), STARTED)
+    @settings(max_examples=6, deadline=None)
+    @given(data=st.data())
+    def test_a_warmer_start_is_sooner_done(self, way, field, least, most, data):
+        cold = data.draw(st.floats(least, most - 3))
+        warm = data.draw(st.floats(cold + 2, most))
+        one, other = (told(way, start={field: celsius}) for celsius in (cold, warm))
+        assert other["heat.done_min"] < one["heat.done_min"]
+
+    @pytest.mark.parametrize("way", ["set-cake", "batter-bake"])
+    @settings(max_examples=8, deadline=None)
+    @given(st.floats(170, 300), st.floats(0.75, 0.93))
+    def test_deeper_takes_longer(self, way, across, narrower):
+        """The same batter in a narrower tin stands deeper."""
+        wide, deep = (
+            told(way, vessel={"tin": {"shape": "round", "diameter_mm": d, "height_mm": 200}})
+            for d in (across, across * narrower)
+        )
+        assert deep["heat.depth_mm"] > wide["heat.depth_mm"]
+        assert deep["heat.done_min"] > wide["heat.done_min"]
+
+    @pytest.mark.parametrize("way", sorted(WAYS))
+    @settings(max_examples=4, deadline=None)
+    @given(st.floats(0.5, 2.0))
+    def test_the_kitchens_own_factor_moves_all_of_it(self, way, factor):
+        one, other = told(way), told(way, Kitchen(altitude_m=0, room_c=20, time_factor=factor))
+        assert other["heat.done_min"] / one["heat.done_min"] == pytest.approx(factor, rel=0.12)
+
+
 class TestLoads:
     def test_trays_over_shelves(self):
         """Five trays on two shelves: three loads, two changes of three minutes."""
@@ -382,6 +450,16 @@ class TestRestAndKeep:
         assert found.facts["rest.chill_min"].value == pytest.approx(lumped, rel=0.15)
         roll = next(step for step in found.steps if step.id == "roll")
         assert roll.minutes == pytest.approx(found.facts["rest.chill_min"].value + 5)
+
+    def test_the_actual_mass_cools(self):
+        """3 kg lie 2.5 l over 900 cm2, 28 mm and not 18: longer until it can be handled. A parcel cools as a ball."""
+        little, much = of_grain("pounded", 400).facts, of_grain("pounded", 2000).facts
+        assert much["rest.handle_from_min"].value > 1.3 * little["rest.handle_from_min"].value
+        thick = next(one for one in much["rest.handle_from_min"].because.inputs if one.ref == "way:board")
+        assert thick.value == pytest.approx(much["mix.volume_ml"].value / 90, abs=0.1)
+        parcel = worked("leaf-parcels").facts
+        across = next(one for one in parcel["rest.handle_from_min"].because.inputs if one.ref == "way:parcel")
+        assert across.value == pytest.approx(parcel["shape.diameter_mm"].value, abs=0.1)
 
     def test_hands_against_the_window(self):
         """Fifteen rounds, a minute and 0.7 each: 11.5 for one cook, half for two."""

@@ -190,7 +190,7 @@ def _minutes(one: _Placed, book: Book) -> float:
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
     total = minutes.fixed + minutes.per_piece * pieces
     if fact:
-        total += book.number(fact) * (book.number(minutes.times_fact) if minutes.times_fact else 1.0)
+        total += book.number(fact)
     return total
 
 

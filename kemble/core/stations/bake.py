@@ -151,10 +151,10 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         if minutes_of is not None:
             working.book.add(key, minutes_of - done, says, source=SOLVER, of=["heat.done_min"])
     _enter_door(working)
-    _enter_glaze(working, done, skin)
     shelves = working.kitchen.oven_shelves
     room = working.from_kitchen("oven_shelves", "trays at once", shelves)
     loads(working, drawn.count, shelves, "trays", "shelves", room)
+    _enter_glaze(working, done, skin)
     _advise(working, done, browns, cooked=asked.cooked)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     return BakeDrawing.model_construct(
@@ -216,16 +216,16 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
     """When a glaze goes on a batter: on a skin, and early enough to set; rice goes in with it."""
     if working.way.portions == "cooked":
         return
-    book, bare = working.book, done
+    book, bare = working.book, working.book.number("heat.all_loads_min")
     if "glaze" in working.bowl.parts:
-        bare = book.add(
+        bare -= done - book.add(
             "heat.glaze_at_min",
             max(done - GLAZE_SETS_MIN, min(skin or 0.0, done)),
             f"it wants {GLAZE_SETS_MIN:.0f} minutes to set, on a top that has its skin",
             source=KITCHEN_ESTIMATE,
             of=["heat.done_min", *(["heat.skin_min"] if "heat.skin_min" in book else [])],
         )
-    book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.done_min"])
+    book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.all_loads_min"])
 
 
 def _quick(tray: _Tray) -> _Tray:

@@ -19,18 +19,18 @@ def loads(working: Working, count: int, at_once: int, things: str, over: str, ro
     of: Origins = [room]
     of += [key for key in ("shape.tins", "shape.pieces", "heat.load_pieces") if key in book]
     book.add("heat.loads", float(number), f"{things} over {over}", source="sheet and kitchen", of=of)
-    if number == 1:
-        return 1
     done = book.number("heat.done_min")
     every = book.add(
         "heat.all_loads_min",
         number * done + (number - 1) * CHANGE_MIN,
-        f"one after another, {CHANGE_MIN:.0f} minutes to change them",
+        f"one after another, {CHANGE_MIN:.0f} minutes to change them" if number > 1 else "one load",
         source=KITCHEN_ESTIMATE,
         of=["heat.loads", "heat.done_min"],
         low=number * book.number("heat.first_check_min"),
         high=number * (book.number("heat.latest_min") + CHANGE_MIN),
     )
+    if number == 1:
+        return 1
     kitchen = working.kitchen
     waits = every - done
     heart = book.number("heat.heart_done_c")

@@ -8,7 +8,7 @@ from kemble.core.cards import Step
 from kemble.core.facts import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Modes, when
+from kemble.core.physics.conduction import Array, Body, Modes, when
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.curve import SOLVER, Curve
@@ -27,6 +27,7 @@ TO_FRIDGE_C = 55.0  # no longer steaming: it may go in the fridge without warmin
 OVERNIGHT_MIN = 14 * 60.0
 BITE_C = 65.0
 STIFF_C = 45.0
+BOARD_CM2 = 900.0  # a board on which a cooked mass is laid out; kitchen estimate
 ROLLED_C = 16.0  # a rolled sheet so cold cuts round and can be held; kitchen estimate
 SHAPED_AT = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
 SOFT_C = -6.0
@@ -43,20 +44,39 @@ def rest(working: Working, base: Composition, filling: Composition | None, drawn
     if isinstance(drawn, TinDrawing):
         drawing = _tin(working, base, drawn)
     elif working.way.portions == "cooked" or drawn.form != "ball":
-        drawing = _board(working, base)
+        drawing = _board(working, base, drawn)
     else:
         drawing = _ball(working, base, filling, drawn)
     keep(working)
     return drawing
 
 
-def _board(working: Working, base: Composition) -> RestDrawing:
-    """A cooked mass on the board, or a parcel out of the pot, as a slab that cools from both sides."""
+def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Body, Origin]:
+    """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
+    laid, and thicker when there is more of it than the board takes."""
+    way, book = working.way, working.book
+    if drawn.form == "parcel":
+        thick = drawn.outer_mm
+        body = conduction.sphere([(thick / 2000.0, material)], COUNTER_H)
+        return body, leaf("way:parcel", "a ball of its weight across", round(thick, 1), "mm")
+    thick = way.board_mm
+    if drawn.form == "packet":
+        thick = book.number("shape.thick_mm")
+    elif way.portions == "cooked":
+        thick = max(thick, book.number("mix.volume_ml") / BOARD_CM2 * 10.0)
+    body = conduction.slab(thick / 1000.0, material, COUNTER_H, COUNTER_H)
+    return body, leaf("way:board", "it lies thick", round(thick, 1), "mm")
+
+
+def _board(working: Working, base: Composition, drawn: BallDrawing) -> RestDrawing:
+    """A cooked mass on the board, or a parcel or packet out of its heat, until it can be handled and no longer."""
     book, kitchen, way = working.book, working.kitchen, working.way
     material = properties(fractions(base), 60.0)
     start = book.number("heat.heart_done_c")
-    times = np.linspace(0.0, 1.0, 140) ** 1.5 * 3 * 3600.0
-    modes = Modes(conduction.slab(way.board_mm / 1000.0, material, COUNTER_H, COUNTER_H))
+    body, thick = _lies(working, drawn, material)
+    slow_s = float(body.edges[-1]) * 1150.0 * material.cp / COUNTER_H  # its own slow time, and more
+    times = np.linspace(0.0, 1.0, 140) ** 1.5 * max(3 * 3600.0, 2 * slow_s)
+    modes = Modes(body)
     left = modes.remaining(times)
     heart = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
     top = kitchen.room_c + (start - kitchen.room_c) * modes.surfaces(left)[1]
@@ -64,7 +84,7 @@ def _board(working: Working, base: Composition) -> RestDrawing:
     begins = when(times, -heart, -begin_c) or 0.0
     ends = when(times, -heart, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    of: Origins = ["heat.heart_done_c", room, leaf("way:board", "it lies thick", way.board_mm, "mm")]
+    of: Origins = ["heat.heart_done_c", room, thick]
     for key, seconds, celsius, says in (
         ("rest.handle_from_min", begins, begin_c, "cool enough for the hands"),
         ("rest.handle_until_min", max(ends, begins), end_c, "under this it stiffens and no longer seals"),

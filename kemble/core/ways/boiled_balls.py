@@ -154,7 +154,7 @@ WAY = Way(
             "boil",
             "Simmer the balls",
             "Slide them in one by one. Stir along the floor every half minute, or they stick.",
-            Minutes(fact="heat.done_min", times_fact="heat.loads"),
+            Minutes(fact="heat.all_loads_min"),
             "held",
             after=(After("boil-water", 0, 10), After("wrap", 0, 30)),
             uses=("burner",),

@@ -78,7 +78,7 @@ WAY = Way(
             "steam-grain",
             "Steam the grain",
             "Loose, two fingers deep. Turn it once; sprinkle it if the top looks dry.",
-            Minutes(fact="heat.done_min"),
+            Minutes(fact="heat.all_loads_min"),
             "minded",
             after=(After("drain", 0, 120), After("raise-steam", 0, 30)),
             uses=("steamer",),

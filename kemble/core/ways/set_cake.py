@@ -199,7 +199,7 @@ WAY = Way(
             "steam",
             "Steam",
             "Wisps at the lid, no more. Top up only with boiling water.",
-            Minutes(fact="heat.done_min", times_fact="heat.loads"),
+            Minutes(fact="heat.all_loads_min"),
             "minded",
             after=(After("pour", 0, 2),),
             uses=("burner", "steamer"),

@@ -176,7 +176,7 @@ WAY = Way(
             "bake",
             "Glaze and bake",
             "Kept-back syrup or glaze over the top; until it bubbles at the edge and browns.",
-            Minutes(fact="heat.done_min"),
+            Minutes(fact="heat.all_loads_min"),
             "free",
             after=(After("level", 0, 20), After("glaze", 0, 240)),
             uses=("oven",),

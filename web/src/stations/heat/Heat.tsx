@@ -66,7 +66,7 @@ export function Heat({ bench, way }: StationProps) {
   const steamer = drawing ? steamerOf(drawing) : null;
   const levelled = drawing?.kind === "stirred" && drawing.method !== "microwave";
   const many = Number(facts["heat.loads"]?.value ?? 1) > 1;
-  const shown = ROWS.filter((key) => key !== "heat.loads" || many);
+  const shown = ROWS.filter((key) => many || (key !== "heat.loads" && key !== "heat.all_loads_min"));
   const setLevel = (level: Level) => edit({ ...sheet, heat: { ...sheet.heat, level } });
   return (
     <>

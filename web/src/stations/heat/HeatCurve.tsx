@@ -194,7 +194,7 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
         <FactFigure facts={facts} name="heat.done_min">
           Done means: {facts["heat.done_min"]?.because.says}
         </FactFigure>
-        . Worked from shape and stuff; your own stove decides, so look at the first check.
+        . Worked from shape and stuff, no safety validation; your own stove decides, so look at the first check.
       </figcaption>
     </figure>
   );
