@@ -289,7 +289,7 @@ def test_a_kitchen_moved_up_a_mountain(watched, kitchen):
     page.keyboard.press("3")
     expect(page.get_by_role("button", name=re.compile("^198 °F"))).to_be_visible()
     assert int(key_number(page, "Heat").inner_text()) > 25
-    page.get_by_label("Batter goes in at").fill("140")
+    page.get_by_label("Goes in at").fill("140")
     expect(key_number(page, "Heat").locator("xpath=preceding-sibling::s")).to_be_visible()
 
 

@@ -164,13 +164,13 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
     start = book.number("heat.heart_done_c")
     material = properties(fractions(base), 60.0)
     depth = drawn.depth_mm / 1000.0
-    side = drawn.tin.least_mm
+    side, lining = drawn.tin.least_mm, working.sheet.vessel.lining
 
     def cooling(h: float) -> tuple[Array, Array, Array]:
         """Seconds, and the shares of warmth left at the heart and on top."""
         times = np.linspace(0.0, 1.0, 140) ** 1.5 * 12 * 3600.0
-        upright = Modes(conduction.slab(depth, material, wall_h(drawn.tin, h), h))
-        body = conduction.cylinder(side / 2000.0, material, wall_h(drawn.tin, h))
+        upright = Modes(conduction.slab(depth, material, wall_h(drawn.tin, h, lining), h))
+        body = conduction.cylinder(side / 2000.0, material, wall_h(drawn.tin, h, lining))
         across = Modes.centre(Modes(body).remaining(times), body)
         left = upright.remaining(times)
         return times, left.max(axis=1) * across, upright.surfaces(left)[1] * across

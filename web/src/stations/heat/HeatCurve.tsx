@@ -52,7 +52,7 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
     line<number>()
       .x((_, i) => x(minutes[i] ?? 0))
       .y((t) => y(t))(values) ?? "";
-  const mid = minutes.findIndex((m) => m > end * 0.3);
+  const mid = minutes.findIndex((m) => m > end * 0.45);
   const outside = drawing.kind === "wrapped" ? Math.floor(minutes.length * 0.22) : 3;
   const floats = facts["heat.float_min"] ? value("heat.float_min") : null;
   const hot = value("heat.core_hot_min") > 0.5 ? value("heat.core_hot_min") : null;

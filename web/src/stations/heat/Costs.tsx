@@ -1,0 +1,62 @@
+/** What it would cost if something were otherwise: minutes on a common scale. */
+
+import type { Facts } from "../../api/client";
+import { FactFigure } from "../../ui/FactFigure";
+import { capital } from "../../ui/words";
+
+/** Minutes more or less than now, if something were otherwise. */
+const COSTS = [
+  "heat.deeper_min",
+  "heat.thicker_min",
+  "heat.tin_min",
+  "heat.cover_min",
+  "heat.colder_min",
+  "heat.cooler_min",
+  "heat.double_min",
+  "heat.fuller_min",
+  "heat.level_min",
+  "heat.unsoaked_min",
+  "heat.lid_min",
+  "heat.door_min",
+];
+
+export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
+  const found = COSTS.flatMap((key) => {
+    const fact = facts[key];
+    return fact ? [{ key, fact, minutes: Number(fact.value) }] : [];
+  });
+  if (!found.length) return null;
+  const most = Math.max(...found.map((one) => Math.abs(one.minutes)), 1);
+  return (
+    <>
+      <h3 className="mt-4 font-bold">What it would cost</h3>
+      <ul>
+        {found.map(({ key, fact, minutes }) => (
+          <li key={key} className="hairline grid grid-cols-[1fr_9rem_5.5rem] items-baseline gap-3 py-1">
+            <span>{costs(key, fact, covered)}</span>
+            <span className="flex h-2 self-center" aria-hidden="true">
+              <span
+                className={minutes < 0 ? "bg-green" : "bg-look"}
+                style={{ width: `${(100 * Math.abs(minutes)) / most}%` }}
+              />
+            </span>
+            <FactFigure facts={facts} name={key} className="text-right font-bold">
+              {signed(fact)} min
+            </FactFigure>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What would be otherwise, in words. */
+const costs = (key: string, fact: Facts[string], covered: boolean) => {
+  if (key === "heat.cover_min") return covered ? "Left open" : "Covered with foil";
+  return capital(key === "heat.tin_min" ? fact.because.says : fact.label);
+};
+
+const signed = (fact: Facts[string]) => {
+  const value = Number(fact.value);
+  return `${value < 0 ? "−" : "+"} ${Math.abs(value).toFixed(fact.decimals)}`;
+};

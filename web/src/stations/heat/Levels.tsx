@@ -1,0 +1,39 @@
+/** Each level of heat under the steamer: what boils off, how long the first water lasts, and what comes of it. */
+
+import type { Sheet, SteamerDrawing } from "../../api/client";
+
+export type Level = Sheet["heat"]["level"];
+
+export function Levels({
+  steamer,
+  level,
+  onLevel,
+}: {
+  steamer: SteamerDrawing;
+  level: Level;
+  onLevel: (level: Level) => void;
+}) {
+  return (
+    <fieldset className="mt-1">
+      <legend className="text-ink2">Burner under the steamer</legend>
+      {steamer.levels.map((one) => (
+        <label
+          key={one.level}
+          className="hairline grid min-h-9 cursor-pointer grid-cols-[1rem_4rem_5rem_4rem_1fr] items-baseline gap-2 py-1"
+        >
+          <input
+            type="radio"
+            name="level"
+            checked={one.level === level}
+            onChange={() => onLevel(one.level)}
+            className="accent-bean"
+          />
+          <span>{one.level}</span>
+          <b>{one.g_per_min.toFixed(0)} g/min</b>
+          <span className="text-ink2">{one.lasts_min.toFixed(0)} min</span>
+          <span className={one.says.startsWith("wisps") ? "text-green" : "text-look"}>{one.says}</span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
