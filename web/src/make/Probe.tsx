@@ -18,15 +18,17 @@ export function Probe({ run, standing, onRead }: Props) {
   const [open, setOpen] = useState(false);
   if (!run.heart) return null;
   return (
-    <section aria-label="Thermometer" className="mt-5">
+    <section aria-label="Thermometer">
       {standing.refit && (
-        <p role="status" className="text-2xl font-bold text-green">
+        <p role="status" className="text-xl font-bold text-green">
           {standing.refit.says}
         </p>
       )}
-      {standing.refit && <Told heart={run.heart} standing={standing} />}
       {open ? (
-        <Reading run={run} standing={standing} onRead={onRead} onClose={() => setOpen(false)} />
+        <>
+          <Told heart={run.heart} standing={standing} />
+          <Reading run={run} standing={standing} onRead={onRead} onClose={() => setOpen(false)} />
+        </>
       ) : (
         <button type="button" className="pick mt-2" onClick={() => setOpen(true)}>
           Thermometer in the heart
