@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.linalg.lapack import dgtsv
 
 from kemble.core.physics.conduction import Array, Body
@@ -28,11 +29,14 @@ SKIN_KG_PER_M2 = 0.55  # water given up by the top when it has a skin; kitchen e
 OVEN_VAPOUR_PA = 12_000.0  # in an oven with something wet in it; kitchen estimate
 STEPS = 72
 _PIN = 1e5  # how stiffly a boiling cell is held, over its own inertia
+_MOST_TRIES = 12  # to find which cells boil; one or two do
 CELLS = 24
 BROWN_AT_C = 120.0  # ... a minute here is one of browning, twice that for each ...
 BROWN_TWICE_C = 8.0  # ... so much hotter
 BROWN_MIN = 5.0  # minutes of browning until a sugared top is golden; kitchen estimate, an index
 _TOP_M = 0.002  # what boils off so near the top dries it too
+
+Held = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +115,7 @@ def bake_all(trays: Sequence[Tray], steps: int = STEPS) -> list[Baked]:
     beside = np.zeros((many, n))
     beside[:, :-1] = -between
     beside = beside.ravel()[:-1]
+    boils = np.zeros((many, n), dtype=bool)
     gone_kg, rate_kg, surface = np.zeros(many), np.zeros(many), start.copy()
     for i, (dt, air, inertia) in enumerate(zip(lasts, airs, inertias, strict=True), start=1):
         share = _share(gone_kg + 0.5 * dt * rate_kg)  # as dry as it will be half way through the step
@@ -126,7 +131,7 @@ def bake_all(trays: Sequence[Tray], steps: int = STEPS) -> list[Baked]:
         right = inertia * temperature
         right[:, 0] += g_floor * air
         right[:, -1] += g_top * around
-        solved, pin = _step(beside, diagonal, right, inertia, kept, boil_at)
+        solved, pin, boils = _step(beside, diagonal, right, inertia, kept, boil_at, boils)
         into_top = g_top * (around - solved[:, -1])
         surface = solved[:, -1] + into_top * half[:, -1]
         vapour = np.maximum(0.0, drying + slope * (surface - top[i - 1])) * dt
@@ -160,25 +165,26 @@ def browned(times: Array, top: Array) -> Array:
 
 
 def _step(
-    beside: Array, diagonal: Array, right: Array, inertia: Array, kept: Array, boil_c: Array
-) -> tuple[Array, Array | None]:
-    """The temperatures of a step, and how stiffly each cell is held at the boiling point; None when none is.
+    beside: Array, diagonal: Array, right: Array, inertia: Array, kept: Array, boil_c: Array, boils: Held
+) -> tuple[Array, Array | None, Held]:
+    """The temperatures of a step, how stiffly each cell is held at the boiling point (None when none is), and which are.
 
-    A wet cell stays there: what comes in beyond that boils its water off. Held are those that would still be hotter
-    with their neighbours held.
+    A wet cell stays there: what comes in beyond that boils its water off. Held are those that would otherwise be hotter;
+    let go those that would be cooler (an active set, begun with the last step's, which is nearly always right).
     """
-    free = _solve(beside, diagonal, right)
-    boils = (free > boil_c) & (kept > 0)
-    if not boils.any():
-        return free, None
-    stiff = _PIN * inertia
-    while True:
-        pin = np.where(boils, stiff, 0.0)
-        solved = _solve(beside, diagonal + pin, right + pin * boil_c)
-        cooler = boils & (solved < boil_c)
-        if not cooler.any():
-            return solved, pin
-        boils &= ~cooler
+    wet, stiff = kept > 0, _PIN * inertia
+    boils = boils & wet
+    for _ in range(_MOST_TRIES):
+        pin = np.where(boils, stiff, 0.0) if boils.any() else None
+        solved = (
+            _solve(beside, diagonal, right) if pin is None else _solve(beside, diagonal + pin, right + pin * boil_c)
+        )
+        hotter = solved > boil_c
+        right_ones = hotter & wet
+        if (right_ones == boils).all():
+            break
+        boils = right_ones
+    return solved, pin, boils
 
 
 def _solve(beside: Array, diagonal: Array, right: Array) -> Array:
@@ -190,6 +196,9 @@ def _solve(beside: Array, diagonal: Array, right: Array) -> Array:
 
 def _take(kept: Array, joules: Array) -> None:
     """Water that left the top, out of the cells from the top down."""
+    if (joules <= kept[:, -1]).all():
+        kept[:, -1] -= joules
+        return
     down = kept[:, ::-1]
     above = np.cumsum(down, axis=1) - down
     down -= np.clip(joules[:, None] - above, 0.0, down)
