@@ -231,7 +231,7 @@ def test_a_run_survives_reload_and_loss_of_network(watched, kitchen):
     expect(page.get_by_text("kept here, to be sent")).to_have_count(0, timeout=15_000)
     page.reload()
     expect(page.get_by_text("Lid in a blue cloth.")).to_be_visible()
-    expect(page.get_by_text(re.compile("[45] min late"))).to_be_visible()
+    expect(page.get_by_text(re.compile("[67] min late"))).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("on time")).to_be_visible()
     page.keyboard.press("u")

@@ -21,7 +21,7 @@ SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
 
 
 class _Heat(NamedTuple):
-    """Pan or air in °C, coefficient in W/(m2 K), the heart's temperature when done under the boil, and words."""
+    """Pan or air in °C, its coefficient in W/(m2 K), and what is done with it in words."""
 
     celsius: float
     h: float
