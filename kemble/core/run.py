@@ -22,7 +22,7 @@ EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", 
 NOT_YET_MIN = 5.0
 SOON_MIN = 2.0  # a step planned this near is for now
 NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed", "probed"})
-_MARKS = frozenset({"started", "done", "not_yet"})  # what can be undone
+_MARKS = frozenset({"started", "done", "not_yet", "probed"})  # what can be undone
 
 
 class Event(BaseModel):
@@ -96,6 +96,11 @@ class RunState(BaseModel):
     late_min: float
 
 
+# What a mark may change: started, ended, minutes more, readings.
+_Readings = dict[str, list[tuple[datetime, float]]]
+_Before = tuple[dict[str, datetime], dict[str, datetime], dict[str, float], _Readings]
+
+
 class _Fold:
     """The running total of the events."""
 
@@ -106,10 +111,10 @@ class _Fold:
         self.ended: dict[str, datetime] = {}
         self.extra: dict[str, float] = {}
         self.weights: dict[str, list[Weighed]] = {}
-        self.probed: dict[str, list[tuple[datetime, float]]] = {}
+        self.probed: _Readings = {}
         self.notes: list[Note] = []
         self.finished = False
-        self._before: list[tuple[dict[str, datetime], dict[str, datetime], dict[str, float]]] = []
+        self._before: list[_Before] = []
 
     def ready(self, step_id: str) -> bool:
         return all(wait.step in self.ended for wait in self.steps[step_id].step.after)
@@ -117,12 +122,13 @@ class _Fold:
     def apply(self, event: Event) -> None:
         step = event.step
         if event.kind in _MARKS and step in self.steps:
-            self._before.append((dict(self.started), dict(self.ended), dict(self.extra)))
+            probed = {name: list(readings) for name, readings in self.probed.items()}
+            self._before.append((dict(self.started), dict(self.ended), dict(self.extra), probed))
         if event.kind == "finished":
             self.finished = True
         elif event.kind == "undone":
             if self._before:
-                self.started, self.ended, self.extra = self._before.pop()
+                self.started, self.ended, self.extra, self.probed = self._before.pop()
         elif event.kind in ("noted", "fault"):
             kind: Literal["noted", "fault"] = "fault" if event.kind == "fault" else "noted"
             self.notes.append(Note(at=event.at, step=step, kind=kind, text=event.text))

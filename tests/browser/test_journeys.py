@@ -233,6 +233,8 @@ def test_a_run_survives_reload_and_loss_of_network(watched, kitchen):
     expect(page.get_by_text("Lid in a blue cloth.")).to_be_visible()
     expect(page.get_by_text(re.compile("[67] min late"))).to_be_visible()
     page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("2 min late")).to_be_visible()
+    page.keyboard.press("u")  # what the thermometer read is taken back too
     expect(page.get_by_text("on time")).to_be_visible()
     page.keyboard.press("u")
     expect(page.get_by_role("button", name="Start", exact=True)).to_be_visible()

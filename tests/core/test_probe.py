@@ -201,6 +201,16 @@ class TestInARun:
         serve = state_of(self.plan, events, then, self.heart).expected_serve
         assert serve > state_of(self.plan, begun, then, self.heart).expected_serve
 
+    def test_a_wrong_reading_is_taken_back(self):
+        events = [*self.before(), self.event("started", 20), self.event("probed", 34, celsius=17)]
+        wrong = next(one for one in state_of(self.plan, events, self.at(35), self.heart).steps if one.id == "steam")
+        assert wrong.refit is not None
+        events.append(self.event("undone", 35, step=None))
+        back = next(one for one in state_of(self.plan, events, self.at(35), self.heart).steps if one.id == "steam")
+        assert back.refit is None
+        assert back.probed == []
+        assert back.status == "running"
+
     def test_without_a_heart_a_reading_is_kept_and_moves_nothing(self):
         events = [*self.before(), self.event("started", 20), self.event("probed", 34, celsius=40)]
         steam = next(one for one in state_of(self.plan, events, self.at(35)).steps if one.id == "steam")
