@@ -425,7 +425,7 @@ describe("when to look", () => {
     };
     const step = { window: { first_check: 25, done: 30, latest: 38 }, cue } as never;
     render(<Checks worked={{ ...of, steps: [step] }} />);
-    expect(text()).toContain("25min5 in 100 done");
+    expect(text()).toContain("25 min5 in 100 done");
     expect(text()).toContain("Clear? A stick. Clear or milky?");
   });
 });

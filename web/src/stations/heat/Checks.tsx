@@ -11,8 +11,7 @@ export function Checks({ worked }: { worked: Worked }) {
         {worked.checks.map((check) => (
           <li key={check.minute} className="hairline pt-1">
             <p className="text-2xl font-bold">
-              {+check.minute.toFixed(1)}
-              <span className="ml-1 text-base font-normal text-ink2">min</span>
+              {+check.minute.toFixed(1)} <span className="text-base font-normal text-ink2">min</span>
             </p>
             <p className="mt-1 h-2 bg-hair" aria-hidden="true">
               <span className="block h-2 bg-green" style={{ width: `${check.done_pct}%` }} />

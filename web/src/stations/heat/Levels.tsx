@@ -28,9 +28,8 @@ export function Levels({
             onChange={() => onLevel(one.level)}
             className="accent-bean"
           />
-          <span>{one.level}</span>
-          <b>{one.g_per_min.toFixed(0)} g/min</b>
-          <span className="text-ink2">{one.lasts_min.toFixed(0)} min</span>
+          <span>{one.level}</span> <b>{one.g_per_min.toFixed(0)} g/min</b>{" "}
+          <span className="text-ink2">{one.lasts_min.toFixed(0)} min</span>{" "}
           <span className={one.says.startsWith("wisps") ? "text-green" : "text-look"}>{one.says}</span>
         </label>
       ))}
