@@ -191,6 +191,16 @@ def test_nor_of_what_opens_on_a_screen(watched, demo, opened):
     assert serious(watched) == []
 
 
+def test_both_sides_on_a_phone(watched, demo):
+    """The table scrolls within itself, and the keyboard reaches it."""
+    watched.set_viewport_size({"width": 390, "height": 844})
+    watched.goto(f"{demo.url}/sheets/1/heat")
+    expect(watched.get_by_text("litres to start").first).to_be_visible()
+    both_sides(watched)
+    assert serious(watched) == []
+    assert watched.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth")
+
+
 def test_the_stations_by_keyboard_alone(watched, demo):
     """Digits go from station to station; ? asks why; Escape closes; the page never needs a mouse."""
     watched.goto(f"{demo.url}/sheets/1/mix")

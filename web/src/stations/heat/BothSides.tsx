@@ -47,7 +47,8 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
     .domain([0, last * 1.05])
     .range([2, W - 2]);
   return (
-    <div className="mt-3 overflow-x-auto" aria-busy={busy}>
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls on a phone, and the keyboard must reach it
+    <section aria-label={sides.title} tabIndex={0} className="mt-3 overflow-x-auto" aria-busy={busy}>
       <table className="w-full min-w-[640px] table-fixed border-collapse text-left">
         <caption className="sr-only">{sides.title}</caption>
         <thead>
@@ -136,6 +137,6 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
       {sides.rows.length === 0 && (
         <p className="mt-1 text-ink2">No figure differs: it is a matter of taste and of the hand.</p>
       )}
-    </div>
+    </section>
   );
 }
