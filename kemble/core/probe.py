@@ -78,7 +78,6 @@ class Refit(BaseModel):
 
     minute: float
     celsius: float
-    expected_c: float
     factor: float
     weight: float
     first: float
@@ -117,11 +116,9 @@ def refit(
     now = done * factor
     # As wide as is left of the doubt, at least two minutes in a hundred either way.
     low, high = now * math.exp(-1.645 * max(sd, 0.02)), now * math.exp(1.645 * max(sd, 0.02))
-    expected = float(np.interp(last.minute, minutes, heart))
     return Refit(
         minute=last.minute,
         celsius=last.celsius,
-        expected_c=expected,
         factor=factor,
         weight=1.0 - (1.0 / spread**2) / precision,
         first=low,

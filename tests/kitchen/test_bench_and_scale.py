@@ -274,5 +274,5 @@ class TestTheApi:
 @pytest.fixture(autouse=True)
 def _own_scales(monkeypatch):
     """Each test has scales of its own."""
-    monkeypatch.setattr(scales, "_watches", {})
-    monkeypatch.setattr(scales, "_simulated", {})
+    monkeypatch.setattr(scales._scales, "_watches", {})
+    monkeypatch.setattr(scales._scales, "_simulated", {})

@@ -1,39 +1,10 @@
-"""The scale of each kitchen: the real one that the server is told of for its owner's, a simulated one for every other."""
+"""The scale of each kitchen."""
 
 from __future__ import annotations
 
-import threading
-
-from django.conf import settings
-
+from kemble.kitchen.devices.attached import Attached
 from kemble.kitchen.devices.ears import ScaleEar
-from kemble.kitchen.devices.port import Port, SerialPort, SimulatedPort
-from kemble.kitchen.devices.watch import Watch
-from kemble.kitchen.models import Kitchen
-from kemble.kitchen.owner import is_owners
+from kemble.kitchen.devices.port import SimulatedPort
 
-_lock = threading.Lock()
-_watches: dict[int, Watch] = {}
-_simulated: dict[int, SimulatedPort] = {}
-
-
-def is_simulated(kitchen: Kitchen) -> bool:
-    """An address comes from whoever starts the server, never from a page: it could reach anything."""
-    return not (settings.SCALE and is_owners(kitchen))
-
-
-def simulated(kitchen: Kitchen) -> SimulatedPort:
-    """The kitchen's simulated scale, made when it is first asked for."""
-    with _lock:
-        return _simulated.setdefault(kitchen.pk, SimulatedPort())
-
-
-def watch_of(kitchen: Kitchen) -> Watch:
-    """The watch on the kitchen's scale."""
-    port = simulated(kitchen) if is_simulated(kitchen) else None
-
-    def open_port() -> Port:
-        return port or SerialPort(settings.SCALE)
-
-    with _lock:
-        return _watches.setdefault(kitchen.pk, Watch(open_port, ScaleEar))
+_scales = Attached("SCALE", SimulatedPort, ScaleEar)
+is_simulated, simulated, watch_of = _scales.is_simulated, _scales.simulated, _scales.watch_of

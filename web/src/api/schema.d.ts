@@ -2915,8 +2915,6 @@ export interface components {
             celsius: number;
             /** Done */
             done: number;
-            /** Expected C */
-            expected_c: number;
             /** Factor */
             factor: number;
             /** First */

@@ -390,7 +390,6 @@ describe("a thermometer in the heart", () => {
     const refit = {
       minute: 12,
       celsius: 38,
-      expected_c: 44,
       factor: 1.2,
       weight: 0.7,
       first: 33,
