@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -25,6 +26,7 @@ from kemble.core.stations.shape import TinDrawing, shape
 from kemble.core.stations.working import Advice, Working
 
 SUM_OF_STEPS = "sum over the steps"
+_log = logging.getLogger(__name__)
 
 
 class Drawings(BaseModel):
@@ -58,16 +60,45 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """Work a sheet through Mix, Shape, Heat, Rest and Cut.
 
     Always returns: what cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter)
-    stands in `problems`, and the facts before it are there.
+    stands in `problems`, and the facts before it are there. So does a station that fails on numbers that nobody
+    foresaw: it is logged, and told as a problem of the sheet.
     """
     shelf = Shelf(kitchen)
     try:
         bowl = weigh_out(sheet, shelf)
     except Refused as refused:
         return _unweighed(refused.problems)
+    except Exception:
+        return _unweighed([_unforeseen(sheet)])
     working = Working(sheet, kitchen, shelf, bowl)
+    drawn: dict[str, Any] = {}
+    steps: list[StepWorked] = []
+    looks: list[Check] = []
+    try:
+        _stations(working, drawn)
+        steps = [] if working.problems else steps_of(working)
+        looks = checks(working.book)
+    except Exception:
+        working.problems.append(_unforeseen(sheet))
+    for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
+        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
+        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
+    return Worked.model_construct(
+        facts=working.book.facts,
+        advice=sorted(working.advice, key=lambda advice: advice.rank),
+        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
+        allergens=allergens(bowl),
+        steps=steps,
+        drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
+        problems=working.problems,
+        checks=looks,
+    )
+
+
+def _stations(working: Working, drawn: dict[str, Any]) -> None:
+    """The stations in working order, each reading the facts before it; what they draw goes into `drawn`."""
     mixed = mix(working)
-    drawn: dict[str, Any] = {"mix": mixed.drawing}
+    drawn["mix"] = mixed.drawing
     shaped = shape(working, mixed)
     if shaped:
         form, filling = shaped
@@ -80,20 +111,12 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
                 drawn["cut"] = cut(working, mixed, form)
             finishing(working, mixed.shaped)
     advise_limits(working)
-    steps = [] if working.problems else steps_of(working)
-    for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
-        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
-        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
-    return Worked.model_construct(
-        facts=working.book.facts,
-        advice=sorted(working.advice, key=lambda advice: advice.rank),
-        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
-        allergens=allergens(bowl),
-        steps=steps,
-        drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
-        problems=working.problems,
-        checks=checks(working.book),
-    )
+
+
+def _unforeseen(sheet: Sheet) -> Problem:
+    """A fault of ours, told as what the cook can do about it. Called while the exception is handled."""
+    _log.exception("a %s could not be worked out: %s", sheet.way, sheet.model_dump_json())
+    return Problem(path="the sheet", says="cannot be worked out with these numbers", accepts="amounts of a usual size")
 
 
 def _unweighed(problems: list[Problem]) -> Worked:

@@ -1,7 +1,9 @@
 """What must hold of the whole chain, whatever the sheet."""
 
+import json
+
 import pytest
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from kemble.core import adjust as adjusting
@@ -493,3 +495,62 @@ class TestFamilies:
         role = family.roles[0]
         assert 0 < worked.facts[f"part.{role}.made_g"].value <= worked.facts[f"part.{role}.raw_g"].value + 1e-9
         assert any(step.id == f"{role}-{family.steps[-1].id}" for step in worked.steps)
+
+
+def _numbers(document, path=()):
+    """Every place of a sheet document that holds a number, or may hold one."""
+    places = document.items() if isinstance(document, dict) else enumerate(document)
+    for key, value in places:
+        if isinstance(value, dict | list):
+            yield from _numbers(value, (*path, key))
+        elif value is None or (isinstance(value, int | float) and not isinstance(value, bool)):
+            yield (*path, key)
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(st.data())
+def test_any_sheet_that_can_be_read_can_be_worked(data):
+    """Total: whatever the document lets through, facts or problems come back, never an exception."""
+    document = json.loads(default_sheet(data.draw(st.sampled_from(sorted(WAYS)))).model_dump_json())
+    for _ in range(data.draw(st.integers(1, 3))):
+        *path, key = data.draw(st.sampled_from(sorted(_numbers(document), key=str)))
+        owner = document
+        for step in path:
+            owner = owner[step]
+        extreme = st.sampled_from([5e-324, 1e-300, 1e-9, 0, 1, 0.5, 30, 499.99, 800, 2000, 50_000])
+        owner[key] = data.draw(extreme)
+    try:
+        sheet = sheet_from(document)
+    except Refused:
+        return
+    answer = work(sheet, KITCHEN)
+    assert answer.facts or answer.problems
+    assert not [one for one in answer.problems if one.path == "the sheet"]
+
+
+@pytest.mark.parametrize(
+    ("way", "field", "path"),
+    [
+        ("set-cake", ("cut", "piece_g"), "cut.piece_g"),
+        ("boiled-balls", ("pieces", "filling_g"), "pieces.filling_g"),
+        ("leaf-parcels", ("pieces", "dough_g"), "pieces.dough_g"),
+    ],
+)
+def test_the_smallest_number_there_is_is_refused_by_name(way, field, path):
+    document = json.loads(default_sheet(way).model_dump_json())
+    document[field[0]][field[1]] = 5e-324
+    assert [one.path for one in work(sheet_from(document), KITCHEN).problems] == [path]
+
+
+def test_a_station_that_fails_is_told_and_logged(monkeypatch, caplog):
+    def broken(*_):
+        raise ZeroDivisionError
+
+    monkeypatch.setattr("kemble.core.chain.rest", broken)
+    answer = work(default_sheet("set-cake"), KITCHEN)
+    assert [one.sentence for one in answer.problems] == [
+        "the sheet: cannot be worked out with these numbers. Accepted: amounts of a usual size."
+    ]
+    assert answer.facts["mix.hydration_pct"].value > 0
+    assert answer.steps == []
+    assert "ZeroDivisionError" in caplog.text

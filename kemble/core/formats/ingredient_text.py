@@ -37,6 +37,7 @@ from kemble.core.shelf import Shelf
 
 MOST_LINES = 120
 MOST_LETTERS = 8000
+MOST_LINE_LETTERS = 300
 _ALIKE_ENOUGH = 84.0  # of a hundred: a slip or two in a long word
 
 
@@ -107,6 +108,11 @@ def read_list(text: str, kitchen: Kitchen) -> ReadList:
         if i >= MOST_LINES:
             found.append(
                 ReadLine(text=raw.strip(), kind="unread", role=role, asks="The list is too long: paste the rest after.")
+            )
+            continue
+        if len(raw) > MOST_LINE_LETTERS:  # no ingredient is that long, and reading it would take its square
+            found.append(
+                ReadLine(text=raw[:MOST_LINE_LETTERS], kind="unread", role=role, asks="This line is too long to read.")
             )
             continue
         line = reader.line(raw, role)

@@ -137,7 +137,7 @@ def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> C
 def _too_small(tray: Tray, side: float | None, area: float | None) -> str:
     """Why a size makes no sense to work out: more cells than anyone cuts."""
     each = area if area is not None else side**2 if side is not None else tray.area
-    if tray.area / each > _MOST_CELLS or (side is not None and side < _LEAST_SIDE_MM):
+    if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
         return f"too small: under {_LEAST_SIDE_MM:.0f} mm, or more than {_MOST_CELLS} in a tray"
     return ""
 

@@ -18,6 +18,7 @@ from kemble.core.stations.working import Drawn, Working
 MOST_PIECES = 500
 _MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
 LEAST_DOUGH_G = 0.5  # lighter than that is no piece
+_LEAST_SAID_G = 0.1  # no kitchen scale shows less
 _A_CRUMB_G = 0.05  # less filling than that is none
 A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
 _AS_GOOD_AS_EVEN = 0.05  # of a piece
@@ -180,6 +181,10 @@ def portioned(
     way = working.way
     dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
     filling_total = filling.have if filling else 0.0
+    for name, grams in working.sheet.pieces.measures.items():
+        if name.endswith("_g") and grams < _LEAST_SAID_G:
+            working.refuse(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
+            return None
     if filling or heart:
         shared = _filled(working, dough_total, filling_total, heart, stuff)
     else:
