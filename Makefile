@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check test bench shots api backup browser versions
+.PHONY: help setup build demo serve check test bench shots api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -21,6 +21,9 @@ help:
 	@echo "make shots    take the pictures in docs/screenshots anew"
 	@echo "make api      write the OpenAPI document and its types anew"
 	@echo "make backup   copy your kitchen's database: make backup FILE=kitchen.sqlite3"
+	@echo "make restore  put a backup in its place, keeping what was there: make restore FILE=kitchen.sqlite3"
+	@echo "make key      a key that lets one more browser into your kitchen, once"
+	@echo "make password set the password for every other browser"
 
 # --- set-up ------------------------------------------------------------------
 versions:
@@ -74,6 +77,13 @@ serve: .stamps/python build
 backup: .stamps/python
 	@test -n "$(FILE)" || { echo "Say where to: make backup FILE=kitchen.sqlite3"; exit 1; }
 	@$(PY) manage.py backup "$(FILE)"
+
+restore: .stamps/python
+	@test -n "$(FILE)" || { echo "Say which: make restore FILE=kitchen.sqlite3"; exit 1; }
+	@$(PY) manage.py restore "$(FILE)"
+
+key password: .stamps/python
+	@$(PY) manage.py $@
 
 # --- check -------------------------------------------------------------------
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.kitchen.api.api --indent 1 --sorted

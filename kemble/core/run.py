@@ -18,28 +18,35 @@ from kemble.core.problems import Problem, Refused
 from kemble.core.quantity import TemperatureUnit
 from kemble.core.stations.curve import Curve
 
-EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", "fault", "undone", "finished"]
+EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", "fault", "undone", "redone", "finished"]
 NOT_YET_MIN = 5.0
 SOON_MIN = 2.0  # a step planned this near is for now
 NEEDS_STEP = frozenset({"started", "done", "not_yet", "weighed", "probed"})
-_MARKS = frozenset({"started", "done", "not_yet", "probed"})  # what can be undone
+# What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
+_MARKS = frozenset({"started", "done", "not_yet", "probed"})
 
 
 class Event(BaseModel):
-    """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm."""
+    """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
+
+    "undone" takes back the event whose uid is `of`, whatever it was; "redone" lets it stand again.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime = Field(description="an instant with its time zone")
-    kind: EventKind = Field(description="started, done, not_yet, weighed, probed, noted, fault, undone or finished")
+    kind: EventKind = Field(
+        description="started, done, not_yet, weighed, probed, noted, fault, undone, redone or finished"
+    )
     step: str | None = Field(None, max_length=40, description="a step of the run")
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
     celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
+    of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
 
 
-class Weighed(BaseModel):
+class StepWeight(BaseModel):
     at: datetime
     grams: float
 
@@ -59,7 +66,7 @@ class StepState(BaseModel):
     first_check: datetime | None = None
     latest: datetime | None = None
     late_min: float = 0.0
-    weights: list[Weighed] = []
+    weights: list[StepWeight] = []
     probed: list[Probed] = []
     refit: Refit | None = None
 
@@ -96,11 +103,6 @@ class RunState(BaseModel):
     late_min: float
 
 
-# What a mark may change: started, ended, minutes more, readings.
-_Readings = dict[str, list[tuple[datetime, float]]]
-_Before = tuple[dict[str, datetime], dict[str, datetime], dict[str, float], _Readings]
-
-
 class _Fold:
     """The running total of the events."""
 
@@ -110,25 +112,18 @@ class _Fold:
         self.started: dict[str, datetime] = {}
         self.ended: dict[str, datetime] = {}
         self.extra: dict[str, float] = {}
-        self.weights: dict[str, list[Weighed]] = {}
-        self.probed: _Readings = {}
+        self.weights: dict[str, list[StepWeight]] = {}
+        self.probed: dict[str, list[tuple[datetime, float]]] = {}
         self.notes: list[Note] = []
         self.finished = False
-        self._before: list[_Before] = []
 
     def ready(self, step_id: str) -> bool:
         return all(wait.step in self.ended for wait in self.steps[step_id].step.after)
 
     def apply(self, event: Event) -> None:
         step = event.step
-        if event.kind in _MARKS and step in self.steps:
-            probed = {name: list(readings) for name, readings in self.probed.items()}
-            self._before.append((dict(self.started), dict(self.ended), dict(self.extra), probed))
         if event.kind == "finished":
             self.finished = True
-        elif event.kind == "undone":
-            if self._before:
-                self.started, self.ended, self.extra, self.probed = self._before.pop()
         elif event.kind in ("noted", "fault"):
             kind: Literal["noted", "fault"] = "fault" if event.kind == "fault" else "noted"
             self.notes.append(Note(at=event.at, step=step, kind=kind, text=event.text))
@@ -143,7 +138,7 @@ class _Fold:
         elif event.kind == "not_yet":
             self.extra[step] = self.extra.get(step, 0.0) + NOT_YET_MIN
         elif event.kind == "weighed" and event.grams is not None:
-            self.weights.setdefault(step, []).append(Weighed(at=event.at, grams=event.grams))
+            self.weights.setdefault(step, []).append(StepWeight(at=event.at, grams=event.grams))
         elif event.kind == "probed" and event.celsius is not None:
             self.probed.setdefault(step, []).append((event.at, event.celsius))
 
@@ -163,6 +158,30 @@ class _Fold:
                 self.started[step.id] = at
 
 
+def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
+    """The events that count: without those taken back, and without the taking back itself."""
+    steps = {s.step.id for s in plan.scheduled}
+    stands: dict[str, Event] = {}
+    away: set[str] = set()
+    for event in events:
+        if event.kind == "undone":
+            of = event.of or next(
+                (
+                    one.uid
+                    for one in reversed(stands.values())
+                    if one.uid not in away and one.kind in _MARKS and one.step in steps
+                ),
+                None,
+            )
+            if of in stands and stands[of].kind != "finished":
+                away.add(of)
+        elif event.kind == "redone":
+            away.discard(event.of or "")
+        elif event.uid not in stands:
+            stands[event.uid] = event
+    return [event for uid, event in stands.items() if uid not in away]
+
+
 def check_event(plan: Plan, event: Event) -> None:
     """Raises Refused when an event names a step that the run does not have, or lacks what its kind needs."""
     ids = [s.step.id for s in plan.scheduled]
@@ -177,6 +196,8 @@ def check_event(plan: Plan, event: Event) -> None:
         if event.step not in windows:
             says = f'"{event.step}" has no window that a temperature could move'
             raise Refused([Problem(path="step", says=says, accepts=", ".join(windows) or "no step of this run")])
+    if event.kind == "redone" and event.of is None:
+        raise Refused([Problem(path="of", says="is missing", accepts="the uid of the event that stands again")])
     if event.kind in ("noted", "fault") and not event.text.strip():
         raise Refused([Problem(path="text", says="is empty", accepts="1 to 1000 letters")])
 
@@ -189,7 +210,7 @@ def state_of(
     With the `heart` as it was told, what is probed tells the rest of its step's window anew (words in `unit`).
     """
     fold = _Fold(plan)
-    for event in events:
+    for event in standing(plan, events):
         fold.apply(event)
     states = _project(fold, now, heart, unit)
     serve_ends = max(s.expected_ends for s in states)

@@ -1,20 +1,21 @@
-"""Who may come in, and how much they may carry."""
+"""What holds for every request: how much it may carry, how long a session lasts, and that refusals can be read."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import timedelta
 
 from django.conf import settings
-from django.contrib.auth import login
 from django.core.exceptions import RequestDataTooBig
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 
 from kemble.core.problems import Problem
-from kemble.kitchen.owner import local_owner
+from kemble.kitchen.api.refusal import refusal
 
 Handler = Callable[[HttpRequest], HttpResponse]
-_FORWARDED = ("HTTP_FORWARDED", "HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_REAL_IP")
-_LOOPBACK = ("127.0.0.1", "::1")
+_SLIDE_AFTER = timedelta(days=1)
+_SLID = "slid"
 
 
 class BodyLimit:
@@ -30,32 +31,38 @@ class BodyLimit:
             except RequestDataTooBig:
                 size = settings.MOST_BODY_BYTES + 1
             if size > settings.MOST_BODY_BYTES:
-                problem = Problem(
-                    path="the document",
-                    says="is too long",
-                    accepts=f"at most {settings.MOST_BODY_BYTES:,} bytes",
-                )
-                return JsonResponse({"problems": [problem.model_dump()], "worked": None}, status=413)
+                accepts = f"at most {settings.MOST_BODY_BYTES:,} bytes"
+                return refusal([Problem(path="the document", says="is too long", accepts=accepts)], 413)
         return self.get_response(request)
 
 
-def from_loopback(request: HttpRequest) -> bool:
-    """Whether the request comes from this very machine, by address and by name, and through no proxy."""
-    host = request.get_host().rsplit(":", 1)[0] if not request.get_host().endswith("]") else request.get_host()
-    return (
-        request.META.get("REMOTE_ADDR") in _LOOPBACK
-        and host in settings.LOOPBACK_HOSTS
-        and not any(name in request.META for name in _FORWARDED)
-    )
-
-
-class LocalOwner:
-    """On the loopback address, and only there, sign the kitchen's owner in without a password."""
+class ReadableRefusals:
+    """A method that an address does not have is refused in a body like any other, not in a page."""
 
     def __init__(self, get_response: Handler) -> None:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        if not request.user.is_authenticated and from_loopback(request):
-            login(request, local_owner(), backend="django.contrib.auth.backends.ModelBackend")
-        return self.get_response(request)
+        response = self.get_response(request)
+        if response.status_code != 405:
+            return response
+        allowed = response["Allow"]
+        readable = refusal([Problem(path="address", says=f"does not take {request.method}", accepts=allowed)], 405)
+        readable["Allow"] = allowed
+        return readable
+
+
+class SlidingSession:
+    """A session lasts from the day on which it was last used, at one row written a day."""
+
+    def __init__(self, get_response: Handler) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.get_response(request)
+        session = request.session
+        if settings.SESSION_COOKIE_NAME in request.COOKIES and not session.is_empty():
+            now = timezone.now().timestamp()
+            if now - session.get(_SLID, 0.0) > _SLIDE_AFTER.total_seconds() and session.get("_auth_user_id"):
+                session[_SLID] = now
+        return response

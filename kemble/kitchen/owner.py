@@ -3,25 +3,25 @@
 from __future__ import annotations
 
 from django.contrib.auth.models import User
-from django.db import transaction
 
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.kitchen.models import Kitchen
 from kemble.kitchen.place import local_zone
+from kemble.kitchen.turns import writing
 
 OWNER = "owner"
 
 
-@transaction.atomic
 def local_owner() -> User:
     """The local owner, with a kitchen of their own. Made if missing."""
-    user, made = User.objects.get_or_create(username=OWNER)
-    if made:
-        user.set_unusable_password()
-        user.save()
-    if not Kitchen.objects.filter(members=user).exists():
-        kitchen = Kitchen.objects.create(document=CoreKitchen(timezone=local_zone()).model_dump(mode="json"))
-        kitchen.members.add(user)
+    with writing():
+        user, made = User.objects.get_or_create(username=OWNER)
+        if made:
+            user.set_unusable_password()
+            user.save()
+        if not Kitchen.objects.filter(members=user).exists():
+            kitchen = Kitchen.objects.create(document=CoreKitchen(timezone=local_zone()).model_dump(mode="json"))
+            kitchen.members.add(user)
     return user
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from functools import lru_cache
 from pathlib import Path
 
@@ -12,7 +13,8 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from kemble.core.problems import Problem
-from kemble.kitchen.api.refusal import refusal
+from kemble.kitchen.api.refusal import TOKEN_LOST, refusal
+from kemble.kitchen.faults import stumbled
 
 NONCE_MARK = "__KEMBLE_NONCE__"
 
@@ -40,6 +42,10 @@ def missing(request: HttpRequest, exception: Exception) -> HttpResponse:
     return refusal([Problem(path="address", says="nothing is at this address")], 404)
 
 
-def stumbled(request: HttpRequest) -> HttpResponse:
-    """A fault of ours, in a body that a program can read; the page keeps what was typed and tries again."""
-    return refusal([Problem(path="the kitchen", says="stumbled over this; what you typed is kept")], 500)
+def failed(request: HttpRequest) -> HttpResponse:
+    """A fault of ours outside the API, under a number, in a body that a program can read."""
+    return stumbled(request, sys.exc_info()[1] or RuntimeError("unknown"))
+
+
+def forged(request: HttpRequest, reason: str = "") -> HttpResponse:
+    return refusal([TOKEN_LOST], 403)

@@ -3,6 +3,8 @@
 KEMBLE_DATA        folder of the database and the secret key (default: .data beside the code)
 KEMBLE_HOSTS       further host names to answer to, separated by commas
 KEMBLE_TLS         1 when served over TLS: cookies are then sent over TLS alone
+KEMBLE_PROXY       addresses of reverse proxies whose word on who asks is believed, separated by commas (docs/door.md)
+KEMBLE_ASK         1 to ask for the password always: no key is made at the start
 KEMBLE_SCALE       address of a real scale, such as /dev/ttyUSB0 or socket://192.0.2.7:4001 (see docs/scale.md)
 KEMBLE_PROBE       address of a real thermometer, likewise (see docs/probe.md)
 KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
@@ -49,24 +51,28 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",  # before WhiteNoise, or the page has no policy
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "kemble.kitchen.middleware.ReadableRefusals",
     "kemble.kitchen.middleware.BodyLimit",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "kemble.kitchen.middleware.SlidingSession",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "kemble.kitchen.middleware.LocalOwner",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "kemble.site.urls"
 ASGI_APPLICATION = "kemble.site.asgi.application"
 TEMPLATES: list[dict[str, object]] = []
+DATABASE = DATA / "kemble.sqlite3"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA / "kemble.sqlite3",
+        "NAME": DATABASE,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+            # FULL: what has been answered lies on the disk, whatever the power does next.
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
+            "timeout": 30,  # for another process (a backup, a restore of a tab); our own threads queue in turns.py
         },
     }
 }
@@ -96,7 +102,10 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
 TLS = os.environ.get("KEMBLE_TLS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
-SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30  # from the last day on which it was used (middleware.SlidingSession)
+CSRF_FAILURE_VIEW = "kemble.site.page.forged"
+TRUSTED_PROXIES = [address for address in os.environ.get("KEMBLE_PROXY", "").split(",") if address]
+ASK_ALWAYS = os.environ.get("KEMBLE_ASK") == "1"
 SECURE_HSTS_SECONDS = 60 * 60 * 24 * 30 if TLS else 0
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if host not in LOOPBACK_HOSTS]
 SECURE_REFERRER_POLICY = "same-origin"
@@ -117,4 +126,26 @@ CONTENT_SECURITY_POLICY = {
         "form-action": [SELF],
         "frame-ancestors": [NONE],
     }
+}
+
+# Faults go to the terminal and to a file beside the data, each under the number that the person was shown.
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    "handlers": {
+        "terminal": {"class": "logging.StreamHandler", "formatter": "line"},
+        "file": {
+            "class": "logging.handlers.RotatingFileHandler",
+            "filename": DATA / "kemble.log",
+            "maxBytes": 1_000_000,
+            "backupCount": 3,
+            "delay": True,
+            "formatter": "line",
+        },
+    },
+    "loggers": {
+        "kemble": {"handlers": ["terminal", "file"], "level": "INFO"},
+        "django": {"handlers": ["terminal"], "level": "ERROR"},
+    },
 }

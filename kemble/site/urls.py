@@ -11,4 +11,4 @@ urlpatterns = [
 ]
 
 handler404 = "kemble.site.page.missing"
-handler500 = "kemble.site.page.stumbled"
+handler500 = "kemble.site.page.failed"

@@ -14,9 +14,7 @@ class Asking(Client):
             method,
             f"/api{path}",
             content_type="application/json",
-            HTTP_HOST="127.0.0.1:8000",
-            **data,
-            **extra,
+            **{"HTTP_HOST": "127.0.0.1:8000", **data, **extra},
         )
         answer.body = (
             json.loads(answer.content) if answer.content and "json" in answer.headers.get("Content-Type", "") else None

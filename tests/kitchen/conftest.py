@@ -3,22 +3,19 @@ import json
 import pytest
 from asking import Asking
 from django.contrib.auth.models import User
-from django.core.cache import cache
 
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.core.sheet import default_sheet
 from kemble.kitchen.models import Kitchen
-
-
-@pytest.fixture(autouse=True)
-def _fresh_cache():
-    cache.clear()
+from kemble.kitchen.owner import local_owner
 
 
 @pytest.fixture
 def owner(db):
-    """The local owner, at the kitchen's own machine."""
-    return Asking()
+    """The kitchen's owner, come in with the key."""
+    client = Asking()
+    client.force_login(local_owner())
+    return client
 
 
 @pytest.fixture

@@ -8,6 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 import time_machine
+from django.contrib.auth.models import User
 from django.test import AsyncClient
 
 from kemble.core.scale import read_line
@@ -251,12 +252,14 @@ class TestTheApi:
 
     @pytest.mark.django_db(transaction=True)
     def test_the_stream(self, owner, settings):
-        settings.ALLOWED_HOSTS = settings.LOOPBACK_HOSTS = [*settings.LOOPBACK_HOSTS, "testserver"]
+        settings.ALLOWED_HOSTS = [*settings.ALLOWED_HOSTS, "testserver"]
         owner.ask("POST", "/scale/tray", {"do": "lift"})
         owner.ask("POST", "/scale/tray", {"do": "put", "grams": 31})
 
         async def listen():
-            answer = await AsyncClient().get("/api/scale/live")
+            client = AsyncClient()
+            await client.aforce_login(await User.objects.aget(username="owner"))
+            answer = await client.get("/api/scale/live")
             assert answer["Content-Type"] == "text/event-stream"
             async with asyncio.timeout(15):
                 async for part in answer.streaming_content:

@@ -169,10 +169,3 @@ def test_a_kitchen_that_cannot_be(owner, field, value):
 def test_ways_and_larder_are_there_to_choose_from(owner):
     assert {way["id"] for way in owner.ask("GET", "/ways").body} == set(WAYS)
     assert len(owner.ask("GET", "/larder").body) >= 120
-
-
-def test_a_sheet_taken_away_leaves_its_batches(owner, sheet):
-    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
-    batch = owner.ask("POST", f"/runs/{run}/outcome", {}).body["id"]
-    assert owner.ask("DELETE", f"/sheets/{sheet['id']}").status_code == 204
-    assert owner.ask("GET", f"/log/{batch}").body["sheet"] is None

@@ -6,17 +6,31 @@ from typing import Any, cast
 
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
 from ninja.security import django_auth
 from pydantic_core import ErrorDetails
 
 from kemble import __version__
 from kemble.core.problems import Problem, Refused, problem_from
-from kemble.kitchen.api import benches, kitchen, log, plans, probe, runs, scale, session, sheets
+from kemble.kitchen.api import benches, dropped, kitchen, log, plans, probe, runs, scale, session, sheets
 from kemble.kitchen.api.bodies import BODIES
-from kemble.kitchen.api.refusal import Conflict, refusal
+from kemble.kitchen.api.refusal import TOKEN_LOST, Conflict, Gone, refusal
+from kemble.kitchen.faults import stumbled
 
-api = NinjaAPI(
+
+class KembleAPI(NinjaAPI):
+    """Keeps what was typed in a validation error, so that a refusal can repeat it."""
+
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext[Any]]
+    ) -> ValidationError:
+        typed = [one for context in error_contexts for one in context.pydantic_validation_error.errors()]
+        error = super().validation_error_from_error_contexts(error_contexts)
+        error.errors = [{**told, "input": one["input"]} for told, one in zip(error.errors, typed, strict=True)]
+        return error
+
+
+api = KembleAPI(
     title="Kemble",
     version=__version__,
     description="Sheets, plans, runs and the log of a sweet-rice kitchen.",
@@ -33,6 +47,7 @@ api.add_router("", log.router)
 api.add_router("", benches.router)
 api.add_router("", scale.router)
 api.add_router("", probe.router)
+api.add_router("", dropped.router)
 
 
 @api.exception_handler(ValidationError)
@@ -58,6 +73,16 @@ def _conflict(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="revision", says=str(error), accepts="the newest revision, or a copy")], 409)
 
 
+@api.exception_handler(Gone)
+def _gone(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal([Problem(path="address", says=str(error), accepts="it again, once it is brought back")], 410)
+
+
+@api.exception_handler(Exception)
+def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
+    return stumbled(request, error)
+
+
 @api.exception_handler(Http404)
 def _missing(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says="nothing of this kitchen's is here")], 404)
@@ -70,5 +95,7 @@ def _unknown(request: HttpRequest, error: Any) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: Any) -> HttpResponse:
+    if error.status_code == 403:
+        return refusal([TOKEN_LOST], 403)
     says = "is not JSON" if error.status_code == 400 else str(error)
     return refusal([Problem(path="the document", says=says)], error.status_code)

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from typing import Annotated
 
-from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from ninja import Router
+from ninja import Query, Router
 
 from kemble.core.weighing import Mark, Weighed, bench_of, check_mark, eye_of
-from kemble.kitchen.api.bodies import NewBench, NewMark
+from kemble.kitchen.api.bodies import MOST_NUMBER, NewBench, NewMark
 from kemble.kitchen.api.kitchen import asking
 from kemble.kitchen.api.refusal import REFUSALS, answer
+from kemble.kitchen.api.sheets import sheet_of
 from kemble.kitchen.api.views import BenchCard, BenchOpen, EyeDay
 from kemble.kitchen.models import Bench, BenchMark
+from kemble.kitchen.receipts import keep_receipt, receipt_of
+from kemble.kitchen.turns import writing
 
 router = Router(tags=["benches"])
 _DAYS = 60  # of practice that are shown
@@ -31,7 +34,7 @@ def opened(bench: Bench) -> HttpResponse:
 
 
 @router.get("/benches", response={200: list[BenchCard], **REFUSALS})
-def benches(request: HttpRequest, sheet: int) -> list[BenchCard]:
+def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMBER)]) -> list[BenchCard]:
     """The newest benches of a sheet."""
     found = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
     return [
@@ -43,9 +46,15 @@ def benches(request: HttpRequest, sheet: int) -> list[BenchCard]:
 @router.post("/benches", response={200: BenchOpen, **REFUSALS})
 def new_bench(request: HttpRequest, new_bench: NewBench) -> HttpResponse:
     kitchen = asking(request)
-    record = get_object_or_404(kitchen.sheets, pk=new_bench.sheet)
+    record = sheet_of(kitchen, new_bench.sheet)
     setup = new_bench.setup
-    return opened(kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill))
+    with writing():
+        sent = receipt_of(kitchen, new_bench.uid, "bench")
+        if sent:
+            return opened(kitchen.benches.get(pk=sent.number))
+        bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill)
+        keep_receipt(kitchen, new_bench.uid, "bench", bench.pk)
+    return opened(bench)
 
 
 @router.get("/benches/{int:bench_id}", response={200: BenchOpen, **REFUSALS})
@@ -58,14 +67,11 @@ def new_mark(request: HttpRequest, bench_id: int, new_mark: NewMark) -> HttpResp
     """Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of."""
     bench = get_object_or_404(asking(request).benches, pk=bench_id)
     mark = Mark.model_validate({**new_mark.model_dump(), "at": timezone.now()})
-    log = bench.log
-    if all(one.uid != mark.uid for one in log):
-        check_mark(bench.settings, log, mark)
-        try:
-            with transaction.atomic():
-                BenchMark.objects.create(bench=bench, **mark.model_dump())
-        except IntegrityError:
-            pass  # sent twice at once: it stands already
+    with writing():  # what a mark may be depends on those before it
+        log = bench.log
+        if all(one.uid != mark.uid for one in log):
+            check_mark(bench.settings, log, mark)
+            BenchMark.objects.create(bench=bench, **mark.model_dump())
     return opened(bench)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -19,6 +19,24 @@ class _Body(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+class _Write(_Body):
+    """A change. With a `uid` it may be sent again by whoever is unsure of the answer, and is answered as the first time."""
+
+    uid: str | None = Field(None, min_length=8, max_length=64, description="8 to 64 letters or figures, new for each")
+
+
+MOST_NUMBER = 2**53 - 1  # beyond it a browser's numbers are no longer whole
+
+
+def _number(of: str) -> Any:
+    """A field for the number of something kept."""
+    return Field(ge=1, le=MOST_NUMBER, description=f"the number of {of}")
+
+
+class UseKey(_Body):
+    key: str = Field(min_length=8, max_length=100, description="the key that the start command printed")
+
+
 class SignIn(_Body):
     username: str = Field(min_length=1, max_length=150, description="your name")
     password: str = Field(min_length=1, max_length=200, description="your password")
@@ -28,7 +46,7 @@ class NewPassword(_Body):
     password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
 
 
-class NewSheet(_Body):
+class NewSheet(_Write):
     """From a way's own starting sheet (or, `blank`, from its flour or grain alone), or from a whole sheet (a copy)."""
 
     way: str | None = Field(None, max_length=40, description="a way")
@@ -36,8 +54,8 @@ class NewSheet(_Body):
     sheet: Sheet | None = None
 
 
-class SaveSheet(_Body):
-    revision: int = Field(ge=1, description="the revision that was edited")
+class SaveSheet(_Write):
+    revision: int = Field(ge=1, le=MOST_NUMBER, description="the revision that was edited")
     sheet: Sheet
 
 
@@ -61,7 +79,7 @@ class PastedList(_Body):
 
 
 class Wanted(_Body):
-    sheet: int = Field(ge=1, description="the number of a sheet")
+    sheet: int = _number("a sheet")
     times: int = Field(1, ge=1, le=20, description="a whole number from 1 to 20")
 
 
@@ -69,11 +87,11 @@ class GoShopping(_Body):
     wanted: list[Wanted] = Field(max_length=30, description="at most 30 sheets")
 
 
-class SharePart(_Body):
+class SharePart(_Write):
     """A part of the sheet, and the sheet it is made for too."""
 
     role: PartRole = Field(description="a part of the sheet")
-    with_sheet: int = Field(ge=1, description="the number of another sheet")
+    with_sheet: int = _number("another sheet")
 
 
 class PlanSheet(_Body):
@@ -81,16 +99,16 @@ class PlanSheet(_Body):
     serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
 
 
-class NewOccasion(_Body):
-    sheet: int = Field(ge=1, description="the number of a sheet")
+class NewOccasion(_Write):
+    sheet: int = _number("a sheet")
     serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
     title: str = Field("", max_length=120, description="at most 120 letters")
     people: int | None = Field(None, ge=1, le=1000, description="a whole number from 1 to 1000")
 
 
-class NewRun(_Body):
-    sheet: int | None = Field(None, ge=1, description="the number of a sheet")
-    occasion: int | None = Field(None, ge=1, description="the number of an occasion")
+class NewRun(_Write):
+    sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
+    occasion: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of an occasion")
     rehearse: bool = False
 
 
@@ -98,15 +116,18 @@ class NewEvent(_Body):
     """`at` is on the run's own clock; left out, it is now."""
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
-    kind: EventKind = Field(description="started, done, not_yet, weighed, probed, noted, fault, undone or finished")
+    kind: EventKind = Field(
+        description="started, done, not_yet, weighed, probed, noted, fault, undone, redone or finished"
+    )
     at: datetime | None = Field(None, description="an instant with its time zone")
     step: str | None = Field(None, max_length=40, description="a step of the run")
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
     celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
+    of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
 
 
-class Outcome(_Body):
+class Outcome(_Write):
     """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
 
     tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
@@ -114,8 +135,8 @@ class Outcome(_Body):
     note: str = Field("", max_length=4000, description="at most 4000 letters")
 
 
-class NewBench(_Body):
-    sheet: int = Field(ge=1, description="the number of a sheet")
+class NewBench(_Write):
+    sheet: int = _number("a sheet")
     setup: BenchSetup
 
 
@@ -138,7 +159,7 @@ class StickProbe(_Body):
     """What to do with the simulated thermometer: into a step of a run that is in the heat, out again, or its plug."""
 
     do: Literal["into", "out", "unplug", "plug", "garble"] = Field(description="into, out, unplug, plug or garble")
-    run: int | None = Field(None, ge=1, description="the number of a run")
+    run: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a run")
     step: str | None = Field(None, max_length=40, description="a step of the run")
 
 
@@ -157,11 +178,15 @@ class KettleTest(_Body):
     seconds: float = Field(ge=30, le=3600, allow_inf_nan=False, description="half a minute to an hour")
 
 
-class SaveKitchen(_Body):
+class SaveKitchen(_Write):
+    """The kitchen over the revision that was edited; left out, over whatever there is."""
+
+    revision: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the revision that was edited")
     kitchen: Kitchen
 
 
 BODIES: dict[str, type[BaseModel]] = {
+    "use_key": UseKey,
     "sign_in": SignIn,
     "new_password": NewPassword,
     "new_sheet": NewSheet,

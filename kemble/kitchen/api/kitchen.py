@@ -22,10 +22,13 @@ from kemble.core.shelf import Shelf
 from kemble.core.sides import questions
 from kemble.core.ways import WAYS
 from kemble.kitchen.api.bodies import KettleTest, PastedList, SaveKitchen
-from kemble.kitchen.api.refusal import REFUSALS, answer
+from kemble.kitchen.api.refusal import REFUSALS, Conflict, answer
 from kemble.kitchen.api.views import BurnerTold, ExchangeCard, FamilyCard, IngredientCard, KitchenOpen, WayCard
+from kemble.kitchen.dropping import keep_removed
 from kemble.kitchen.models import Kitchen
 from kemble.kitchen.owner import kitchen_of
+from kemble.kitchen.receipts import keep_receipt, receipt_of
+from kemble.kitchen.turns import writing
 
 router = Router(tags=["kitchen"])
 
@@ -38,17 +41,31 @@ def asking(request: HttpRequest) -> Kitchen:
 
 @router.get("/kitchen", response={200: KitchenOpen, **REFUSALS})
 def kitchen(request: HttpRequest) -> KitchenOpen:
-    found = asking(request)
-    return KitchenOpen(kitchen=found.settings, set_up=found.set_up)
+    return _open(asking(request))
+
+
+def _open(found: Kitchen) -> KitchenOpen:
+    return KitchenOpen(kitchen=found.settings, set_up=found.set_up, revision=found.revision)
 
 
 @router.put("/kitchen", response={200: KitchenOpen, **REFUSALS})
 def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen:
-    found = asking(request)
-    found.document = save_kitchen.kitchen.model_dump(mode="json")
-    found.set_up = True
-    found.save()
-    return KitchenOpen(kitchen=found.settings, set_up=True)
+    """Save the settings over the revision that was edited; 409 when somebody saved in between.
+
+    Tins and ingredients that are taken out can be brought back.
+    """
+    with writing():
+        found = Kitchen.objects.get(pk=asking(request).pk)
+        if receipt_of(found, save_kitchen.uid, "kitchen") is None:
+            if save_kitchen.revision not in (None, found.revision):
+                raise Conflict(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
+            keep_removed(found, found.settings, save_kitchen.kitchen)
+            found.document = save_kitchen.kitchen.model_dump(mode="json")
+            found.set_up = True
+            found.revision += 1
+            found.save()
+            keep_receipt(found, save_kitchen.uid, "kitchen", found.pk, found.revision)
+    return _open(found)
 
 
 @router.post("/kitchen/kettle", response={200: BurnerTold, **REFUSALS})

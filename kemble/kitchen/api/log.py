@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import uuid
-from typing import Any
+from typing import Annotated, Any, cast
 
+from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from django.utils import timezone
+from ninja import Query, Router
+from ninja.responses import Status
 
 from kemble.core.faults import faults_of
 from kemble.core.problems import Problem, Refused
@@ -16,10 +19,15 @@ from kemble.core.taste import check_tastes, compared, likely_fault, verdict
 from kemble.core.ways import WAYS
 from kemble.kitchen.api.bodies import Outcome
 from kemble.kitchen.api.kitchen import asking
-from kemble.kitchen.api.refusal import REFUSALS, answer
-from kemble.kitchen.api.runs import add_event
-from kemble.kitchen.api.views import BatchCard, BatchOpen
+from kemble.kitchen.api.paging import Paged
+from kemble.kitchen.api.refusal import REFUSALS, Conflict, answer
+from kemble.kitchen.api.runs import add_event, run_of
+from kemble.kitchen.api.sheets import dots_of
+from kemble.kitchen.api.views import BatchCard, BatchOpen, LogPage, LogWay
+from kemble.kitchen.dropping import drop
 from kemble.kitchen.models import Batch, Run
+from kemble.kitchen.receipts import keep_receipt, receipt_of
+from kemble.kitchen.turns import writing
 
 router = Router(tags=["log"])
 
@@ -35,9 +43,15 @@ def record_outcome(run: Run, outcome: Outcome) -> Batch:
                 [Problem(path="faults", says=f'"{name}" is not a fault of this way', accepts=", ".join(known))]
             )
     facts = run.predicted.facts
-    batch, _ = Batch.objects.update_or_create(
+    batch, _ = Batch.everything.update_or_create(
         run=run,
         defaults={
+            "kitchen_id": run.kitchen_id,
+            "title": run.title,
+            "way": run.document["way"],
+            "made": run.clock_began,
+            "rehearsed": run.pace > 1,
+            "dropped": None,
             "tastes": outcome.tastes,
             "faults": outcome.faults,
             "note": outcome.note,
@@ -46,18 +60,17 @@ def record_outcome(run: Run, outcome: Outcome) -> Batch:
             "verdict": verdict(outcome.tastes),
         },
     )
-    return batch
+    return cast(Batch, batch)
 
 
 def _card(batch: Batch) -> dict[str, Any]:
-    run = batch.run
     return {
         "id": batch.pk,
-        "run": run.pk,
-        "title": run.title,
-        "way": run.document["way"],
-        "made": run.clock_began,
-        "rehearsed": run.pace > 1,
+        "run": batch.run_id,
+        "title": batch.title,
+        "way": batch.way,
+        "made": batch.made,
+        "rehearsed": batch.rehearsed,
         "verdict": batch.verdict,
         "tastes": batch.tastes,
         "hydration_pct": batch.hydration_pct,
@@ -86,26 +99,63 @@ def _opened(batch: Batch) -> HttpResponse:
 
 @router.post("/runs/{int:run_id}/outcome", response={200: BatchOpen, **REFUSALS})
 def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse:
-    """Finish a run, if it is not finished yet, and put it in the log."""
-    run = get_object_or_404(asking(request).runs, pk=run_id)
-    batch = record_outcome(run, outcome)
-    if not run.finished:
-        add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
+    """Finish a run, if it is not finished yet, and put it in the log.
+
+    One that is in the log already is not wiped by a second outcome (409): that is changed where it stands.
+    """
+    kitchen = asking(request)
+    run = run_of(kitchen, run_id)
+    with writing():
+        batch = run.logged
+        if batch is None or receipt_of(kitchen, outcome.uid, "outcome") is None:
+            if batch is not None:
+                raise Conflict("this run is in the log already")
+            batch = record_outcome(run, outcome)
+            keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
+            if not run.finished:
+                add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
     return _opened(batch)
 
 
-@router.get("/log", response={200: list[BatchCard], **REFUSALS})
-def batches(request: HttpRequest) -> list[BatchCard]:
-    found = Batch.objects.filter(run__kitchen=asking(request)).select_related("run").order_by("-run__clock_began")
-    return [BatchCard.model_validate(_card(batch)) for batch in found[:200]]
+@router.get("/log", response={200: LogPage, **REFUSALS})
+def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | None = None) -> HttpResponse:
+    """The batches of a way: the one asked for, else the first that has any."""
+    kitchen = asking(request)
+    counted = Batch.objects.filter(kitchen=kitchen).order_by("way").values("way")
+    counts = {
+        one["way"]: LogWay(**one)
+        for one in counted.annotate(batches=Count("id"), right=Count("id", filter=Q(verdict="just right")))
+    }
+    ways = [counts[name] for name in WAYS if name in counts]
+    at = way if way in counts else ways[0].way if ways else None
+    rows, page, pages, total = paged.of(Batch.objects.filter(kitchen=kitchen, way=at or ""))
+    body = LogPage.model_construct(
+        ways=ways,
+        way=at,
+        batches=[BatchCard.model_construct(**_card(batch)) for batch in rows],
+        dots=dots_of(kitchen, at) if at else [],
+        page=page,
+        pages=pages,
+        total=total,
+    )
+    return answer(body)
 
 
 @router.get("/log/{int:batch_id}", response={200: BatchOpen, **REFUSALS})
 def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
-    return _opened(get_object_or_404(Batch, pk=batch_id, run__kitchen=asking(request)))
+    return _opened(get_object_or_404(Batch, pk=batch_id, kitchen=asking(request)))
 
 
 @router.put("/log/{int:batch_id}", response={200: BatchOpen, **REFUSALS})
 def change_batch(request: HttpRequest, batch_id: int, outcome: Outcome) -> HttpResponse:
-    batch = get_object_or_404(Batch, pk=batch_id, run__kitchen=asking(request))
-    return _opened(record_outcome(batch.run, outcome))
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
+    with writing():
+        changed = record_outcome(batch.run, outcome)
+    return _opened(changed)
+
+
+@router.delete("/log/{int:batch_id}", response={204: None, **REFUSALS})
+def delete_batch(request: HttpRequest, batch_id: int) -> Status[None]:
+    """Take a batch out of the log. It can be brought back."""
+    drop(get_object_or_404(Batch.everything, pk=batch_id, kitchen=asking(request)), timezone.now())
+    return Status(204, None)

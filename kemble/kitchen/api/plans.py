@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -15,9 +17,13 @@ from kemble.core.sheet import Sheet
 from kemble.kitchen.api.bodies import NewOccasion, PlanSheet
 from kemble.kitchen.api.kitchen import asking
 from kemble.kitchen.api.refusal import REFUSALS, answer
-from kemble.kitchen.api.sheets import worked_for
+from kemble.kitchen.api.sheets import sheet_of
 from kemble.kitchen.api.views import OccasionOpen
+from kemble.kitchen.dropping import drop
 from kemble.kitchen.models import Occasion
+from kemble.kitchen.receipts import keep_receipt, receipt_of
+from kemble.kitchen.turns import WORKING, writing
+from kemble.kitchen.worked import worked_by, worked_for
 
 router = Router(tags=["plans"])
 
@@ -27,18 +33,40 @@ def planned(sheet: Sheet, kitchen: CoreKitchen, serve: str) -> Plan:
     worked = worked_for(sheet, kitchen)
     if worked.problems:
         raise Refused(worked.problems)
-    return plan_for(worked.steps, kitchen, serve=kitchen_time(kitchen, serve), now=timezone.now())
+    with WORKING:
+        return plan_for(worked.steps, kitchen, serve=kitchen_time(kitchen, serve), now=timezone.now())
 
 
-def plan_of(occasion: Occasion, kitchen: CoreKitchen) -> Plan:
-    """The plan as sheet and kitchen stand now; the one that was kept, when they no longer give any."""
-    worked = worked_for(occasion.sheet.sheet, kitchen)
+def plans_of(occasions: Iterable[Occasion], kitchen: CoreKitchen) -> dict[int, Plan]:
+    """The plan of each occasion, as sheet and kitchen stand now; the one that was kept, when they no longer give any.
+
+    A plan is kept with what it was made from, and made again only when that has changed.
+    """
+    by, found, stale = worked_by(kitchen), dict[int, Plan](), list[Occasion]()
+    for occasion in occasions:
+        made_from = f"{by} {occasion.sheet.revision} {occasion.serve.isoformat()}"
+        if occasion.planned_by != made_from:
+            again = _again(occasion, kitchen)
+            if again:
+                occasion.plan = again.model_dump(mode="json")
+            occasion.planned_by = made_from
+            stale.append(occasion)
+        found[occasion.pk] = Plan.model_validate(occasion.plan)
+    if stale:
+        with writing():
+            Occasion.objects.bulk_update(stale, ["plan", "planned_by"])
+    return found
+
+
+def _again(occasion: Occasion, kitchen: CoreKitchen) -> Plan | None:
     try:
+        worked = worked_for(occasion.sheet.sheet, kitchen)
         if worked.problems:
-            raise Refused(worked.problems)
-        return plan_for(worked.steps, kitchen, serve=occasion.serve, now=timezone.now())
+            return None
+        with WORKING:
+            return plan_for(worked.steps, kitchen, serve=occasion.serve, now=timezone.now())
     except Refused:
-        return Plan.model_validate(occasion.plan)
+        return None
 
 
 def _opened(occasion: Occasion, plan: Plan) -> OccasionOpen:
@@ -63,28 +91,39 @@ def plan(request: HttpRequest, planning: PlanSheet) -> HttpResponse:
 def occasions(request: HttpRequest) -> list[OccasionOpen]:
     """What is still to come, soonest first."""
     kitchen = asking(request)
-    settings = kitchen.settings
-    coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("sheet")
-    return [_opened(occasion, plan_of(occasion, settings)) for occasion in coming[:50]]
+    coming = kitchen.occasions.filter(serve__gt=timezone.now(), sheet__dropped=None).select_related("sheet")[:50]
+    plans = plans_of(coming, kitchen.settings)
+    return [_opened(occasion, plans[occasion.pk]) for occasion in coming]
 
 
 @router.post("/occasions", response={200: OccasionOpen, **REFUSALS})
 def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> OccasionOpen:
+    """Keep a plan. The same one twice (sheet, time, title, people) is one, whoever presses and however often."""
     kitchen = asking(request)
-    record = get_object_or_404(kitchen.sheets, pk=new_occasion.sheet)
-    found = planned(record.sheet, kitchen.settings, new_occasion.serve)
-    occasion = Occasion.objects.create(
-        kitchen=kitchen,
-        sheet=record,
-        title=new_occasion.title or record.title,
-        people=new_occasion.people,
-        serve=found.serve,
-        plan=found.model_dump(mode="json"),
-    )
+    settings, record = kitchen.settings, sheet_of(kitchen, new_occasion.sheet)
+    found = planned(record.sheet, settings, new_occasion.serve)
+    said = {
+        "sheet": record,
+        "title": new_occasion.title or record.title,
+        "people": new_occasion.people,
+        "serve": found.serve,
+    }
+    with writing():
+        sent = receipt_of(kitchen, new_occasion.uid, "occasion")
+        if sent:
+            occasion = Occasion.everything.get(pk=sent.number)
+        else:
+            occasion = kitchen.occasions.filter(**said).first() or kitchen.occasions.create(
+                **said,
+                plan=found.model_dump(mode="json"),
+                planned_by=f"{worked_by(settings)} {record.revision} {found.serve.isoformat()}",
+            )
+            keep_receipt(kitchen, new_occasion.uid, "occasion", occasion.pk)
     return _opened(occasion, found)
 
 
 @router.delete("/occasions/{int:occasion_id}", response={204: None, **REFUSALS})
 def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
-    get_object_or_404(asking(request).occasions, pk=occasion_id).delete()
+    """Drop a plan. It can be brought back."""
+    drop(get_object_or_404(Occasion.everything, kitchen=asking(request), pk=occasion_id), timezone.now())
     return Status(204, None)

@@ -1,26 +1,29 @@
-"""Who is asking: no password on the kitchen's own machine, a name and a password from anywhere else."""
+"""Who is asking: whoever holds the key that the start command printed, or knows the name and the password."""
 
 from __future__ import annotations
+
+from zoneinfo import ZoneInfo
 
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
-from django.core.cache import cache
 from django.core.exceptions import ValidationError
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from django.views.decorators.csrf import csrf_protect
 from ninja import Router
 from ninja.decorators import decorate_view
 
 from kemble.core.problems import Problem, Refused
-from kemble.kitchen.api.bodies import NewPassword, SignIn
+from kemble.kitchen import door
+from kemble.kitchen.api.bodies import NewPassword, SignIn, UseKey
 from kemble.kitchen.api.refusal import REFUSALS, refusal
 from kemble.kitchen.api.views import Session
-from kemble.kitchen.middleware import from_loopback
+from kemble.kitchen.owner import local_owner
+from kemble.kitchen.place import local_zone
 
 router = Router(tags=["session"])
-MOST_FAILURES = 10
-FORGET_AFTER_S = 300
+_BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
 def _session(request: HttpRequest) -> Session:
@@ -29,7 +32,6 @@ def _session(request: HttpRequest) -> Session:
     return Session(
         signed_in=known,
         name=user.get_username() if known else "",
-        local=from_loopback(request),
         has_password=isinstance(user, User) and user.has_usable_password(),
     )
 
@@ -39,29 +41,33 @@ def who(request: HttpRequest) -> Session:
     return _session(request)
 
 
+@router.post("/session/key", response={200: Session, **REFUSALS}, auth=None)
+@decorate_view(csrf_protect)
+def use_key(request: HttpRequest, use_key: UseKey) -> Session:
+    """Come in as the owner with the key of the start command. It is good once."""
+    if not door.use_key(use_key.key, timezone.now()):
+        says = "has been used, or is too old"
+        raise Refused([Problem(path="key", says=says, accepts="a new one (make key), or the password")])
+    login(request, local_owner(), backend=_BACKEND)
+    return _session(request)
+
+
 @router.post("/session", response={200: Session, **REFUSALS}, auth=None)
 @decorate_view(csrf_protect)
-def sign_in(request: HttpRequest, sign_in: SignIn):  # type: ignore[no-untyped-def]
-    """Sign in with a name and a password. Ten wrong tries from one address, and it must wait five minutes."""
-    key = f"sign-in:{request.META.get('REMOTE_ADDR')}"
-    if (cache.get_or_set(key, 0, FORGET_AFTER_S) or 0) >= MOST_FAILURES:
-        return refusal(
-            [Problem(path="password", says="has been wrong too often", accepts="another try in five minutes")],
-            429,
-        )
+def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # type: ignore[no-untyped-def]
+    """Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgiven."""
+    name = door.who(request)
+    again = door.may_try(name, timezone.now())
+    if again is not None:
+        at = again.astimezone(ZoneInfo(local_zone()))
+        accepts = f"another try at {at:%H:%M:%S}"
+        return refusal([Problem(path="password", says="has been wrong too often", accepts=accepts)], 429)
     user = authenticate(request, username=sign_in.username, password=sign_in.password)
     if user is None:
-        cache.incr(key)
-        return refusal(
-            [
-                Problem(
-                    path="password",
-                    says="does not go with that name",
-                    accepts="the name and password set in the kitchen",
-                )
-            ],
-            422,
-        )
+        accepts = "the name and password set in the kitchen"
+        raise Refused([Problem(path="password", says="does not go with that name", accepts=accepts)])
+    door.forgive(name)
+    door.remember(response)
     login(request, user)
     return _session(request)
 

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from functools import lru_cache
-from typing import Any
+from collections.abc import Callable, Sequence
+from typing import Annotated, Any
 
-from django.db import transaction
+from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from ninja import Router
+from ninja import Query, Router
 from ninja.responses import Status
 
 from kemble.core.adjust import adjust
-from kemble.core.chain import Worked, work
 from kemble.core.facts import ripple
 from kemble.core.kitchen import Kitchen as CoreKitchen
 from kemble.core.problems import Problem, Refused
@@ -22,75 +20,82 @@ from kemble.core.sharing import share_part, unshare_part
 from kemble.core.sheet import Sheet, blank_sheet, default_sheet
 from kemble.core.shopping import ShoppingList, shopping
 from kemble.core.sides import Sides, sides
+from kemble.core.ways import WAYS
 from kemble.kitchen.api.bodies import AdjustSheet, AskSides, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
 from kemble.kitchen.api.kitchen import asking
-from kemble.kitchen.api.refusal import REFUSALS, Conflict, answer, refusal
-from kemble.kitchen.api.views import Dot, Rippled, SheetCard, SheetOpen
+from kemble.kitchen.api.paging import Paged
+from kemble.kitchen.api.refusal import REFUSALS, Conflict, Gone, answer, refusal
+from kemble.kitchen.api.views import Dot, Rippled, SheetCard, SheetOpen, SheetPage
+from kemble.kitchen.dropping import drop
 from kemble.kitchen.models import Batch, Kitchen, SheetRecord, SheetRevision
+from kemble.kitchen.receipts import keep_receipt, receipt_of
+from kemble.kitchen.turns import WORKING, writing
+from kemble.kitchen.worked import card_of, carded, worked_by, worked_for
 
 router = Router(tags=["sheets"])
-
-# The numbers shown on a sheet's card, in order, where they apply.
-_CARD_NUMBERS = (
-    ("mix.hydration_pct", "% water"),
-    ("shape.pieces", "pieces"),
-    ("shape.depth_mm", "mm deep"),
-    ("heat.done_min", "min"),
-)
+_MOST_DOTS = 60
 
 
-@lru_cache(maxsize=256)
-def _cached(sheet_json: str, kitchen_json: str) -> Worked:
-    return work(Sheet.model_validate_json(sheet_json), CoreKitchen.model_validate_json(kitchen_json))
-
-
-def worked_for(sheet: Sheet, kitchen: CoreKitchen) -> Worked:
-    """work(), remembered: it is pure, and the sheet before an edit was just worked."""
-    return _cached(sheet.model_dump_json(), kitchen.model_dump_json())
-
-
-def _dots(kitchen: Kitchen, way: str) -> list[Dot]:
-    batches = Batch.objects.filter(run__kitchen=kitchen, run__pace=1, run__document__way=way).select_related("run")
+def dots_of(kitchen: Kitchen, way: str) -> list[Dot]:
+    """The newest batches of a way, for its map. Rehearsals are none."""
+    batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     return [
-        Dot.model_validate(
-            {
-                "id": batch.pk,
-                "title": batch.run.title,
-                "hydration_pct": batch.hydration_pct,
-                "sugar_pct": batch.sugar_pct,
-                "verdict": batch.verdict,
-                "made": batch.run.began,
-            }
+        Dot.model_construct(
+            id=batch.pk,
+            title=batch.title,
+            hydration_pct=batch.hydration_pct,
+            sugar_pct=batch.sugar_pct,
+            verdict=batch.verdict,
+            made=batch.made,
         )
-        for batch in batches.order_by("-run__began")[:60]
+        for batch in batches[:_MOST_DOTS]
     ]
 
 
-def _opened(record: SheetRecord) -> HttpResponse:
-    sheet = record.sheet
+def sheet_of(kitchen: Kitchen, number: int) -> SheetRecord:
+    """A sheet of the kitchen's. Raises Gone when it was thrown away, Http404 when there is none."""
+    record: SheetRecord = get_object_or_404(SheetRecord.everything, kitchen=kitchen, pk=number)
+    if record.dropped:
+        raise Gone(f"“{record.title}” was thrown away on {record.dropped:%-d %B}")
+    return record
+
+
+def _opened(record: SheetRecord, revision: SheetRevision | None = None) -> HttpResponse:
+    """The sheet as it stands, or as it was saved in one revision."""
+    sheet = revision.sheet if revision else record.sheet
     body = SheetOpen.model_construct(
         id=record.pk,
-        revision=record.revision,
-        changed=record.changed,
+        revision=revision.number if revision else record.revision,
+        changed=revision.saved if revision else record.changed,
         sheet=sheet,
         worked=worked_for(sheet, record.kitchen.settings),
-        dots=_dots(record.kitchen, record.way),
+        dots=dots_of(record.kitchen, sheet.way),
     )
     return answer(body)
 
 
-@router.get("/sheets", response={200: list[SheetCard], **REFUSALS})
-def sheets(request: HttpRequest) -> list[SheetCard]:
+@router.get("/sheets", response={200: SheetPage, **REFUSALS})
+def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "") -> SheetPage:
+    """The sheets, or those whose title or way says what is sought, the newest first."""
     kitchen = asking(request)
-    settings = kitchen.settings
-    cards = []
-    for record in kitchen.sheets.all():
-        facts = worked_for(record.sheet, settings).facts
-        numbers = [f"{facts[key].shown} {words}" for key, words in _CARD_NUMBERS if key in facts]
-        cards.append(
-            SheetCard(id=record.pk, title=record.title, way=record.way, changed=record.changed, numbers=numbers)
+    found = kitchen.sheets.all()
+    sought = find.strip()[:100]
+    if sought:
+        ways = [way.id for way in WAYS.values() if any(sought.lower() in name.lower() for name in (way.name, *way.kin))]
+        found = found.filter(Q(title__icontains=sought) | Q(way__in=ways))
+    rows, page, pages, total = paged.of(found)
+    cards = [
+        SheetCard(
+            id=record.pk,
+            title=record.title,
+            way=record.way,
+            changed=record.changed,
+            numbers=record.card["numbers"],
+            problem=record.card["problem"],
         )
-    return cards
+        for record in carded(rows, kitchen.settings)
+    ]
+    return SheetPage(sheets=cards, page=page, pages=pages, total=total)
 
 
 @router.post("/sheets", response={200: SheetOpen, **REFUSALS})
@@ -102,20 +107,28 @@ def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
         sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
     else:
         raise Refused([Problem(path="way", says="is missing", accepts="a way, or a whole sheet")])
-    return _opened(create_sheet(asking(request), sheet))
+    return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
 
 
-@transaction.atomic
-def create_sheet(kitchen: Kitchen, sheet: Sheet) -> SheetRecord:
+def create_sheet(kitchen: Kitchen, sheet: Sheet, uid: str | None = None) -> SheetRecord:
+    """Keep a new sheet; with the `uid` of one that was made before, that one is given."""
+    settings = kitchen.settings
+    card = card_of(worked_for(sheet, settings), worked_by(settings), 1)
     document = sheet.model_dump(mode="json")
-    record = SheetRecord.objects.create(kitchen=kitchen, title=sheet.title, way=sheet.way, document=document)
-    SheetRevision.objects.create(record=record, number=1, document=document)
+    with writing():
+        sent = receipt_of(kitchen, uid, "sheet")
+        if sent:
+            made: SheetRecord = SheetRecord.everything.get(pk=sent.number)
+            return made
+        record: SheetRecord = kitchen.sheets.create(title=sheet.title, way=sheet.way, document=document, card=card)
+        SheetRevision.objects.create(record=record, number=1, document=document)
+        keep_receipt(kitchen, uid, "sheet", record.pk)
     return record
 
 
 @router.get("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
 def open_sheet(request: HttpRequest, sheet_id: int) -> HttpResponse:
-    return _opened(get_object_or_404(asking(request).sheets, pk=sheet_id))
+    return _opened(sheet_of(asking(request), sheet_id))
 
 
 @router.put("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
@@ -125,27 +138,39 @@ def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> HttpResp
     A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
     """
     kitchen = asking(request)
-    record = get_object_or_404(kitchen.sheets, pk=sheet_id)
-    document: dict[str, Any] = save.sheet.model_dump(mode="json")
-    with transaction.atomic():
-        hit = kitchen.sheets.filter(pk=sheet_id, revision=save.revision).update(
-            title=save.sheet.title,
-            way=save.sheet.way,
-            document=document,
-            revision=save.revision + 1,
-            changed=timezone.now(),
-        )
-        if not hit:
-            raise Conflict(f"{save.revision} is not the newest: this sheet was saved elsewhere")
-        SheetRevision.objects.create(record=record, number=save.revision + 1, document=document)
-    record.refresh_from_db()
-    return _opened(record)
+    record = sheet_of(kitchen, sheet_id)
+    settings = kitchen.settings
+    card = card_of(worked_for(save.sheet, settings), worked_by(settings), save.revision + 1)
+    with writing():
+        sent = receipt_of(kitchen, save.uid, "save")
+        if sent:
+            revision = SheetRevision.objects.get(record_id=sent.number, number=sent.revision)
+        else:
+            revision = _save(record, save.revision, save.sheet, card)
+            keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
+    return _opened(record, revision)
+
+
+def _save(record: SheetRecord, over: int, sheet: Sheet, card: dict[str, Any]) -> SheetRevision:
+    """Inside `writing()`. Raises Conflict when `over` is not the newest revision."""
+    document = sheet.model_dump(mode="json")
+    hit = SheetRecord.objects.filter(pk=record.pk, revision=over).update(
+        title=sheet.title,
+        way=sheet.way,
+        document=document,
+        revision=over + 1,
+        changed=timezone.now(),
+        card=card,
+    )
+    if not hit:
+        raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
+    return SheetRevision.objects.create(record=record, number=over + 1, document=document)
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None, **REFUSALS})
 def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
-    """Remove a sheet with its plans. Runs and batches keep their own copy of it."""
-    get_object_or_404(asking(request).sheets, pk=sheet_id).delete()
+    """Throw a sheet away, its plans with it. It can be brought back; runs and batches keep their own copy of it."""
+    drop(get_object_or_404(SheetRecord.everything, kitchen=asking(request), pk=sheet_id), timezone.now())
     return Status(204, None)
 
 
@@ -158,7 +183,10 @@ def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
 @router.post("/sides", response={200: Sides, **REFUSALS})
 def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     """The sheet under every school of a question, side by side. Saves nothing."""
-    return answer(sides(asking_sides.sheet, asking(request).settings, asking_sides.question))
+    settings = asking(request).settings
+    with WORKING:
+        found = sides(asking_sides.sheet, settings, asking_sides.question)
+    return answer(found)
 
 
 @router.post("/adjust", response={200: Rippled, **REFUSALS})
@@ -166,41 +194,38 @@ def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
     before = adjustment.before or adjustment.sheet
     settings = asking(request).settings
-    adjusted = adjust(adjustment.sheet, adjustment.to, settings)
+    with WORKING:
+        adjusted = adjust(adjustment.sheet, adjustment.to, settings)
     return _rippled(adjusted.sheet, before, settings, adjusted.says)
 
 
 @router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen, **REFUSALS})
 def share(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Make a part of this sheet for another one too. Both are saved, or neither."""
-    kitchen = asking(request)
-    giver, taker = _pair(kitchen, sheet_id, sharing.with_sheet)
-    _save_both((giver, taker), share_part(giver.sheet, taker.sheet, sharing.role, kitchen.settings))
-    return _opened(giver)
+    settings = asking(request).settings
+    return _shared(request, sheet_id, sharing, lambda giver, taker: share_part(giver, taker, sharing.role, settings))
 
 
 @router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen, **REFUSALS})
 def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Let each sheet make its own again. Both are saved, or neither."""
-    giver, taker = _pair(asking(request), sheet_id, sharing.with_sheet)
-    _save_both((giver, taker), unshare_part(giver.sheet, taker.sheet, sharing.role))
-    return _opened(giver)
+    return _shared(request, sheet_id, sharing, lambda giver, taker: unshare_part(giver, taker, sharing.role))
 
 
-def _pair(kitchen: Kitchen, giver: int, taker: int) -> tuple[SheetRecord, SheetRecord]:
-    if giver == taker:
+def _shared(
+    request: HttpRequest, sheet_id: int, sharing: SharePart, change: Callable[[Sheet, Sheet], tuple[Sheet, Sheet]]
+) -> HttpResponse:
+    """Change two sheets together, as they stand when it is their turn."""
+    kitchen = asking(request)
+    if sheet_id == sharing.with_sheet:
         raise Refused([Problem(path="with_sheet", says="is the same sheet", accepts="another sheet")])
-    return get_object_or_404(kitchen.sheets, pk=giver), get_object_or_404(kitchen.sheets, pk=taker)
-
-
-@transaction.atomic
-def _save_both(records: tuple[SheetRecord, SheetRecord], sheets: tuple[Sheet, Sheet]) -> None:
-    for record, sheet in zip(records, sheets, strict=True):
-        record.document = sheet.model_dump(mode="json")
-        record.revision += 1
-        record.changed = timezone.now()
-        record.save()
-        SheetRevision.objects.create(record=record, number=record.revision, document=record.document)
+    with writing():
+        if receipt_of(kitchen, sharing.uid, "share") is None:
+            giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
+            for record, sheet in zip((giver, taker), change(giver.sheet, taker.sheet), strict=True):
+                _save(record, record.revision, sheet, {})
+            keep_receipt(kitchen, sharing.uid, "share", giver.pk)
+    return _opened(sheet_of(kitchen, sheet_id))
 
 
 @router.post("/shopping", response={200: ShoppingList, **REFUSALS})

@@ -13,7 +13,8 @@ from kemble.core.facts import Fact, Moved
 from kemble.core.kitchen import Kitchen
 from kemble.core.larder import Ingredient
 from kemble.core.plan.schedule import Plan
-from kemble.core.run import Heart, Note, RunState
+from kemble.core.quantity import TemperatureUnit
+from kemble.core.run import Event, Heart, Note, RunState
 from kemble.core.sheet import Line, Sheet
 from kemble.core.sides import Question
 from kemble.core.taste import Compared, LikelyFault, Verdict
@@ -22,17 +23,17 @@ from kemble.kitchen.devices.ears import ProbeLive, ScaleLive
 
 
 class Session(BaseModel):
-    """Who is asking. `local`: on the kitchen's own machine, so no password was asked."""
+    """Who is asking. `has_password`: other browsers can come in with one."""
 
     signed_in: bool
     name: str
-    local: bool
     has_password: bool
 
 
 class KitchenOpen(BaseModel):
     kitchen: Kitchen
     set_up: bool
+    revision: int
 
 
 class SchoolCard(BaseModel):
@@ -128,11 +129,23 @@ class FamilyCard(BaseModel):
 
 
 class SheetCard(BaseModel):
+    """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing."""
+
     id: int
     title: str
     way: str
     changed: datetime
     numbers: list[str]
+    problem: str
+
+
+class SheetPage(BaseModel):
+    """Some sheets of all that were sought, the newest first. Pages count from 1."""
+
+    sheets: list[SheetCard]
+    page: int
+    pages: int
+    total: int
 
 
 class Dot(BaseModel):
@@ -184,14 +197,23 @@ class RunCard(BaseModel):
 
 
 class RunOpen(BaseModel):
-    """`now` is on the run's own clock, which goes `pace` times as fast as the one on the wall."""
+    """`now` is on the run's own clock, which goes `pace` times as fast as the one on the wall: it showed `clock_began`
+    when that one showed `began`, and shows `now` when that one shows `wall`.
+
+    `state` is `events` folded over `plan`, looked at now; a page without the network folds on by itself.
+    """
 
     id: int
     sheet: int | None
     title: str
     way: str
     pace: int
+    began: datetime
+    clock_began: datetime
+    wall: datetime
     now: datetime
+    events: list[Event]
+    unit: TemperatureUnit
     plan: Plan
     state: RunState
     heart: Heart | None
@@ -214,6 +236,36 @@ class BatchCard(BaseModel):
     note: str
 
 
+class LogWay(BaseModel):
+    """How many batches of a way are in the log, and how many of them came out just right."""
+
+    way: str
+    batches: int
+    right: int
+
+
+class LogPage(BaseModel):
+    """Some batches of one way, the newest first, and the newest of them as dots on its map. Pages count from 1."""
+
+    ways: list[LogWay]
+    way: str | None
+    batches: list[BatchCard]
+    dots: list[Dot]
+    page: int
+    pages: int
+    total: int
+
+
+class Dropped(BaseModel):
+    """Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin."""
+
+    kind: str
+    id: int
+    title: str
+    dropped: datetime
+    until: datetime
+
+
 class BatchOpen(BatchCard):
     sheet: int | None
     pieces: str
@@ -233,7 +285,7 @@ class BenchCard(BaseModel):
 
 
 class BenchOpen(BenchCard):
-    sheet: int
+    sheet: int | None
 
 
 class EyeDay(BaseModel):

@@ -1,24 +1,37 @@
-"""Start Kemble: migrate, load the demo if asked, and serve on one address."""
+"""Start Kemble: hold the data folder, migrate, load the demo if asked, and serve on one address."""
 
 from __future__ import annotations
 
 import importlib
+import os
+import signal
 import socket
+import sys
+import webbrowser
 from argparse import ArgumentParser
 from threading import Thread
 from typing import Any
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
+from kemble.kitchen.door import new_key
+from kemble.kitchen.dropping import purge
+from kemble.kitchen.folder import FolderBusy, held, settle
 from kemble.kitchen.models import Kitchen
+from kemble.kitchen.owner import local_owner
 
 
 def _warm_up() -> None:
     """Load the planner beside the first requests, so that the first plan need not wait a second for it."""
     importlib.import_module("ortools.sat.python.cp_model")
+
+
+def _go(*_: object) -> None:
+    raise SystemExit(0)
 
 
 class Command(BaseCommand):
@@ -32,22 +45,53 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
         self._port_is_free(host, port)
+        signal.signal(signal.SIGTERM, _go)  # so that what follows the serving is done on a stop from outside, too
+        try:
+            with held(settings.DATA):
+                try:
+                    self._serve(host, port, demo, keep)
+                finally:
+                    settle(settings.DATABASE)
+        except FolderBusy as busy:
+            raise CommandError(str(busy)) from None
+
+    def _serve(self, host: str, port: int, demo: bool, keep: bool) -> None:
         call_command("migrate", verbosity=0)
         if demo and not (keep and Kitchen.objects.exists()):
             self._lay_out_demo()
-        print(f"Kemble is at http://{host}:{port}/  (Ctrl-C to stop)", flush=True)
+        purge(timezone.now())
+        self._say_where(f"http://{host}:{port}/")
         Thread(target=_warm_up, daemon=True).start()
         import uvicorn
 
+        trusted = settings.TRUSTED_PROXIES
         uvicorn.run(
             "kemble.site.asgi:application",
             host=host,
             port=port,
             lifespan="off",
             log_level="warning",
-            proxy_headers=False,
+            proxy_headers=bool(trusted),
+            forwarded_allow_ips=trusted or None,
             timeout_graceful_shutdown=3,
         )
+
+    @staticmethod
+    def _say_where(address: str) -> None:
+        """Print the address, with a key that lets one browser in, and open it where somebody is looking."""
+        if settings.ASK_ALWAYS:
+            if not any(user.has_usable_password() for user in User.objects.all()):
+                raise CommandError("KEMBLE_ASK is set and there is no password yet. Set one first: make password")
+            print(f"Kemble is at {address}  (Ctrl-C to stop)", flush=True)
+            return
+        local_owner()
+        address = f"{address}#key={new_key(timezone.now())}"
+        print(
+            f"Kemble is at {address}\nThe key lets one browser in, once. Another: make key  (Ctrl-C to stop)",
+            flush=True,
+        )
+        if sys.stdout.isatty() and (os.environ.get("DISPLAY") or sys.platform in ("darwin", "win32")):
+            webbrowser.open(address)
 
     @staticmethod
     def _lay_out_demo() -> None:

@@ -1,0 +1,142 @@
+"""The data folder: one server at a time, backups that are whole and private, and the way back from one."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+import tempfile
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from datetime import datetime
+from pathlib import Path
+
+from django.db import connections
+from django.db.migrations.loader import MigrationLoader
+from filelock import FileLock, Timeout
+
+# Who is signed in, and what could let somebody in: no copy that leaves the house holds any of it.
+_LIVE = ("django_session", "kitchen_doorkey", "kitchen_try")
+_BESIDE = ("-wal", "-shm")
+
+
+class FolderBusy(OSError):
+    """Another Kemble holds the folder."""
+
+
+class NotOurs(ValueError):
+    """A file that is not a whole database of Kemble's that this version can read."""
+
+
+@contextmanager
+def held(folder: Path) -> Iterator[None]:
+    """Hold the data folder alone. Raises FolderBusy when another process has it."""
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    lock = FileLock(folder / "lock", mode=0o600)
+    try:
+        lock.acquire(timeout=0)
+    except Timeout:
+        raise FolderBusy(f"{folder} is in use by a Kemble that is running. Stop it first.") from None
+    try:
+        yield
+    finally:
+        lock.release()
+
+
+def settle(database: Path) -> None:
+    """Write what lies in the write-ahead log into the database and empty the log, with nobody else at it."""
+    connections.close_all()
+    if database.is_file():
+        with closing(sqlite3.connect(database)) as last:
+            last.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
+
+def copy_database(source: Path, target: Path) -> None:
+    """Copy a database that may be in use to a new file: whole, readable by its owner alone, nobody signed in.
+
+    Raises FileNotFoundError, FileExistsError or another OSError with words for a cook; what fails leaves no file.
+    """
+    if not source.is_file():
+        raise FileNotFoundError(f"There is no database at {source} yet.")
+    if target.exists():
+        raise FileExistsError(f"{target} is there already; name a new file.")
+    with _beside(target) as copy:
+        _copy(source, copy)
+        os.link(copy, target)  # refuses a file that has come to be there meanwhile
+    _settle_folder(target.parent)
+
+
+def restore_database(backup: Path, database: Path, now: datetime) -> Path | None:
+    """Put a backup in the database's place. The one that was there is kept aside; its new path is returned.
+
+    Raises NotOurs for a file that will not do: then nothing has been touched. Hold the folder meanwhile.
+    """
+    check_database(backup)
+    with _beside(database) as copy:
+        _copy(backup, copy)
+        aside = None
+        if database.exists():
+            aside = database.with_name(f"kemble-before-{now:%Y%m%d-%H%M%S}.sqlite3")
+        for end in ("", *_BESIDE):  # with its log, which would be replayed onto what is restored if it stayed behind
+            old = database.with_name(database.name + end)
+            if old.exists():
+                os.rename(old, aside.with_name(aside.name + end)) if aside else old.unlink()
+        os.rename(copy, database)
+        _settle_folder(database.parent)
+    return aside
+
+
+def check_database(file: Path) -> None:
+    """Raises NotOurs unless it is a whole database of Kemble's, and not of a version newer than this one."""
+    if not file.is_file():
+        raise NotOurs(f"There is no file at {file}.")
+    known = {name for app, name in MigrationLoader(None).disk_migrations if app == "kitchen"}
+    try:
+        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as found:
+            (sound,) = found.execute("PRAGMA integrity_check(1)").fetchone()
+            made = {name for (name,) in found.execute("SELECT name FROM django_migrations WHERE app = 'kitchen'")}
+            found.execute("SELECT count(*) FROM kitchen_kitchen").fetchone()
+    except sqlite3.Error as error:
+        raise NotOurs(f"{file} is not a database of Kemble's ({error}).") from None
+    if sound != "ok":
+        raise NotOurs(f"{file} is damaged ({sound}).")
+    if not made or made - known:
+        raise NotOurs(f"{file} comes from a newer Kemble than this one. Update first.")
+
+
+@contextmanager
+def _beside(target: Path) -> Iterator[Path]:
+    """A private file beside `target` to work in, gone afterwards whatever happens (but where it was renamed)."""
+    handle, name = tempfile.mkstemp(prefix=".kemble-", suffix=".part", dir=target.parent)
+    os.close(handle)
+    part = Path(name)
+    try:
+        yield part
+    finally:
+        for end in ("", *_BESIDE, "-journal"):
+            part.with_name(part.name + end).unlink(missing_ok=True)
+
+
+def _copy(source: Path, target: Path) -> None:
+    try:
+        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
+            live.backup(copy)
+            copy.execute("PRAGMA journal_mode = DELETE")
+            there = {name for (name,) in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            for table in _LIVE:
+                if table in there:
+                    copy.execute(f"DELETE FROM {table}")  # noqa: S608 (a name of our own)
+            copy.commit()
+            copy.execute("VACUUM")  # or what was deleted is still to be read in the free pages
+    except sqlite3.Error as error:
+        raise OSError(f"The copy could not be made: {error}.") from None
+    with target.open("rb") as written:
+        os.fsync(written.fileno())
+
+
+def _settle_folder(folder: Path) -> None:
+    """Make new names in a folder outlive a power cut."""
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

@@ -1,0 +1,26 @@
+"""Receipts: a write that carries an id is done once, and answered the second time as the first."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+
+from kemble.kitchen.models import Kitchen, Receipt
+
+KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
+
+
+def receipt_of(kitchen: Kitchen, uid: str | None, kind: str) -> Receipt | None:
+    """What was answered to this very write before. Ask inside `writing()`, so that two at once are one."""
+    if uid is None:
+        return None
+    return kitchen.receipts.filter(uid=uid, kind=kind).first()
+
+
+def keep_receipt(kitchen: Kitchen, uid: str | None, kind: str, number: int, revision: int = 0) -> None:
+    """Inside the same `writing()` as the write itself: both are kept, or neither."""
+    if uid is not None:
+        kitchen.receipts.create(uid=uid, kind=kind, number=number, revision=revision)
+
+
+def forget_old(now: datetime) -> None:
+    Receipt.objects.filter(at__lt=now - KEPT_FOR).delete()
