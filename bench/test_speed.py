@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "browser"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
 
 from kemble.core.chain import work
 from kemble.core.formats.ingredient_text import read_list
@@ -54,8 +54,8 @@ def test_read_list(benchmark):
 
 def test_edit_to_ripple(tmp_path):
     """From a key on the bean to the frame in which the line shows what moved, as the page itself measures it."""
-    from conftest import ARGUMENTS, CHROMIUM, Server
     from playwright.sync_api import sync_playwright
+    from serving import ARGUMENTS, CHROMIUM, Server
 
     server = Server(tmp_path, "--demo").start()
     try:
@@ -85,8 +85,8 @@ def test_cut(benchmark, pattern):
 
 def test_a_dragged_skin_at_sixty_frames(tmp_path):
     """Time from frame to frame while the skin of a ball is dragged to and fro; 16.7 ms is sixty a second."""
-    from conftest import ARGUMENTS, CHROMIUM, Server
     from playwright.sync_api import sync_playwright
+    from serving import ARGUMENTS, CHROMIUM, Server
 
     server = Server(tmp_path, "--demo").start()
     try:

@@ -6,10 +6,10 @@ import tempfile
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path.insert(0, str(ROOT / "tests" / "browser"))
+sys.path.insert(0, str(ROOT / "tests"))
 
-from conftest import ARGUMENTS, CHROMIUM, Server  # noqa: E402
 from playwright.sync_api import Page, sync_playwright  # noqa: E402
+from serving import ARGUMENTS, CHROMIUM, Server  # noqa: E402
 
 PLACE = ROOT / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)

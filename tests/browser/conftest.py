@@ -1,57 +1,10 @@
 """A real server with the demo kitchen, and pages that fail a test when anything goes wrong in them."""
 
-import os
-import shutil
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
-from pathlib import Path
-
 import pytest
 from playwright.sync_api import expect
-
-ROOT = Path(__file__).resolve().parents[2]
-CHROMIUM = shutil.which("chromium") or shutil.which("chromium-browser")
-ARGUMENTS = [
-    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
-
+from serving import ARGUMENTS, CHROMIUM, Server
 
 expect.set_options(timeout=20_000)  # a slow machine is no failure
-
-
-class Server:
-    """`manage.py serve` as a cook starts it, in a process of its own."""
-
-    def __init__(self, data, *options):
-        self.data, self.options, self.process = data, options, None
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
-        self.url = f"http://127.0.0.1:{self.port}"
-
-    def start(self, *options):
-        command = [sys.executable, "manage.py", "serve", "--port", str(self.port), *(options or self.options)]
-        environment = {**os.environ, "KEMBLE_DATA": str(self.data)}
-        self.process = subprocess.Popen(
-            command, cwd=ROOT, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
-        )
-        deadline = time.monotonic() + 60
-        while time.monotonic() < deadline:
-            try:
-                urllib.request.urlopen(f"{self.url}/api/session", timeout=2)
-                return self
-            except OSError:
-                if self.process.poll() is not None:
-                    raise RuntimeError(self.process.stdout.read().decode()) from None
-        raise RuntimeError("the server did not answer within a minute")
-
-    def stop(self):
-        self.process.terminate()
-        self.process.wait(timeout=20)
 
 
 @pytest.fixture(scope="session")
@@ -83,9 +36,12 @@ def empty_kitchen(tmp_path):
 
 
 @pytest.fixture
-def watched(page):
-    """The page, with everything that went wrong in it. Anything from outside counts."""
+def watched(page, request):
+    """The owner's page, with everything that went wrong in it. Anything from outside counts."""
     wrong = []
+    for name in ("demo", "kitchen", "empty_kitchen"):
+        if name in request.fixturenames:
+            page.context.add_cookies([request.getfixturevalue(name).cookie])
     page.on("pageerror", lambda error: wrong.append(f"error: {error}"))
     page.on(
         "console",

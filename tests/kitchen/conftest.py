@@ -10,6 +10,12 @@ from kemble.kitchen.models import Kitchen
 from kemble.kitchen.owner import local_owner
 
 
+@pytest.fixture(autouse=True)
+def _quick_hashes(settings):
+    """A password's hash is slow on purpose; what is tested here does not hang on it."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
 @pytest.fixture
 def owner(db):
     """The kitchen's owner, come in with the key."""

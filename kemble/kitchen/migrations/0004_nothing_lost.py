@@ -8,7 +8,8 @@ from django.db import migrations, models
 def fill(apps, schema_editor):
     """What the log lists by, from the run of each batch."""
     Batch = apps.get_model("kitchen", "Batch")
-    for batch in Batch.objects.select_related("run").iterator(chunk_size=100):
+    there = Batch.objects.using(schema_editor.connection.alias)
+    for batch in there.select_related("run").iterator(chunk_size=100):
         run = batch.run
         batch.kitchen_id, batch.title, batch.way = run.kitchen_id, run.title, run.document["way"]
         batch.made, batch.rehearsed = run.clock_began, run.pace > 1

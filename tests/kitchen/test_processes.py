@@ -1,0 +1,203 @@
+"""Against real processes: kills, restores, a folder that is held, and a forwarder on the same machine."""
+
+import socket
+import sqlite3
+import stat
+import threading
+import time
+from contextlib import closing
+
+import pytest
+from serving import Hand, Server, free_port, new_uid
+
+WRITES = 1_000  # of each of two clients
+KILLS = 20
+
+
+@pytest.fixture
+def server(tmp_path):
+    made = Server(tmp_path / "data").start()
+    yield made
+    if made.process.poll() is None:
+        made.stop()
+
+
+def sheet_of(hand):
+    return hand.ask("POST", "/sheets", {"way": "set-cake", "uid": new_uid()})
+
+
+def watered(sheet, grams):
+    sheet["parts"][0]["lines"][1]["amount"]["value"] = grams
+    return sheet
+
+
+class Cook(threading.Thread):
+    """Saves its sheet and marks its run in turns, each with an id, and asks again until it is answered."""
+
+    def __init__(self, server):
+        super().__init__()
+        self.hand = server.hand()
+        opened = sheet_of(self.hand)
+        self.sheet, self.number, self.revision = opened["sheet"], opened["id"], opened["revision"]
+        self.run_number = self.hand.ask("POST", "/runs", {"sheet": self.number, "uid": new_uid()})["id"]
+        self.events, self.refused = [], []
+        self.done = 0
+
+    def run(self):
+        for i in range(WRITES):
+            if i % 2:
+                uid = new_uid()
+                body = {"uid": uid, "kind": "noted", "text": str(i)}
+                status, _ = self.hand.insist("POST", f"/runs/{self.run_number}/events", body)
+                self.events.append(uid)
+            else:
+                body = {"uid": new_uid(), "revision": self.revision, "sheet": watered(self.sheet, 300 + i % 40)}
+                status, answer = self.hand.insist("PUT", f"/sheets/{self.number}", body)
+                if status == 200:
+                    self.revision = answer["revision"]
+            if status != 200:
+                self.refused.append((i, status))
+            self.done += 1
+
+
+def test_twenty_kills_lose_nothing_double_nothing_and_make_no_false_conflict(server):
+    cooks = [Cook(server), Cook(server)]
+    for cook in cooks:
+        cook.start()
+    for kill in range(1, KILLS + 1):
+        while sum(cook.done for cook in cooks) < kill * 2 * WRITES // (KILLS + 1):
+            time.sleep(0.005)
+        server.kill()
+        server.start()
+    for cook in cooks:
+        cook.join()
+    server.stop()
+    assert [cook.refused for cook in cooks] == [[], []]
+    with closing(sqlite3.connect(server.data / "kemble.sqlite3")) as kept:
+        for cook in cooks:
+            numbers = [n for (n,) in kept.execute(
+                "SELECT number FROM kitchen_sheetrevision WHERE record_id = ? ORDER BY number", (cook.number,)
+            )]  # fmt: skip
+            assert numbers == list(range(1, WRITES // 2 + 2))
+            uids = [u for (u,) in kept.execute(
+                "SELECT uid FROM kitchen_runevent WHERE run_id = ? ORDER BY id", (cook.run_number,)
+            )]  # fmt: skip
+            assert uids == cook.events
+
+
+def test_six_restores_of_a_history_that_goes_on(server, tmp_path):
+    """As the README says: stop, `make restore FILE=`, start. Stopped and killed in turns, so that a log stays behind."""
+    for turn in range(6):
+        hand = server.hand()
+        kept = sheet_of(hand)["id"]
+        file = tmp_path / f"backup-{turn}.sqlite3"
+        assert server.manage("backup", str(file)).returncode == 0
+        lost = sheet_of(hand)["id"]
+        server.kill() if turn % 2 else server.stop()
+        told = server.manage("restore", str(file))
+        assert told.returncode == 0, told.stderr
+        aside = next(server.data.glob("kemble-before-*.sqlite3"))
+        assert str(aside) in told.stdout
+        with closing(sqlite3.connect(aside)) as before:
+            assert before.execute("SELECT count(*) FROM kitchen_sheetrecord WHERE id = ?", (lost,)).fetchone() == (1,)
+        for path in server.data.glob("kemble-before-*"):
+            path.unlink()
+        server.session = None
+        server.start()
+        assert server.hand().ask("GET", f"/sheets/{kept}")["id"] == kept
+        status, _ = server.hand().try_to("GET", f"/api/sheets/{lost}")
+        assert status == 404
+
+
+def test_a_folder_in_use_is_left_alone(server, tmp_path):
+    hand = server.hand()
+    sheet_of(hand)
+    backup = tmp_path / "copy.sqlite3"
+    assert server.manage("backup", str(backup)).returncode == 0  # this one may
+    for refused in (("serve", "--demo", "--port", str(free_port())), ("restore", str(backup))):
+        told = server.manage(*refused)
+        assert told.returncode != 0
+        assert "is in use by a Kemble that is running" in told.stderr
+    assert hand.ask("GET", "/sheets")["total"] == 1
+
+
+def test_a_stop_leaves_one_whole_file(server):
+    sheet_of(server.hand())
+    server.stop()
+    assert sorted(path.name for path in server.data.glob("kemble.sqlite3*")) == ["kemble.sqlite3"]
+
+
+def test_a_backup_is_private_and_lets_nobody_in(server, tmp_path):
+    file = tmp_path / "copy.sqlite3"
+    assert server.manage("backup", str(file)).returncode == 0
+    assert stat.S_IMODE(file.stat().st_mode) == 0o600
+    assert server.session.encode() not in file.read_bytes()
+    with closing(sqlite3.connect(file)) as copy:
+        for table in ("django_session", "kitchen_doorkey", "kitchen_try"):
+            assert copy.execute(f"SELECT count(*) FROM {table}").fetchone() == (0,)
+        assert copy.execute("SELECT count(*) FROM kitchen_kitchen").fetchone() == (1,)
+
+
+class Forwarder(threading.Thread):
+    """A plain relay on this machine: whatever comes in on its port goes to the server, from this machine's address."""
+
+    def __init__(self, to):
+        super().__init__(daemon=True)
+        self.to = to
+        self.door = socket.create_server(("127.0.0.1", 0))
+        self.port = self.door.getsockname()[1]
+
+    def run(self):
+        while True:
+            try:
+                outside, _ = self.door.accept()
+            except OSError:
+                return
+            inside = socket.create_connection(("127.0.0.1", self.to))
+            for source, target in ((outside, inside), (inside, outside)):
+                threading.Thread(target=self.pour, args=(source, target), daemon=True).start()
+
+    @staticmethod
+    def pour(source, target):
+        while part := source.recv(65536):
+            target.sendall(part)
+        target.shutdown(socket.SHUT_WR)
+
+
+@pytest.mark.parametrize(
+    "headers", [{}, {"X-Forwarded-For": "127.0.0.1"}, {"Forwarded": "for=127.0.0.1;host=localhost"}]
+)
+def test_a_forwarder_that_says_localhost_is_refused(server, headers):
+    forwarder = Forwarder(server.port)
+    forwarder.start()
+    stranger = Hand(forwarder.port, host="localhost")
+    assert stranger.try_to("GET", "/api/session", **headers)[1]["signed_in"] is False
+    for path in ("/api/sheets", "/api/kitchen", "/api/log"):
+        assert stranger.try_to("GET", path, **headers)[0] == 401
+    stranger.try_to("GET", "/")
+    assert stranger.try_to("POST", "/api/sheets", {"way": "set-cake"}, **headers)[0] == 401
+    used = stranger.try_to("POST", "/api/session/key", {"key": server.key}, **headers)
+    assert used[0] == 422  # the owner's browser has been in with it
+    forwarder.door.close()
+    assert server.hand().ask("GET", "/sheets")["total"] == 0
+
+
+def test_only_a_trusted_proxy_is_believed(tmp_path):
+    """Behind one, tries are counted by the address that it names, so that one household is not all of them."""
+    for trusted, answers in (("127.0.0.1", [422] * 11), ("", [422] * 10 + [429])):
+        server = Server(tmp_path / (trusted or "none"), KEMBLE_PROXY=trusted).start()
+        hand = Hand(server.port)
+        hand.try_to("GET", "/")
+        wrong = {"username": "owner", "password": "wrong guess"}
+        given = [
+            hand.try_to("POST", "/api/session", wrong, **{"X-Forwarded-For": f"192.0.2.{i}"})[0] for i in range(11)
+        ]
+        server.stop()
+        assert given == answers
+
+
+def test_asked_always_there_is_no_key_and_no_door_without_a_password(tmp_path):
+    server = Server(tmp_path / "data", KEMBLE_ASK="1")
+    with pytest.raises(RuntimeError, match="make password"):
+        server.start()
+    assert "everybody gives the password" in server.manage("key").stderr

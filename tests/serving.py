@@ -1,0 +1,141 @@
+"""A real server in a process of its own, and a hand that asks it as a page would."""
+
+import http.client
+import json
+import os
+import re
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import uuid
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+CHROMIUM = shutil.which("chromium") or shutil.which("chromium-browser")
+ARGUMENTS = [
+    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+def free_port():
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
+
+
+class Server:
+    """`manage.py serve` as a cook starts it, come into with the key that it prints."""
+
+    def __init__(self, data, *options, **environment):
+        self.data, self.options, self.process = Path(data), options, None
+        self.environment = {**os.environ, "KEMBLE_DATA": str(data), **environment}
+        self.port = free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.key = self.session = None
+
+    def start(self, *options):
+        command = [sys.executable, "manage.py", "serve", "--port", str(self.port), *(options or self.options)]
+        self.process = subprocess.Popen(
+            command, cwd=ROOT, env=self.environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        )
+        said = []
+        for line in self.process.stdout:  # it prints where it is before it answers
+            said.append(line)
+            if line.startswith("Kemble is at"):
+                found = re.search(r"#key=(\S+)", line)
+                self.key = found and found[1]
+                break
+        else:
+            raise RuntimeError("".join(said))
+        hand = Hand(self.port)
+        while hand.try_to("GET", "/api/session")[0] is None:
+            if self.process.poll() is not None:
+                raise RuntimeError(self.process.stdout.read())
+        if self.session is None and self.key:
+            self.session = hand.come_in(self.key)
+        return self
+
+    def hand(self):
+        """A browser of the owner's."""
+        hand = Hand(self.port)
+        hand.cookies["sessionid"] = self.session
+        return hand
+
+    @property
+    def cookie(self):
+        """What lets Playwright's browser in."""
+        return {"name": "sessionid", "value": self.session, "url": self.url}
+
+    def manage(self, *arguments):
+        command = [sys.executable, "manage.py", *arguments]
+        return subprocess.run(command, cwd=ROOT, env=self.environment, capture_output=True, text=True, check=False)
+
+    def stop(self):
+        self.process.terminate()
+        self.process.communicate(timeout=20)
+
+    def kill(self):
+        """As a power cut would: nothing is closed, nothing is said."""
+        self.process.send_signal(signal.SIGKILL)
+        self.process.communicate()
+
+
+class Hand:
+    """One browser's worth of cookies over plain HTTP."""
+
+    def __init__(self, port, host="127.0.0.1"):
+        self.port, self.host, self.cookies = port, host, {}
+
+    def try_to(self, method, path, body=None, **headers):
+        """(status, body), or (None, None) when nobody answers."""
+        sent = {
+            "Host": f"{self.host}:{self.port}",
+            "Content-Type": "application/json",
+            "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
+            "X-CSRFToken": self.cookies.get("csrftoken", ""),
+            **headers,
+        }
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)
+        try:
+            connection.request(method, path, json.dumps(body) if body is not None else None, sent)
+            answer = connection.getresponse()
+            text = answer.read()
+        except (OSError, http.client.HTTPException):
+            return None, None
+        finally:
+            connection.close()
+        for line in answer.headers.get_all("Set-Cookie") or []:
+            name, _, value = line.partition(";")[0].partition("=")
+            self.cookies[name] = value
+        readable = "json" in (answer.headers.get("Content-Type") or "")
+        return answer.status, json.loads(text) if text and readable else None
+
+    def ask(self, method, path, body=None):
+        """The body of an answer that must be a good one."""
+        if method != "GET" and "csrftoken" not in self.cookies:
+            self.try_to("GET", "/")
+        status, found = self.try_to(method, f"/api{path}", body)
+        assert status is not None, f"{method} {path}: nobody answered"
+        assert status < 300, f"{method} {path}: {status} {found}"
+        return found
+
+    def insist(self, method, path, body):
+        """Ask again and again until somebody answers, as a page's queue does; a refusal is handed back."""
+        if "csrftoken" not in self.cookies:
+            while self.try_to("GET", "/")[0] is None:
+                pass
+        while True:
+            status, found = self.try_to(method, f"/api{path}", body)
+            if status is not None and status < 500:
+                return status, found
+
+    def come_in(self, key):
+        self.ask("POST", "/session/key", {"key": key})
+        return self.cookies["sessionid"]
+
+
+def new_uid():
+    return uuid.uuid4().hex
