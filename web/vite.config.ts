@@ -1,9 +1,22 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "src",
+      filename: "sw.ts",
+      injectRegister: null,
+      manifest: false,
+      // The page itself carries a nonce of the server's: the worker fetches it, it is not part of the build.
+      injectManifest: { globPatterns: ["assets/*", "*.svg"] },
+    }),
+  ],
   // The server puts the real nonce here on every request.
   html: { cspNonce: "__KEMBLE_NONCE__" },
   build: { target: "es2022", assetsInlineLimit: 0 },

@@ -1,12 +1,14 @@
 import "./ui/look.css";
 import { QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
-import { lazy, StrictMode, Suspense } from "react";
+import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Link, Outlet, RouterProvider } from "react-router";
 import { queryClient, sessionQuery } from "./api/queries";
 import { Counter } from "./counter/Counter";
-import { SignIn } from "./session/SignIn";
+import { keepShell } from "./keepShell";
+import { usedKey } from "./session/key";
+import { SignedOut, SignIn } from "./session/SignIn";
 import { SheetPage } from "./sheet/SheetPage";
 import { Frame, Waiting } from "./ui/Frame";
 import { Materials } from "./ui/materials";
@@ -20,20 +22,28 @@ const LarderPage = lazy(() => import("./larder/LarderPage"));
 const ShoppingPage = lazy(() => import("./shopping/ShoppingPage"));
 const PastePage = lazy(() => import("./counter/PastePage"));
 const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
+const DroppedPage = lazy(() => import("./counter/DroppedPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 if (nonce) setNonce(nonce);
 
-/** Everything behind the door: signed in, or asked to. */
+/** Everything behind the door: signed in, or asked to. Once in, the page stays when the session runs out. */
 function House() {
-  const session = useQuery(sessionQuery);
+  const entered = useQuery({ queryKey: ["key"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => usedKey });
+  const session = useQuery({ ...sessionQuery, enabled: entered.isSuccess });
+  const [been, setBeen] = useState(false);
+  const inside = session.data?.signed_in ?? false;
+  useEffect(() => {
+    if (inside) setBeen(true);
+  }, [inside]);
   if (!session.data) return <Waiting error={session.error} />;
-  if (!session.data.signed_in) return <SignIn />;
+  if (!inside && !been) return <SignIn error={entered.data} />;
   return (
     <Suspense fallback={<Waiting />}>
       <Outlet />
+      <SignedOut />
     </Suspense>
   );
 }
@@ -67,6 +77,7 @@ const router = createBrowserRouter([
       { path: "/shopping", element: <ShoppingPage /> },
       { path: "/paste", element: <PastePage /> },
       { path: "/kitchen", element: <KitchenPage /> },
+      { path: "/dropped", element: <DroppedPage /> },
       { path: "*", element: <Nowhere /> },
     ],
   },
@@ -80,3 +91,5 @@ createRoot(document.getElementById("root") as HTMLElement).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+
+keepShell();

@@ -45,6 +45,7 @@ function benchOf(of: Sheet, more: Partial<Bench> = {}) {
   const bench = {
     id: 7,
     sheet: of,
+    drawnFrom: more.sheet ?? of,
     worked: worked(),
     moved: [],
     problems: [],
@@ -256,7 +257,7 @@ describe("the plan", () => {
     expect(screen.getByText(/Kept for 24 people/)).toBeTruthy();
     await press("Rehearse, sixty times as fast");
     expect(asked.filter((one) => one.path === "/api/runs").map((one) => one.body)).toEqual([
-      { sheet: 7, occasion: null, rehearse: true },
+      { sheet: 7, occasion: null, rehearse: true, uid: expect.stringMatching(/^[0-9a-f]{32}$/) },
     ]);
   });
 
@@ -324,8 +325,7 @@ describe("the kitchen", () => {
 
   async function show(refuse?: Problem) {
     const { asked } = serve((one) => {
-      if (one.path === "/api/session")
-        return { body: { signed_in: true, name: "owner", local: true, has_password: false } };
+      if (one.path === "/api/session") return { body: { signed_in: true, name: "owner", has_password: false } };
       if (one.path === "/api/larder")
         return { body: [{ id: "sweet-rice-flour", name: "Sweet rice flour", density: { spooned: 0.56 }, packs: {} }] };
       if (one.method === "PUT" && refuse) return { status: 422, body: { problems: [refuse] } };

@@ -6,15 +6,18 @@ import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, Worked } from "./api/client";
+import { queryClient } from "./api/queries";
 import { newPart } from "./sheet/edits";
 
 export interface Asked {
   method: string;
   path: string;
+  query: URLSearchParams;
   body: unknown;
 }
 
-type Answer = { status?: number; body?: unknown } | "unreachable" | "hang";
+/** "hang": it comes there and is answered when the test lets it. "lost": it comes there, and its answer does not. */
+export type Answer = { status?: number; body?: unknown } | "unreachable" | "hang" | "lost";
 
 /** Replaces `fetch`. Each request is noted and handed to `answer`; `settle` lets hanging ones go. */
 export function serve(answer: (asked: Asked) => Answer) {
@@ -22,14 +25,15 @@ export function serve(answer: (asked: Asked) => Answer) {
   const hanging: (() => void)[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
     const text = await request.text();
-    const one = { method: request.method, path: new URL(request.url).pathname, body: text ? JSON.parse(text) : null };
+    const { pathname, searchParams } = new URL(request.url);
+    const one = { method: request.method, path: pathname, query: searchParams, body: text ? JSON.parse(text) : null };
     asked.push(one);
     let found = answer(one);
     if (found === "hang") {
       await new Promise<void>((go) => hanging.push(go));
       found = answer(one);
     }
-    if (found === "unreachable" || found === "hang") throw new TypeError("no network");
+    if (typeof found === "string") throw new TypeError("no network");
     return new Response(found.status === 204 ? null : JSON.stringify(found.body ?? {}), {
       status: found.status ?? 200,
       headers: { "Content-Type": "application/json" },
@@ -51,7 +55,8 @@ export const pass = (ms: number) =>
   });
 
 export function Around({ children }: { children: ReactNode }) {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const { mutations } = queryClient.getDefaultOptions();
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations } });
   return (
     <MemoryRouter>
       <QueryClientProvider client={client}>{children}</QueryClientProvider>
@@ -145,3 +150,6 @@ export const opened = (one: Sheet, revision = 1): SheetOpen => ({
   worked: worked(fact("mix.hydration_pct", (waterOf(one) ?? 0) / 3, "%")),
   dots: [],
 });
+
+/** A page of a list, as the server gives it, with everything on the first. */
+export const pageOf = <T,>(sheets: T[]) => ({ sheets, page: 1, pages: 1, total: sheets.length });

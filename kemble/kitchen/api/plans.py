@@ -40,9 +40,9 @@ def planned(sheet: Sheet, kitchen: CoreKitchen, serve: str) -> Plan:
 def plans_of(occasions: Iterable[Occasion], kitchen: CoreKitchen) -> dict[int, Plan]:
     """The plan of each occasion, as sheet and kitchen stand now; the one that was kept, when they no longer give any.
 
-    A plan is kept with what it was made from, and made again only when that has changed.
+    A plan is kept with what it was made from, and made again only when that has changed, or its begin has gone by.
     """
-    by, found, stale = worked_by(kitchen), dict[int, Plan](), list[Occasion]()
+    by, found, stale, now = worked_by(kitchen), dict[int, Plan](), list[Occasion](), timezone.now()
     for occasion in occasions:
         made_from = f"{by} {occasion.sheet.revision} {occasion.serve.isoformat()}"
         if occasion.planned_by != made_from:
@@ -51,7 +51,8 @@ def plans_of(occasions: Iterable[Occasion], kitchen: CoreKitchen) -> dict[int, P
                 occasion.plan = again.model_dump(mode="json")
             occasion.planned_by = made_from
             stale.append(occasion)
-        found[occasion.pk] = Plan.model_validate(occasion.plan)
+        plan = Plan.model_validate(occasion.plan)
+        found[occasion.pk] = (plan.begin < now and _again(occasion, kitchen)) or plan
     if stale:
         with writing():
             Occasion.objects.bulk_update(stale, ["plan", "planned_by"])

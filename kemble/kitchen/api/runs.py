@@ -91,13 +91,15 @@ def opened(run: Run) -> HttpResponse:
 @router.get("/runs", response={200: list[RunCard], **REFUSALS})
 def runs(request: HttpRequest) -> list[RunCard]:
     """What is running now."""
+    wall = timezone.now()
     return [
         RunCard(
             id=run.pk,
             title=run.title,
             way=run.document["way"],
             rehearsed=run.pace > 1,
-            state=run.state(),
+            wall=wall,
+            state=run.state(run.clock(wall)),
         )
         for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]
     ]

@@ -10,7 +10,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from django.views.decorators.csrf import csrf_protect
+from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from ninja import Router
 from ninja.decorators import decorate_view
 
@@ -37,7 +37,9 @@ def _session(request: HttpRequest) -> Session:
 
 
 @router.get("/session", response={200: Session, **REFUSALS}, auth=None)
+@decorate_view(ensure_csrf_cookie)
 def who(request: HttpRequest) -> Session:
+    """Also gives the page a new token for its changes, when it has lost its own."""
     return _session(request)
 
 

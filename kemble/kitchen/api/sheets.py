@@ -232,11 +232,13 @@ def _shared(
 def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
     """What the sheets need together, in packs, less what is in the larder."""
     kitchen = asking(request)
-    records = {record.pk: record for record in kitchen.sheets.filter(pk__in=[one.sheet for one in going.wanted])}
-    missing = [one.sheet for one in going.wanted if one.sheet not in records]
-    if missing:
+    numbers = [one.sheet for one in going.wanted]
+    records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
+    if any(number not in records for number in numbers):
         raise Http404("no such sheet")
-    sheets = [records[one.sheet].sheet for one in going.wanted for _ in range(one.times)]
+    # For what was thrown away meanwhile nothing is bought.
+    wanted = [one for one in going.wanted if records[one.sheet].dropped is None]
+    sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
     return answer(shopping(sheets, kitchen.settings))
 
 

@@ -189,10 +189,13 @@ class OccasionOpen(BaseModel):
 
 
 class RunCard(BaseModel):
+    """`state` is as it stood when the clock on the wall showed `wall`."""
+
     id: int
     title: str
     way: str
     rehearsed: bool
+    wall: datetime
     state: RunState
 
 

@@ -1,6 +1,7 @@
 /** The typed client. Every answer is either the thing asked for or a Refused with its problems. */
 
 import createClient, { type Middleware } from "openapi-fetch";
+import { heardFrom, heardNothing } from "./reach";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -16,6 +17,9 @@ export type Moved = Schemas["Moved"];
 export type Problem = Schemas["Problem"];
 export type Adjustment = Schemas["Adjustment"];
 export type SheetCard = Schemas["SheetCard"];
+export type SheetPage = Schemas["SheetPage"];
+export type LogPage = Schemas["LogPage"];
+export type Dropped = Schemas["Dropped"];
 export type SheetOpen = Schemas["SheetOpen"];
 export type Rippled = Schemas["Rippled"];
 export type Dot = Schemas["Dot"];
@@ -26,6 +30,7 @@ export type Plan = Schemas["Plan"];
 export type OccasionOpen = Schemas["OccasionOpen"];
 export type RunOpen = Schemas["RunOpen"];
 export type RunCard = Schemas["RunCard"];
+export type RunState = Schemas["RunState"];
 export type StepState = Schemas["StepState"];
 export type StepWorked = Schemas["StepWorked"];
 export type NewEvent = Schemas["NewEvent"];
@@ -104,9 +109,12 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     answer = await call;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
+    heardNothing();
     throw new Refused(0, [{ path: "the kitchen", says: "cannot be reached just now", accepts: "" }]);
   }
+  heardFrom(answer.response);
   if (answer.response.ok) return answer.data as T;
+  if (answer.response.status === 403) void api.GET("/api/session"); // a new token, for the next try
   const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
   const problems = body?.problems ?? [{ path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" }];
   throw new Refused(answer.response.status, problems, body?.worked ?? null);

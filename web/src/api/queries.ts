@@ -2,14 +2,26 @@
 
 import { QueryClient, queryOptions } from "@tanstack/react-query";
 import { showTemperaturesIn } from "../ui/words";
-import { api, ask, Refused } from "./client";
+import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 
+/** What may go well another time: the network, the session, a busy or stumbling server. */
+export const mayPass = (error: unknown) =>
+  error instanceof Refused && ([0, 401, 403, 429].includes(error.status) || error.status >= 500);
+
+const pause = (tries: number) => Math.min(30_000, 1_000 * 2 ** tries);
+
+// "always": the service worker answers when the network does not, so the browser's own idea of it says nothing.
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      retry: (count, error) => error instanceof Refused && error.status === 0 && count < 4,
+      networkMode: "always",
+      retry: (count, error) => mayPass(error) && count < 1,
+      retryDelay: pause,
+      // A page that could not be shown is tried again by itself.
+      refetchInterval: (query) => (query.state.status === "error" && mayPass(query.state.error) ? 5_000 : false),
     },
+    mutations: { networkMode: "always", retry: (_, error) => mayPass(error), retryDelay: pause },
   },
 });
 
@@ -48,7 +60,14 @@ export const exchangesQuery = (ingredient: string) =>
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => ask(api.GET("/api/larder/{ingredient}/exchanges", { params: { path: { ingredient } } })),
   });
-export const sheetsQuery = queryOptions({ queryKey: ["sheets"], queryFn: () => ask(api.GET("/api/sheets")) });
+/** A page of the sheets, or of those that are sought. */
+export const sheetsQuery = (page = 1, find = "", size = 20) =>
+  queryOptions({
+    queryKey: ["sheets", page, find, size],
+    placeholderData: (before: SheetPage | undefined) => before,
+    queryFn: () => ask(api.GET("/api/sheets", { params: { query: { page, find, size } } })),
+  });
+export const droppedQuery = queryOptions({ queryKey: ["dropped"], queryFn: () => ask(api.GET("/api/dropped")) });
 export const occasionsQuery = queryOptions({
   queryKey: ["occasions"],
   queryFn: () => ask(api.GET("/api/occasions")),
@@ -58,9 +77,15 @@ export const runsQuery = queryOptions({
   refetchInterval: 10_000,
   queryFn: () => ask(api.GET("/api/runs")),
 });
-export const logQuery = queryOptions({ queryKey: ["log"], queryFn: () => ask(api.GET("/api/log")) });
+/** A page of the batches of a way; of the first that has any, when none is named. */
+export const logQuery = (way: string | null, page: number) =>
+  queryOptions({
+    queryKey: ["log", way, page],
+    placeholderData: (before: LogPage | undefined) => before,
+    queryFn: () => ask(api.GET("/api/log", { params: { query: { way, page } } })),
+  });
 export const batchQuery = (id: number) =>
   queryOptions({
-    queryKey: ["log", id],
+    queryKey: ["batch", id],
     queryFn: () => ask(api.GET("/api/log/{batch_id}", { params: { path: { batch_id: id } } })),
   });

@@ -12,7 +12,7 @@ import { useBench } from "./useBench";
 import { type Tray, useScale } from "./useScale";
 
 export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void }) {
-  const { bench, error, mark, unsent, refused } = useBench(id);
+  const { bench, error, mark, outbox } = useBench(id);
   const card = useQuery({ queryKey: ["scale"], queryFn: () => ask(api.GET("/api/scale")) });
   const [byItself, setByItself] = useState(true);
   const [told, setTold] = useState("");
@@ -119,12 +119,17 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
             Another
           </button>
         </div>
-        {refused && (
-          <p role="alert" className="mt-2 text-bean">
-            {refused.problems[0] && sentence(refused.problems[0], false)}
+        {outbox.refused.map(({ one, refused }) => (
+          <p key={one.uid} role="alert" className="mt-2 text-bean">
+            Not taken{one.grams == null ? "" : `, ${one.grams} g`}: {refused?.[0] && sentence(refused[0], false)}{" "}
+            <button type="button" className="underline underline-offset-4" onClick={() => outbox.seen(one.uid)}>
+              I have seen it
+            </button>
           </p>
+        ))}
+        {outbox.failed && outbox.waiting.length > 0 && (
+          <p className="mt-2 text-look">{outbox.waiting.length} kept here, not sent yet.</p>
         )}
-        {unsent > 0 && <p className="mt-2 text-look">{unsent} kept here, not sent yet.</p>}
         <Figures state={state} drill={setup.drill} />
         {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
       </section>

@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
 import type { Bench as SheetBench } from "../sheet/useSheet";
 import { NumberField } from "../ui/NumberField";
+import { newId } from "../ui/newId";
 import { dayOf } from "../ui/words";
 import { BenchDesk } from "./BenchDesk";
 import { EyeDays } from "./EyeDays";
@@ -24,7 +25,8 @@ export function WeighOut({ bench, way }: Props) {
   });
   const [at, setAt] = useState<number | "begin" | null>(null);
   const begin = useMutation({
-    mutationFn: (setup: BenchSetup) => ask(api.POST("/api/benches", { body: { sheet, setup } })),
+    mutationFn: (body: { setup: BenchSetup; uid: string }) =>
+      ask(api.POST("/api/benches", { body: { sheet, ...body } })),
     onSuccess: (made) => {
       client.setQueryData(["bench", made.id], made);
       void client.invalidateQueries({ queryKey: ["benches"] });
@@ -49,7 +51,7 @@ export function WeighOut({ bench, way }: Props) {
   ].filter((offer) => offer.total_g > 1);
   return (
     <div className="mt-3 grid gap-x-12 gap-y-6 lg:grid-cols-2">
-      <Begin offers={offers} onBegin={(setup) => begin.mutate(setup)} refused={begin.error} />
+      <Begin offers={offers} onBegin={(setup) => begin.mutate({ setup, uid: newId() })} refused={begin.error} />
       <section>
         <EyeDays />
         {Boolean(known.data?.length) && (

@@ -21,5 +21,5 @@ export function useBench(id: number) {
     void client.invalidateQueries({ queryKey: ["eye"] });
   });
   const mark = (kind: NewMark["kind"], grams: number | null = null) => outbox.tell({ uid: newId(), kind, grams });
-  return { bench: bench.data, error: bench.error, mark, unsent: outbox.unsent, refused: outbox.refused };
+  return { bench: bench.data, error: bench.error, mark, outbox };
 }

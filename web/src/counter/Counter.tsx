@@ -2,20 +2,23 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
 import { api, ask, type OccasionOpen, type RunCard, type SheetCard } from "../api/client";
 import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery, waysQuery } from "../api/queries";
+import { serverNow, useReach } from "../api/reach";
 import { useTick } from "../make/useRun";
 import { Frame, Waiting } from "../ui/Frame";
-import { clock, dayOf, plural, timeOfDay } from "../ui/words";
+import { JustDropped } from "../ui/JustDropped";
+import { newId } from "../ui/newId";
+import { Pages } from "../ui/Pages";
+import { clock, dayOf, plural, sinceWords, timeOfDay } from "../ui/words";
 import { WayDrawing } from "./WayDrawing";
 
 export function Counter() {
   const kitchen = useQuery(kitchenQuery);
   const runs = useQuery(runsQuery);
   const occasions = useQuery(occasionsQuery);
-  const sheets = useQuery(sheetsQuery);
   useEffect(() => {
     document.title = "Counter · Kemble";
   }, []);
@@ -33,11 +36,13 @@ export function Counter() {
             {runs.data?.length ? (
               <ul>
                 {runs.data.map((run) => (
-                  <Running key={run.id} run={run} zone={zone} fetched={runs.dataUpdatedAt} />
+                  <Running key={run.id} run={run} zone={zone} />
                 ))}
               </ul>
             ) : (
-              <p className="mt-2 text-ink2">Nothing is cooking.</p>
+              <Nothing known={runs.data !== undefined} what="cooking">
+                Nothing is cooking.
+              </Nothing>
             )}
           </section>
           <section aria-labelledby="next">
@@ -51,21 +56,13 @@ export function Counter() {
                 ))}
               </ul>
             ) : (
-              <p className="mt-2 text-ink2">Nothing yet. Open a sheet, go to Plan, and say when people eat.</p>
+              <Nothing known={occasions.data !== undefined} what="planned">
+                Nothing yet. Open a sheet, go to Plan, and say when people eat.
+              </Nothing>
             )}
           </section>
         </div>
-        <section aria-labelledby="sheets">
-          <h2 id="sheets" className="text-xl">
-            Sheets
-          </h2>
-          <ul>
-            {sheets.data?.map((sheet) => (
-              <SheetRow key={sheet.id} sheet={sheet} />
-            ))}
-          </ul>
-          {sheets.data?.length === 0 && <p className="mt-2 text-ink2">None yet. Take a way to begin one.</p>}
-        </section>
+        <Sheets />
       </div>
       <div className="mt-10 pb-10">
         <Gallery />
@@ -74,11 +71,65 @@ export function Counter() {
   );
 }
 
-function Running({ run, zone, fetched }: { run: RunCard; zone: string; fetched: number }) {
+/** An empty list, or a list that is not known: no answer is not nothing. */
+function Nothing({ known, what, children }: { known: boolean; what: string; children: ReactNode }) {
+  const { heard } = useReach();
+  if (known) return <p className="mt-2 text-ink2">{children}</p>;
+  return (
+    <p className="mt-2 text-look" data-known="false">
+      What is {what} is not known{heard ? ` since ${sinceWords(heard)}` : " yet"}.
+    </p>
+  );
+}
+
+function Sheets() {
+  const [page, setPage] = useState(1);
+  const [find, setFind] = useState("");
+  const sheets = useQuery(sheetsQuery(page, find));
+  const found = sheets.data;
+  return (
+    <section aria-labelledby="sheets">
+      <div className="flex flex-wrap items-baseline justify-between gap-4">
+        <h2 id="sheets" className="text-xl">
+          Sheets
+        </h2>
+        {found && (found.pages > 1 || find) && (
+          <label className="text-ink2">
+            Find
+            <input
+              className="write ml-2 w-40"
+              type="search"
+              value={find}
+              onChange={(event) => {
+                setFind(event.target.value);
+                setPage(1);
+              }}
+            />
+          </label>
+        )}
+      </div>
+      <ul>
+        {found?.sheets.map((sheet) => (
+          <SheetRow key={sheet.id} sheet={sheet} />
+        ))}
+      </ul>
+      {!found?.total && (
+        <Nothing known={found !== undefined} what="on the shelf">
+          {find ? "None goes by that name." : "None yet. Take a way to begin one."}
+        </Nothing>
+      )}
+      {found && <Pages page={found.page} pages={found.pages} total={found.total} what="sheets" onTurn={setPage} />}
+      <JustDropped kinds={["sheet", "plan", "run"]} />
+    </section>
+  );
+}
+
+function Running({ run, zone }: { run: RunCard; zone: string }) {
   useTick(500);
   const { state } = run;
   const focus = state.steps.find((step) => step.id === state.focus);
-  const at = Date.parse(state.now) + (Date.now() - fetched) * (run.rehearsed ? 60 : 1);
+  // By the run's own clock from when the answer was given, wherever it has lain since.
+  const at = Date.parse(state.now) + (serverNow() - Date.parse(run.wall)) * (run.rehearsed ? 60 : 1);
   const left = focus?.due ? (Date.parse(focus.due) - at) / 1000 : null;
   const late = Math.round(state.late_min);
   return (
@@ -105,7 +156,7 @@ function SheetRow({ sheet }: { sheet: SheetCard }) {
   const drop = useMutation({
     mutationFn: () => ask(api.DELETE("/api/sheets/{sheet_id}", { params: { path: { sheet_id: sheet.id } } })),
     onSuccess: () => {
-      for (const key of ["sheets", "occasions"]) client.invalidateQueries({ queryKey: [key] });
+      for (const key of ["sheets", "occasions", "dropped"]) client.invalidateQueries({ queryKey: [key] });
     },
   });
   return (
@@ -116,6 +167,7 @@ function SheetRow({ sheet }: { sheet: SheetCard }) {
       >
         <span className="text-lg">{sheet.title}</span>
         <span className="text-ink2">{sheet.numbers.join(" · ")}</span>
+        {sheet.problem && <span className="w-full text-sm text-bean">cannot be worked: {sheet.problem}</span>}
       </Link>
       <AlertDialog.Root>
         <AlertDialog.Trigger
@@ -129,7 +181,7 @@ function SheetRow({ sheet }: { sheet: SheetCard }) {
           <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(30rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
             <AlertDialog.Title className="text-2xl">Throw away “{sheet.title}”?</AlertDialog.Title>
             <AlertDialog.Description className="mt-2">
-              Its plans go with it. What was made from it stays in the log.
+              Its plans go with it. What was made from it stays in the log. For thirty days it can be brought back.
             </AlertDialog.Description>
             <div className="mt-5 flex flex-wrap gap-3">
               <AlertDialog.Cancel className="pick" data-on="true">
@@ -150,14 +202,16 @@ function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const begin = useMutation({
-    mutationFn: (rehearse: boolean) =>
-      ask(api.POST("/api/runs", { body: { occasion: occasion.id, sheet: null, rehearse } })),
+    mutationFn: (how: { rehearse: boolean; uid: string }) =>
+      ask(api.POST("/api/runs", { body: { occasion: occasion.id, sheet: null, ...how } })),
     onSuccess: (run) => navigate(`/make/${run.id}`),
   });
   const drop = useMutation({
     mutationFn: () =>
       ask(api.DELETE("/api/occasions/{occasion_id}", { params: { path: { occasion_id: occasion.id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
+    onSuccess: () => {
+      for (const key of ["occasions", "dropped"]) client.invalidateQueries({ queryKey: [key] });
+    },
   });
   return (
     <li className="hairline py-3">
@@ -178,10 +232,18 @@ function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
         the table at {timeOfDay(occasion.serve, zone)}
       </p>
       <p className="mt-1 flex gap-5">
-        <button type="button" className="text-bean underline underline-offset-4" onClick={() => begin.mutate(false)}>
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
+        >
           Begin
         </button>
-        <button type="button" className="text-bean underline underline-offset-4" onClick={() => begin.mutate(true)}>
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
+        >
           Rehearse
         </button>
         <button type="button" className="text-bean underline underline-offset-4" onClick={() => drop.mutate()}>
@@ -199,7 +261,8 @@ export function Gallery() {
   const [wanted, setWanted] = useState("");
   const [blank, setBlank] = useState(false);
   const make = useMutation({
-    mutationFn: (way: string) => ask(api.POST("/api/sheets", { body: { way, blank, sheet: null } })),
+    mutationFn: (made: { way: string; uid: string }) =>
+      ask(api.POST("/api/sheets", { body: { blank, sheet: null, ...made } })),
     onSuccess: (sheet) => {
       client.invalidateQueries({ queryKey: ["sheets"] });
       navigate(`/sheets/${sheet.id}/mix`);
@@ -246,7 +309,7 @@ export function Gallery() {
               type="button"
               className="flex h-full w-full flex-col rounded-md border border-ink2 p-3 text-left hover:border-bean hover:bg-sheet"
               disabled={make.isPending}
-              onClick={() => make.mutate(way.id)}
+              onClick={() => make.mutate({ way: way.id, uid: newId() })}
             >
               <WayDrawing way={way.id} />
               <span className="mt-2 block font-title text-lg leading-tight text-bean">{way.name}</span>

@@ -19,6 +19,7 @@ import { newLine, newPart } from "../sheet/edits";
 import { unitName, unitsFor } from "../stations/mix/units";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
+import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 
 const ROLES: PartRole[] = [
@@ -64,7 +65,8 @@ export default function PastePage() {
     },
   });
   const begin = useMutation({
-    mutationFn: (sheet: Sheet) => ask(api.POST("/api/sheets", { body: { way: null, blank: false, sheet } })),
+    mutationFn: (made: { sheet: Sheet; uid: string }) =>
+      ask(api.POST("/api/sheets", { body: { way: null, blank: false, ...made } })),
     onSuccess: (made) => {
       sessionStorage.removeItem(KEPT);
       client.invalidateQueries({ queryKey: ["sheets"] });
@@ -132,7 +134,7 @@ export default function PastePage() {
                   className="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-2"
                   onSubmit={(event) => {
                     event.preventDefault();
-                    begin.mutate(sheetOf(rows, way, title));
+                    begin.mutate({ sheet: sheetOf(rows, way, title), uid: newId() });
                   }}
                 >
                   <label>

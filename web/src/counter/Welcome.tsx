@@ -1,10 +1,11 @@
 /** First use: a name, the height above the sea, how amounts are measured; then straight to a first sheet. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type KitchenSettings } from "../api/client";
+import type { KitchenSettings } from "../api/client";
 import { kitchenQuery } from "../api/queries";
+import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
@@ -20,17 +21,12 @@ export default function Welcome() {
 }
 
 function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean }) {
-  const client = useQueryClient();
   const navigate = useNavigate();
   const [kitchen, setKitchen] = useState({
     ...settings,
     timezone: Intl.DateTimeFormat().resolvedOptions().timeZone || settings.timezone,
   });
-  const save = useMutation({
-    mutationFn: () => ask(api.PUT("/api/kitchen", { body: { kitchen } })),
-    onSuccess: (answer) => client.setQueryData(["kitchen"], answer),
-  });
-  const error = save.error;
+  const { save, pending, error } = useKitchenSave();
   return (
     <main className="mx-auto max-w-[1000px] px-4 py-10 sm:px-10">
       <h1 className="font-title text-lg text-bean">Kemble</h1>
@@ -39,7 +35,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
           className="mt-6"
           onSubmit={(event) => {
             event.preventDefault();
-            save.mutate();
+            save(settings, kitchen);
           }}
         >
           <h2 className="text-4xl">Your kitchen first</h2>
@@ -84,7 +80,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             </select>
           </div>
           <Sorry error={error} />
-          <button type="submit" className="pick mt-8 min-h-12 px-8 text-lg" data-on="true" disabled={save.isPending}>
+          <button type="submit" className="pick mt-8 min-h-12 px-8 text-lg" data-on="true" disabled={pending}>
             On to the first sheet
           </button>
         </form>

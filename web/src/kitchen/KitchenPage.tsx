@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, ask, type KitchenSettings, type Tin } from "../api/client";
-import { kitchenQuery, kitchenSaving, sessionQuery } from "../api/queries";
+import { kitchenQuery, sessionQuery } from "../api/queries";
 import { tinSize } from "../stations/shape/TinShape";
 import { Dimension, Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
@@ -12,9 +12,9 @@ import { NumberField } from "../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
-import { showTemperaturesIn } from "../ui/words";
 import { KettleTest } from "./KettleTest";
 import { OwnCups, Pans, Scoops } from "./Measures";
+import { useKitchenSave, withUnsaved } from "./useKitchenSave";
 
 export default function KitchenPage() {
   const kitchen = useQuery(kitchenQuery);
@@ -26,38 +26,29 @@ export default function KitchenPage() {
 }
 
 function Settings({ start }: { start: KitchenSettings }) {
-  const client = useQueryClient();
-  const [kitchen, setKitchen] = useState(start);
-  const unsaved = useRef<{ next: KitchenSettings; timer: number } | null>(null);
+  const [kitchen, setKitchen] = useState(() => withUnsaved(start));
+  const unsaved = useRef<{ from: KitchenSettings; to: KitchenSettings; timer: number } | null>(null);
   const [dirty, setDirty] = useState(false);
-  const save = useMutation({
-    mutationKey: kitchenSaving,
-    mutationFn: (next: KitchenSettings) => ask(api.PUT("/api/kitchen", { body: { kitchen: next } })),
-    onSuccess: (answer) => {
-      showTemperaturesIn(answer.kitchen.temperature_unit);
-      client.setQueryData(["kitchen"], answer);
-      for (const key of ["sheets", "sheet", "plan"]) client.invalidateQueries({ queryKey: [key] });
-    },
-  });
+  const { save, pending, waiting, error } = useKitchenSave();
   const set = (change: Partial<KitchenSettings>) => {
-    const next = { ...kitchen, ...change };
-    setKitchen(next);
+    const to = { ...kitchen, ...change };
+    setKitchen(to);
     setDirty(true);
     clearTimeout(unsaved.current?.timer);
-    unsaved.current = { next, timer: window.setTimeout(() => flush.current(), SAVE_MS) };
+    const from = unsaved.current?.from ?? kitchen;
+    unsaved.current = { from, to, timer: window.setTimeout(() => flush.current(), SAVE_MS) };
   };
   // Also when the page is left before the moment is up: nothing typed is lost.
   const flush = useRef(() => {});
   flush.current = () => {
     if (!unsaved.current) return;
     clearTimeout(unsaved.current.timer);
-    save.mutate(unsaved.current.next);
+    save(unsaved.current.from, unsaved.current.to);
     unsaved.current = null;
     setDirty(false);
   };
   useEffect(() => () => flush.current(), []);
   const { steamer, pot, burner, quiet } = kitchen;
-  const error = save.error;
   return (
     <Frame
       title={
@@ -73,7 +64,7 @@ function Settings({ start }: { start: KitchenSettings }) {
       }
       aside={
         <span role="status" className="text-ink2">
-          {dirty || save.isPending ? "saving" : error ? "not saved" : "saved"}
+          {waiting ? "kept here, not saved yet" : dirty || pending ? "saving" : error ? "not saved" : "saved"}
         </span>
       }
     >
@@ -458,7 +449,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
   );
 }
 
-/** The password that other devices in the house are asked for. This machine is never asked. */
+/** The password that every other browser is asked for; this one came in with it, or with a key. */
 function Password() {
   const session = useQuery(sessionQuery);
   const client = useQueryClient();
@@ -481,8 +472,8 @@ function Password() {
     >
       <h2 className="text-xl">Other devices</h2>
       <p className="mt-1 text-ink2">
-        On this machine no password is asked. From any other, sign in as “{session.data?.name}” with a password
-        {session.data?.has_password ? "; one is set" : "; none is set yet, so none gets in"}.
+        Any other browser comes in as “{session.data?.name}” with a password
+        {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.
       </p>
       <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
       <input

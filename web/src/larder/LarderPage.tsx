@@ -1,9 +1,10 @@
 /** The larder: what each ingredient is made of, drawn; the cook's own figures, and ingredients of their own. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, ask, type IngredientCard, type KitchenSettings } from "../api/client";
-import { kitchenQuery, kitchenSaving, larderQuery } from "../api/queries";
+import type { IngredientCard, KitchenSettings } from "../api/client";
+import { kitchenQuery, larderQuery } from "../api/queries";
+import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Frame, Waiting } from "../ui/Frame";
 import { fill, MATERIAL_WORDS } from "../ui/materials";
 import { NumberField } from "../ui/NumberField";
@@ -204,24 +205,15 @@ interface EditorProps {
 }
 
 function Editor({ start, card, kitchen, onDone }: EditorProps) {
-  const client = useQueryClient();
+  const { save, pending, error } = useKitchenSave();
   const [item, setItem] = useState(start);
   const sum = COMPONENTS.reduce((total, name) => total + (item.per_100_g[name] ?? 0), 0);
   const changed = JSON.stringify(item) !== JSON.stringify(start);
   const mine = kitchen.ingredients.some((one) => one.id === item.id);
-  const save = useMutation({
-    mutationKey: kitchenSaving,
-    mutationFn: (ingredients: Own[]) =>
-      ask(api.PUT("/api/kitchen", { body: { kitchen: { ...kitchen, ingredients } } })),
-    onSuccess: (answer) => {
-      client.setQueryData(["kitchen"], answer);
-      for (const key of ["larder", "sheets", "sheet"]) client.invalidateQueries({ queryKey: [key] });
-    },
-  });
   const others = kitchen.ingredients.filter((one) => one.id !== item.id);
   const keep = () => {
     const id = item.id || ownId(item.name);
-    save.mutate([...others, { ...item, id }], { onSuccess: () => onDone(id) });
+    save(kitchen, { ...kitchen, ingredients: [...others, { ...item, id }] }, () => onDone(id));
   };
   const [pack] = Object.entries(item.packs);
   return (
@@ -342,13 +334,17 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
           onChange={(event) => setItem({ ...item, perishable: event.target.checked })}
         />
       </Row>
-      <Sorry error={save.error} />
+      <Sorry error={error} />
       <div className="mt-3 flex flex-wrap gap-3">
-        <button type="submit" className="pick" data-on="true" disabled={!changed || save.isPending}>
+        <button type="submit" className="pick" data-on="true" disabled={!changed || pending}>
           {card ? "Keep for this kitchen" : "Put it on the shelf"}
         </button>
         {mine && (
-          <button type="button" className="pick" onClick={() => save.mutate(others, { onSuccess: () => onDone(null) })}>
+          <button
+            type="button"
+            className="pick"
+            onClick={() => save(kitchen, { ...kitchen, ingredients: others }, () => onDone(null))}
+          >
             {item.id.startsWith("own-") ? "Take it away" : "Back to the usual figures"}
           </button>
         )}

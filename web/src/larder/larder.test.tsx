@@ -7,7 +7,7 @@ import type { KitchenSettings, ReadLine, ShoppingLine } from "../api/client";
 import { Gallery } from "../counter/Counter";
 import PastePage from "../counter/PastePage";
 import ShoppingPage from "../shopping/ShoppingPage";
-import { Around, type Asked, KITCHEN, pass, serve } from "../testing";
+import { Around, type Asked, KITCHEN, pageOf, pass, serve } from "../testing";
 import LarderPage from "./LarderPage";
 
 beforeEach(() => {
@@ -218,10 +218,10 @@ describe("shopping", () => {
 
   async function open() {
     const { asked } = world({
-      "/api/sheets": [
+      "/api/sheets": pageOf([
         { id: 1, title: "A cake" },
         { id: 2, title: "Balls" },
-      ],
+      ]),
       "/api/occasions": [{ sheet: 2 }],
       "/api/shopping": list,
     });
@@ -300,7 +300,7 @@ describe("the gallery", () => {
     const asked = await open();
     if (blank) fireEvent.click(screen.getByLabelText("blank, with nothing in the bowl"));
     await press(/^Steamed set cake/);
-    expect(made(asked)).toEqual(body);
+    expect(made(asked)).toEqual({ ...body, uid: expect.any(String) });
   });
 
   it("draws every way that it names", async () => {

@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useEffect, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type BatchOpen, type Outcome, type WayCard } from "../api/client";
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
 import { VerdictMark } from "../stations/mix/verdict";
@@ -26,6 +26,7 @@ const KEY_FACTS = [
 export default function BatchPage() {
   const id = Number(useParams().batchId);
   const client = useQueryClient();
+  const navigate = useNavigate();
   const batch = useQuery(batchQuery(id));
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
@@ -33,9 +34,16 @@ export default function BatchPage() {
   const save = useMutation({
     mutationFn: (body: Outcome) => ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
     onSuccess: (answer) => {
-      client.setQueryData(["log", id], answer);
-      client.invalidateQueries({ queryKey: ["log"], exact: true });
+      client.setQueryData(batchQuery(id).queryKey, answer);
+      client.invalidateQueries({ queryKey: ["log"] });
       setChanging(false);
+    },
+  });
+  const drop = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/log/{batch_id}", { params: { path: { batch_id: id } } })),
+    onSuccess: () => {
+      for (const key of ["log", "dropped", "sheet"]) client.invalidateQueries({ queryKey: [key] });
+      navigate("/log");
     },
   });
   useEffect(() => {
@@ -126,6 +134,9 @@ export default function BatchPage() {
                 )}
                 <button type="button" className="pick" onClick={() => setChanging(true)}>
                   Change what is said here
+                </button>
+                <button type="button" className="pick" disabled={drop.isPending} onClick={() => drop.mutate()}>
+                  Take it out of the log
                 </button>
               </div>
             </>

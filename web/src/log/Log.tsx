@@ -7,23 +7,26 @@ import { kitchenQuery, logQuery, waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
+import { JustDropped } from "../ui/JustDropped";
+import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
 
 export default function Log() {
-  const log = useQuery(logQuery);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [page, setPage] = useState(1);
+  const log = useQuery(logQuery(chosen, page));
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
-  const [chosen, setChosen] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Log · Kemble";
   }, []);
   if (!log.data || !ways.data || !kitchen.data) return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
-  const used = ways.data.filter((way) => log.data.some((batch) => batch.way === way.id));
-  const way = used.find((one) => one.id === chosen) ?? used[0];
+  const { batches, dots, total } = log.data;
+  const used = log.data.ways.flatMap((one) => ways.data.filter((way) => way.id === one.way));
+  const way = used.find((one) => one.id === log.data.way);
   const zone = kitchen.data.kitchen.timezone;
-  const batches = log.data.filter((batch) => batch.way === way?.id);
-  const right = batches.filter((batch) => batch.verdict === "just right").length;
+  const right = log.data.ways.find((one) => one.way === log.data.way)?.right ?? 0;
   return (
     <Frame title={<h1 className="text-2xl">Log</h1>}>
       {!way ? (
@@ -37,12 +40,15 @@ export default function Log() {
               label="Way"
               value={way.id}
               options={used.map((one) => [one.id, one.name] as const)}
-              onPick={setChosen}
+              onPick={(id) => {
+                setChosen(id);
+                setPage(1);
+              }}
             />
             <p className="mt-3 text-lg">
-              <b className="text-3xl">{right}</b> of {plural(batches.length, "batch", "batches")} just right
+              <b className="text-3xl">{right}</b> of {plural(total, "batch", "batches")} just right
             </p>
-            <MixMap way={way} dots={batches.filter((batch) => !batch.rehearsed)} />
+            <MixMap way={way} dots={dots} />
           </section>
           <section aria-label="Batches" className="min-w-0">
             <ul>
@@ -71,6 +77,8 @@ export default function Log() {
                 </li>
               ))}
             </ul>
+            <Pages page={log.data.page} pages={log.data.pages} total={total} what="batches" onTurn={setPage} />
+            <JustDropped kinds={["batch"]} />
           </section>
         </div>
       )}

@@ -2,11 +2,12 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Navigate, useNavigate, useParams } from "react-router";
 import { api, ask, type Outcome } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
+import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { OutcomeForm } from "./OutcomeForm";
 
@@ -23,21 +24,22 @@ export default function OutcomePage() {
     mutationFn: (body: Outcome) =>
       ask(api.POST("/api/runs/{run_id}/outcome", { params: { path: { run_id: id } }, body })),
     onSuccess: (batch) => {
-      for (const key of ["log", "runs", "sheet"]) client.invalidateQueries({ queryKey: [key] });
-      navigate(`/log/${batch.id}`);
+      for (const key of ["log", "runs", "run", "sheet"]) client.invalidateQueries({ queryKey: [key] });
+      navigate(`/log/${batch.id}`, { replace: true }); // the browser's Back is no way to an empty form
     },
   });
   const giveUp = useMutation({
     mutationFn: () => ask(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
     onSuccess: () => {
-      client.invalidateQueries({ queryKey: ["runs"] });
-      navigate("/");
+      for (const key of ["runs", "dropped"]) client.invalidateQueries({ queryKey: [key] });
+      navigate("/", { replace: true });
     },
   });
   useEffect(() => {
     document.title = "How did it come out? · Kemble";
   }, []);
   const way = ways.data?.find((one) => one.id === run.data?.way);
+  if (run.data?.batch && !save.isPending) return <Navigate to={`/log/${run.data.batch}`} replace />;
   if (!run.data || !way) return <Waiting error={run.error ?? ways.error} />;
   const open = run.data.state.steps.filter((step) => step.status !== "done").length;
   const error = save.error ?? giveUp.error;
@@ -56,7 +58,7 @@ export default function OutcomePage() {
             way={way}
             start={{ tastes: {}, faults: [], note: "" }}
             busy={save.isPending}
-            onSave={(outcome) => save.mutate(outcome)}
+            onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}
           />
           <button type="button" className="mt-6 text-bean underline underline-offset-4" onClick={() => giveUp.mutate()}>
             Leave it out of the log and drop this run

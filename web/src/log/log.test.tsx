@@ -46,6 +46,7 @@ const card = (id: number, of: string, verdict: BatchCard["verdict"], more: Parti
     note: "",
     ...more,
   }) as BatchCard;
+const PAGE = 2; // the server's are longer
 const CARDS = [
   card(3, "set-cake", "just right"),
   card(2, "set-cake", "too soft", { rehearsed: true }),
@@ -91,7 +92,23 @@ function kitchen() {
     if (one.path === "/api/ways") return { body: [way("boiled-balls", "Boiled balls"), way("set-cake", "Set cake")] };
     if (one.path === "/api/log/4")
       return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
-    return { body: CARDS };
+    if (one.path === "/api/dropped") return { body: [] };
+    const of = one.query.get("way") ?? "boiled-balls";
+    const all = CARDS.filter((card) => card.way === of);
+    const page = Number(one.query.get("page"));
+    const count = (way: string) => CARDS.filter((card) => card.way === way).length;
+    const right = (way: string) => CARDS.filter((card) => card.way === way && card.verdict === "just right").length;
+    return {
+      body: {
+        ways: ["boiled-balls", "set-cake"].map((way) => ({ way, batches: count(way), right: right(way) })),
+        way: of,
+        batches: all.slice((page - 1) * PAGE, page * PAGE),
+        dots: all.filter((card) => !card.rehearsed),
+        page,
+        pages: Math.ceil(all.length / PAGE),
+        total: all.length,
+      },
+    };
   }).asked;
 }
 const show = async (page: React.ReactNode) => {
@@ -107,6 +124,7 @@ describe("the log", () => {
     expect(document.body.textContent).toContain("0 of 1 batch just right");
     expect(screen.getByText("Crowded.")).toBeTruthy();
     fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
+    await pass(30);
     expect(document.body.textContent).toContain("1 of 2 batches just right");
     expect(screen.queryByText("Crowded.")).toBeNull();
   });
@@ -114,6 +132,7 @@ describe("the log", () => {
   it("keeps rehearsals in the list and off the map", async () => {
     await show(<Log />);
     fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
+    await pass(30);
     expect(screen.getByText("(rehearsed)")).toBeTruthy();
     expect(screen.getAllByRole("link", { name: /^Cake \d, / })).toHaveLength(1);
   });

@@ -72,9 +72,23 @@ const running = (one: StepWorked, since: number) =>
     latest: one.window ? at(one.window.latest - since) : null,
   });
 
+let uids = 0;
+const event = (kind: RunOpen["events"][number]["kind"], step: string | null, when: string, more: object = {}) =>
+  ({ uid: `event-${++uids}`, at: when, kind, step, grams: null, celsius: null, text: "", of: null, ...more }) as const;
+
+/** A run whose steps stand like that: the events that led to it. */
 function run(steps: StepWorked[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
+  const planned = (id: string) => states.find((one) => one.id === id);
   return {
     id: 3,
+    began: at(0),
+    clock_began: at(0),
+    wall: at(0),
+    unit: "C",
+    events: states.flatMap((one) => [
+      ...(one.started ? [event("started", one.id, one.started)] : []),
+      ...(one.ended ? [event("done", one.id, one.ended)] : []),
+    ]),
     sheet: 1,
     title: "A cake",
     way: "set-cake",
@@ -87,7 +101,11 @@ function run(steps: StepWorked[], states: StepState[], focus: string | null, mor
       quiet_kept: true,
       late_min: 0,
       earliest_serve: null,
-      scheduled: steps.map((one) => ({ step: one, starts: at(0), ends: at(30) })),
+      scheduled: steps.map((one) => ({
+        step: one,
+        starts: planned(one.id)?.planned_starts ?? at(0),
+        ends: planned(one.id)?.planned_ends ?? at(30),
+      })),
     },
     state: {
       status: "running",
@@ -127,6 +145,7 @@ class Stream extends EventTarget {
 let stuck: () => unknown[] = () => [];
 
 async function show(made: RunOpen) {
+  let kept = made;
   const { asked } = serve((one) => {
     if (one.path === "/api/kitchen")
       return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
@@ -141,7 +160,11 @@ async function show(made: RunOpen) {
       };
     if (one.path === "/api/probe") return { body: { simulated: true, live: {} } };
     if (one.path === "/api/probe/stick") return { status: 204 };
-    return { body: made };
+    if (one.path.endsWith("/events")) {
+      const told = one.body as NewEvent;
+      kept = { ...kept, events: [...kept.events, { ...told, at: told.at ?? kept.now }] };
+    }
+    return { body: kept };
   });
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   render(
@@ -223,8 +246,8 @@ describe("a running step", () => {
   });
 
   it("moves its window with every five minutes more", async () => {
-    const more = { ...running(STEAM, 12), due: at(STEAM.minutes - 12 + 5) };
-    await show(run([STEAM], [more], "steam"));
+    const events = [event("started", "steam", at(-12)), event("not_yet", "steam", at(-1))];
+    await show(run([STEAM], [running(STEAM, 12)], "steam", { events }));
     expect(screen.getByRole("timer", { name: /likely done at 35/ })).toBeTruthy();
   });
 });
@@ -296,11 +319,35 @@ describe("weights, notes and faults", () => {
   });
 });
 
+describe("undo", () => {
+  it("takes back whatever came last, and says what that was; redo lets it stand again", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const told = await show(run([weighed], [running(weighed, 2)], "mix"));
+    fireEvent.change(screen.getByLabelText(/It shows/), { target: { value: "931" } });
+    await press("Note it");
+    expect(screen.getByText("noted: 931 g")).toBeTruthy();
+    await press("Undo: weighed 931 g (Title of mix)");
+    expect(screen.queryByText("noted: 931 g")).toBeNull();
+    await press("Undo: started (Title of mix)");
+    expect(screen.getByRole("button", { name: "Start" })).toBeTruthy();
+    await key("r");
+    await press("Redo: weighed 931 g (Title of mix)");
+    expect(screen.getByText("noted: 931 g")).toBeTruthy();
+    const [weight, ...rest] = told();
+    expect(rest.map((one) => [one.kind, one.of === weight?.uid])).toEqual([
+      ["undone", true],
+      ["undone", false],
+      ["redone", false],
+      ["redone", true],
+    ]);
+  });
+});
+
 describe("the dock", () => {
   it("keeps the other clocks, and one press brings a step to the front", async () => {
-    const rest = step("rest", { hands: "free", minutes: 20 });
+    const rest = step("rest", { hands: "free", minutes: 60 });
     await show(run([STEAM, rest], [running(STEAM, 5), running(rest, 4)], "steam"));
-    await press(/Title of rest/);
+    await press(/^Title of rest/);
     expect(heading()).toBe("Title of rest");
     expect(screen.getByRole("button", { name: "That will do" })).toBeTruthy();
   });
@@ -314,11 +361,10 @@ describe("the dock", () => {
 
   it("says how late the table is", async () => {
     const made = run([STEAM], [running(STEAM, 5)], "steam");
-    made.state.late_min = 12;
-    made.state.expected_serve = at(72);
+    made.plan.serve = at(13);
     await show(made);
     expect(screen.getByText("12 min late")).toBeTruthy();
-    expect(screen.getByText("10:12")).toBeTruthy();
+    expect(screen.getByText("09:25")).toBeTruthy();
   });
 });
 
@@ -337,9 +383,10 @@ describe("a thermometer in the heart", () => {
     latest: 40,
   };
   const hot = { state: "ok", celsius: 71.2, name: "thin tip", says: "" };
-  const open = async (more: Partial<StepState> = {}) => {
+  const open = async (...more: RunOpen["events"]) => {
     vi.stubGlobal("EventSource", Stream);
-    const told = await show(run([STEAM], [{ ...running(STEAM, 12), ...more }], "steam", { heart }));
+    const events = [event("started", "steam", at(-12)), ...more];
+    const told = await show(run([STEAM], [running(STEAM, 12)], "steam", { heart, events }));
     await press("Thermometer in the heart");
     await pass(50);
     return told;
@@ -386,26 +433,9 @@ describe("a thermometer in the heart", () => {
   });
 
   it("tells the rest anew, on the dial and as a curve", async () => {
+    // 38 °C was told for minute 9 and read at 12; prior ln(40/25)/3.29, reading 1 min in 9: a factor of e^0.179.
     const says = "At 12 minutes the heart is 38 °C: done at 36, not 30.";
-    const refit = {
-      minute: 12,
-      celsius: 38,
-      factor: 1.2,
-      weight: 0.7,
-      first: 33,
-      done: 36,
-      latest: 40,
-      was_done: 30,
-      says,
-    };
-    const began = -12;
-    await open({
-      refit,
-      probed: [{ minute: 12, celsius: 38 }],
-      due: at(began + 36),
-      first_check: at(began + 33),
-      latest: at(began + 40),
-    });
+    await open(event("probed", "steam", at(0), { celsius: 38 }));
     expect(screen.getByText(says)).toBeTruthy();
     expect(screen.getByRole("timer", { name: /likely done at 36/ })).toBeTruthy();
     expect(screen.getByRole("img", { name: "Told done at 30 minutes, now at 36" })).toBeTruthy();

@@ -6,12 +6,15 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { type RunOpen, type StepState, type StepWorked, sentence } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
+import { AwayLine } from "../ui/AwayLine";
+import { BringBack } from "../ui/BringBack";
 import { Waiting } from "../ui/Frame";
 import { Slip } from "../ui/Slip";
-import { clock, minutes, timeOfDay } from "../ui/words";
+import { clock, degrees, degreesUnit, minutes, timeOfDay } from "../ui/words";
 import { useChime, useStayAwake } from "./attention";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
+import type { Event } from "./fold";
 import { Probe } from "./Probe";
 import { type Happening, useRun, useTick } from "./useRun";
 
@@ -25,16 +28,9 @@ export default function Make() {
   return <OpenRun {...live} run={live.run} zone={kitchen.data.kitchen.timezone} />;
 }
 
-interface Live {
-  run: RunOpen;
-  now: () => number;
-  tell: (what: Happening) => void;
-  unsent: number;
-  refused: ReturnType<typeof useRun>["refused"];
-  zone: string;
-}
+type Live = Omit<ReturnType<typeof useRun>, "run" | "error"> & { run: RunOpen; zone: string };
 
-function OpenRun({ run, now, tell, unsent, refused, zone }: Live) {
+function OpenRun({ run, now, tell, undo, redo, outbox, zone }: Live) {
   const { state, plan } = run;
   const [chosen, setChosen] = useState<string | null>(null);
   const at = now();
@@ -74,33 +70,94 @@ function OpenRun({ run, now, tell, unsent, refused, zone }: Live) {
             </b>
           )}
         </p>
-        {unsent > 0 && (
+        {outbox.waiting.length > 0 && outbox.failed && (
           <p role="status" className="text-look">
-            {unsent} kept here, to be sent
+            {outbox.waiting.length} kept here, to be sent
           </p>
         )}
         <p className="hidden gap-4 text-ink2 lg:flex">
           <Key name="space">done</Key>
           {step?.cue && <Key name="n">not yet</Key>}
           {step?.target && <Key name="w">weigh</Key>}
-          <Key name="u">undo</Key>
+          {undo && <Key name="u">undo</Key>}
+          {redo && <Key name="r">redo</Key>}
         </p>
       </header>
-      {refused?.problems[0] && (
-        <p role="alert" className="mx-auto mt-2 w-full max-w-[1200px] border-l-4 border-bean pl-4">
-          {sentence(refused.problems[0])}
-        </p>
-      )}
+      <div className="mx-auto w-full max-w-[1280px] px-4 sm:px-10">
+        <AwayLine />
+        <NotTaken run={run} outbox={outbox} />
+      </div>
       <main className="mx-auto w-full max-w-[1280px] flex-1 px-4 py-6 sm:px-10">
         {step && standing ? (
-          <CurrentStep key={step.id} run={run} step={step} standing={standing} at={at} tell={act} zone={zone} />
+          <CurrentStep
+            key={step.id}
+            run={run}
+            step={step}
+            standing={standing}
+            at={at}
+            tell={act}
+            undo={undo}
+            redo={redo}
+            zone={zone}
+          />
         ) : (
-          <AllDone run={run} />
+          <AllDone run={run} undo={undo} />
         )}
       </main>
       <Dock run={run} focus={focus} at={at} zone={zone} onChoose={setChosen} />
     </div>
   );
+}
+
+/** What the kitchen could not take, and why; and what waits for a run that was dropped. */
+function NotTaken({ run, outbox }: { run: RunOpen; outbox: Live["outbox"] }) {
+  const words = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
+  const gone = outbox.failed?.status === 410 ? outbox.failed.problems[0] : undefined;
+  return (
+    <>
+      {gone && (
+        <p role="alert" className="mt-2 border-l-4 border-bean pl-4">
+          {gone.says}. What you did since is kept here.{" "}
+          <BringBack kind="run" id={run.id} onBack={outbox.again}>
+            Bring the run back
+          </BringBack>
+        </p>
+      )}
+      {outbox.refused.map(({ one, refused }) => (
+        <p key={one.uid} role="alert" className="mt-2 border-l-4 border-bean pl-4">
+          <b className="text-bean">Not taken:</b> {said(one, words.get(one.step ?? ""))}.{" "}
+          {refused?.[0] && sentence(refused[0])}{" "}
+          <button type="button" className="text-bean underline underline-offset-4" onClick={() => outbox.seen(one.uid)}>
+            I have seen it
+          </button>
+        </p>
+      ))}
+    </>
+  );
+}
+
+const KIND_WORDS: Record<Event["kind"], string> = {
+  started: "started",
+  done: "done",
+  not_yet: "5 minutes more",
+  weighed: "weighed",
+  probed: "read",
+  noted: "noted",
+  fault: "seen",
+  undone: "undone",
+  redone: "redone",
+  finished: "finished",
+};
+
+/** An event in words, short enough for a button. */
+function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text">, step?: string) {
+  const what =
+    event.grams != null
+      ? `${event.grams} g`
+      : event.celsius != null
+        ? `${degrees(event.celsius)} ${degreesUnit()}`
+        : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);
+  return [KIND_WORDS[event.kind], what, step && `(${step})`].filter(Boolean).join(" ");
 }
 
 function Key({ name, children }: { name: string; children: ReactNode }) {
@@ -117,10 +174,12 @@ interface CurrentProps {
   standing: StepState;
   at: number;
   tell: (what: Happening) => void;
+  undo: Live["undo"];
+  redo: Live["redo"];
   zone: string;
 }
 
-function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
+function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }: CurrentProps) {
   const running = standing.status === "running";
   const began = standing.started ? Date.parse(standing.started) : 0;
   const elapsed = running ? (at - began) / 1000 : 0;
@@ -137,7 +196,8 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
     forward,
     notYet,
     weigh: () => scale.current?.focus(),
-    undo: () => tell({ kind: "undone" }),
+    undo: undo?.take ?? null,
+    redo: redo?.take ?? null,
   });
 
   const title = looking && step.cue ? step.cue.question : step.title;
@@ -241,7 +301,7 @@ function CurrentStep({ run, step, standing, at, tell, zone }: CurrentProps) {
             onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
           />
         )}
-        <Aside run={run} step={step} tell={tell} />
+        <Aside run={run} step={step} tell={tell} undo={undo} redo={redo} />
       </section>
     </div>
   );
@@ -278,7 +338,15 @@ function ahead(ms: number, planned: string, zone: string) {
 }
 
 /** Keyboard and page-turner pedal: forward is space or page down, back is page up. */
-function useStepKeys(keys: { forward: () => void; notYet: (() => void) | null; weigh: () => void; undo: () => void }) {
+interface StepKeys {
+  forward: () => void;
+  notYet: (() => void) | null;
+  weigh: (() => void) | null;
+  undo: (() => void) | null;
+  redo: (() => void) | null;
+}
+
+function useStepKeys(keys: StepKeys) {
   const newest = useRef(keys);
   newest.current = keys;
   useEffect(() => {
@@ -288,13 +356,14 @@ function useStepKeys(keys: { forward: () => void; notYet: (() => void) | null; w
       const pedal = event.key === "PageDown" || event.key === "PageUp";
       if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !pedal) return;
       if (/^(BUTTON|A)$/.test(target.tagName) && event.key === " ") return; // it presses what has the focus
-      const { forward, notYet, weigh, undo } = newest.current;
+      const { forward, notYet, weigh, undo, redo } = newest.current;
       const does: Record<string, (() => void) | null> = {
         " ": forward,
         PageDown: forward,
         n: notYet,
         w: weigh,
         u: undo,
+        r: redo,
         PageUp: undo,
       };
       const action = does[event.key];
@@ -360,11 +429,12 @@ function Weigh(props: {
 }
 
 /** A note, or something wrong: at hand, but never in the way. */
-function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (what: Happening) => void }) {
+function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" | "step" | "tell" | "undo" | "redo">) {
   const ways = useQuery(waysQuery);
   const [note, setNote] = useState("");
   const [remedy, setRemedy] = useState("");
   const faults = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
+  const titles = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
   return (
     <div className="mt-7">
       <div className="flex flex-wrap gap-3">
@@ -414,9 +484,16 @@ function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (wha
             </ul>
           </Slip>
         </Popover.Root>
-        <button type="button" className="pick" onClick={() => tell({ kind: "undone" })}>
-          Undo
-        </button>
+        {undo && (
+          <button type="button" className="pick" onClick={undo.take}>
+            Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}
+          </button>
+        )}
+        {redo && (
+          <button type="button" className="pick" onClick={redo.take}>
+            Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}
+          </button>
+        )}
       </div>
       {remedy && (
         <p role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
@@ -434,10 +511,10 @@ function Aside({ run, step, tell }: { run: RunOpen; step: StepWorked; tell: (wha
   );
 }
 
-function AllDone({ run }: { run: RunOpen }) {
+function AllDone({ run, undo }: Pick<CurrentProps, "run" | "undo">) {
   const navigate = useNavigate();
   const to = run.batch ? `/log/${run.batch}` : `/make/${run.id}/outcome`;
-  useStepKeys({ forward: () => navigate(to), notYet: null, weigh: () => {}, undo: () => {} });
+  useStepKeys({ forward: () => navigate(to), notYet: null, weigh: null, undo: undo?.take ?? null, redo: null });
   return (
     <section className="py-10">
       <h1 className="text-[clamp(34px,5.4vw,66px)]">It is on the table.</h1>
@@ -445,6 +522,11 @@ function AllDone({ run }: { run: RunOpen }) {
       <Link to={to} className="pick mt-8 min-h-16 px-8 text-xl" data-on="true">
         {run.batch ? "To the log" : "How did it come out?"}
       </Link>
+      {undo && (
+        <button type="button" className="pick mt-8 ml-4 min-h-16 px-8 text-xl" onClick={undo.take}>
+          Undo the last
+        </button>
+      )}
     </section>
   );
 }

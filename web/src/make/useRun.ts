@@ -1,48 +1,75 @@
 /**
- * A run as this page sees it. Clocks are worked out from stored instants and the run's own clock, never counted here;
- * events go into an outbox that outlives a reload and a loss of network.
+ * A run as this page sees it: the events that the server has and those still on their way, folded here by the same
+ * rules. Clocks are worked out from stored instants and the wall's clock, never counted, so that a reload without the
+ * network shows what another page would.
  */
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, ask, type NewEvent, type RunOpen } from "../api/client";
+import { serverNow, setClock } from "../api/reach";
 import { newId } from "../ui/newId";
 import { useOutbox } from "../ui/useOutbox";
+import { eventOf, stateOf, takeable } from "./fold";
 
 export type Happening = Pick<NewEvent, "kind"> & Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text">>;
 
 export function useRun(id: number) {
   const client = useQueryClient();
-  const key = ["run", id];
   const run = useQuery({
-    queryKey: key,
-    queryFn: () => ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
+    queryKey: ["run", id],
+    queryFn: async () => {
+      const answer = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } }));
+      setClock(answer.wall);
+      return answer;
+    },
     refetchInterval: (query) => ((query.state.data?.pace ?? 1) > 1 ? 1_500 : 12_000),
     staleTime: 0,
   });
   const now = useRunClock(run.data);
-
   const outbox = useOutbox<NewEvent>(`kemble-events-${id}`, async (event) => {
     const answer = await ask(api.POST("/api/runs/{run_id}/events", { params: { path: { run_id: id } }, body: event }));
     client.setQueryData(["run", id], answer);
   });
 
-  const tell = (what: Happening) => {
-    outbox.tell({ uid: newId(), at: new Date(now()).toISOString(), step: null, grams: null, text: "", ...what });
-  };
+  const events = useMemo(() => {
+    const known = run.data?.events ?? [];
+    const uids = new Set(known.map((event) => event.uid));
+    return [...known, ...outbox.waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now()))];
+  }, [run.data, outbox.waiting, now]);
+  const open = run.data && { ...run.data, state: stateOf(run.data.plan, events, now(), run.data.heart, run.data.unit) };
+  const { undo, redo } = run.data ? takeable(run.data.plan, events) : { undo: null, redo: null };
 
-  return { run: run.data, error: run.error, now, tell, unsent: outbox.unsent, refused: outbox.refused };
+  const send = (what: Happening, of: string | null = null) =>
+    outbox.tell({
+      uid: newId(),
+      at: new Date(now()).toISOString(),
+      step: null,
+      grams: null,
+      celsius: null,
+      text: "",
+      of,
+      ...what,
+    });
+  return {
+    run: open,
+    error: run.error,
+    now,
+    tell: (what: Happening) => send(what),
+    undo: undo && { what: undo, take: () => send({ kind: "undone" }, undo.uid) },
+    redo: redo && { what: redo, take: () => send({ kind: "redone" }, redo.uid) },
+    outbox,
+  };
 }
 
-/** The run's own clock in ms: the server's, carried forward at the run's pace since its answer came. */
+/** The run's own clock in ms: it goes `pace` times as fast as the wall's, which may be off from this page's. */
 function useRunClock(run: RunOpen | undefined) {
-  const base = useRef({ at: Date.now(), since: performance.now(), pace: 1 });
-  const last = useRef<string>("");
-  if (run && run.now !== last.current) {
-    last.current = run.now;
-    base.current = { at: Date.parse(run.now), since: performance.now(), pace: run.pace };
-  }
-  return useCallback(() => base.current.at + (performance.now() - base.current.since) * base.current.pace, []);
+  const base = useRef({ began: 0, clock: 0, pace: 1 });
+  if (run) base.current = { began: Date.parse(run.began), clock: Date.parse(run.clock_began), pace: run.pace };
+  return useCallback(() => {
+    const { began, clock, pace } = base.current;
+    return clock + (serverNow() - began) * pace;
+  }, []);
 }
 
 /** Renders again a few times a second, so that clocks move. */

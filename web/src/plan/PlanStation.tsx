@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type KitchenSettings, type Plan } from "../api/client";
 import type { Bench } from "../sheet/useSheet";
+import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
 import { Lanes, Steps } from "./Lanes";
@@ -26,18 +27,18 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
   const zone = kitchen.timezone;
 
   const begin = useMutation({
-    mutationFn: (rehearse: boolean) =>
-      ask(api.POST("/api/runs", { body: { sheet: bench.id, occasion: null, rehearse } })),
+    mutationFn: (how: { rehearse: boolean; uid: string }) =>
+      ask(api.POST("/api/runs", { body: { sheet: bench.id, occasion: null, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });
       navigate(`/make/${run.id}`);
     },
   });
   const keep = useMutation({
-    mutationFn: () =>
+    mutationFn: (uid: string) =>
       ask(
         api.POST("/api/occasions", {
-          body: { sheet: bench.id, serve, title: title.trim(), people: people ? Number(people) : null },
+          body: { sheet: bench.id, serve, title: title.trim(), people: people ? Number(people) : null, uid },
         }),
       ),
     onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
@@ -104,7 +105,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           className="pick min-h-12 px-6 text-lg"
           data-on="true"
           disabled={!saved || begin.isPending || bench.problems.length > 0}
-          onClick={() => begin.mutate(false)}
+          onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
         >
           Make it now
         </button>
@@ -112,7 +113,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           type="button"
           className="pick min-h-12"
           disabled={!saved || begin.isPending || bench.problems.length > 0}
-          onClick={() => begin.mutate(true)}
+          onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
         >
           Rehearse, sixty times as fast
         </button>
@@ -120,7 +121,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            keep.mutate();
+            keep.mutate(newId());
           }}
         >
           <label>

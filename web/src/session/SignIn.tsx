@@ -1,55 +1,90 @@
-/** Asked on every device but the kitchen's own machine. */
+/** The door: a name and a password, unless this browser came with the key that the start command prints. */
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { AlertDialog } from "radix-ui";
 import { useState } from "react";
 import { api, ask } from "../api/client";
+import { mayPass } from "../api/queries";
+import { signedIn, useReach } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
 
-export function SignIn() {
+export function SignIn({ error }: { error?: Error | null }) {
+  return (
+    <main className="mx-auto max-w-md px-4 py-16">
+      <h1 className="font-title text-4xl text-bean">Kemble</h1>
+      <Sorry error={error} className="mt-6" />
+      <Door />
+    </main>
+  );
+}
+
+/** Over the page when the session has run out in the middle of something: the page stays, and goes on afterwards. */
+export function SignedOut() {
+  const { signedOut } = useReach();
+  return (
+    <AlertDialog.Root open={signedOut}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(28rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
+          <AlertDialog.Title className="text-2xl">Signed out meanwhile</AlertDialog.Title>
+          <AlertDialog.Description className="mt-2">
+            What you did is kept here, and is sent as soon as you are in again.
+          </AlertDialog.Description>
+          <Door />
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+function Door() {
   const client = useQueryClient();
   const [typed, setTyped] = useState({ username: "owner", password: "" });
   const enter = useMutation({
     mutationFn: () => ask(api.POST("/api/session", { body: typed })),
-    onSuccess: () => client.invalidateQueries(),
+    retry: (tries, error) => mayPass(error) && tries < 2, // a 429 says itself when to come again
+    onSuccess: () => {
+      signedIn();
+      void client.invalidateQueries();
+    },
   });
-  const error = enter.error;
   return (
-    <main className="mx-auto max-w-md px-4 py-16">
-      <h1 className="font-title text-4xl text-bean">Kemble</h1>
-      <form
-        className="mt-8 grid gap-4 text-lg"
-        onSubmit={(event) => {
-          event.preventDefault();
-          enter.mutate();
-        }}
-      >
-        <label>
-          <span className="block text-ink2">Name</span>
-          <input
-            className="write w-full"
-            autoComplete="username"
-            required
-            value={typed.username}
-            onChange={(event) => setTyped({ ...typed, username: event.target.value })}
-          />
-        </label>
-        <label>
-          <span className="block text-ink2">Password</span>
-          <input
-            className="write w-full"
-            type="password"
-            autoComplete="current-password"
-            required
-            value={typed.password}
-            onChange={(event) => setTyped({ ...typed, password: event.target.value })}
-          />
-        </label>
-        <Sorry error={error} />
-        <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
-          Come in
-        </button>
-        <p className="text-base text-ink2">The password is set on the kitchen's own machine, on its Kitchen page.</p>
-      </form>
-    </main>
+    <form
+      className="mt-6 grid gap-4 text-lg"
+      onSubmit={(event) => {
+        event.preventDefault();
+        enter.mutate();
+      }}
+    >
+      <label>
+        <span className="block text-ink2">Name</span>
+        <input
+          className="write w-full"
+          autoComplete="username"
+          required
+          value={typed.username}
+          onChange={(event) => setTyped({ ...typed, username: event.target.value })}
+        />
+      </label>
+      <label>
+        <span className="block text-ink2">Password</span>
+        <input
+          className="write w-full"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={typed.password}
+          onChange={(event) => setTyped({ ...typed, password: event.target.value })}
+        />
+      </label>
+      <Sorry error={enter.error} />
+      <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
+        Come in
+      </button>
+      <p className="text-base text-ink2">
+        The password is set on the Kitchen page. Without one, open the address that Kemble printed when it was started:
+        its key lets one browser in.
+      </p>
+    </form>
   );
 }

@@ -1,18 +1,30 @@
 /** A sheet on the bench: the line along the top, and the station you are at below it. */
 
-import { useIsMutating, useQuery } from "@tanstack/react-query";
+import { useIsMutating, useMutation, useQuery } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
-import { api, ask, type KitchenSettings, type Problem, type SheetOpen, sentence, type WayCard } from "../api/client";
-import { kitchenQuery, kitchenSaving, occasionsQuery, waysQuery } from "../api/queries";
+import {
+  api,
+  ask,
+  type KitchenSettings,
+  type Problem,
+  Refused,
+  type SheetOpen,
+  sentence,
+  type WayCard,
+} from "../api/client";
+import { kitchenQuery, kitchenSaving, larderQuery, occasionsQuery, waysQuery } from "../api/queries";
+import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
 import { Shape } from "../stations/shape/Shape";
+import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
-import { dayOf, timeOfDay } from "../ui/words";
+import { Sorry } from "../ui/Sorry";
+import { capital, dayOf, timeOfDay } from "../ui/words";
 import { STATION_NAMES, STATIONS, type StationId, TheLine } from "./Line";
 import { type Bench, type Saving, useSheet } from "./useSheet";
 
@@ -41,8 +53,23 @@ export function SheetPage() {
   const at = STATIONS.find((one) => one === station);
   if (!at) return <Navigate to={`/sheets/${id}/mix`} replace />;
   const way = ways.data?.find((one) => one.id === opened.data?.sheet.way);
+  if (opened.error instanceof Refused && opened.error.status === 410) return <Dropped id={id} error={opened.error} />;
   if (!opened.data || !way || !kitchen.data) return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
   return <OpenSheet key={id} opened={opened.data} at={at} way={way} kitchen={kitchen.data.kitchen} />;
+}
+
+/** The address of a sheet that was thrown away. */
+function Dropped({ id, error }: { id: number; error: Refused }) {
+  return (
+    <Frame title={<h1 className="text-2xl">Thrown away</h1>}>
+      <p className="mt-8 text-lg">
+        {error.problems[0]?.says}.{" "}
+        <BringBack kind="sheet" id={id}>
+          Bring it back
+        </BringBack>
+      </p>
+    </Frame>
+  );
 }
 
 const STATION_VIEWS = { mix: Mix, shape: Shape, heat: Heat, cut: Cut } as const;
@@ -85,14 +112,17 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
             </span>
           )}
           <SavedMark saving={bench.saving} />
-          <button
-            type="button"
-            className="text-bean underline underline-offset-4 disabled:text-ink2 disabled:no-underline"
-            disabled={!bench.undo}
-            onClick={() => bench.undo?.()}
-          >
-            Undo
-          </button>
+          {(["undo", "redo"] as const).map((which) => (
+            <button
+              key={which}
+              type="button"
+              className="text-bean underline underline-offset-4 disabled:text-ink2 disabled:no-underline"
+              disabled={!bench[which]}
+              onClick={() => bench[which]?.()}
+            >
+              {capital(which)}
+            </button>
+          ))}
         </div>
       }
     >
@@ -106,6 +136,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         zone={kitchen.timezone}
       />
       <Problems problems={problems} />
+      <NotDone bench={bench} />
       <div className="flex-1">
         {Station ? (
           <Station bench={bench} way={way} kitchen={kitchen} />
@@ -158,17 +189,36 @@ function Title({ value, onChange }: { value: string; onChange: (title: string) =
   );
 }
 
+/** Why the figures are behind the sheet, or why it could not be saved, and that it is tried again. */
+function NotDone({ bench }: { bench: Bench }) {
+  const { away, signedOut } = useReach();
+  const told = bench.failed && bench.failed.status >= 429 ? bench.failed.problems[0] : undefined;
+  if (!bench.stale && !told) return null;
+  return (
+    <p role="status" data-stale={bench.stale} className="mt-2 border-l-4 border-amber pl-4">
+      {told && !away && !signedOut && <>{capital(sentence(told))} It is tried again by itself. </>}
+      {bench.stale && <b className="text-look">The figures below are those of the sheet before your last change.</b>}
+    </p>
+  );
+}
+
 const SAVED_WORDS: Record<Saving, string> = {
   saved: "saved",
   unsaved: "saving",
   saving: "saving",
   unreachable: "kept here, not saved yet",
+  refused: "kept here, not saved: see below",
   conflict: "not saved",
+  gone: "not saved",
 };
 
 function SavedMark({ saving }: { saving: Saving }) {
   return (
-    <span role="status" data-saving={saving} className={saving === "unreachable" ? "text-look" : ""}>
+    <span
+      role="status"
+      data-saving={saving}
+      className={saving === "unreachable" || saving === "refused" ? "text-look" : ""}
+    >
       {SAVED_WORDS[saving]}
     </span>
   );
@@ -187,33 +237,101 @@ function Problems({ problems }: { problems: Problem[] }) {
   );
 }
 
-/** Two tabs edited one sheet: the second is told, and can keep both. */
+/** Two changed the same thing: both are shown, and either can be had, or both. Or the sheet was thrown away. */
 function ConflictDialog({ bench }: { bench: Bench }) {
   const navigate = useNavigate();
+  const larder = useQuery(larderQuery);
+  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
+  const failing = useMutation({ mutationFn: (what: () => Promise<unknown>) => what(), retry: false });
+  const copy = () => failing.mutate(async () => navigate(`/sheets/${await bench.keepBoth()}/mix`));
+  const { conflict, gone } = bench;
   return (
-    <AlertDialog.Root open={bench.saving === "conflict"}>
+    <AlertDialog.Root open={conflict !== null || gone !== null}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(32rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
-          <AlertDialog.Title className="text-2xl">Saved elsewhere in between</AlertDialog.Title>
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(34rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
+          <AlertDialog.Title className="text-2xl">
+            {conflict ? "Changed elsewhere, too" : "This sheet was thrown away"}
+          </AlertDialog.Title>
           <AlertDialog.Description className="mt-2">
-            Another tab or device saved this sheet after you opened it. Nothing of yours is lost: keep both, or take the
-            other one.
+            {conflict
+              ? "Another tab or device saved this sheet, and changed what you have changed. Nothing of yours is lost: Undo brings back whichever you do not take."
+              : `${capital(gone?.says ?? "It is not there any more")}. What you changed since is kept here.`}
           </AlertDialog.Description>
+          {conflict && (
+            <table className="mt-3 w-full">
+              <thead>
+                <tr className="text-left text-sm text-ink2">
+                  <th className="font-normal" />
+                  <th className="font-normal">yours</th>
+                  <th className="font-normal">the other</th>
+                </tr>
+              </thead>
+              <tbody>
+                {conflict.clashes.slice(0, 8).map((clash) => (
+                  <tr key={clash.path.join()} className="hairline">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {placeWords(clash.path, name)}
+                    </th>
+                    <td className="font-bold">{valueWords(clash.mine)}</td>
+                    <td className="font-bold">{valueWords(clash.theirs)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <Sorry error={failing.error} />
           <div className="mt-5 flex flex-wrap gap-3">
-            <AlertDialog.Action
-              className="pick"
-              data-on="true"
-              onClick={async () => navigate(`/sheets/${await bench.keepBoth()}/mix`)}
-            >
-              Keep both
-            </AlertDialog.Action>
-            <AlertDialog.Cancel className="pick" onClick={() => void bench.takeTheirs()}>
-              Take the other
-            </AlertDialog.Cancel>
+            {conflict ? (
+              <>
+                <AlertDialog.Action className="pick" data-on="true" onClick={bench.keepMine}>
+                  Take mine
+                </AlertDialog.Action>
+                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
+                  Keep both
+                </button>
+                <AlertDialog.Cancel className="pick" onClick={bench.takeTheirs}>
+                  Take the other
+                </AlertDialog.Cancel>
+              </>
+            ) : (
+              <>
+                <button
+                  type="button"
+                  className="pick"
+                  data-on="true"
+                  disabled={failing.isPending}
+                  onClick={() => failing.mutate(bench.bringBack)}
+                >
+                  Bring it back
+                </button>
+                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
+                  Keep a copy
+                </button>
+                <AlertDialog.Cancel className="pick" onClick={() => navigate("/")}>
+                  Leave it
+                </AlertDialog.Cancel>
+              </>
+            )}
           </div>
         </AlertDialog.Content>
       </AlertDialog.Portal>
     </AlertDialog.Root>
   );
+}
+
+/** Where on a sheet, in words: "Black tea, strong: amount". */
+function placeWords(path: string[], name: (id: string) => string) {
+  const [first, role, , line, ...field] = path;
+  if (first !== "parts") return path.join(", ").replaceAll("_", " ");
+  if (!line) return role ?? first;
+  const what = field.filter((word) => word !== "value").join(" ") || "line";
+  return `${name(line)}: ${what}`;
+}
+
+function valueWords(value: unknown) {
+  if (value === null || value === undefined) return "taken out";
+  if (typeof value !== "object") return String(typeof value === "number" ? +value.toFixed(2) : value);
+  const amount = (value as { amount?: { value: number; unit: string } }).amount;
+  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : "changed";
 }

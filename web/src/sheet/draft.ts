@@ -1,20 +1,17 @@
 /**
- * What has been typed on a sheet and not yet been saved, kept in this browser until it is.
+ * What has been done on a sheet and not yet been saved, kept in this browser until it is; and what can be undone.
  *
  * Each tab keeps its own, so that two tabs on one sheet never lose each other's. A tab that was closed or fell over
- * leaves its draft behind: whoever opens the sheet next takes it up.
+ * leaves its draft behind: whoever opens the sheet next takes it up. What can be undone is a tab's own affair.
  */
 
 import type { Sheet } from "../api/client";
 import { newId } from "../ui/newId";
-
-export interface Draft {
-  revision: number;
-  sheet: Sheet;
-}
+import type { Change, Kept, Op } from "./queue";
 
 const ABANDONED_MS = 60_000;
 const prefix = (id: number) => `kemble-draft-${id}-`;
+const HISTORY = "kemble-history-";
 
 function tab(): string {
   let name = sessionStorage.getItem("kemble-tab");
@@ -25,28 +22,107 @@ function tab(): string {
   return name;
 }
 
-export function keepDraft(id: number, draft: Draft) {
-  localStorage.setItem(prefix(id) + tab(), JSON.stringify({ ...draft, at: Date.now() }));
+/** Keeps what is not saved, or nothing when all is; and the tab's own past, as far as the browser has room for it. */
+export function keep(id: number, kept: Kept) {
+  if (kept.ops.length || kept.sending) {
+    const draft = { at: Date.now(), ...packed({ ...kept, past: [], future: [] }) };
+    localStorage.setItem(prefix(id) + tab(), JSON.stringify(draft));
+  } else {
+    localStorage.removeItem(prefix(id) + tab());
+  }
+  const mine = HISTORY + id;
+  for (const key of Object.keys(sessionStorage))
+    if (key.startsWith(HISTORY) && key !== mine) sessionStorage.removeItem(key);
+  const { saved, past, future } = kept;
+  if (past.length || future.length)
+    whenRoom(() =>
+      sessionStorage.setItem(mine, JSON.stringify(packed({ saved, ops: [], sending: null, past, future }))),
+    );
 }
 
-export function dropDraft(id: number) {
-  localStorage.removeItem(prefix(id) + tab());
-}
-
-/** This tab's own draft, or one that its tab has left behind. */
-export function keptDraft(id: number): Draft | null {
+/** What this tab has done and not saved, or what a tab that is gone has left behind; with this tab's past. */
+export function kept(id: number): Kept | null {
+  const history = read(sessionStorage, HISTORY + id);
   const own = prefix(id) + tab();
   const keys = Object.keys(localStorage).filter((key) => key.startsWith(prefix(id)));
   for (const key of keys.sort((a, b) => Number(b === own) - Number(a === own))) {
-    try {
-      const draft = JSON.parse(localStorage.getItem(key) ?? "") as Draft & { at: number };
-      if (key !== own && Date.now() - draft.at < ABANDONED_MS) continue;
-      localStorage.removeItem(key);
-      keepDraft(id, { revision: draft.revision, sheet: draft.sheet });
-      return draft;
-    } catch {
-      localStorage.removeItem(key);
-    }
+    const found = read(localStorage, key);
+    if (found && key !== own && Date.now() - found.at < ABANDONED_MS) continue;
+    localStorage.removeItem(key);
+    if (!found) continue;
+    const { past, future } = history ?? { past: [], future: [] };
+    keep(id, { ...found.kept, past, future });
+    return { ...found.kept, past, future };
   }
-  return null;
+  return history?.kept ?? null;
+}
+
+/** Forgets what is not saved: it has been kept elsewhere, or is not wanted. */
+export function forget(id: number) {
+  localStorage.removeItem(prefix(id) + tab());
+}
+
+function whenRoom(write: () => void) {
+  try {
+    write();
+  } catch {
+    // The past is a convenience: what is not saved goes before it.
+  }
+}
+
+function read(store: Storage, key: string) {
+  try {
+    const found = JSON.parse(store.getItem(key) ?? "null") as (Packed & { at: number }) | null;
+    if (!found) return null;
+    const whole = unpacked(found);
+    return { at: found.at, kept: whole, past: whole.past, future: whole.future };
+  } catch {
+    return null;
+  }
+}
+
+/** The same with each sheet written once: a change begins where the one before it ended. */
+interface Packed {
+  sheets: Sheet[];
+  kept: unknown;
+}
+
+function packed(whole: Kept): Packed {
+  const sheets: Sheet[] = [];
+  const places = new Map<Sheet, number>();
+  const place = (sheet: Sheet) => {
+    const known = places.get(sheet);
+    if (known !== undefined) return known;
+    places.set(sheet, sheets.length);
+    return sheets.push(sheet) - 1;
+  };
+  const change = (one: Change) => [place(one.from), place(one.to)];
+  const kept = {
+    saved: { ...whole.saved, sheet: place(whole.saved.sheet) },
+    ops: whole.ops.map((op) => ("change" in op ? { id: op.id, change: change(op.change) } : op)),
+    sending: whole.sending && { ...whole.sending, sheet: place(whole.sending.sheet) },
+    past: whole.past.map((one) => ({ id: one.id, change: one.change && change(one.change) })),
+    future: whole.future.map(change),
+  };
+  return { sheets, kept };
+}
+
+function unpacked({ sheets, kept }: Packed): Kept {
+  const at = (place: number) => sheets[place] as Sheet;
+  const change = ([from, to]: [number, number]): Change => ({ from: at(from), to: at(to) });
+  type Pair = [number, number];
+  const found = kept as {
+    saved: { revision: number; sheet: number };
+    ops: ({ id: number; change: Pair } | Op)[];
+    sending: (Omit<NonNullable<Kept["sending"]>, "sheet"> & { sheet: number }) | null;
+    past: { id: number; change: Pair | null }[];
+    future: Pair[];
+  };
+  return {
+    saved: { ...found.saved, sheet: at(found.saved.sheet) },
+    ops: found.ops.map((op) => ("change" in op ? { id: op.id, change: change(op.change as Pair) } : op)),
+    sending: found.sending && { ...found.sending, sheet: at(found.sending.sheet) },
+    past: found.past.map((one) => ({ id: one.id, change: one.change && change(one.change) })),
+    future: found.future.map(change),
+  };
 }

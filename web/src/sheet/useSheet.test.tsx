@@ -1,11 +1,11 @@
 // @vitest-environment jsdom
-/** The heart of the page: edits are worked one at a time, saved a moment later, and never lost. */
+/** The hook over the queue: what is asked, when, and what is kept. The queue's own rules are tried in queue.test.ts. */
 
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Sheet } from "../api/client";
-import { Around, type Asked, fact, opened, pass, serve, sheet, waterOf, worked } from "../testing";
-import { keepDraft, keptDraft } from "./draft";
+import type { Adjustment, Sheet } from "../api/client";
+import { type Answer, Around, type Asked, fact, opened, pass, serve, sheet, waterOf, worked } from "../testing";
+import { kept } from "./draft";
 import { useSheet } from "./useSheet";
 
 beforeEach(() => {
@@ -20,213 +20,375 @@ afterEach(() => {
 });
 
 const bodySheet = (asked: Asked) => (asked.body as { sheet: Sheet }).sheet;
+const scaled = (one: Sheet, factor: number): Sheet => ({
+  ...one,
+  parts: one.parts.map((part) => ({
+    ...part,
+    lines: part.lines.map((line) => ({ ...line, amount: { ...line.amount, value: line.amount.value * factor } })),
+  })),
+});
+const flourOf = (one: Sheet) =>
+  one.parts[0]?.lines.find((line) => line.ingredient === "sweet-rice-flour")?.amount.value;
+const conflict = { status: 409, body: { problems: [{ path: "revision", says: "is not the newest", accepts: "" }] } };
 
-/** Works by dividing the water by three; saves by counting revisions. */
-function kitchen(overrides: (asked: Asked) => ReturnType<Parameters<typeof serve>[0]> | null = () => null) {
-  let revision = 1;
-  return serve((asked) => {
-    const other = overrides(asked);
-    if (other) return other;
+/**
+ * Answers what it was asked: works the sheet that comes, scales it as it is told to, counts revisions, refuses a save
+ * out of turn, and answers the same save twice as the first time.
+ */
+function kitchen(overrides: (asked: Asked) => Answer | null = () => null) {
+  const state = { revision: 1, sheet: sheet() };
+  const saved = new Map<string, number>();
+  const workedOf = (one: Sheet) => ({
+    sheet: one,
+    worked: worked(fact("mix.hydration_pct", ((waterOf(one) ?? 0) * 100) / (flourOf(one) ?? 1), "%")),
+    moved: [{ key: "mix.hydration_pct", label: "", unit: "%", old: "125", new: "?" }],
+    says: [],
+  });
+  function answer(asked: Asked): Answer {
     if (asked.path === "/api/work") {
-      const now = bodySheet(asked);
-      const hydration = (waterOf(now) ?? 0) / 3;
-      return {
-        body: {
-          sheet: now,
-          worked: worked(fact("mix.hydration_pct", hydration, "%")),
-          moved: [{ key: "mix.hydration_pct", label: "", unit: "%", old: "125", new: hydration.toFixed(0) }],
-        },
-      };
+      const one = bodySheet(asked);
+      const problem = { path: "sheet.parts", says: "the base has no flour", accepts: "sweet rice flour" };
+      return flourOf(one) ? { body: workedOf(one) } : { status: 422, body: { problems: [problem], worked: null } };
     }
-    if (asked.path === "/api/adjust")
-      return { body: { sheet: sheet(480), worked: worked(fact("mix.hydration_pct", 160)), moved: [] } };
+    if (asked.path === "/api/adjust") {
+      const { sheet: one, to } = asked.body as { sheet: Sheet; to: Adjustment };
+      return { body: workedOf(scaled(one, (to.grams ?? 0) / (flourOf(one) ?? 1))) };
+    }
     if (asked.method === "PUT") {
-      revision += 1;
-      return { body: { ...opened(bodySheet(asked)), revision } };
+      const { uid, revision, sheet: one } = asked.body as { uid: string; revision: number; sheet: Sheet };
+      if (!flourOf(one)) return { status: 422, body: { problems: [{ path: "sheet.parts", says: "no", accepts: "" }] } };
+      if (!saved.has(uid)) {
+        if (revision !== state.revision) return conflict;
+        state.sheet = one;
+        state.revision += 1;
+        saved.set(uid, state.revision);
+      }
+      return { body: { ...opened(one), revision: saved.get(uid) } };
     }
     if (asked.method === "POST") return { body: { ...opened(bodySheet(asked)), id: 8 } };
-    return { body: opened(sheet(999), 9) };
+    return { body: opened(state.sheet, state.revision) };
+  }
+  const server = serve((asked) => {
+    const told = overrides(asked);
+    if (told && told !== "lost") return told;
+    const given = answer(asked);
+    return told ?? given;
   });
+  const of = (path: string) => server.asked.filter((one) => one.path === path);
+  return { ...server, state, works: () => of("/api/work"), puts: () => server.asked.filter((o) => o.method === "PUT") };
 }
 
-const mount = (start = opened(sheet())) => renderHook(() => useSheet(start), { wrapper: Around }).result;
-const hydration = (bench: ReturnType<typeof mount>) => bench.current.worked.facts["mix.hydration_pct"]?.value;
+const mount = (start = opened(sheet())) => renderHook(() => useSheet(start), { wrapper: Around });
+const bench = (start?: Parameters<typeof mount>[0]) => mount(start).result;
+const hydration = (of: ReturnType<typeof bench>) => of.current.worked.facts["mix.hydration_pct"]?.value;
 
 describe("an edit", () => {
   it("is shown at once, worked, and saved a moment later", async () => {
-    const { asked } = kitchen();
-    const bench = mount();
-    act(() => bench.current.edit(sheet(420)));
-    expect(waterOf(bench.current.sheet)).toBe(420);
-    expect(bench.current.saving).toBe("unsaved");
+    const { puts } = kitchen();
+    const on = bench();
+    act(() => on.current.edit(sheet(420)));
+    expect(waterOf(on.current.sheet)).toBe(420);
+    expect(on.current.saving).toBe("unsaved");
     await pass(50);
-    expect(hydration(bench)).toBe(140);
-    expect(bench.current.moved[0]?.old).toBe("125");
-    expect(asked.filter((one) => one.method === "PUT")).toHaveLength(0);
+    expect(hydration(on)).toBe(140);
+    expect(on.current.moved[0]?.old).toBe("125");
+    expect(puts()).toHaveLength(0);
     await pass(800);
-    expect(asked.filter((one) => one.method === "PUT")).toHaveLength(1);
-    expect(bench.current.saving).toBe("saved");
-    expect(keptDraft(7)).toBeNull();
+    expect(puts()).toHaveLength(1);
+    expect(on.current.saving).toBe("saved");
+    expect(localStorage.length).toBe(1); // when the kitchen was last heard
   });
 
-  it("waits for the one under way, and a newer one takes its place", async () => {
+  it("waits for the one under way, and of those that wait the newest is worked", async () => {
     let hold = true;
     const server = kitchen((asked) => (asked.path === "/api/work" && hold ? "hang" : null));
-    const bench = mount();
-    act(() => bench.current.edit(sheet(390)));
+    const on = bench();
+    act(() => on.current.edit(sheet(390)));
     await pass(10);
     hold = false;
-    for (const water of [400, 410, 420, 450]) act(() => bench.current.edit(sheet(water)));
+    for (const water of [400, 410, 420, 450]) act(() => on.current.edit(sheet(water)));
     server.settle();
     await pass(50);
-    const workings = server.asked.filter((one) => one.path === "/api/work").map((one) => waterOf(bodySheet(one)));
-    expect(workings).toEqual([390, 450]);
-    expect(hydration(bench)).toBe(150);
+    expect(server.works().map((one) => waterOf(bodySheet(one)))).toEqual([390, 450]);
+    expect(hydration(on)).toBe(150);
   });
 
   it("is told against the sheet before the edits began, until they have settled", async () => {
-    const { asked } = kitchen();
-    const bench = mount();
-    act(() => bench.current.edit(sheet(390)));
+    const { works } = kitchen();
+    const on = bench();
+    act(() => on.current.edit(sheet(390)));
     await pass(50);
-    act(() => bench.current.edit(sheet(420)));
+    act(() => on.current.edit(sheet(420)));
     await pass(50);
-    const toldAgainst = () =>
-      asked.filter((one) => one.path === "/api/work").map((one) => waterOf((one.body as { before: Sheet }).before));
+    const toldAgainst = () => works().map((one) => waterOf((one.body as { before: Sheet }).before));
     expect(toldAgainst()).toEqual([375, 375]);
     await pass(10_000);
-    expect(bench.current.moved).toEqual([]);
-    act(() => bench.current.edit(sheet(450)));
+    expect(on.current.moved).toEqual([]);
+    act(() => on.current.edit(sheet(450)));
     await pass(50);
     expect(toldAgainst()).toEqual([375, 375, 420]);
   });
 
-  it("can be undone, step by step", async () => {
+  it("can be undone and redone, step by step, after a reload too", async () => {
     kitchen();
-    const bench = mount();
-    expect(bench.current.undo).toBeNull();
-    act(() => bench.current.edit(sheet(400)));
-    act(() => bench.current.edit(sheet(420)));
-    act(() => bench.current.undo?.());
-    expect(waterOf(bench.current.sheet)).toBe(400);
-    act(() => bench.current.undo?.());
-    expect(waterOf(bench.current.sheet)).toBe(375);
-    expect(bench.current.undo).toBeNull();
+    const first = mount();
+    const on = first.result;
+    expect(on.current.undo).toBeNull();
+    act(() => on.current.edit(sheet(400)));
+    act(() => on.current.edit(sheet(420)));
+    act(() => on.current.undo?.());
+    expect(waterOf(on.current.sheet)).toBe(400);
+    await pass(1_000);
+    first.unmount();
+    const again = bench(opened(sheet(400), 2));
+    act(() => again.current.redo?.());
+    expect(waterOf(again.current.sheet)).toBe(420);
+    act(() => again.current.undo?.());
+    act(() => again.current.undo?.());
+    expect(waterOf(again.current.sheet)).toBe(375);
+    expect(again.current.undo).toBeNull();
   });
 
-  it("that the server refuses keeps what was typed and says why", async () => {
-    const problem = { path: "vessel.tin", says: "does not fit", accepts: "a larger tin" };
-    kitchen((asked) =>
-      asked.path === "/api/work" ? { status: 422, body: { problems: [problem], worked: null } } : null,
-    );
-    const bench = mount();
-    act(() => bench.current.edit(sheet(900)));
-    await pass(50);
-    expect(bench.current.problems).toEqual([problem]);
-    expect(waterOf(bench.current.sheet)).toBe(900);
-    expect(hydration(bench)).toBe(125);
+  it("while a save is under way is saved after it, on top of it", async () => {
+    let hold = true;
+    const server = kitchen((asked) => (asked.method === "PUT" && hold ? "hang" : null));
+    const on = bench();
+    act(() => on.current.edit(sheet(400)));
+    await pass(800);
+    act(() => on.current.edit(sheet(410)));
+    await pass(2_000);
+    expect(server.puts()).toHaveLength(1);
+    hold = false;
+    server.settle();
+    await pass(1_000);
+    expect(server.puts().map((one) => (one.body as { revision: number }).revision)).toEqual([1, 2]);
+    expect([on.current.saving, waterOf(server.state.sheet)]).toEqual(["saved", 410]);
+  });
+
+  it("while an adjustment is under way stands on top of its outcome", async () => {
+    let hold = true;
+    const server = kitchen((asked) => (asked.path === "/api/adjust" && hold ? "hang" : null));
+    const on = bench();
+    act(() => on.current.adjust({ by: "base", grams: 600 }));
+    await pass(20);
+    act(() => on.current.edit(sheet(375, "Renamed")));
+    hold = false;
+    server.settle();
+    await pass(1_000);
+    expect([waterOf(on.current.sheet), on.current.sheet.title]).toEqual([750, "Renamed"]);
+    expect(server.state.sheet).toEqual(on.current.sheet);
+  });
+
+  it("that takes the flour out is said to be that, and all is well when it is put back", async () => {
+    const server = kitchen();
+    const on = bench();
+    const bare = { ...sheet(), parts: sheet().parts.map((part) => ({ ...part, lines: part.lines.slice(1) })) };
+    act(() => on.current.edit(bare));
+    await pass(1_000);
+    expect(on.current.saving).toBe("refused");
+    expect(on.current.problems.map((one) => one.says)).toContain("the base has no flour");
+    expect(on.current.stale).toBe(true);
+    expect(on.current.drawnFrom).not.toBe(on.current.sheet);
+    act(() => on.current.undo?.());
+    await pass(1_000);
+    expect([on.current.saving, on.current.problems, on.current.stale]).toEqual(["saved", [], false]);
+    expect(server.state.revision).toBe(1);
   });
 
   it("by an adjustment takes the sheet that comes back, and saves it", async () => {
-    const { asked } = kitchen();
-    const bench = mount();
-    act(() => bench.current.adjust({ by: "base", grams: 400 }));
+    const { state } = kitchen();
+    const on = bench();
+    act(() => on.current.adjust({ by: "base", grams: 400 }));
     await pass(50);
-    expect(waterOf(bench.current.sheet)).toBe(480);
+    expect(waterOf(on.current.sheet)).toBe(500);
     await pass(800);
-    expect(waterOf(bodySheet(asked.find((one) => one.method === "PUT") as Asked))).toBe(480);
+    expect(waterOf(state.sheet)).toBe(500);
   });
 });
 
 describe("without the network", () => {
-  it("a draft is kept, and saved when it is back", async () => {
+  it("what was done is kept, and worked and saved when it is back", async () => {
     let away = true;
-    kitchen(() => (away ? "unreachable" : null));
-    const bench = mount();
-    act(() => bench.current.edit(sheet(420)));
+    const { state } = kitchen(() => (away ? "unreachable" : null));
+    const on = bench();
+    act(() => on.current.edit(sheet(420)));
     await pass(1_000);
-    expect(bench.current.saving).toBe("unreachable");
-    expect(waterOf(keptDraft(7)?.sheet as Sheet)).toBe(420);
+    expect([on.current.saving, on.current.stale]).toEqual(["unreachable", true]);
+    expect(hydration(on)).toBe(125);
     away = false;
-    await pass(4_000);
-    expect(bench.current.saving).toBe("saved");
-    expect(keptDraft(7)).toBeNull();
+    await pass(5_000);
+    expect([on.current.saving, on.current.stale]).toEqual(["saved", false]);
+    expect([hydration(on), waterOf(state.sheet)]).toEqual([140, 420]);
   });
 
-  it("a draft is taken up again after a reload", async () => {
-    const { asked } = kitchen();
-    keepDraft(7, { revision: 1, sheet: sheet(444) });
-    const bench = mount();
+  it("what was done is taken up again after a reload", async () => {
+    let away = true;
+    const { state } = kitchen(() => (away ? "unreachable" : null));
+    const first = mount();
+    act(() => first.result.current.edit(sheet(444)));
     await pass(1_000);
-    expect(waterOf(bench.current.sheet)).toBe(444);
-    expect(waterOf(bodySheet(asked.find((one) => one.method === "PUT") as Asked))).toBe(444);
+    first.unmount();
+    away = false;
+    const on = bench();
+    expect(waterOf(on.current.sheet)).toBe(444);
+    await pass(3_000);
+    expect([on.current.saving, waterOf(state.sheet)]).toEqual(["saved", 444]);
+  });
+
+  it("a save whose answer was lost is no conflict", async () => {
+    let lose = true;
+    const server = kitchen((asked) => {
+      if (asked.method !== "PUT" || !lose) return null;
+      lose = false;
+      return "lost";
+    });
+    const on = bench();
+    act(() => on.current.edit(sheet(420)));
+    await pass(4_000);
+    expect(server.puts()).toHaveLength(2);
+    expect([on.current.saving, server.state.revision]).toEqual(["saved", 2]);
+  });
+
+  it.each([401, 403, 500, 507])("an answer of %i is tried again", async (status) => {
+    let stumbles = true;
+    const server = kitchen((asked) =>
+      asked.method === "PUT" && stumbles
+        ? { status, body: { problems: [{ path: "x", says: "y", accepts: "" }] } }
+        : null,
+    );
+    const on = bench();
+    act(() => on.current.edit(sheet(420)));
+    await pass(4_000); // after 0.7, 1.7 and 3.7 seconds
+    expect([server.puts().length, on.current.saving, on.current.failed?.status]).toEqual([3, "unreachable", status]);
+    stumbles = false;
+    await pass(5_000);
+    expect([on.current.saving, on.current.failed]).toEqual(["saved", null]);
   });
 });
 
 describe("when another tab has saved in between", () => {
-  const conflict = {
-    status: 409,
-    body: { problems: [{ path: "revision", says: "is not the newest", accepts: "" }], worked: null },
+  const elsewhere = (server: ReturnType<typeof kitchen>, one: Sheet) => {
+    server.state.sheet = one;
+    server.state.revision += 1;
   };
 
-  it("it is told, and both can be kept", async () => {
-    const { asked } = kitchen((one) => (one.method === "PUT" ? conflict : null));
-    const bench = mount();
-    act(() => bench.current.edit(sheet(420)));
-    await pass(1_000);
-    expect(bench.current.saving).toBe("conflict");
+  it("what each changed alone is put together", async () => {
+    const server = kitchen();
+    const on = bench();
+    elsewhere(server, sheet(375, "Renamed there"));
+    act(() => on.current.edit(sheet(420)));
+    await pass(2_000);
+    expect([waterOf(on.current.sheet), on.current.sheet.title, on.current.saving]).toEqual([
+      420,
+      "Renamed there",
+      "saved",
+    ]);
+    expect(server.state.sheet).toEqual(on.current.sheet);
+  });
+
+  it("what both changed is asked about: both can be kept", async () => {
+    const server = kitchen();
+    const on = bench();
+    elsewhere(server, sheet(410));
+    act(() => on.current.edit(sheet(420)));
+    await pass(2_000);
+    expect(on.current.saving).toBe("conflict");
+    expect(waterOf(server.state.sheet)).toBe(410);
     let copy = 0;
     await act(async () => {
-      copy = await bench.current.keepBoth();
+      copy = await on.current.keepBoth();
     });
     expect(copy).toBe(8);
-    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets") as Asked;
-    expect(bodySheet(made).title).toBe("A cake (my copy)");
-    expect(waterOf(bodySheet(made))).toBe(420);
-    expect(keptDraft(7)).toBeNull();
+    const made = server.asked.find((one) => one.method === "POST" && one.path === "/api/sheets") as Asked;
+    expect([bodySheet(made).title, waterOf(bodySheet(made))]).toEqual(["A cake (my copy)", 420]);
+    expect([on.current.saving, waterOf(on.current.sheet)]).toEqual(["saved", 410]);
   });
 
-  it("it saves no more until that is settled", async () => {
-    const { asked } = kitchen((one) => (one.method === "PUT" ? conflict : null));
-    const bench = mount();
-    act(() => bench.current.edit(sheet(420)));
-    await pass(1_000);
-    act(() => bench.current.edit(sheet(430)));
-    await pass(2_000);
-    expect(asked.filter((one) => one.method === "PUT")).toHaveLength(1);
-    expect(waterOf(keptDraft(7)?.sheet as Sheet)).toBe(430);
+  it("or mine, or the other", async () => {
+    for (const [take, water] of [
+      ["keepMine", 420],
+      ["takeTheirs", 410],
+    ] as const) {
+      localStorage.clear();
+      sessionStorage.clear();
+      const server = kitchen();
+      const on = bench();
+      elsewhere(server, sheet(410));
+      act(() => on.current.edit(sheet(420)));
+      await pass(2_000);
+      act(() => on.current[take]());
+      await pass(2_000);
+      expect([on.current.saving, waterOf(on.current.sheet), waterOf(server.state.sheet)]).toEqual([
+        "saved",
+        water,
+        water,
+      ]);
+      cleanup();
+    }
   });
 
-  it("the other can be taken", async () => {
-    kitchen((one) => (one.method === "PUT" ? conflict : null));
-    const bench = mount();
-    act(() => bench.current.edit(sheet(420)));
+  it("a tab without an edit of its own hears of it and follows", async () => {
+    const channels = new Set<{ hear?: (message: { data: unknown }) => void }>();
+    vi.stubGlobal(
+      "BroadcastChannel",
+      class {
+        hear?: (message: { data: unknown }) => void;
+        constructor() {
+          channels.add(this);
+        }
+        addEventListener(_: string, hear: (message: { data: unknown }) => void) {
+          this.hear = hear;
+        }
+        postMessage(data: unknown) {
+          for (const other of channels) if (other !== this) other.hear?.({ data });
+        }
+        close() {
+          channels.delete(this);
+        }
+      },
+    );
+    kitchen();
+    const [first, second] = [bench(), bench()];
+    act(() => first.current.edit(sheet(420)));
     await pass(1_000);
-    await act(() => bench.current.takeTheirs());
-    expect(waterOf(bench.current.sheet)).toBe(999);
-    expect(bench.current.saving).toBe("saved");
+    expect([waterOf(second.current.sheet), hydration(second), second.current.saving]).toEqual([420, 140, "saved"]);
   });
 });
 
-describe("drafts", () => {
-  it("of another tab that is still open are left alone", () => {
-    localStorage.setItem("kemble-draft-7-other", JSON.stringify({ revision: 1, sheet: sheet(1), at: Date.now() }));
-    expect(keptDraft(7)).toBeNull();
+describe("what is kept", () => {
+  const lying = (id: string, at: number, water: number) => {
+    const packed = {
+      at,
+      sheets: [sheet(), sheet(water)],
+      kept: {
+        saved: { revision: 3, sheet: 0 },
+        ops: [{ id: 1, change: [0, 1] }],
+        sending: null,
+        past: [],
+        future: [],
+      },
+    };
+    localStorage.setItem(`kemble-draft-7-${id}`, JSON.stringify(packed));
+  };
+
+  it("by another tab that is still open is left alone", () => {
+    lying("other", Date.now(), 401);
+    expect(kept(7)).toBeNull();
     expect(localStorage.getItem("kemble-draft-7-other")).not.toBeNull();
   });
 
-  it("of a tab that is gone are taken up", () => {
-    localStorage.setItem(
-      "kemble-draft-7-gone",
-      JSON.stringify({ revision: 3, sheet: sheet(401), at: Date.now() - 120_000 }),
-    );
-    expect(keptDraft(7)?.revision).toBe(3);
+  it("by a tab that is gone is taken up", () => {
+    lying("gone", Date.now() - 120_000, 401);
+    const found = kept(7);
+    expect(found?.saved.revision).toBe(3);
+    expect(found?.ops[0]).toMatchObject({ change: { to: sheet(401) } });
     expect(localStorage.getItem("kemble-draft-7-gone")).toBeNull();
   });
 
-  it("of another sheet, or broken ones, are none", () => {
-    localStorage.setItem("kemble-draft-70-x", JSON.stringify({ revision: 1, sheet: sheet(1), at: 0 }));
+  it("of another sheet, or broken, is nothing", () => {
+    localStorage.setItem("kemble-draft-70-x", "{}");
     localStorage.setItem("kemble-draft-7-x", "{");
-    expect(keptDraft(7)).toBeNull();
+    localStorage.setItem("kemble-draft-7-y", JSON.stringify({ revision: 1, sheet: sheet(), at: 0 })); // of an old page
+    expect(kept(7)).toBeNull();
   });
 });

@@ -1,237 +1,216 @@
 /**
- * One sheet at work: every edit is worked by the server at once, saved a moment later, and never lost.
+ * One sheet at work: the queue (queue.ts) over the server, the browser's store, the clock and the other tabs.
  *
- * Only one request for working is under way at a time; while it is, the newest edit waits and older ones are
- * dropped, so that a drag never queues. What moved is told against the sheet as it stood before the edits began.
+ * Nothing is decided here. What happens is told to the queue, what it wants is asked, and what it is, is drawn.
  */
 
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Adjustment, api, ask, type Problem, Refused, type Sheet, type SheetOpen } from "../api/client";
+import { whenBack } from "../api/reach";
+import { newId } from "../ui/newId";
+import { forget, keep, kept } from "./draft";
 import {
-  type Adjustment,
-  api,
-  ask,
-  type Moved,
-  type Problem,
-  Refused,
-  type Sheet,
-  type SheetOpen,
-  type Worked,
-} from "../api/client";
-import { dropDraft, keepDraft, keptDraft } from "./draft";
+  begun,
+  type Drawn,
+  type Happening,
+  isFresh,
+  keptOf,
+  next,
+  problems,
+  type Queue,
+  SAVE_MS,
+  type Saving,
+  saving,
+  type Want,
+  wakes,
+  wants,
+} from "./queue";
 
-const SETTLE_MS = 9_000;
-const SAVE_MS = 700;
+export type { Saving } from "./queue";
 
-export type Saving = "saved" | "unsaved" | "saving" | "unreachable" | "conflict";
-
-export interface Bench {
+export interface Bench extends Pick<Drawn, "worked" | "moved" | "says"> {
   id: number;
   sheet: Sheet;
-  worked: Worked;
-  moved: Moved[];
+  /** The sheet that the figures belong to: another than `sheet` while that is being worked, or cannot be. */
+  drawnFrom: Sheet;
+  /** The figures are those of an earlier sheet, and will be until the kitchen is reached or the sheet put right. */
+  stale: boolean;
   problems: Problem[];
-  /** What the last adjustment had to say: what an exchange changes. */
-  says: string[];
   saving: Saving;
+  /** Why it could not be saved or worked just now. */
+  failed: Queue["failed"];
+  conflict: Queue["conflict"];
+  gone: Problem | null;
   dots: SheetOpen["dots"];
   edit: (next: Sheet) => void;
   adjust: (to: Partial<Adjustment> & Pick<Adjustment, "by">) => void;
   undo: (() => void) | null;
+  redo: (() => void) | null;
+  /** Somebody else, or the server itself, has changed it. */
+  look: () => void;
+  keepMine: () => void;
   keepBoth: () => Promise<number>;
-  takeTheirs: () => Promise<void>;
+  takeTheirs: () => void;
+  bringBack: () => Promise<void>;
 }
 
-type Job = { sheet: Sheet; to?: Adjustment };
+interface Told {
+  sheet: number;
+  revision: number;
+}
 
 export function useSheet(opened: SheetOpen): Bench {
   const { id } = opened;
   const client = useQueryClient();
-  const [sheet, setSheet] = useState(opened.sheet);
-  const [worked, setWorked] = useState(opened.worked);
-  const [moved, setMoved] = useState<Moved[]>([]);
-  const [problems, setProblems] = useState<Problem[]>(opened.worked.problems);
-  const [says, setSays] = useState<string[]>([]);
-  const [saving, setSaving] = useState<Saving>("saved");
-  const [past, setPast] = useState<Sheet[]>([]);
+  const [queue, setQueue] = useState(() =>
+    begun({ revision: opened.revision, sheet: opened.sheet }, opened.worked, kept(id)),
+  );
+  const newest = useRef(queue);
+  const timer = useRef(0);
+  const pump = useRef(() => {});
+  const pumping = useRef(false);
+  const tabs = useRef<BroadcastChannel | null>(null);
 
-  const newest = useRef(opened.sheet);
-  const anchor = useRef(opened.sheet);
-  const revision = useRef(opened.revision);
-  const waiting = useRef<Job | null>(null);
-  const busy = useRef(false);
-  const saveTimer = useRef(0);
-  const settleTimer = useRef(0);
-  const stuck = useRef(false);
+  const tell = useCallback(
+    (what: Happening) => {
+      const before = newest.current;
+      newest.current = next(before, what);
+      if (newest.current === before) return;
+      if (changesWhatIsKept(before, newest.current)) keep(id, keptOf(newest.current));
+      setQueue(newest.current);
+      pump.current();
+    },
+    [id],
+  );
 
-  const save = useCallback(async () => {
-    const saved = newest.current;
-    setSaving("saving");
-    try {
-      const answer = await ask(
-        api.PUT("/api/sheets/{sheet_id}", {
-          params: { path: { sheet_id: id } },
-          body: { revision: revision.current, sheet: saved },
-        }),
-      );
-      revision.current = answer.revision;
-      if (newest.current === saved) {
-        dropDraft(id);
-        setSaving("saved");
-      } else {
-        keepDraft(id, { revision: answer.revision, sheet: newest.current });
-      }
-      client.invalidateQueries({ queryKey: ["sheets"] });
-    } catch (error) {
-      if (!(error instanceof Refused)) throw error;
-      if (error.status === 409) {
-        stuck.current = true;
-        setSaving("conflict");
-      } else if (error.status === 0) {
-        setSaving("unreachable");
-        saveTimer.current = window.setTimeout(save, 3_000);
-      } else {
-        setSaving("unsaved");
-        setProblems(error.problems);
-      }
-    }
-  }, [id, client]);
-
-  const saveSoon = useCallback(() => {
-    keepDraft(id, { revision: revision.current, sheet: newest.current });
-    if (stuck.current) return;
-    setSaving("unsaved");
-    clearTimeout(saveTimer.current);
-    saveTimer.current = window.setTimeout(save, SAVE_MS);
-  }, [id, save]);
-
-  const workOff = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    while (waiting.current) {
-      const job = waiting.current;
-      waiting.current = null;
+  const send = useCallback(
+    async (want: Want) => {
       const began = performance.now();
       try {
-        const before = anchor.current;
-        const answer = job.to
-          ? await ask(api.POST("/api/adjust", { body: { sheet: job.sheet, to: job.to, before } }))
-          : await ask(api.POST("/api/work", { body: { sheet: job.sheet, before } }));
-        if (job.to) {
-          newest.current = answer.sheet;
-          setSheet(answer.sheet);
-          saveSoon();
+        tell(await answered(id, want));
+        if (want.lane === "work")
+          requestAnimationFrame(() => performance.measure("kemble-ripple", { start: began, end: performance.now() }));
+        if (want.lane === "save") {
+          tabs.current?.postMessage({ sheet: id, revision: newest.current.saved.revision } satisfies Told);
+          client.invalidateQueries({ queryKey: ["sheets"] });
         }
-        setWorked(answer.worked);
-        setMoved(answer.moved);
-        setProblems([]);
-        setSays(answer.says);
-        requestAnimationFrame(() => performance.measure("kemble-ripple", { start: began, end: performance.now() }));
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
-        setProblems(error.problems);
-        if (error.worked) setWorked(error.worked);
+        const { status, worked } = error;
+        tell({ is: "failed", want, status, problems: error.problems, worked, at: Date.now() });
       }
+    },
+    [id, tell, client],
+  );
+
+  /** Ask for what is wanted now, and look again when something may be. */
+  pump.current = () => {
+    if (pumping.current) return;
+    pumping.current = true;
+    const now = Date.now();
+    if (newest.current.settles && now >= newest.current.settles) tell({ is: "settled" });
+    for (const want of wants(newest.current, now)) {
+      tell({ is: "asked", want, uid: newId() });
+      const { sending } = newest.current;
+      void send(want.lane === "save" && sending ? { lane: "save", sending } : want);
     }
-    busy.current = false;
-    clearTimeout(settleTimer.current);
-    settleTimer.current = window.setTimeout(() => {
-      anchor.current = newest.current;
-      setMoved([]);
-    }, SETTLE_MS);
-  }, [saveSoon]);
+    pumping.current = false;
+    clearTimeout(timer.current);
+    const wake = wakes(newest.current, now);
+    if (wake !== null) timer.current = window.setTimeout(() => pump.current(), wake - now);
+  };
 
-  const remember = useCallback(() => {
-    const before = newest.current;
-    setPast((steps) => (steps.at(-1) === before ? steps : [...steps.slice(-49), before]));
-  }, []);
-
-  const place = useCallback(
-    (next: Sheet) => {
-      newest.current = next;
-      setSheet(next);
-      saveSoon();
-      waiting.current = { sheet: next };
-      void workOff();
-    },
-    [saveSoon, workOff],
-  );
-
-  const edit = useCallback(
-    (next: Sheet) => {
-      remember();
-      place(next);
-    },
-    [remember, place],
-  );
-
-  const adjust = useCallback(
-    (to: Partial<Adjustment> & Pick<Adjustment, "by">) => {
-      remember();
-      waiting.current = { sheet: newest.current, to: { role: "base", ...to } as Adjustment };
-      void workOff();
-    },
-    [remember, workOff],
-  );
-
-  // What was typed before a reload or a fall of the network is taken up again.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the sheet is opened
   useEffect(() => {
-    const draft = keptDraft(id);
-    if (draft && JSON.stringify(draft.sheet) !== JSON.stringify(opened.sheet)) {
-      revision.current = draft.revision;
-      place(draft.sheet);
-    }
-    return () => {
-      clearTimeout(saveTimer.current);
-      clearTimeout(settleTimer.current);
-      if (keptDraft(id) && !stuck.current) void save();
+    tabs.current = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("kemble-saved");
+    const hear = ({ data }: MessageEvent<Told>) => {
+      if (data.sheet === id) tell({ is: "heard", revision: data.revision });
     };
-  }, [id]);
+    tabs.current?.addEventListener("message", hear);
+    const look = () => document.visibilityState === "visible" && tell({ is: "look" });
+    document.addEventListener("visibilitychange", look);
+    const again = whenBack(() => tell({ is: "again" }));
+    pump.current();
+    return () => {
+      tabs.current?.close();
+      document.removeEventListener("visibilitychange", look);
+      again();
+      pump.current = () => {};
+      clearTimeout(timer.current);
+      // Left before the moment was up: what is not saved is asked for at once, and lies in the draft all the same.
+      for (const want of wants(newest.current, Date.now() + SAVE_MS)) {
+        if (want.lane !== "save") continue;
+        newest.current = next(newest.current, { is: "asked", want, uid: newId() });
+        keep(id, keptOf(newest.current));
+        if (newest.current.sending) void send({ lane: "save", sending: newest.current.sending });
+      }
+    };
+  }, [id, tell, send]);
 
-  const keepBoth = async () => {
-    const mine = newest.current;
-    const title = `${mine.title} (my copy)`.slice(0, 120);
-    const copy = await ask(api.POST("/api/sheets", { body: { way: null, blank: false, sheet: { ...mine, title } } }));
-    dropDraft(id);
-    client.invalidateQueries({ queryKey: ["sheets"] });
-    return copy.id;
-  };
+  const { sheet, drawn, past, future } = queue;
+  return useMemo(
+    () => ({
+      id,
+      sheet,
+      worked: drawn.worked,
+      moved: drawn.moved,
+      says: drawn.says,
+      drawnFrom: drawn.sheet,
+      stale: !isFresh(queue) && (queue.failed !== null || queue.refused.work?.sheet === sheet),
+      problems: problems(queue),
+      saving: saving(queue),
+      failed: queue.failed,
+      conflict: queue.conflict,
+      gone: queue.gone,
+      dots: opened.dots,
+      // A change is what was made of the sheet that was seen, so it is told with that sheet.
+      edit: (to) => tell({ is: "changed", from: sheet, to, at: Date.now() }),
+      adjust: (to) => tell({ is: "wished", to: { role: "base", ...to } as Adjustment, at: Date.now() }),
+      undo: past.at(-1)?.change ? () => tell({ is: "undo", at: Date.now() }) : null,
+      redo: future.length ? () => tell({ is: "redo", at: Date.now() }) : null,
+      look: () => tell({ is: "look" }),
+      keepMine: () => tell({ is: "keep mine" }),
+      takeTheirs: () => tell({ is: "take theirs" }),
+      keepBoth: async () => {
+        const title = `${sheet.title} (my copy)`.slice(0, 120);
+        const body = { way: null, blank: false, sheet: { ...sheet, title }, uid: newId() };
+        const copy = await ask(api.POST("/api/sheets", { body }));
+        tell({ is: "take theirs" });
+        forget(id);
+        client.invalidateQueries({ queryKey: ["sheets"] });
+        return copy.id;
+      },
+      bringBack: async () => {
+        await ask(api.POST("/api/dropped/{kind}/{number}", { params: { path: { kind: "sheet", number: id } } }));
+        for (const key of ["sheets", "dropped", "occasions"]) client.invalidateQueries({ queryKey: [key] });
+        tell({ is: "again" });
+      },
+    }),
+    [queue, id, sheet, drawn, past, future, opened.dots, tell, client],
+  );
+}
 
-  const takeTheirs = async () => {
-    dropDraft(id);
-    const theirs = await ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: id } } }));
-    revision.current = theirs.revision;
-    stuck.current = false;
-    newest.current = theirs.sheet;
-    anchor.current = theirs.sheet;
-    setSheet(theirs.sheet);
-    setWorked(theirs.worked);
-    setProblems(theirs.worked.problems);
-    setMoved([]);
-    setSaving("saved");
-  };
+const changesWhatIsKept = (before: Queue, after: Queue) =>
+  (["ops", "sending", "past", "future", "saved"] as const).some((key) => before[key] !== after[key]);
 
-  const undo = () => {
-    const last = past.at(-1);
-    if (!last) return;
-    setPast(past.slice(0, -1));
-    place(last);
-  };
-
-  return {
-    id,
-    sheet,
-    worked,
-    moved,
-    problems,
-    says,
-    saving,
-    dots: opened.dots,
-    edit,
-    adjust,
-    undo: past.length ? undo : null,
-    keepBoth,
-    takeTheirs,
-  };
+/** Asks the server, and gives its answer as what happened. Throws Refused. */
+async function answered(id: number, want: Want): Promise<Happening> {
+  const path = { sheet_id: id };
+  if (want.lane === "save") {
+    const { uid, revision, sheet } = want.sending;
+    const body = { uid, revision, sheet };
+    return {
+      is: "saved",
+      revision: (await ask(api.PUT("/api/sheets/{sheet_id}", { params: { path }, body }))).revision,
+    };
+  }
+  if (want.lane === "theirs") {
+    const { revision, sheet } = await ask(api.GET("/api/sheets/{sheet_id}", { params: { path } }));
+    return { is: "theirs", theirs: { revision, sheet } };
+  }
+  const { sheet, before, wish } = want;
+  const answer = wish
+    ? await ask(api.POST("/api/adjust", { body: { sheet, to: wish, before } }))
+    : await ask(api.POST("/api/work", { body: { sheet, before } }));
+  return { is: "worked", want, answer, at: Date.now() };
 }

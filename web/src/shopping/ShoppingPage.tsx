@@ -1,9 +1,10 @@
 /** Shopping: what any number of sheets need together, in packs, less what is in the larder. To print, copy, tick off. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
-import { kitchenQuery, kitchenSaving, occasionsQuery, sheetsQuery } from "../api/queries";
+import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
+import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
@@ -21,7 +22,8 @@ const kept = (): Wanted | null => {
 };
 
 export default function ShoppingPage() {
-  const sheets = useQuery(sheetsQuery);
+  const [find, setFind] = useState("");
+  const sheets = useQuery(sheetsQuery(1, find, 50));
   const occasions = useQuery(occasionsQuery);
   const kitchen = useQuery(kitchenQuery);
   const [chosen, setChosen] = useState<Wanted | null>(kept);
@@ -34,12 +36,12 @@ export default function ShoppingPage() {
   // Nothing chosen yet: what is planned is what will be bought for.
   const planned: Wanted = Object.fromEntries((occasions.data ?? []).map((one) => [one.sheet, 1]));
   const wanted = chosen ?? planned;
-  const asked = (sheets.data ?? [])
-    .filter((sheet) => wanted[sheet.id])
-    .map((sheet) => ({ sheet: sheet.id, times: wanted[sheet.id] as number }));
+  const asked = Object.entries(wanted)
+    .filter(([, times]) => times > 0)
+    .map(([sheet, times]) => ({ sheet: Number(sheet), times }));
   const list = useQuery({
     queryKey: ["shopping", asked, kitchen.data?.kitchen.stock],
-    enabled: sheets.data != null && occasions.data != null,
+    enabled: occasions.data != null,
     placeholderData: (before) => before,
     queryFn: () => ask(api.POST("/api/shopping", { body: { wanted: asked } })),
   });
@@ -52,8 +54,19 @@ export default function ShoppingPage() {
           <h2 id="for" className="text-xl">
             For
           </h2>
+          {(sheets.data.pages > 1 || find) && (
+            <label className="text-ink2">
+              Find
+              <input
+                className="write ml-2 w-40"
+                type="search"
+                value={find}
+                onChange={(event) => setFind(event.target.value)}
+              />
+            </label>
+          )}
           <ul>
-            {sheets.data.map((sheet) => (
+            {sheets.data.sheets.map((sheet) => (
               <li key={sheet.id} className="hairline flex items-baseline justify-between gap-3 py-1">
                 <label>
                   <input
@@ -159,22 +172,20 @@ const grams = (mass: number) =>
   mass >= 1000 ? `${(mass / 1000).toFixed(2)} kg` : mass >= 10 ? `${mass.toFixed(0)} g` : `${mass.toFixed(1)} g`;
 
 function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: KitchenSettings; prices: boolean }) {
-  const client = useQueryClient();
   const [ticked, setTicked] = useState(false);
-  const save = useMutation({
-    mutationKey: kitchenSaving,
-    mutationFn: (change: Partial<KitchenSettings["stock"][number]>) => {
-      const was = kitchen.stock.find((one) => one.ingredient === line.ingredient) ?? {
-        ingredient: line.ingredient,
-        grams: 0,
-        pack_g: null,
-        price: null,
-      };
-      const stock = [...kitchen.stock.filter((one) => one !== was), { ...was, ...change }];
-      return ask(api.PUT("/api/kitchen", { body: { kitchen: { ...kitchen, stock } } }));
-    },
-    onSuccess: (answer) => client.setQueryData(["kitchen"], answer),
-  });
+  const saving = useKitchenSave();
+  const save = (change: Partial<KitchenSettings["stock"][number]>) => {
+    const was = kitchen.stock.find((one) => one.ingredient === line.ingredient) ?? {
+      ingredient: line.ingredient,
+      grams: 0,
+      pack_g: null,
+      price: null,
+    };
+    saving.save(kitchen, {
+      ...kitchen,
+      stock: [...kitchen.stock.filter((one) => one !== was), { ...was, ...change }],
+    });
+  };
   const none = line.buy_g <= 1e-6;
   const priced = kitchen.stock.find((one) => one.ingredient === line.ingredient)?.price ?? null;
   return (
@@ -217,8 +228,8 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
           min={0}
           max={100000}
           width="3.6rem"
-          onClear={() => save.mutate({ grams: 0 })}
-          onChange={(have) => save.mutate({ grams: have })}
+          onClear={() => save({ grams: 0 })}
+          onChange={(have) => save({ grams: have })}
         />
         {prices && (
           <NumberField
@@ -231,8 +242,8 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
             min={0}
             max={10000}
             width="3.6rem"
-            onClear={() => save.mutate({ price: null })}
-            onChange={(price) => save.mutate({ price })}
+            onClear={() => save({ price: null })}
+            onChange={(price) => save({ price })}
           />
         )}
       </span>

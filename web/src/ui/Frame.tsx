@@ -2,6 +2,9 @@
 
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
+import { Refused } from "../api/client";
+import { AwayLine } from "./AwayLine";
+import { capital } from "./words";
 
 const PLACES = [
   ["/", "Counter"],
@@ -35,6 +38,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
           ))}
         </nav>
       </header>
+      <AwayLine />
       <main className="flex flex-1 flex-col">{children}</main>
     </div>
   );
@@ -44,7 +48,11 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
 export function Waiting({ error }: { error?: Error | null }) {
   return (
     <p className="p-10 text-ink2" role={error ? "alert" : "status"}>
-      {error ? `This cannot be shown just now. ${error.message}` : "One moment"}
+      {!error
+        ? "One moment"
+        : error instanceof Refused && error.status === 0
+          ? "The kitchen cannot be reached, and this has not been opened here before. It is tried again by itself."
+          : `This cannot be shown just now. ${capital(error.message)}.`}
     </p>
   );
 }

@@ -1,64 +1,86 @@
-/** What is told to the server one after another: kept here until it is taken, through a reload or a loss of network. */
+/** The outbox (outbox.ts) over the server and this browser's store: it outlives a reload and a loss of network. */
 
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
+import { whenBack } from "../api/reach";
+import { added, again, due, type Entry, notTaken, type Outbox, opened, type Told, taken, waiting } from "./outbox";
 
-interface Told {
-  uid: string;
+/** The entries that lie in the store. Those of before a refusal was kept are the things themselves. */
+function stored<T extends Told>(key: string): Entry<T>[] {
+  const found = JSON.parse(localStorage.getItem(key) ?? "[]") as (Entry<T> | T)[];
+  return found.map((entry) => ("one" in entry ? entry : { one: entry, refused: null }));
 }
 
-const queued = <T>(key: string): T[] => JSON.parse(localStorage.getItem(key) ?? "[]") as T[];
-const queue = <T>(key: string, all: T[]) =>
-  all.length ? localStorage.setItem(key, JSON.stringify(all)) : localStorage.removeItem(key);
+const store = <T extends Told>(key: string, entries: Entry<T>[]) =>
+  entries.length ? localStorage.setItem(key, JSON.stringify(entries)) : localStorage.removeItem(key);
 
-/** `send` is asked again every few seconds until it is answered; a refusal is final and told. */
 export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise<void>) {
-  const [unsent, setUnsent] = useState(() => queued(key).length);
-  const [refused, setRefused] = useState<Refused | null>(null);
+  const [box, setBox] = useState<Outbox<T>>(() => opened(stored<T>(key)));
+  const newest = useRef(box);
   const sending = useRef(false);
+  const timer = useRef(0);
   const latest = useRef(send);
   latest.current = send;
 
-  const flush = useCallback(async () => {
+  /** Changes what lies in the store now, for another tab may have changed it. */
+  const become = useCallback(
+    (change: (box: Outbox<T>) => Outbox<T>) => {
+      newest.current = change({ ...newest.current, entries: stored<T>(key) });
+      store(key, newest.current.entries);
+      setBox(newest.current);
+    },
+    [key],
+  );
+
+  const pump = useCallback(async () => {
     if (sending.current) return;
     sending.current = true;
-    try {
-      for (let next = queued<T>(key)[0]; next; next = queued<T>(key)[0]) {
-        try {
-          await latest.current(next);
-        } catch (error) {
-          if (!(error instanceof Refused) || error.status === 0 || error.status >= 500) return;
-          setRefused(error); // it will never be taken: say so rather than send it for ever
-        }
-        // By its id, not its place: another tab may be sending the same queue.
-        const sent = next.uid;
-        queue(
-          key,
-          queued<T>(key).filter((one) => one.uid !== sent),
-        );
+    for (let one = due(newest.current, Date.now()); one; one = due(newest.current, Date.now())) {
+      const { uid } = one;
+      try {
+        await latest.current(one);
+        become((now) => taken(now, uid));
+      } catch (error) {
+        const { status, problems } = error instanceof Refused ? error : { status: 0, problems: [] };
+        become((now) => notTaken(now, uid, status, problems, Date.now()));
       }
-    } finally {
-      sending.current = false;
-      setUnsent(queued(key).length);
     }
-  }, [key]);
+    sending.current = false;
+    clearTimeout(timer.current);
+    const pause = newest.current.until - Date.now();
+    if (pause > 0 && waiting(newest.current).length) timer.current = window.setTimeout(pump, pause);
+  }, [become]);
 
   useEffect(() => {
-    void flush();
-    const timer = window.setInterval(flush, 3_000);
-    window.addEventListener("online", flush);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener("online", flush);
+    void pump();
+    const go = () => {
+      become(again);
+      void pump();
     };
-  }, [flush]);
+    const hear = (event: StorageEvent) => event.key === key && become((now) => now);
+    const stop = whenBack(go);
+    window.addEventListener("storage", hear);
+    return () => {
+      stop();
+      window.removeEventListener("storage", hear);
+      clearTimeout(timer.current);
+    };
+  }, [key, pump, become]);
 
   const tell = (one: T) => {
-    setRefused(null);
-    queue(key, [...queued<T>(key), one]);
-    setUnsent(queued(key).length);
-    void flush();
+    become((now) => added(now, one));
+    void pump();
   };
-
-  return { tell, unsent, refused };
+  return {
+    tell,
+    waiting: waiting(box),
+    refused: box.entries.filter((entry) => entry.refused),
+    failed: box.failed,
+    /** It has been seen: a refused one need not be shown any longer. */
+    seen: (uid: string) => become((now) => taken(now, uid)),
+    again: () => {
+      become(again);
+      void pump();
+    },
+  };
 }

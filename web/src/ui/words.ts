@@ -88,3 +88,11 @@ export function wallClock(instant: Date, zone: string): string {
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** When the kitchen was last heard: "at 14:03", or "on Tuesday at 14:03" when that was another day. On this page's clock. */
+export function sinceWords(ms: number): string {
+  const at = new Date(ms);
+  const time = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  const today = at.toDateString() === new Date().toDateString();
+  return today ? `at ${time}` : `on ${at.toLocaleDateString("en-GB", { weekday: "long" })} at ${time}`;
+}

@@ -9,6 +9,7 @@ import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
+import { workedLine } from "./pairing";
 import { unitName, unitsFor } from "./units";
 
 interface Props {
@@ -67,7 +68,7 @@ export function BowlLines({ bench, drawing, way, kitchen }: Props) {
                 bench={bench}
                 part={p}
                 at={i}
-                shown={drawing.lines.find((one) => one.part === p && one.line === i)}
+                shown={workedLine(drawing, bench.drawnFrom, sheet, p, i)}
                 kitchen={kitchen}
                 held={held}
               />
@@ -99,7 +100,7 @@ function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
   const line = sheet.parts[part]?.lines[at];
   if (!line) return null;
   const item = larder.data?.find((one) => one.id === line.ingredient);
-  const name = shown?.name ?? item?.name ?? line.ingredient;
+  const name = item?.name ?? shown?.name ?? line.ingredient;
   const { role, lines } = sheet.parts[part] as (typeof sheet.parts)[number];
   const amount = (value: number) => {
     // With the ratios held, an amount is what there is of it: everything else follows.

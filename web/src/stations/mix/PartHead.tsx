@@ -9,6 +9,7 @@ import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
 import { NumberField } from "../../ui/NumberField";
+import { newId } from "../../ui/newId";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
 import { Sorry } from "../../ui/Sorry";
@@ -213,24 +214,24 @@ function PartSlip({
 /** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
 function Shared({ bench, part }: { bench: Bench; part: Part }) {
   const client = useQueryClient();
-  const sheets = useQuery(sheetsQuery);
+  const sheets = useQuery(sheetsQuery(1, "", 50));
   const share = useMutation({
-    mutationFn: ({ other, back }: { other: number; back: boolean }) => {
+    mutationFn: ({ other, back, uid }: { other: number; back: boolean; uid: string }) => {
       const request = {
         params: { path: { sheet_id: bench.id } },
-        body: { role: part.role, with_sheet: other },
+        body: { role: part.role, with_sheet: other, uid },
       };
       return ask(
         back ? api.POST("/api/sheets/{sheet_id}/unshare", request) : api.POST("/api/sheets/{sheet_id}/share", request),
       );
     },
-    onSuccess: async () => {
-      await bench.takeTheirs();
+    onSuccess: () => {
+      bench.look();
       client.invalidateQueries({ queryKey: ["sheets"] });
     },
   });
   if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
-  const others = sheets.data?.filter((one) => one.id !== bench.id) ?? [];
+  const others = sheets.data?.sheets.filter((one) => one.id !== bench.id) ?? [];
   return (
     <>
       {part.made_for.map((one) => {
@@ -241,7 +242,7 @@ function Shared({ bench, part }: { bench: Bench; part: Part }) {
               <button
                 type="button"
                 className="text-bean underline underline-offset-4"
-                onClick={() => share.mutate({ other: other.id, back: true })}
+                onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}
               >
                 each makes its own again
               </button>
@@ -255,7 +256,7 @@ function Shared({ bench, part }: { bench: Bench; part: Part }) {
           className="write max-w-56"
           value=""
           disabled={bench.saving !== "saved" || share.isPending}
-          onChange={(event) => share.mutate({ other: Number(event.target.value), back: false })}
+          onChange={(event) => share.mutate({ other: Number(event.target.value), back: false, uid: newId() })}
         >
           <option value="">…</option>
           {others.map((one) => (

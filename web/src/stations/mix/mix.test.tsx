@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { GrainDrawing, KitchenSettings, Line, LineWorked, MixDrawing, PartDrawing, Sheet } from "../../api/client";
 import { newLine, newPart, withoutPart } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
-import { Around, fact, facts, KITCHEN, pass, serve, sheet, WAY, worked } from "../../testing";
+import { Around, fact, facts, KITCHEN, pageOf, pass, serve, sheet, WAY, worked } from "../../testing";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
 import { MakeIt } from "./MakeIt";
@@ -94,12 +94,13 @@ function benchOf(of: Sheet = two, found = worked()) {
   const bench = {
     id: 7,
     sheet: of,
+    drawnFrom: of,
     worked: { ...found, drawings: { ...found.drawings, mix: drawing } },
     says: [],
     saving: "saved",
     edit: (next: Sheet) => edits.push(next),
     adjust: vi.fn(),
-    takeTheirs: vi.fn(),
+    look: vi.fn(),
   } as unknown as Bench;
   return { bench, edits };
 }
@@ -148,10 +149,10 @@ async function lines(made = benchOf()) {
     const body: Record<string, unknown> = {
       "/api/larder": LARDER,
       "/api/parts": FAMILIES,
-      "/api/sheets": [
+      "/api/sheets": pageOf([
         { id: 7, title: "A cake" },
         { id: 8, title: "Other" },
-      ],
+      ]),
     };
     return { body: body[one.path] ?? {} };
   });
@@ -259,10 +260,10 @@ describe("a part", () => {
             ],
           },
         ],
-        "/api/sheets": [
+        "/api/sheets": pageOf([
           { id: 7, title: "A cake" },
           { id: 8, title: "Other" },
-        ],
+        ]),
       };
       return { body: body[one.path] ?? {} };
     });
@@ -300,8 +301,12 @@ describe("a part", () => {
     expect(screen.queryByRole("option", { name: "A cake" })).toBeNull();
     type("Make it for another sheet too", "8");
     await pass(30);
-    expect(asked.find((one) => one.path === "/api/sheets/7/share")?.body).toEqual({ role: "syrup", with_sheet: 8 });
-    expect(bench.takeTheirs).toHaveBeenCalled();
+    expect(asked.find((one) => one.path === "/api/sheets/7/share")?.body).toEqual({
+      role: "syrup",
+      with_sheet: 8,
+      uid: expect.any(String),
+    });
+    expect(bench.look).toHaveBeenCalled();
   });
 });
 

@@ -1,0 +1,54 @@
+/** Everything that was thrown away in the last thirty days, and the way back for it. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { Dropped } from "../api/client";
+import { droppedQuery, kitchenQuery } from "../api/queries";
+import { BringBack } from "../ui/BringBack";
+import { Frame, Waiting } from "../ui/Frame";
+import { dayOf, timeOfDay } from "../ui/words";
+
+const DAY_MS = 24 * 3_600_000;
+
+export default function DroppedPage() {
+  const dropped = useQuery(droppedQuery);
+  const kitchen = useQuery(kitchenQuery);
+  useEffect(() => {
+    document.title = "Thrown away · Kemble";
+  }, []);
+  if (!dropped.data || !kitchen.data) return <Waiting error={dropped.error ?? kitchen.error} />;
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame title={<h1 className="text-2xl sm:text-[28px]">Thrown away</h1>}>
+      <p className="mt-4 max-w-prose text-ink2">
+        Each lies here for thirty days. A sheet comes back with its plans, a tin or an ingredient to the kitchen.
+      </p>
+      {dropped.data.length === 0 && <p className="mt-6 text-lg">Nothing lies here.</p>}
+      <ul className="mt-4 max-w-3xl">
+        {dropped.data.map((one) => (
+          <li
+            key={`${one.kind} ${one.id}`}
+            className="hairline grid grid-cols-[6rem_1fr_auto] items-baseline gap-4 py-2"
+          >
+            <span className="text-ink2">{one.kind}</span>
+            <span>
+              <span className="text-lg">{one.title}</span>
+              <span className="block text-sm text-ink2">
+                {dayOf(one.dropped, zone)}, {timeOfDay(one.dropped, zone)}; gone for good in {daysLeft(one)}
+              </span>
+            </span>
+            <BringBack kind={one.kind} id={one.id}>
+              Bring it back
+              <span className="sr-only">: {one.title}</span>
+            </BringBack>
+          </li>
+        ))}
+      </ul>
+    </Frame>
+  );
+}
+
+function daysLeft(one: Dropped) {
+  const days = Math.max(0, Math.ceil((Date.parse(one.until) - Date.now()) / DAY_MS));
+  return days === 1 ? "a day" : `${days} days`;
+}

@@ -1,0 +1,75 @@
+/** The page's fold gives what the server's does: the same frozen histories run through both (tests/core/test_histories.py). */
+
+import { describe, expect, it } from "vitest";
+import type { Plan, RunState } from "../api/client";
+import { type Event, type Heart, stateOf, takeable } from "./fold";
+
+interface History {
+  now: string;
+  unit: "C" | "F";
+  events: Event[];
+  state: RunState;
+}
+interface Kept {
+  plan: Plan;
+  heart: Heart | null;
+  histories: History[];
+}
+
+const found = import.meta.glob<Kept>("../../../tests/fixtures/histories/*.json", { eager: true, import: "default" });
+const files = Object.entries(found).map(([path, kept]) => [path.split("/").at(-1), kept] as const);
+const all = files.flatMap(([name, kept]) =>
+  kept.histories.map((history, i) => [`${name} ${i}`, kept, history] as const),
+);
+
+/** Where two answers differ: by more than two milliseconds, a thousandth, or at all. The server keeps microseconds. */
+function differences(mine: unknown, theirs: unknown, path = ""): string[] {
+  const apart = [`${path}: ${JSON.stringify(mine)} is not ${JSON.stringify(theirs)}`];
+  if (typeof mine === "number" && typeof theirs === "number") return Math.abs(mine - theirs) < 1e-3 ? [] : apart;
+  if (typeof mine === "string" && typeof theirs === "string") {
+    if (!/^\d{4}-\d\d-\d\dT/.test(theirs)) return mine === theirs ? [] : apart;
+    return Math.abs(Date.parse(mine) - Date.parse(theirs)) <= 2 ? [] : apart;
+  }
+  if (mine && theirs && typeof mine === "object" && typeof theirs === "object") {
+    const keys = new Set([...Object.keys(mine), ...Object.keys(theirs)]);
+    const at = (one: object, key: string) => (one as Record<string, unknown>)[key];
+    return [...keys].flatMap((key) => differences(at(mine, key), at(theirs, key), `${path}.${key}`));
+  }
+  return Object.is(mine, theirs) ? [] : apart;
+}
+
+describe("a frozen history", () => {
+  it("is there to be tried", () => expect(all.length).toBeGreaterThanOrEqual(15));
+
+  it.each(all)("%s leads where it led on the server", (_, { plan, heart }, { events, now, unit, state }) => {
+    expect(differences(stateOf(plan, events, Date.parse(now), heart, unit), state)).toEqual([]);
+  });
+});
+
+describe("what can be taken back", () => {
+  const plan = (files[0] as (typeof files)[number])[1].plan;
+  const event = (uid: string, kind: Event["kind"], of: string | null = null): Event => ({
+    uid,
+    at: "2026-11-20T09:00:00Z",
+    kind,
+    step: null,
+    text: "x",
+    of,
+  });
+  const uids = (...events: Event[]) => {
+    const { undo, redo } = takeable(plan, events);
+    return [undo?.uid, redo?.uid];
+  };
+  const [a, b] = [event("a", "noted"), event("b", "fault")];
+
+  it("is whatever came last and stands", () => expect(uids(a, b)).toEqual(["b", undefined]));
+  it("then what came before it, and it can stand again", () =>
+    expect(uids(a, b, event("u", "undone", "b"))).toEqual(["a", "b"]));
+  it("in the order in which it was taken back", () => {
+    const both = [a, b, event("u", "undone", "b"), event("v", "undone", "a")];
+    expect(uids(...both)).toEqual([undefined, "a"]);
+    expect(uids(...both, event("r", "redone", "a"))).toEqual(["a", "b"]);
+  });
+  it("not once something else was done", () => expect(uids(a, event("u", "undone", "a"), b)).toEqual(["b", undefined]));
+  it("never that it is finished", () => expect(uids(a, event("f", "finished"))).toEqual(["a", undefined]));
+});

@@ -1,0 +1,249 @@
+/**
+ * A run's events folded over its plan: where every step stands at an instant. The same rules as `kemble/core/run.py`,
+ * so that a press is seen at once, with or without the network; tests/histories holds both to the same answers.
+ */
+
+import type { NewEvent, Plan, RunOpen, RunState, StepState, StepWorked } from "../api/client";
+import { type Probed, type Refit, refit } from "./refit";
+
+export type Event = RunOpen["events"][number];
+export type Heart = NonNullable<RunOpen["heart"]>;
+type Note = RunState["notes"][number];
+type Scheduled = Plan["scheduled"][number];
+
+const MINUTE = 60_000;
+const NOT_YET_MIN = 5;
+const SOON_MIN = 2; // a step planned this near is for now
+// What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
+const MARKS = new Set<Event["kind"]>(["started", "done", "not_yet", "probed"]);
+
+/** An event as it is sent, as the server will keep it. */
+export const eventOf = (sent: NewEvent, at: number): Event => ({
+  ...sent,
+  at: sent.at ?? new Date(at).toISOString(),
+});
+
+/** The events that count: without those taken back, and without the taking back itself. */
+export function standing(plan: Plan, events: Event[]): Event[] {
+  const steps = new Set(plan.scheduled.map((one) => one.step.id));
+  const stands = new Map<string, Event>();
+  const away = new Set<string>();
+  for (const event of events) {
+    if (event.kind === "undone") {
+      const mark = (one: Event) => !away.has(one.uid) && MARKS.has(one.kind) && steps.has(one.step ?? "");
+      const of = event.of ?? [...stands.values()].reverse().find(mark)?.uid;
+      if (of && stands.has(of) && stands.get(of)?.kind !== "finished") away.add(of);
+    } else if (event.kind === "redone") {
+      away.delete(event.of ?? "");
+    } else if (!stands.has(event.uid)) {
+      stands.set(event.uid, event);
+    }
+  }
+  return [...stands.values()].filter((event) => !away.has(event.uid));
+}
+
+/** What an undo would take back, and what a redo would let stand again: whatever came last. */
+export function takeable(plan: Plan, events: Event[]): { undo: Event | null; redo: Event | null } {
+  const stands = standing(plan, events);
+  const last = stands.filter((event) => event.kind !== "finished").at(-1) ?? null;
+  const away: string[] = [];
+  for (const event of events) {
+    if (event.kind === "undone" && event.of) away.push(event.of);
+    else if (event.kind === "redone") away.pop();
+    else away.length = 0;
+  }
+  const redo = events.find((event) => event.uid === away.at(-1)) ?? null;
+  return { undo: last, redo };
+}
+
+class Fold {
+  readonly steps: Map<string, StepWorked>;
+  readonly started = new Map<string, number>();
+  readonly ended = new Map<string, number>();
+  readonly extra = new Map<string, number>();
+  readonly weights = new Map<string, StepState["weights"]>();
+  readonly probed = new Map<string, [number, number][]>();
+  readonly notes: Note[] = [];
+  finished = false;
+
+  constructor(readonly plan: Plan) {
+    this.steps = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
+  }
+
+  ready(id: string) {
+    return (this.steps.get(id)?.after ?? []).every((wait) => this.ended.has(wait.step));
+  }
+
+  apply(event: Event) {
+    const { step, kind } = event;
+    const at = Date.parse(event.at);
+    if (kind === "finished") {
+      this.finished = true;
+    } else if (kind === "noted" || kind === "fault") {
+      this.notes.push({ at: event.at, step: step ?? null, kind, text: event.text ?? "" });
+    } else if (step == null || !this.steps.has(step)) {
+      return;
+    } else if (kind === "started") {
+      this.begin(step, at);
+    } else if (kind === "done") {
+      this.begin(step, at);
+      this.ended.set(step, at);
+      this.letGo(at);
+    } else if (kind === "not_yet") {
+      this.extra.set(step, (this.extra.get(step) ?? 0) + NOT_YET_MIN);
+    } else if (kind === "weighed" && event.grams != null) {
+      this.weights.set(step, [...(this.weights.get(step) ?? []), { at: event.at, grams: event.grams }]);
+    } else if (kind === "probed" && event.celsius != null) {
+      this.probed.set(step, [...(this.probed.get(step) ?? []), [at, event.celsius]]);
+    }
+  }
+
+  /** Start a step; whatever free step it was waiting for has ended by that. */
+  private begin(id: string, at: number) {
+    for (const wait of this.steps.get(id)?.after ?? []) {
+      const before = this.steps.get(wait.step);
+      if (before?.hands === "free" && this.started.has(before.id) && !this.ended.has(before.id))
+        this.ended.set(before.id, at);
+    }
+    if (!this.started.has(id)) this.started.set(id, at);
+  }
+
+  /** Free steps need no hand to begin: they start when the last step before them is done. */
+  private letGo(at: number) {
+    for (const { step } of this.plan.scheduled)
+      if (step.hands === "free" && step.after.length && !this.started.has(step.id) && this.ready(step.id))
+        this.started.set(step.id, at);
+  }
+}
+
+/** Fold the events over the plan and look at it at `now` (ms). */
+export function stateOf(
+  plan: Plan,
+  events: Event[],
+  now: number,
+  heart: Heart | null = null,
+  unit: "C" | "F" = "C",
+): RunState {
+  const fold = new Fold(plan);
+  for (const event of standing(plan, events)) fold.apply(event);
+  const steps = project(fold, now, heart, unit);
+  const ends = Math.max(...steps.map((one) => Date.parse(one.expected_ends)));
+  const { focus, next } = focused(fold, steps, now);
+  return {
+    status: fold.finished ? "finished" : "running",
+    now: iso(now),
+    steps,
+    focus,
+    next,
+    notes: fold.notes,
+    serve: plan.serve,
+    expected_serve: iso(ends),
+    late_min: (ends - Date.parse(plan.serve)) / MINUTE,
+  };
+}
+
+const iso = (ms: number) => new Date(ms).toISOString();
+
+/** Minutes by which a step's window is later than that of one load: by the loads before it. */
+const shiftOf = (step: StepWorked, heart: Heart | null) => (step.window && heart ? step.window.done - heart.done : 0);
+
+/** What was read in a step's last load, in minutes since that went in. */
+function readings(fold: Fold, step: StepWorked, heart: Heart | null): Probed[] {
+  const started = fold.started.get(step.id);
+  if (started === undefined) return [];
+  const before = Math.max(0, shiftOf(step, heart));
+  return (fold.probed.get(step.id) ?? []).map(([at, celsius]) => ({
+    minute: (at - started) / MINUTE - before,
+    celsius,
+  }));
+}
+
+function refitted(step: StepWorked, heart: Heart | null, probed: Probed[], unit: "C" | "F"): Refit | null {
+  if (!heart || !step.window) return null;
+  const shift = shiftOf(step, heart);
+  const found = refit(heart.curve, heart, probed, unit);
+  if (!found) return null;
+  const { first, done, latest, was_done } = found;
+  return { ...found, first: first + shift, done: done + shift, latest: latest + shift, was_done: was_done + shift };
+}
+
+/** Carry what has happened forward: a step begins when planned, or as soon after as what it waits for allows. */
+function project(fold: Fold, now: number, heart: Heart | null, unit: "C" | "F"): StepState[] {
+  const ends = new Map<string, number>();
+  const found = new Map<string, StepState>();
+  for (const scheduled of inOrder(fold.plan)) {
+    const { step } = scheduled;
+    const probed = readings(fold, step, heart);
+    const told = refitted(step, heart, probed, unit);
+    const length = ((told ? told.done : step.minutes) + (fold.extra.get(step.id) ?? 0)) * MINUTE;
+    const started = fold.started.get(step.id);
+    const ended = fold.ended.get(step.id);
+    const waits = step.after.map((wait) => (ends.get(wait.step) as number) + wait.at_least * MINUTE);
+    const earliest = Math.max(Date.parse(scheduled.starts), ...(started === undefined ? [now] : []), ...waits);
+    const begins = started ?? earliest;
+    const end = ended ?? Math.max(begins + length, started === undefined ? begins : now);
+    ends.set(step.id, end);
+    const window = told && step.window ? { first_check: told.first, latest: told.latest } : step.window;
+    const since = (minutes: number | undefined) =>
+      started === undefined || minutes === undefined ? null : iso(started + minutes * MINUTE);
+    found.set(step.id, {
+      id: step.id,
+      status:
+        ended !== undefined ? "done" : started !== undefined ? "running" : fold.ready(step.id) ? "ready" : "waiting",
+      planned_starts: scheduled.starts,
+      planned_ends: scheduled.ends,
+      expected_starts: iso(begins),
+      expected_ends: iso(end),
+      started: started === undefined ? null : iso(started),
+      ended: ended === undefined ? null : iso(ended),
+      due: started === undefined ? null : iso(started + length),
+      first_check: since(window?.first_check),
+      latest: since(window?.latest),
+      late_min: (end - Date.parse(scheduled.ends)) / MINUTE,
+      weights: fold.weights.get(step.id) ?? [],
+      probed,
+      refit: told,
+    });
+  }
+  return fold.plan.scheduled.map((one) => found.get(one.step.id) as StepState);
+}
+
+/** The steps so that each comes after all that it waits for. */
+function inOrder(plan: Plan): Scheduled[] {
+  const left = [...plan.scheduled];
+  const placed = new Set<string>();
+  const found: Scheduled[] = [];
+  while (left.length) {
+    const at = left.findIndex(({ step }) => step.after.every((wait) => placed.has(wait.step)));
+    const [one] = left.splice(Math.max(at, 0), 1) as [Scheduled];
+    found.push(one);
+    placed.add(one.step.id);
+  }
+  return found;
+}
+
+/**
+ * What the cook should look at now, and what comes after it: first what is due or may be checked, then what the hands
+ * are in, then a step planned for about now, then the running step that ends soonest, and last one whose time has not
+ * come.
+ */
+function focused(fold: Fold, states: StepState[], now: number): { focus: string | null; next: string | null } {
+  const hands = (id: string) => fold.steps.get(id)?.hands;
+  const urgency = (state: StepState): [number, number] => {
+    const planned = Date.parse(state.planned_starts);
+    const due = state.due ? Date.parse(state.due) : planned;
+    if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? 2 : 4, planned];
+    const check = state.first_check ? Date.parse(state.first_check) : due;
+    if (check <= now && hands(state.id) !== "free") return [0, due];
+    return [hands(state.id) === "held" ? 1 : 3, due];
+  };
+  const ranked = states
+    .filter((one) => one.status === "running" || one.status === "ready")
+    .map((one) => ({ id: one.id, rank: urgency(one) }))
+    .sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1]);
+  const focus = ranked[0]?.id ?? null;
+  const later = states.find(
+    (one) => (one.status === "ready" || one.status === "waiting") && one.id !== focus && hands(one.id) !== "free",
+  );
+  return { focus, next: later?.id ?? null };
+}

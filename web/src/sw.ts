@@ -1,0 +1,68 @@
+/**
+ * The service worker: keeps the shell (the built files and the page that carries them) and the last answer to everything
+ * that was read, so that a reload without the network opens what was open. It never answers for the kitchen while that
+ * can be reached, and says of each kept answer when it was given. Changes do not pass through here: the page keeps those.
+ */
+
+/// <reference lib="webworker" />
+
+import { CacheableResponsePlugin } from "workbox-cacheable-response";
+import { clientsClaim } from "workbox-core";
+import { ExpirationPlugin } from "workbox-expiration";
+import { cleanupOutdatedCaches, precacheAndRoute } from "workbox-precaching";
+import { registerRoute } from "workbox-routing";
+import { NetworkFirst } from "workbox-strategies";
+
+declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (string | { url: string; revision: string | null })[] };
+
+const SHELL = "kemble-shell";
+const ANSWERS = "kemble-answers";
+const KEPT_HEADER = "kemble-kept"; // as in api/reach.ts
+const PATIENCE_S = 8;
+
+void self.skipWaiting();
+clientsClaim();
+cleanupOutdatedCaches();
+precacheAndRoute(self.__WB_MANIFEST);
+
+// One page serves every address: what is kept of one opens all. Its policy and its nonce are kept with it.
+const onePage = { cacheKeyWillBeUsed: async () => "/" };
+registerRoute(
+  ({ request }) => request.mode === "navigate",
+  new NetworkFirst({ cacheName: SHELL, networkTimeoutSeconds: PATIENCE_S, plugins: [onePage, ok()] }),
+);
+self.addEventListener("install", (event) => {
+  event.waitUntil(caches.open(SHELL).then((shell) => shell.add("/")));
+});
+
+const saysWhen = {
+  cachedResponseWillBeUsed: async ({ cachedResponse }: { cachedResponse?: Response }) => {
+    if (!cachedResponse) return null;
+    const headers = new Headers(cachedResponse.headers);
+    headers.set(KEPT_HEADER, headers.get("date") ?? "");
+    return new Response(cachedResponse.body, { status: cachedResponse.status, headers });
+  },
+};
+registerRoute(
+  ({ url, request }) => url.pathname.startsWith("/api/") && !request.headers.get("accept")?.includes("event-stream"),
+  new NetworkFirst({
+    cacheName: ANSWERS,
+    networkTimeoutSeconds: PATIENCE_S,
+    plugins: [ok(), saysWhen, new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
+  }),
+);
+
+/** Whoever signs out leaves nothing behind for the next. */
+registerRoute(
+  ({ url }) => url.pathname === "/api/session",
+  async ({ request }) => {
+    const answer = await fetch(request);
+    if (answer.ok) await caches.delete(ANSWERS);
+    return answer;
+  },
+  "DELETE",
+);
+
+function ok() {
+  return new CacheableResponsePlugin({ statuses: [200] });
+}

@@ -1,0 +1,16 @@
+/** Said on every page while the kitchen does not answer: what is shown is as it was last heard. */
+
+import { useReach } from "../api/reach";
+import { sinceWords } from "./words";
+
+export function AwayLine() {
+  const { away, heard } = useReach();
+  if (!away) return null;
+  return (
+    <p role="status" data-away="true" className="mt-2 border-l-4 border-amber pl-4">
+      <b className="text-look">The kitchen cannot be reached.</b> What you see is as it was
+      {heard ? ` ${sinceWords(heard)}` : " when this page was opened"}. What you do is kept here, and sent when it is
+      back.
+    </p>
+  );
+}
