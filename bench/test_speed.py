@@ -61,7 +61,9 @@ def test_edit_to_ripple(tmp_path):
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, bypass_csp=True)
+            context.add_cookies([server.cookie])
+            page = context.new_page()
             for number in (1, 2, 12):
                 page.goto(f"{server.url}/sheets/{number}/mix")
                 page.get_by_role("slider").focus()
@@ -92,7 +94,9 @@ def test_a_dragged_skin_at_sixty_frames(tmp_path):
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies([server.cookie])
+            page = context.new_page()
             asked = []
             page.on("request", lambda request: asked.append(request.url) if "/api/work" in request.url else None)
             page.goto(f"{server.url}/sheets/2/shape")

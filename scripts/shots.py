@@ -28,11 +28,6 @@ def gallery(page: Page) -> None:
     page.get_by_role("button", name="Syrup tray rice").scroll_into_view_if_needed()
 
 
-def where_it_goes(page: Page) -> None:
-    page.get_by_role("radio", name="where it goes").click()
-    page.mouse.move(640, 790)
-
-
 def weighing(page: Page) -> None:
     """A bench with some pieces on it and a lump on the scale."""
     page.get_by_role("radio", name="weigh out").click()
@@ -62,11 +57,24 @@ def an_ingredient(page: Page) -> None:
     page.get_by_text("Together").wait_for()
 
 
+def away(page: Page, server: Server) -> None:
+    """A run goes on without the kitchen: one step pressed, the page loaded again."""
+    page.evaluate(
+        "() => navigator.serviceWorker.controller ? null "
+        ": new Promise((go) => navigator.serviceWorker.addEventListener('controllerchange', () => go(null)))"
+    )
+    page.wait_for_load_state("networkidle")
+    server.kill()
+    page.get_by_role("button", name="Done", exact=True).click()
+    page.get_by_text("1 kept here, to be sent").wait_for()
+    page.reload()
+    page.get_by_text("The kitchen cannot be reached.").wait_for()
+
+
 SHOTS = (
     ("counter", "/", "Begin a sheet", DESK, None),
     ("ways", "/", "Begin a sheet", DESK, gallery),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
-    ("mix-where", "/sheets/12/mix", "In the bowl", DESK, where_it_goes),
     ("paste", "/paste", "Read it", DESK, pasted),
     ("shape-tin", "/sheets/1/shape", "Your tins", DESK, None),
     ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
@@ -82,6 +90,7 @@ SHOTS = (
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
     ("phone-mix", "/sheets/1/mix", "In the bowl", PHONE, None),
     ("phone-make", "/make/31", "Next for your hands", PHONE, None),
+    ("make-away", "/make/31", "Next for your hands", DESK, away),  # last: it ends the server
 )
 
 
@@ -93,18 +102,23 @@ def main(only: list[str]) -> None:
             for name, path, words, (width, height), first in SHOTS:
                 if only and name not in only:
                     continue
-                page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB")
+                context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB")
+                context.add_cookies([server.cookie])
+                page = context.new_page()
                 page.goto(server.url + path)
                 page.get_by_text(words).first.wait_for()
-                if first:
+                if first is away:
+                    away(page, server)
+                elif first:
                     first(page)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=PLACE / f"{name}.png", animations="disabled")
-                page.close()
+                context.close()
                 print(f"{name}.png")
         finally:
             browser.close()
-            server.stop()
+            if server.process.poll() is None:
+                server.stop()
 
 
 if __name__ == "__main__":

@@ -25,13 +25,18 @@ KEPT_FOR = timedelta(days=30)
 class _Kind:
     model: type[Droppable]
     of: Callable[[Kitchen], Any]  # every one of a kitchen's, thrown away or not
+    title: Callable[[Any], str] = lambda row: row.title
 
 
 # What a row of its own is kept of. A tin and an ingredient stand in the kitchen's settings, and go to Removed.
 _ROWS: dict[str, _Kind] = {
     "sheet": _Kind(SheetRecord, lambda kitchen: SheetRecord.everything.filter(kitchen=kitchen)),
-    "plan": _Kind(Occasion, lambda kitchen: Occasion.everything.filter(kitchen=kitchen)),
-    "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen)),
+    "plan": _Kind(
+        Occasion,
+        lambda kitchen: Occasion.everything.filter(kitchen=kitchen).select_related("sheet"),
+        lambda plan: plan.title if plan.title == plan.sheet.title else f"{plan.sheet.title}, {plan.title}",
+    ),
+    "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("document", "worked", "plan")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
 }
 _SETTINGS: dict[str, type[Tin] | type[Ingredient]] = {"tin": Tin, "ingredient": Ingredient}
@@ -81,9 +86,9 @@ def aside(kitchen: Kitchen, now: datetime) -> list[Aside]:
     """All that can be brought back, the newest first."""
     since = now - KEPT_FOR
     found = [
-        Aside(kind, row.pk, row.title, row.dropped)
+        Aside(kind, row.pk, rows.title(row), row.dropped)
         for kind, rows in _ROWS.items()
-        for row in rows.of(kitchen).filter(dropped__gt=since).only("title", "dropped")
+        for row in rows.of(kitchen).filter(dropped__gt=since)
     ]
     found += [Aside(row.kind, row.pk, row.title, row.dropped) for row in kitchen.removed.filter(dropped__gt=since)]
     return sorted(found, key=lambda one: one.dropped, reverse=True)

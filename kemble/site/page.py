@@ -42,6 +42,11 @@ def missing(request: HttpRequest, exception: Exception) -> HttpResponse:
     return refusal([Problem(path="address", says="nothing is at this address")], 404)
 
 
+def unfit(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """A request that is none: most often a host name that Kemble has not been told is its own."""
+    return refusal([Problem(path="host", says="is not one of this kitchen's", accepts="a name in KEMBLE_HOSTS")], 400)
+
+
 def failed(request: HttpRequest) -> HttpResponse:
     """A fault of ours outside the API, under a number, in a body that a program can read."""
     return stumbled(request, sys.exc_info()[1] or RuntimeError("unknown"))

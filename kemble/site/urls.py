@@ -10,5 +10,6 @@ urlpatterns = [
     re_path(r"^(?!api/|assets/|static/).*$", page),
 ]
 
+handler400 = "kemble.site.page.unfit"
 handler404 = "kemble.site.page.missing"
 handler500 = "kemble.site.page.failed"

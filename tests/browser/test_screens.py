@@ -42,6 +42,7 @@ SCREENS = {
     "shopping": ("/shopping", "Sugar, honey and syrup"),
     "paste": ("/paste", "Read it"),
     "kitchen": ("/kitchen", "Boiling pot"),
+    "thrown away": ("/dropped", "Nothing lies here"),
     "welcome": ("/welcome", "What will it be?"),
     "nowhere": ("/no/such/place", "This page is not in the kitchen"),
 }

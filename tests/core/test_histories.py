@@ -42,6 +42,11 @@ def test_a_history_leads_where_it_led(plan, heart, history):
     )
 
 
+START = {"kind": "started", "step": "melt"}
+WEIGHT = {"kind": "weighed", "step": "melt", "grams": 931}
+NOTE = {"kind": "noted", "text": "thick"}
+
+
 class TestUndo:
     """By hand: any event is taken back by its id, and stands again when it is redone."""
 
@@ -57,32 +62,26 @@ class TestUndo:
     def melt(self, *events):
         return next(step for step in self.state(*events).steps if step.id == "melt")
 
-    START = {"kind": "started", "step": "melt"}
-    WEIGHT = {"kind": "weighed", "step": "melt", "grams": 931}
-    NOTE = {"kind": "noted", "text": "thick"}
-
     def test_a_weight(self):
-        undone = self.melt(self.START, self.WEIGHT, {"kind": "undone", "of": "event-001"})
+        undone = self.melt(START, WEIGHT, {"kind": "undone", "of": "event-001"})
         assert (undone.weights, undone.status) == ([], "running")
-        again = self.melt(
-            self.START, self.WEIGHT, {"kind": "undone", "of": "event-001"}, {"kind": "redone", "of": "event-001"}
-        )
+        again = self.melt(START, WEIGHT, {"kind": "undone", "of": "event-001"}, {"kind": "redone", "of": "event-001"})
         assert [one.grams for one in again.weights] == [931]
 
     def test_a_note_and_a_fault(self):
-        for event in (self.NOTE, {"kind": "fault", "text": "lumps"}):
+        for event in (NOTE, {"kind": "fault", "text": "lumps"}):
             assert self.state(event, {"kind": "undone", "of": "event-000"}).notes == []
 
     def test_a_step_before_others(self):
-        undone = self.melt(self.START, self.NOTE, {"kind": "undone", "of": "event-000"})
+        undone = self.melt(START, NOTE, {"kind": "undone", "of": "event-000"})
         assert undone.started is None
 
     def test_of_the_first_version_the_newest_mark_and_no_weight(self):
-        undone = self.melt(self.START, self.WEIGHT, {"kind": "undone"})
+        undone = self.melt(START, WEIGHT, {"kind": "undone"})
         assert (undone.started, [one.grams for one in undone.weights]) == (None, [931])
 
     def test_what_is_finished_stays_so(self):
         assert self.state({"kind": "finished"}, {"kind": "undone", "of": "event-000"}).status == "finished"
 
     def test_what_was_never_there_is_not_taken_back(self):
-        assert self.melt(self.START, {"kind": "undone", "of": "event-999"}).status == "running"
+        assert self.melt(START, {"kind": "undone", "of": "event-999"}).status == "running"

@@ -73,7 +73,9 @@ class TestKey:
         assert Session.objects.count() == 0
 
     def test_a_name_that_is_not_ours_is_turned_away(self):
-        assert Client().get("/api/session", HTTP_HOST="kemble.example").status_code == 400
+        answer = Client().get("/api/session", HTTP_HOST="kemble.example")
+        assert answer.status_code == 400
+        assert answer.json()["problems"][0]["accepts"] == "a name in KEMBLE_HOSTS"
 
 
 class TestSession:

@@ -5,6 +5,7 @@ import sqlite3
 import stat
 import threading
 import time
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 
 import pytest
@@ -83,6 +84,19 @@ def test_twenty_kills_lose_nothing_double_nothing_and_make_no_false_conflict(ser
                 "SELECT uid FROM kitchen_runevent WHERE run_id = ? ORDER BY id", (cook.run_number,)
             )]  # fmt: skip
             assert uids == cook.events
+
+
+def test_fifty_savers_wait_their_turn_and_none_is_refused(server):
+    hands = [server.hand() for _ in range(50)]
+    opened = [sheet_of(hand) for hand in hands]
+    with ThreadPoolExecutor(50) as pool:
+        for turn in range(3):
+            bodies = [
+                {"uid": new_uid(), "revision": turn + 1, "sheet": watered(one["sheet"], 300 + turn)} for one in opened
+            ]
+            paths = [f"/api/sheets/{one['id']}" for one in opened]
+            answers = pool.map(lambda hand, path, body: hand.try_to("PUT", path, body)[0], hands, paths, bodies)
+            assert set(answers) == {200}
 
 
 def test_six_restores_of_a_history_that_goes_on(server, tmp_path):

@@ -33,6 +33,7 @@ export function Counter() {
             <h2 id="now" className="text-xl">
               On the stove
             </h2>
+            <JustDropped kinds={["run"]} />
             {runs.data?.length ? (
               <ul>
                 {runs.data.map((run) => (
@@ -49,6 +50,7 @@ export function Counter() {
             <h2 id="next" className="text-xl">
               Planned next
             </h2>
+            <JustDropped kinds={["plan"]} />
             {occasions.data?.length ? (
               <ul>
                 {occasions.data.map((occasion) => (
@@ -66,6 +68,11 @@ export function Counter() {
       </div>
       <div className="mt-10 pb-10">
         <Gallery />
+        <p className="mt-8">
+          <Link to="/dropped" className="text-bean underline underline-offset-4">
+            What was thrown away
+          </Link>
+        </p>
       </div>
     </Frame>
   );
@@ -108,6 +115,7 @@ function Sheets() {
           </label>
         )}
       </div>
+      <JustDropped kinds={["sheet"]} />
       <ul>
         {found?.sheets.map((sheet) => (
           <SheetRow key={sheet.id} sheet={sheet} />
@@ -119,7 +127,6 @@ function Sheets() {
         </Nothing>
       )}
       {found && <Pages page={found.page} pages={found.pages} total={found.total} what="sheets" onTurn={setPage} />}
-      <JustDropped kinds={["sheet", "plan", "run"]} />
     </section>
   );
 }

@@ -51,6 +51,7 @@ export default function Log() {
             <MixMap way={way} dots={dots} />
           </section>
           <section aria-label="Batches" className="min-w-0">
+            <JustDropped kinds={["batch"]} />
             <ul>
               {batches.map((batch) => (
                 <li key={batch.id} className="hairline">
@@ -78,7 +79,6 @@ export default function Log() {
               ))}
             </ul>
             <Pages page={log.data.page} pages={log.data.pages} total={total} what="batches" onTurn={setPage} />
-            <JustDropped kinds={["batch"]} />
           </section>
         </div>
       )}

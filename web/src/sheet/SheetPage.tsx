@@ -53,7 +53,8 @@ export function SheetPage() {
   const at = STATIONS.find((one) => one === station);
   if (!at) return <Navigate to={`/sheets/${id}/mix`} replace />;
   const way = ways.data?.find((one) => one.id === opened.data?.sheet.way);
-  if (opened.error instanceof Refused && opened.error.status === 410) return <Dropped id={id} error={opened.error} />;
+  if (!opened.data && opened.error instanceof Refused && opened.error.status === 410)
+    return <Dropped id={id} error={opened.error} />;
   if (!opened.data || !way || !kitchen.data) return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
   return <OpenSheet key={id} opened={opened.data} at={at} way={way} kitchen={kitchen.data.kitchen} />;
 }
@@ -196,7 +197,11 @@ function NotDone({ bench }: { bench: Bench }) {
   if (!bench.stale && !told) return null;
   return (
     <p role="status" data-stale={bench.stale} className="mt-2 border-l-4 border-amber pl-4">
-      {told && !away && !signedOut && <>{capital(sentence(told))} It is tried again by itself. </>}
+      {told && !away && !signedOut && (
+        <>
+          {capital(told.path)} {told.says}. It is tried again by itself.{" "}
+        </>
+      )}
       {bench.stale && <b className="text-look">The figures below are those of the sheet before your last change.</b>}
     </p>
   );

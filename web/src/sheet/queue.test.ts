@@ -377,6 +377,7 @@ describe("by hand", () => {
     expect(water(met.sheet)).toBe(400);
     const mine = next(met, { is: "keep mine" });
     expect([water(mine.sheet), mine.sheet.title, mine.saved.revision]).toEqual([400, "Theirs", 2]);
+    expect(water(next(mine, { is: "undo", at }).sheet)).toBe(410);
     const other = next(met, { is: "take theirs" });
     expect([water(other.sheet), saving(other)]).toEqual([410, "saved"]);
     expect(water(next(other, { is: "undo", at }).sheet)).toBe(400);

@@ -231,13 +231,9 @@ function after(queue: Queue, what: Happening): Queue {
     case "settled":
       return { ...queue, settles: 0, anchor: queue.sheet, drawn: { ...queue.drawn, moved: [] } };
     case "keep mine":
-      return queue.conflict ? adopt({ ...queue, conflict: null }, queue.conflict.theirs, queue.conflict.merged) : queue;
-    case "take theirs": {
-      if (!queue.conflict) return queue;
-      const { theirs } = queue.conflict;
-      const past = [...queue.past, { id: queue.ids, change: { from: queue.sheet, to: theirs.sheet } }];
-      return adopt({ ...queue, conflict: null, ops: [], past, ids: queue.ids + 1 }, theirs, theirs.sheet);
-    }
+      return queue.conflict ? decided(queue, queue.conflict, queue.conflict.merged) : queue;
+    case "take theirs":
+      return queue.conflict ? decided({ ...queue, ops: [] }, queue.conflict, queue.conflict.theirs.sheet) : queue;
   }
 }
 
@@ -325,6 +321,13 @@ function met(queue: Queue, theirs: Saved): Queue {
   const { value, clashes } = replay(queue.saved.sheet, mine, theirs.sheet);
   if (clashes.length) return { ...queue, conflict: { theirs, merged: value, clashes } };
   return adopt({ ...queue, conflict: null }, theirs, value);
+}
+
+/** Whichever was taken, an undo brings the other. */
+function decided(queue: Queue, { theirs, merged }: Conflict, taken: Sheet): Queue {
+  const other = taken === merged ? theirs.sheet : merged;
+  const past = [...queue.past, { id: queue.ids, change: { from: other, to: taken } }].slice(-MOST_PAST);
+  return adopt({ ...queue, conflict: null, past, future: [], ids: queue.ids + 1 }, theirs, taken);
 }
 
 function adopt(queue: Queue, theirs: Saved, value: Sheet): Queue {

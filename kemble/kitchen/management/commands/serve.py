@@ -60,7 +60,9 @@ class Command(BaseCommand):
         if demo and not (keep and Kitchen.objects.exists()):
             self._lay_out_demo()
         purge(timezone.now())
-        self._say_where(f"http://{host}:{port}/")
+        # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
+        name = next((one for one in settings.ALLOWED_HOSTS if one not in settings.LOOPBACK_HOSTS), None)
+        self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
         Thread(target=_warm_up, daemon=True).start()
         import uvicorn
 
