@@ -4,7 +4,9 @@ import { setNonce } from "get-nonce";
 import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Link, Outlet, RouterProvider } from "react-router";
+import { api, ask } from "./api/client";
 import { queryClient, sessionQuery } from "./api/queries";
+import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
 import { usedKey } from "./session/key";
@@ -31,6 +33,7 @@ if (nonce) setNonce(nonce);
 
 /** Everything behind the door: signed in, or asked to. Once in, the page stays when the session runs out. */
 function House() {
+  useLookout();
   const entered = useQuery({ queryKey: ["key"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => usedKey });
   const session = useQuery({ ...sessionQuery, enabled: entered.isSuccess });
   const [been, setBeen] = useState(false);
@@ -46,6 +49,22 @@ function House() {
       <SignedOut />
     </Suspense>
   );
+}
+
+const LOOK_MS = 5_000;
+
+/** While the kitchen is away, look now and then whether it is back; then read anew what is on the page. */
+function useLookout() {
+  const { away } = useReach();
+  useEffect(() => {
+    if (!away) return;
+    const look = () => ask(api.GET("/api/session")).catch(() => {});
+    const timer = window.setInterval(look, LOOK_MS);
+    return () => {
+      clearInterval(timer);
+      void queryClient.invalidateQueries();
+    };
+  }, [away]);
 }
 
 function Nowhere() {

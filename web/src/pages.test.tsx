@@ -12,7 +12,7 @@ import { SignIn } from "./session/SignIn";
 import type { Bench } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { PieceShape } from "./stations/shape/PieceShape";
-import { Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
+import { type Answer, Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
 import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
 
@@ -323,25 +323,55 @@ describe("the kitchen", () => {
     currency: "",
   } as unknown as KitchenSettings;
 
-  async function show(refuse?: Problem) {
+  /** Keeps settings and counts revisions as the real one does; `refuse` what it is told to. */
+  async function show(refuse?: Problem | (() => Answer | null)) {
+    const kept = { kitchen, revision: 4 };
     const { asked } = serve((one) => {
+      if (one.path === "/api/dropped") return { body: [] };
       if (one.path === "/api/session") return { body: { signed_in: true, name: "owner", has_password: false } };
       if (one.path === "/api/larder")
         return { body: [{ id: "sweet-rice-flour", name: "Sweet rice flour", density: { spooned: 0.56 }, packs: {} }] };
-      if (one.method === "PUT" && refuse) return { status: 422, body: { problems: [refuse] } };
-      return {
-        body: {
-          kitchen: one.method === "PUT" ? (one.body as { kitchen: KitchenSettings }).kitchen : kitchen,
-          set_up: true,
-        },
-      };
+      if (one.method === "PUT") {
+        const told = typeof refuse === "function" ? refuse() : refuse && { status: 422, body: { problems: [refuse] } };
+        if (told) return told;
+        const sent = one.body as { kitchen: KitchenSettings; revision: number };
+        if (sent.revision !== kept.revision) return { status: 409, body: { problems: [] } };
+        kept.kitchen = sent.kitchen;
+        kept.revision += 1;
+      }
+      return { body: { ...kept, set_up: true } };
     });
     const { unmount } = render(<KitchenPage />, { wrapper: Around });
     await pass(60);
     const puts = () =>
       asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
-    return { puts, unmount };
+    return { puts, unmount, kept };
   }
+
+  it("is put together with what was saved elsewhere", async () => {
+    const { kept } = await show();
+    kept.kitchen = { ...kitchen, name: "Renamed there" };
+    kept.revision += 1;
+    fireEvent.change(screen.getByLabelText("Cooks"), { target: { value: "3" } });
+    await pass(3_000);
+    expect(kept.kitchen).toEqual({ ...kitchen, name: "Renamed there", cooks: 3 });
+    expect((screen.getByLabelText("Name of the kitchen") as HTMLInputElement).value).toBe("Renamed there");
+  });
+
+  it("is sent once it can be, after a reload too", async () => {
+    let away = true;
+    const first = await show(() => (away ? "unreachable" : null));
+    fireEvent.change(screen.getByLabelText("Cooks"), { target: { value: "3" } });
+    await pass(2_000);
+    expect(screen.getByText("kept here, not saved yet")).toBeTruthy();
+    first.unmount();
+    away = false;
+    const { kept } = await show();
+    expect((screen.getByLabelText("Cooks") as HTMLInputElement).value).toBe("3");
+    await pass(2_000);
+    expect(kept.kitchen).toEqual({ ...kitchen, cooks: 3 });
+    expect(localStorage.getItem("kemble-kitchen-unsaved")).toBeNull();
+  });
 
   it("is saved a moment after the last change, whole", async () => {
     const { puts } = await show();

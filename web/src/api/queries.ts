@@ -3,12 +3,11 @@
 import { QueryClient, queryOptions } from "@tanstack/react-query";
 import { showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
+import { pauseAfter } from "./pauses";
 
 /** What may go well another time: the network, the session, a busy or stumbling server. */
 export const mayPass = (error: unknown) =>
   error instanceof Refused && ([0, 401, 403, 429].includes(error.status) || error.status >= 500);
-
-const pause = (tries: number) => Math.min(30_000, 1_000 * 2 ** tries);
 
 // "always": the service worker answers when the network does not, so the browser's own idea of it says nothing.
 export const queryClient = new QueryClient({
@@ -17,11 +16,11 @@ export const queryClient = new QueryClient({
       staleTime: 5_000,
       networkMode: "always",
       retry: (count, error) => mayPass(error) && count < 1,
-      retryDelay: pause,
+      retryDelay: pauseAfter,
       // A page that could not be shown is tried again by itself.
       refetchInterval: (query) => (query.state.status === "error" && mayPass(query.state.error) ? 5_000 : false),
     },
-    mutations: { networkMode: "always", retry: (_, error) => mayPass(error), retryDelay: pause },
+    mutations: { networkMode: "always", retry: (_, error) => mayPass(error), retryDelay: pauseAfter },
   },
 });
 

@@ -8,6 +8,7 @@ import { api, ask, type OccasionOpen, type RunCard, type SheetCard } from "../ap
 import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery, waysQuery } from "../api/queries";
 import { serverNow, useReach } from "../api/reach";
 import { useTick } from "../make/useRun";
+import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { newId } from "../ui/newId";
@@ -101,18 +102,13 @@ function Sheets() {
           Sheets
         </h2>
         {found && (found.pages > 1 || find) && (
-          <label className="text-ink2">
-            Find
-            <input
-              className="write ml-2 w-40"
-              type="search"
-              value={find}
-              onChange={(event) => {
-                setFind(event.target.value);
-                setPage(1);
-              }}
-            />
-          </label>
+          <Find
+            value={find}
+            onChange={(sought) => {
+              setFind(sought);
+              setPage(1);
+            }}
+          />
         )}
       </div>
       <JustDropped kinds={["sheet"]} />
@@ -298,15 +294,7 @@ export function Gallery() {
             />
             blank, with nothing in the bowl
           </label>
-          <label>
-            Find a way
-            <input
-              className="write ml-2 w-40"
-              type="search"
-              value={wanted}
-              onChange={(event) => setWanted(event.target.value)}
-            />
-          </label>
+          <Find label="Find a way" value={wanted} onChange={setWanted} />
         </div>
       </div>
       <ul className="mt-3 grid gap-4 sm:grid-cols-3 lg:grid-cols-5">

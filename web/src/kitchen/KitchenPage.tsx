@@ -7,6 +7,7 @@ import { kitchenQuery, sessionQuery } from "../api/queries";
 import { tinSize } from "../stations/shape/TinShape";
 import { Dimension, Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
+import { JustDropped } from "../ui/JustDropped";
 import { fill } from "../ui/materials";
 import { NumberField } from "../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
@@ -48,6 +49,10 @@ function Settings({ start }: { start: KitchenSettings }) {
     setDirty(false);
   };
   useEffect(() => () => flush.current(), []);
+  // What was changed elsewhere, or brought back, is shown, unless something is being typed here.
+  useEffect(() => {
+    if (!unsaved.current) setKitchen(withUnsaved(start));
+  }, [start]);
   const { steamer, pot, burner, quiet } = kitchen;
   return (
     <Frame
@@ -256,6 +261,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             />
           </Row>
           <h2 className="mt-7 text-xl">Tins</h2>
+          <JustDropped kinds={["tin"]} />
           <ul>
             {kitchen.tins.map((tin, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike
@@ -461,7 +467,11 @@ function Password() {
       setTyped("");
     },
   });
-  const error = save.error;
+  const leave = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/session")),
+    onSuccess: () => location.assign("/"),
+  });
+  const error = save.error ?? leave.error;
   return (
     <form
       className="mt-7"
@@ -491,6 +501,16 @@ function Password() {
         Set password
       </button>
       <Sorry error={error} />
+      <p className="mt-3">
+        <button
+          type="button"
+          className="text-bean underline underline-offset-4"
+          disabled={leave.isPending}
+          onClick={() => leave.mutate()}
+        >
+          Sign this browser out
+        </button>
+      </p>
     </form>
   );
 }

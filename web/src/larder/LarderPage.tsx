@@ -5,7 +5,9 @@ import { useEffect, useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
 import { kitchenQuery, larderQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
+import { JustDropped } from "../ui/JustDropped";
 import { fill, MATERIAL_WORDS } from "../ui/materials";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row } from "../ui/Row";
@@ -79,17 +81,7 @@ export default function LarderPage() {
   return (
     <Frame
       title={<h1 className="text-2xl sm:text-[28px]">Larder</h1>}
-      aside={
-        <label className="text-ink2">
-          Find
-          <input
-            className="write ml-2 w-40"
-            type="search"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-        </label>
-      }
+      aside={<Find value={wanted} onChange={setWanted} />}
     >
       <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
         <section aria-label="Ingredients" className="order-2 lg:order-1">
@@ -99,6 +91,7 @@ export default function LarderPage() {
               One of your own
             </button>
           </p>
+          <JustDropped kinds={["ingredient"]} />
           {GROUPS.filter(([group]) => found.some((item) => item.group === group)).map(([group, words]) => (
             <div key={group} className="mt-4">
               <h2 className="text-lg">{words}</h2>

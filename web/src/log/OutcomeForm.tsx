@@ -1,8 +1,8 @@
 /** How it came out: just-about-right scales, faults seen, a note. */
 
 import { RadioGroup, ToggleGroup } from "radix-ui";
-import { useState } from "react";
 import type { Outcome, WayCard } from "../api/client";
+import { useKept } from "../ui/useKept";
 
 const MARKS = [-2, -1, 0, 1, 2] as const;
 
@@ -10,11 +10,13 @@ interface Props {
   way: WayCard;
   start: Outcome;
   busy: boolean;
+  /** Under what it lies in this browser until it is in the log. */
+  keptAs?: string;
   onSave: (outcome: Outcome) => void;
 }
 
-export function OutcomeForm({ way, start, busy, onSave }: Props) {
-  const [outcome, setOutcome] = useState(start);
+export function OutcomeForm({ way, start, busy, keptAs, onSave }: Props) {
+  const [outcome, setOutcome] = useKept(keptAs ?? null, start);
   return (
     <form
       onSubmit={(event) => {

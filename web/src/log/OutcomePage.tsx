@@ -9,10 +9,12 @@ import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
+import { forgetKept } from "../ui/useKept";
 import { OutcomeForm } from "./OutcomeForm";
 
 export default function OutcomePage() {
   const id = Number(useParams().runId);
+  const keptAs = `kemble-outcome-${id}`;
   const navigate = useNavigate();
   const client = useQueryClient();
   const ways = useQuery(waysQuery);
@@ -24,6 +26,7 @@ export default function OutcomePage() {
     mutationFn: (body: Outcome) =>
       ask(api.POST("/api/runs/{run_id}/outcome", { params: { path: { run_id: id } }, body })),
     onSuccess: (batch) => {
+      forgetKept(keptAs);
       for (const key of ["log", "runs", "run", "sheet"]) client.invalidateQueries({ queryKey: [key] });
       navigate(`/log/${batch.id}`, { replace: true }); // the browser's Back is no way to an empty form
     },
@@ -58,6 +61,7 @@ export default function OutcomePage() {
             way={way}
             start={{ tastes: {}, faults: [], note: "" }}
             busy={save.isPending}
+            keptAs={keptAs}
             onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}
           />
           <button type="button" className="mt-6 text-bean underline underline-offset-4" onClick={() => giveUp.mutate()}>

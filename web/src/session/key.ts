@@ -9,6 +9,11 @@ import { signedIn } from "../api/reach";
 const key = /^#key=([\w-]+)$/.exec(location.hash)?.[1];
 if (key) history.replaceState(null, "", location.pathname + location.search);
 
+// Pasted into a tab in which Kemble is open, an address that differs behind the # alone loads nothing by itself.
+window.addEventListener("hashchange", () => {
+  if (location.hash.startsWith("#key=")) location.reload();
+});
+
 /** Comes in with the key, if there was one. Gives why it was not taken. */
 export const usedKey: Promise<Refused | null> = key ? use(key) : Promise.resolve(null);
 

@@ -22,22 +22,24 @@ function tab(): string {
   return name;
 }
 
-/** Keeps what is not saved, or nothing when all is; and the tab's own past, as far as the browser has room for it. */
+/** Keeps what is not saved, or nothing when all is. */
 export function keep(id: number, kept: Kept) {
-  if (kept.ops.length || kept.sending) {
-    const draft = { at: Date.now(), ...packed({ ...kept, past: [], future: [] }) };
-    localStorage.setItem(prefix(id) + tab(), JSON.stringify(draft));
-  } else {
-    localStorage.removeItem(prefix(id) + tab());
+  const mine = prefix(id) + tab();
+  if (!kept.ops.length && !kept.sending) {
+    localStorage.removeItem(mine);
+    return;
   }
+  const draft = { at: Date.now(), ...packed({ ...kept, past: [], future: [] }) };
+  whenRoom(() => localStorage.setItem(mine, JSON.stringify(draft)));
+}
+
+/** Keeps what can be undone and redone: of the sheet that is open, for as long as the tab is. */
+export function keepPast(id: number, { saved, past, future }: Kept) {
   const mine = HISTORY + id;
   for (const key of Object.keys(sessionStorage))
     if (key.startsWith(HISTORY) && key !== mine) sessionStorage.removeItem(key);
-  const { saved, past, future } = kept;
-  if (past.length || future.length)
-    whenRoom(() =>
-      sessionStorage.setItem(mine, JSON.stringify(packed({ saved, ops: [], sending: null, past, future }))),
-    );
+  const history = packed({ saved, ops: [], sending: null, past, future });
+  whenRoom(() => sessionStorage.setItem(mine, JSON.stringify(history)));
 }
 
 /** What this tab has done and not saved, or what a tab that is gone has left behind; with this tab's past. */
@@ -66,7 +68,7 @@ function whenRoom(write: () => void) {
   try {
     write();
   } catch {
-    // The past is a convenience: what is not saved goes before it.
+    // This browser has no room left: what is done stands in the page, and is saved from there.
   }
 }
 

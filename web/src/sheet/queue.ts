@@ -9,11 +9,11 @@
  */
 
 import type { Adjustment, Moved, Problem, Sheet, Worked } from "../api/client";
+import { pauseAfter } from "../api/pauses";
 import { type Clash, replay, same } from "./merge";
 
 export const SAVE_MS = 700; // after the last change
 export const SETTLE_MS = 9_000; // after which what moved is told against the sheet as it is then
-const PAUSES_MS = [1_000, 2_000, 4_000, 8_000, 15_000, 30_000];
 const MOST_PAST = 50;
 
 export interface Change {
@@ -248,12 +248,20 @@ function changed(queue: Queue, change: Change, at: number, remember: Remember): 
   return {
     ...queue,
     ...remember(queue.past, id, done),
-    ops: [...queue.ops, { id, change: done }],
+    ops: withChange(queue, id, done),
     sheet,
     touched: at,
     ids: id + 1,
     refused: { ...queue.refused, wish: null },
   };
+}
+
+/** Changes that follow each other and have not been sent are one, so that a drag does not pile up. */
+function withChange(queue: Queue, id: number, change: Change): Op[] {
+  const last = queue.ops.at(-1);
+  const sent = queue.sending?.ops ?? 0;
+  if (!last || !("change" in last) || queue.ops.length <= sent) return [...queue.ops, { id, change }];
+  return [...queue.ops.slice(0, -1), { id, change: { from: last.change.from, to: change.to } }];
 }
 
 function wished(queue: Queue, to: Adjustment, at: number): Queue {
@@ -352,7 +360,7 @@ function failed(queue: Queue, what: Extract<Happening, { is: "failed" }>): Queue
     if (want.lane === "work") return notWorked(free(queue, "work"), want, problems, what.worked);
   }
   const { tries } = queue.lanes[want.lane];
-  const until = at + (PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)] as number);
+  const until = at + pauseAfter(tries);
   const lanes = { ...queue.lanes, [want.lane]: { busy: false, tries: tries + 1, until } };
   return { ...queue, lanes, failed: { status, problems }, look: queue.look || want.lane === "theirs" };
 }

@@ -9,7 +9,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Adjustment, api, ask, type Problem, Refused, type Sheet, type SheetOpen } from "../api/client";
 import { whenBack } from "../api/reach";
 import { newId } from "../ui/newId";
-import { forget, keep, kept } from "./draft";
+import { forget, keep, keepPast, kept } from "./draft";
 import {
   begun,
   type Drawn,
@@ -55,6 +55,8 @@ export interface Bench extends Pick<Drawn, "worked" | "moved" | "says"> {
   bringBack: () => Promise<void>;
 }
 
+const KEEP_PAST_MS = 500; // a drag makes sixty steps a second
+
 interface Told {
   sheet: number;
   revision: number;
@@ -68,6 +70,12 @@ export function useSheet(opened: SheetOpen): Bench {
   );
   const newest = useRef(queue);
   const timer = useRef(0);
+  const pastTimer = useRef(0);
+  const putPast = useRef(() => {
+    clearTimeout(pastTimer.current);
+    pastTimer.current = 0;
+    keepPast(id, keptOf(newest.current));
+  });
   const pump = useRef(() => {});
   const pumping = useRef(false);
   const tabs = useRef<BroadcastChannel | null>(null);
@@ -77,7 +85,9 @@ export function useSheet(opened: SheetOpen): Bench {
       const before = newest.current;
       newest.current = next(before, what);
       if (newest.current === before) return;
-      if (changesWhatIsKept(before, newest.current)) keep(id, keptOf(newest.current));
+      if (differ(before, newest.current, "ops", "sending", "saved")) keep(id, keptOf(newest.current));
+      if (differ(before, newest.current, "past", "future") && !pastTimer.current)
+        pastTimer.current = window.setTimeout(putPast.current, KEEP_PAST_MS);
       setQueue(newest.current);
       pump.current();
     },
@@ -130,8 +140,12 @@ export function useSheet(opened: SheetOpen): Bench {
     const look = () => document.visibilityState === "visible" && tell({ is: "look" });
     document.addEventListener("visibilitychange", look);
     const again = whenBack(() => tell({ is: "again" }));
+    const leave = putPast.current;
+    window.addEventListener("pagehide", leave);
     pump.current();
     return () => {
+      leave();
+      window.removeEventListener("pagehide", leave);
       tabs.current?.close();
       document.removeEventListener("visibilitychange", look);
       again();
@@ -190,8 +204,8 @@ export function useSheet(opened: SheetOpen): Bench {
   );
 }
 
-const changesWhatIsKept = (before: Queue, after: Queue) =>
-  (["ops", "sending", "past", "future", "saved"] as const).some((key) => before[key] !== after[key]);
+const differ = (before: Queue, after: Queue, ...keys: (keyof Queue)[]) =>
+  keys.some((key) => before[key] !== after[key]);
 
 /** Asks the server, and gives its answer as what happened. Throws Refused. */
 async function answered(id: number, want: Want): Promise<Happening> {

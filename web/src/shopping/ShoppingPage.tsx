@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
@@ -54,17 +55,7 @@ export default function ShoppingPage() {
           <h2 id="for" className="text-xl">
             For
           </h2>
-          {(sheets.data.pages > 1 || find) && (
-            <label className="text-ink2">
-              Find
-              <input
-                className="write ml-2 w-40"
-                type="search"
-                value={find}
-                onChange={(event) => setFind(event.target.value)}
-              />
-            </label>
-          )}
+          {(sheets.data.pages > 1 || find) && <Find value={find} onChange={setFind} />}
           <ul>
             {sheets.data.sheets.map((sheet) => (
               <li key={sheet.id} className="hairline flex items-baseline justify-between gap-3 py-1">

@@ -4,8 +4,7 @@
  */
 
 import type { Problem } from "../api/client";
-
-const PAUSES_MS = [1_000, 2_000, 4_000, 8_000, 15_000, 30_000];
+import { pauseAfter } from "../api/pauses";
 
 export interface Told {
   uid: string;
@@ -54,7 +53,7 @@ export function notTaken<T extends Told>(
 ): Outbox<T> {
   if (status === 422)
     return opened(box.entries.map((entry) => (entry.one.uid === uid ? { ...entry, refused: problems } : entry)));
-  const until = now + (PAUSES_MS[Math.min(box.tries, PAUSES_MS.length - 1)] as number);
+  const until = now + pauseAfter(box.tries);
   return { ...box, tries: box.tries + 1, until, failed: { status, problems } };
 }
 
