@@ -5,6 +5,9 @@ import { showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
+/** Nobody was there, or nobody known here asked. */
+const isWithout = (error: unknown) => error instanceof Refused && [0, 401, 403].includes(error.status);
+
 /** What may go well another time: the network, the session, a busy or stumbling server. */
 export const mayPass = (error: unknown) =>
   error instanceof Refused && ([0, 401, 403, 429].includes(error.status) || error.status >= 500);
@@ -20,7 +23,12 @@ export const queryClient = new QueryClient({
       // A page that could not be shown is tried again by itself.
       refetchInterval: (query) => (query.state.status === "error" && mayPass(query.state.error) ? 5_000 : false),
     },
-    mutations: { networkMode: "always", retry: (_, error) => mayPass(error), retryDelay: pauseAfter },
+    // What a press asks for waits for the network and the session; a server that stumbles is told after a few tries.
+    mutations: {
+      networkMode: "always",
+      retry: (count, error) => isWithout(error) || (mayPass(error) && count < 2),
+      retryDelay: pauseAfter,
+    },
   },
 });
 

@@ -5,6 +5,7 @@ import { useRef, useState } from "react";
 import { api, ask, type BenchState, sentence } from "../api/client";
 import { Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
+import { TriedAgain } from "../ui/TriedAgain";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
 import { SimulatedTray } from "./SimulatedTray";
@@ -127,6 +128,7 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
             </button>
           </p>
         ))}
+        <TriedAgain failed={outbox.failed} />
         {outbox.failed && outbox.waiting.length > 0 && (
           <p className="mt-2 text-look">{outbox.waiting.length} kept here, not sent yet.</p>
         )}

@@ -54,9 +54,12 @@ export function useKitchenSave() {
     },
     pending: save.isPending,
     waiting: save.failureCount > 0 && save.isPending,
-    error: save.error,
+    error:
+      save.error ?? (save.failureReason instanceof Refused && stumbles(save.failureReason) ? save.failureReason : null),
   };
 }
+
+const stumbles = (error: Refused) => error.status >= 429;
 
 async function put(client: QueryClient, { from, to, uid }: Change) {
   const now = await client.ensureQueryData(kitchenQuery);

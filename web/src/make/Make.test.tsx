@@ -6,7 +6,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
-import { fact, facts, pass, serve } from "../testing";
+import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
 import Make from "./Make";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
@@ -144,9 +144,11 @@ class Stream extends EventTarget {
 /** What the simulated thermometer was told. */
 let stuck: () => unknown[] = () => [];
 
-async function show(made: RunOpen) {
+async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => null) {
   let kept = made;
   const { asked } = serve((one) => {
+    const told = how(one);
+    if (told) return told;
     if (one.path === "/api/kitchen")
       return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
     if (one.path === "/api/ways")
@@ -341,6 +343,23 @@ describe("undo", () => {
       ["redone", true],
     ]);
   });
+});
+
+it("says under which number the kitchen stumbled, and that it is tried again", async () => {
+  const told = await show(run([STEAM], [running(STEAM, 26)], "steam"), (one) =>
+    one.path.endsWith("/events")
+      ? {
+          status: 500,
+          body: { problems: [{ path: "the kitchen", says: "stumbled over this (number 4f2a1b)", accepts: "" }] },
+        }
+      : null,
+  );
+  await press("Clear, it is done");
+  expect(screen.getByText("1 kept here, to be sent")).toBeTruthy();
+  expect(screen.getByText("The kitchen stumbled over this (number 4f2a1b). It is tried again by itself.")).toBeTruthy();
+  await pass(1_100);
+  expect(told()).toHaveLength(2);
+  expect(heading()).toBe("It is on the table.");
 });
 
 describe("the dock", () => {

@@ -10,6 +10,7 @@ import { AwayLine } from "../ui/AwayLine";
 import { BringBack } from "../ui/BringBack";
 import { Waiting } from "../ui/Frame";
 import { Slip } from "../ui/Slip";
+import { TriedAgain } from "../ui/TriedAgain";
 import { clock, degrees, degreesUnit, minutes, timeOfDay } from "../ui/words";
 import { useChime, useStayAwake } from "./attention";
 import { CueDrawing } from "./CueDrawing";
@@ -85,6 +86,7 @@ function OpenRun({ run, now, tell, undo, redo, outbox, zone }: Live) {
       </header>
       <div className="mx-auto w-full max-w-[1280px] px-4 sm:px-10">
         <AwayLine />
+        <TriedAgain failed={outbox.failed} />
         <NotTaken run={run} outbox={outbox} />
       </div>
       <main className="mx-auto w-full max-w-[1280px] flex-1 px-4 py-6 sm:px-10">

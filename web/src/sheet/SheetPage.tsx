@@ -15,7 +15,6 @@ import {
   type WayCard,
 } from "../api/client";
 import { kitchenQuery, kitchenSaving, larderQuery, occasionsQuery, waysQuery } from "../api/queries";
-import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
@@ -24,6 +23,7 @@ import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
 import { Sorry } from "../ui/Sorry";
+import { TriedAgain } from "../ui/TriedAgain";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { STATION_NAMES, STATIONS, type StationId, TheLine } from "./Line";
 import { type Bench, type Saving, useSheet } from "./useSheet";
@@ -137,7 +137,8 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         zone={kitchen.timezone}
       />
       <Problems problems={problems} />
-      <NotDone bench={bench} />
+      <TriedAgain failed={bench.failed} />
+      <Behind bench={bench} />
       <div className="flex-1">
         {Station ? (
           <Station bench={bench} way={way} kitchen={kitchen} />
@@ -190,19 +191,12 @@ function Title({ value, onChange }: { value: string; onChange: (title: string) =
   );
 }
 
-/** Why the figures are behind the sheet, or why it could not be saved, and that it is tried again. */
-function NotDone({ bench }: { bench: Bench }) {
-  const { away, signedOut } = useReach();
-  const told = bench.failed && bench.failed.status >= 429 ? bench.failed.problems[0] : undefined;
-  if (!bench.stale && !told) return null;
+/** That the figures are behind the sheet, when they will be for a while. */
+function Behind({ bench }: { bench: Bench }) {
+  if (!bench.stale) return null;
   return (
-    <p role="status" data-stale={bench.stale} className="mt-2 border-l-4 border-amber pl-4">
-      {told && !away && !signedOut && (
-        <>
-          {capital(told.path)} {told.says}. It is tried again by itself.{" "}
-        </>
-      )}
-      {bench.stale && <b className="text-look">The figures below are those of the sheet before your last change.</b>}
+    <p role="status" data-stale="true" className="mt-2 border-l-4 border-amber pl-4">
+      <b className="text-look">The figures below are those of the sheet before your last change.</b>
     </p>
   );
 }

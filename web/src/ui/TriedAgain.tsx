@@ -1,0 +1,20 @@
+/** Why the server could not take something just now (it says under which number), and that it is tried again. */
+
+import type { Problem } from "../api/client";
+import { useReach } from "../api/reach";
+import { capital } from "./words";
+
+interface Props {
+  failed: { status: number; problems: Problem[] } | null;
+}
+
+export function TriedAgain({ failed }: Props) {
+  const { away, signedOut } = useReach();
+  const problem = failed && failed.status >= 429 ? failed.problems[0] : undefined;
+  if (!problem || away || signedOut) return null;
+  return (
+    <p role="status" data-failed={failed?.status} className="mt-2 border-l-4 border-amber pl-4">
+      {capital(problem.path)} {problem.says}. It is tried again by itself.
+    </p>
+  );
+}
