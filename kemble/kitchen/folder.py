@@ -6,7 +6,7 @@ import os
 import sqlite3
 import tempfile
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import datetime
 from pathlib import Path
 
@@ -61,7 +61,12 @@ def copy_database(source: Path, target: Path) -> None:
         raise FileExistsError(f"{target} is there already; name a new file.")
     with _beside(target) as copy:
         _copy(source, copy)
-        os.link(copy, target)  # refuses a file that has come to be there meanwhile
+        try:
+            os.link(copy, target)  # refuses a file that has come to be there meanwhile
+        except FileExistsError:
+            raise
+        except OSError:  # a memory stick knows no links
+            os.rename(copy, target)
     _settle_folder(target.parent)
 
 
@@ -134,9 +139,10 @@ def _copy(source: Path, target: Path) -> None:
 
 
 def _settle_folder(folder: Path) -> None:
-    """Make new names in a folder outlive a power cut."""
+    """Make new names in a folder outlive a power cut, where its file system can."""
     handle = os.open(folder, os.O_RDONLY)
     try:
-        os.fsync(handle)
+        with suppress(OSError):
+            os.fsync(handle)
     finally:
         os.close(handle)

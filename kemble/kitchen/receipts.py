@@ -4,16 +4,23 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
+from kemble.core.problems import Problem, Refused
 from kemble.kitchen.models import Kitchen, Receipt
 
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
 
 
 def receipt_of(kitchen: Kitchen, uid: str | None, kind: str) -> Receipt | None:
-    """What was answered to this very write before. Ask inside `writing()`, so that two at once are one."""
-    if uid is None:
-        return None
-    return kitchen.receipts.filter(uid=uid, kind=kind).first()
+    """What was answered to this very write before. Ask inside `writing()`, so that two at once are one.
+
+    Raises Refused for an id that a write of another kind has had.
+    """
+    found: Receipt | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
+    if found is not None and found.kind != kind:
+        raise Refused(
+            [Problem(path="uid", says="has been used for something else", accepts="a new one for each write")]
+        )
+    return found
 
 
 def keep_receipt(kitchen: Kitchen, uid: str | None, kind: str, number: int, revision: int = 0) -> None:

@@ -105,6 +105,13 @@ class TestSentTwice:
             assert refused.status_code == 422
             assert refused.body["problems"][0]["says"] == "is finished"
 
+    def test_an_id_is_of_one_write(self, owner, sheet):
+        owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "used-for-a-sheet"})
+        refused = owner.ask("POST", "/runs", {"sheet": sheet["id"], "uid": "used-for-a-sheet"})
+        assert refused.status_code == 422
+        assert refused.body["problems"][0]["path"] == "uid"
+        assert Run.objects.count() == 0
+
     def test_receipts_are_forgotten_in_time(self, owner):
         owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "made-only-once"})
         dropping.purge(timezone.now() + timedelta(days=59))
@@ -422,6 +429,18 @@ class TestFolder:
         with pytest.raises(OSError, match="could not be made"):
             folder.copy_database(broken, tmp_path / "copy.sqlite3")
         assert [path.name for path in tmp_path.iterdir()] == ["broken.sqlite3"]
+
+    def test_a_backup_goes_on_a_stick_that_knows_no_links(self, tmp_path, monkeypatch):
+        source = tmp_path / "live.sqlite3"
+        with closing(sqlite3.connect(source)) as made:
+            made.execute("CREATE TABLE cake (name)")
+
+        def none_here(*_):
+            raise PermissionError("Operation not permitted")
+
+        monkeypatch.setattr(folder.os, "link", none_here)
+        folder.copy_database(source, tmp_path / "copy.sqlite3")
+        assert sorted(path.name for path in tmp_path.iterdir()) == ["copy.sqlite3", "live.sqlite3"]
 
     def test_a_backup_is_whole_while_it_is_written_to(self, tmp_path):
         source, target = tmp_path / "live.sqlite3", tmp_path / "copy.sqlite3"

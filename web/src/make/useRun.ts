@@ -38,7 +38,8 @@ export function useRun(id: number) {
     return [...known, ...outbox.waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now()))];
   }, [run.data, outbox.waiting, now]);
   const open = run.data && { ...run.data, state: stateOf(run.data.plan, events, now(), run.data.heart, run.data.unit) };
-  const { undo, redo } = run.data ? takeable(run.data.plan, events) : { undo: null, redo: null };
+  const going = run.data && open?.state.status === "running";
+  const { undo, redo } = going ? takeable(run.data.plan, events) : { undo: null, redo: null };
 
   const send = (what: Happening, of: string | null = null) =>
     outbox.tell({
