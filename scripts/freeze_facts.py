@@ -1,0 +1,29 @@
+"""Write the facts of the frozen sheets anew: only when a change of the physics or of a card is meant to change them.
+
+The sheets themselves (tests/fixtures/facts/*.json, `sheet` and `kitchen`) stay as they are; tests/core/test_frozen_facts.py
+compares. Read the difference before committing it: every line of it is a number that a cook would see move.
+"""
+
+import json
+from pathlib import Path
+
+from kemble.core.chain import work
+from kemble.core.kitchen import Kitchen
+from kemble.core.sheet import sheet_from
+
+PLACE = Path(__file__).resolve().parents[1] / "tests" / "fixtures" / "facts"
+
+
+def frozen(document: dict) -> str:
+    """The document with the facts that its sheet has now, a fact a line."""
+    answer = work(sheet_from(document["sheet"]), Kitchen.model_validate(document["kitchen"]))
+    facts = {key: [fact.value, fact.unit, fact.low, fact.high] for key, fact in sorted(answer.facts.items())}
+    lines = ",\n".join(f"{json.dumps(key)}: {json.dumps(value, ensure_ascii=False)}" for key, value in facts.items())
+    sheet, kitchen = (json.dumps(document[name], ensure_ascii=False) for name in ("sheet", "kitchen"))
+    return f'{{"sheet": {sheet},\n"kitchen": {kitchen},\n"facts": {{\n{lines}\n}}}}\n'
+
+
+if __name__ == "__main__":
+    for file in sorted(PLACE.glob("*.json")):
+        file.write_text(frozen(json.loads(file.read_text(encoding="utf-8"))), encoding="utf-8")
+        print(file.name)
