@@ -1,14 +1,14 @@
 // @vitest-environment jsdom
 /** Pages as a cook works them: what a press changes on the sheet, and what is asked of the server. */
 
-import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BallDrawing, KitchenSettings, MixDrawing, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
-import { Refused } from "./api/client";
+import { api, ask, Refused } from "./api/client";
 import KitchenPage from "./kitchen/KitchenPage";
 import { OutcomeForm } from "./log/OutcomeForm";
 import PlanStation from "./plan/PlanStation";
-import { SignIn } from "./session/SignIn";
+import { SignedOut, SignIn } from "./session/SignIn";
 import type { Bench } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { PieceShape } from "./stations/shape/PieceShape";
@@ -435,6 +435,26 @@ describe("the kitchen", () => {
     await press("Take away");
     await pass(700);
     expect(puts().at(-1)?.tins).toEqual([]);
+  });
+});
+
+describe("signed out in the middle", () => {
+  it("asks over the page, and goes on when another tab has come in", async () => {
+    let inside = false;
+    serve((one) =>
+      one.path === "/api/session"
+        ? { body: { signed_in: inside, name: inside ? "owner" : "", has_password: true } }
+        : { status: inside ? 200 : 401, body: inside ? [] : { problems: [] } },
+    );
+    render(<SignedOut />, { wrapper: Around });
+    expect(screen.queryByRole("alertdialog")).toBeNull();
+    await act(() => ask(api.GET("/api/runs")).catch(() => {}));
+    expect(screen.getByRole("alertdialog").textContent).toContain("Signed out meanwhile");
+    await pass(3_100);
+    expect(screen.getByRole("alertdialog")).toBeTruthy();
+    inside = true;
+    await pass(3_100);
+    expect(screen.queryByRole("alertdialog")).toBeNull();
   });
 });
 

@@ -2,11 +2,13 @@
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, ask } from "../api/client";
 import { mayPass } from "../api/queries";
 import { signedIn, useReach } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
+
+const LOOK_MS = 3_000;
 
 export function SignIn({ error }: { error?: Error | null }) {
   return (
@@ -21,6 +23,19 @@ export function SignIn({ error }: { error?: Error | null }) {
 /** Over the page when the session has run out in the middle of something: the page stays, and goes on afterwards. */
 export function SignedOut() {
   const { signedOut } = useReach();
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!signedOut) return;
+    // Come in by another tab, with a key perhaps, this one is in as well.
+    const look = async () => {
+      const session = await ask(api.GET("/api/session")).catch(() => null);
+      if (!session?.signed_in) return;
+      signedIn();
+      void client.invalidateQueries();
+    };
+    const timer = window.setInterval(look, LOOK_MS);
+    return () => clearInterval(timer);
+  }, [signedOut, client]);
   return (
     <AlertDialog.Root open={signedOut}>
       <AlertDialog.Portal>

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 /**
  * The queue by itself: with a stand-in for the server that answers what it was asked, whatever the network does to
  * requests and answers, in whatever order, from however many tabs.

@@ -62,6 +62,15 @@ interface Told {
   revision: number;
 }
 
+const channel = () => (typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("kemble-saved"));
+
+/** Through a channel of its own: a save may be answered when the page that sent it has been left. */
+function tellTabs(told: Told) {
+  const tabs = channel();
+  tabs?.postMessage(told);
+  tabs?.close();
+}
+
 export function useSheet(opened: SheetOpen): Bench {
   const { id } = opened;
   const client = useQueryClient();
@@ -78,7 +87,6 @@ export function useSheet(opened: SheetOpen): Bench {
   });
   const pump = useRef(() => {});
   const pumping = useRef(false);
-  const tabs = useRef<BroadcastChannel | null>(null);
 
   const tell = useCallback(
     (what: Happening) => {
@@ -102,7 +110,7 @@ export function useSheet(opened: SheetOpen): Bench {
         if (want.lane === "work")
           requestAnimationFrame(() => performance.measure("kemble-ripple", { start: began, end: performance.now() }));
         if (want.lane === "save") {
-          tabs.current?.postMessage({ sheet: id, revision: newest.current.saved.revision } satisfies Told);
+          tellTabs({ sheet: id, revision: newest.current.saved.revision });
           client.invalidateQueries({ queryKey: ["sheets"] });
         }
       } catch (error) {
@@ -132,11 +140,11 @@ export function useSheet(opened: SheetOpen): Bench {
   };
 
   useEffect(() => {
-    tabs.current = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("kemble-saved");
+    const tabs = channel();
     const hear = ({ data }: MessageEvent<Told>) => {
       if (data.sheet === id) tell({ is: "heard", revision: data.revision });
     };
-    tabs.current?.addEventListener("message", hear);
+    tabs?.addEventListener("message", hear);
     const look = () => document.visibilityState === "visible" && tell({ is: "look" });
     document.addEventListener("visibilitychange", look);
     const again = whenBack(() => tell({ is: "again" }));
@@ -146,7 +154,7 @@ export function useSheet(opened: SheetOpen): Bench {
     return () => {
       leave();
       window.removeEventListener("pagehide", leave);
-      tabs.current?.close();
+      tabs?.close();
       document.removeEventListener("visibilitychange", look);
       again();
       pump.current = () => {};
