@@ -249,6 +249,8 @@ function check(tab: Tab) {
   expect(tab.way.filter((one) => one.want.lane === "work").length).toBeLessThanOrEqual(1);
   if (saving(queue) === "saved") expect(same(queue.sheet, queue.saved.sheet)).toBe(true);
   if (isFresh(queue)) expect(queue.drawn.sheet).toBe(queue.sheet);
+  // What is shown is what would be taken up after a reload.
+  expect(same(begun(queue.saved, worked(), keptOf(queue)).sheet, queue.sheet)).toBe(true);
 }
 
 describe("whatever the network does, from two tabs", () => {
@@ -329,6 +331,18 @@ describe("by hand", () => {
     const answer = { sheet: times(first.sheet, 2), worked: worked(), moved: [], says: [] };
     queue = next(queue, { is: "worked", want: first, answer, at });
     expect(water((want(queue, "work") as Extract<Want, { lane: "work" }>).sheet)).toBe(750);
+  });
+
+  it("an adjustment is undone though an edit made under way was undone before it was there", () => {
+    let queue = next(open(), { is: "wished", to: WISH, at });
+    const wish = want(queue, "work") as Extract<Want, { lane: "work" }>;
+    queue = next(queue, { is: "asked", want: wish, uid: "" });
+    queue = next(edit(queue, 420), { is: "undo", at });
+    const answer = { sheet: times(wish.sheet, 2), worked: worked(), moved: [], says: [] };
+    queue = next(queue, { is: "worked", want: wish, answer, at });
+    expect(water(queue.sheet)).toBe(750);
+    queue = next(queue, { is: "undo", at });
+    expect([water(queue.sheet), saving(queue)]).toEqual([375, "saved"]);
   });
 
   it("of the ratios that a drag wishes for only the newest waits", () => {

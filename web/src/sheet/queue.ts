@@ -256,11 +256,12 @@ function changed(queue: Queue, change: Change, at: number, remember: Remember): 
   };
 }
 
-/** Changes that follow each other and have not been sent are one, so that a drag does not pile up. */
+/** Changes of which each begins where the last ended, and that have not been sent, are one: a drag does not pile up. */
 function withChange(queue: Queue, id: number, change: Change): Op[] {
   const last = queue.ops.at(-1);
   const sent = queue.sending?.ops ?? 0;
-  if (!last || !("change" in last) || queue.ops.length <= sent) return [...queue.ops, { id, change }];
+  const follows = last !== undefined && "change" in last && last.change.to === change.from;
+  if (!follows || queue.ops.length <= sent) return [...queue.ops, { id, change }];
   return [...queue.ops.slice(0, -1), { id, change: { from: last.change.from, to: change.to } }];
 }
 
