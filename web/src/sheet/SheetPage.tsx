@@ -15,6 +15,7 @@ import {
   type WayCard,
 } from "../api/client";
 import { kitchenQuery, kitchenSaving, larderQuery, occasionsQuery, waysQuery } from "../api/queries";
+import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
@@ -39,10 +40,13 @@ export interface StationProps {
 export function SheetPage() {
   const { sheetId, station } = useParams();
   const id = Number(sheetId);
+  const { away } = useReach();
+  const settling = useIsMutating({ mutationKey: kitchenSaving }) > 0;
   const opened = useQuery({
     queryKey: ["sheet", id],
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: id } } })),
-    enabled: useIsMutating({ mutationKey: kitchenSaving }) === 0,
+    // While the settings are being saved, a sheet would be worked with the old ones; without the kitchen, that is all there is.
+    enabled: !settling || away,
     staleTime: 0,
     gcTime: 0,
     refetchOnWindowFocus: false,
