@@ -72,7 +72,7 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             # FULL: what has been answered lies on the disk, whatever the power does next.
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
-            "timeout": 30,  # for another process (a backup, a restore of a tab); our own threads queue in turns.py
+            "timeout": 30,  # for another process (a backup, make key); our own threads queue in turns.py
         },
     }
 }
