@@ -86,12 +86,12 @@ key password: .stamps/python
 	@$(PY) manage.py $@
 
 # --- check -------------------------------------------------------------------
-EXPORT := $(PY) manage.py export_openapi_schema --api kemble.kitchen.api.api --indent 1 --sorted
+EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
 
 api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json
 	@cd web && npm run --silent api
-	@$(PY) -m kemble.core.sheet_schema > docs/sheet.schema.json
+	@$(PY) -m kemble.core.sheet.schema > docs/sheet.schema.json
 
 check: setup
 	@echo "Format and lint"
@@ -114,7 +114,7 @@ test: setup build browser
 	@$(PY) -m pytest -q tests
 
 bench: setup build browser
-	@$(PY) -m pytest -q -s bench --benchmark-columns=min,median,max,rounds --benchmark-sort=name
+	@$(PY) -m pytest -q -s benchmarks --benchmark-columns=min,median,max,rounds --benchmark-sort=name
 
 shots: setup build browser
 	@$(PY) scripts/shots.py

@@ -13,12 +13,12 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from kemble import __version__
-from kemble.core.chain import Worked, work
-from kemble.core.kitchen import Kitchen
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import Problem, Refused, problems_from
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import kitchen_time, plan_for
-from kemble.core.problems import Problem, Refused, problems_from
-from kemble.core.sheet import MOST_BYTES, Sheet, default_sheet, read_sheet
-from kemble.core.ways import WAYS
+from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
+from kemble.core.stations.chain import Worked, work
 
 
 def _read(path: str) -> str:

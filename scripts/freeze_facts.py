@@ -7,9 +7,9 @@ compares. Read the difference before committing it: every line of it is a number
 import json
 from pathlib import Path
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Kitchen
-from kemble.core.sheet import sheet_from
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import sheet_from
+from kemble.core.stations.chain import work
 
 PLACE = Path(__file__).resolve().parents[1] / "tests" / "fixtures" / "facts"
 

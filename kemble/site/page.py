@@ -12,9 +12,9 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-from kemble.core.problems import Problem
-from kemble.kitchen.api.refusal import TOKEN_LOST, refusal
-from kemble.kitchen.faults import stumbled
+from kemble.core.facts.problems import Problem
+from kemble.server.api.refusal import TOKEN_LOST, refusal
+from kemble.server.faults import stumbled
 
 NONCE_MARK = "__KEMBLE_NONCE__"
 

@@ -45,16 +45,16 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "csp",
     "ninja",
-    "kemble.kitchen",
+    "kemble.server",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",  # before WhiteNoise, or the page has no policy
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "kemble.kitchen.middleware.ReadableRefusals",
-    "kemble.kitchen.middleware.BodyLimit",
+    "kemble.server.middleware.ReadableRefusals",
+    "kemble.server.middleware.BodyLimit",
     "django.contrib.sessions.middleware.SessionMiddleware",
-    "kemble.kitchen.middleware.SlidingSession",
+    "kemble.server.middleware.SlidingSession",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",

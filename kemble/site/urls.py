@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from kemble.kitchen.api import api
+from kemble.server.api import api
 from kemble.site.page import page
 
 urlpatterns = [

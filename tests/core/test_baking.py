@@ -8,14 +8,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from iapws import IAPWS97
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Kitchen
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics import baking, conduction
 from kemble.core.physics.baking import Oven, Tray, bake, bake_all, browned
 from kemble.core.physics.conduction import Modes
 from kemble.core.physics.thermal import LATENT_STEAM, Material, boiling_point_c, saturation_pa
-from kemble.core.problems import Refused
-from kemble.core.sheet import default_sheet, sheet_from
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 BATTER = Material(k=0.45, rho=1170.0, cp=2790.0)
 OVEN = Oven(air_c=175.0, boil_c=100.0, h_top=23.0, h_floor=23.0)

@@ -6,20 +6,20 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from kemble.core import adjust as adjusting
-from kemble.core.adjust import Adjustment, scale
-from kemble.core.bowl import weigh_out
-from kemble.core.cautions import CAUTIONS
-from kemble.core.chain import Worked, work
-from kemble.core.facts import ripple
+from kemble.core.cards.cautions import CAUTIONS
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
+from kemble.core.change import adjust as adjusting
+from kemble.core.change.adjust import Adjustment, scale
+from kemble.core.facts.fact import ripple
+from kemble.core.facts.problems import Refused
+from kemble.core.facts.vocabulary import KEYS
 from kemble.core.geometry.tray import PATTERNS
-from kemble.core.kitchen import Kitchen
-from kemble.core.parts import FAMILIES
-from kemble.core.problems import Refused
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.shelf import Shelf
-from kemble.core.vocabulary import KEYS
-from kemble.core.ways import WAYS
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import Worked, work
 
 KITCHEN = Kitchen()
 SHELF = Shelf(KITCHEN)
@@ -546,7 +546,7 @@ def test_a_station_that_fails_is_told_and_logged(monkeypatch, caplog):
     def broken(*_):
         raise ZeroDivisionError
 
-    monkeypatch.setattr("kemble.core.chain.rest", broken)
+    monkeypatch.setattr("kemble.core.stations.chain.rest", broken)
     answer = work(default_sheet("set-cake"), KITCHEN)
     assert [one.sentence for one in answer.problems] == [
         "the sheet: cannot be worked out with these numbers. Accepted: amounts of a usual size."

@@ -5,8 +5,8 @@ from types import SimpleNamespace
 import pytest
 
 from kemble.cli import main
-from kemble.core.sheet import default_sheet
-from kemble.core.ways import WAYS
+from kemble.core.cards.ways import WAYS
+from kemble.core.sheet.document import default_sheet
 
 
 @pytest.fixture

@@ -11,7 +11,7 @@ import pytest
 from scipy.optimize import brentq
 from scipy.special import j0, j1, jn_zeros
 
-from kemble.core.larder import larder
+from kemble.core.kitchen.larder import larder
 from kemble.core.physics.conduction import Modes, cylinder, slab, sphere, thaw, when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import Material

@@ -6,12 +6,12 @@ from dataclasses import replace
 
 import pytest
 
-import kemble.core.ways as ways_package
-from kemble.core.chain import work
-from kemble.core.facts import Book, leaf, ripple, show
-from kemble.core.kitchen import Kitchen
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.ways import WAYS, _found
+import kemble.core.cards.ways as ways_package
+from kemble.core.cards.ways import WAYS, _found
+from kemble.core.facts.fact import Book, leaf, ripple, show
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 KITCHEN = Kitchen()
 
@@ -199,14 +199,14 @@ def one_more_file(tmp_path, monkeypatch):
     text = """
         from dataclasses import replace
 
-        from kemble.core.ways.boiled_balls import WAY as BALLS
+        from kemble.core.cards.ways.boiled_balls import WAY as BALLS
 
         WAY = replace(BALLS, id="tiny-balls", name="Tiny balls", kin=("beads",))
     """
     (tmp_path / "tiny_balls.py").write_text(textwrap.dedent(text))
     monkeypatch.setattr(ways_package, "__path__", [*ways_package.__path__, str(tmp_path)])
     yield
-    sys.modules.pop("kemble.core.ways.tiny_balls", None)
+    sys.modules.pop("kemble.core.cards.ways.tiny_balls", None)
 
 
 def test_adding_a_way_is_a_matter_of_one_file(one_more_file, monkeypatch):

@@ -9,10 +9,10 @@ from pathlib import Path
 
 import pytest
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Kitchen
-from kemble.core.sheet import sheet_from
-from kemble.core.ways import WAYS
+from kemble.core.cards.ways import WAYS
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import sheet_from
+from kemble.core.stations.chain import work
 
 FILES = sorted((Path(__file__).resolve().parents[1] / "fixtures" / "facts").glob("*.json"))
 

@@ -7,16 +7,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Burner, Kitchen, Pan, Steamer
+from kemble.core.cards.ways import WAYS
+from kemble.core.change.sides import COMPARED, questions, sides
+from kemble.core.facts.problems import Refused
+from kemble.core.facts.vocabulary import KEYS
+from kemble.core.kitchen.document import Burner, Kitchen, Pan, Steamer
 from kemble.core.physics.steamer import loss_g_per_min
-from kemble.core.problems import Refused
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.sides import COMPARED, questions, sides
-from kemble.core.stations.bake import GLAZE_SETS_MIN
-from kemble.core.stations.steam import STEAM_H, wall_h
-from kemble.core.vocabulary import KEYS
-from kemble.core.ways import WAYS
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+from kemble.core.stations.heat.bake import GLAZE_SETS_MIN
+from kemble.core.stations.heat.steam import STEAM_H, wall_h
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 
@@ -538,9 +538,9 @@ class TestSides:
 
 def test_a_brick_is_the_product_of_three_slabs():
     """An oblong tin against a march of all its cells in three dimensions, written here: fixed and convective surfaces."""
-    from kemble.core.kitchen import Tin
+    from kemble.core.kitchen.document import Tin
     from kemble.core.physics.thermal import Material
-    from kemble.core.stations.steam import _Tinful
+    from kemble.core.stations.heat.steam import _Tinful
 
     k, rho, cp = 0.45, 1170.0, 2790.0
     sides_m, cells = (0.06, 0.05, 0.03), (24, 20, 12)

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from kemble.core.plan.schedule import Plan
-from kemble.core.run import Event, Heart, RunState, state_of
+from kemble.core.run.run import Event, Heart, RunState, state_of
 
 PLACE = Path(__file__).resolve().parents[1] / "fixtures" / "histories"
 

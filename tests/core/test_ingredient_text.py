@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kemble.core.facts.quantity import UNITS
 from kemble.core.formats.ingredient_text import MOST_LINES, read_list
-from kemble.core.kitchen import Kitchen
-from kemble.core.larder import larder
-from kemble.core.quantity import UNITS
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.larder import larder
 
 METRIC, US = Kitchen(measures="metric"), Kitchen(measures="us")
 CUPS = {"cup": "cup_metric", "tbsp": "tbsp_metric", "tsp": "tsp_metric"}

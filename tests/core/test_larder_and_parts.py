@@ -7,18 +7,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from kemble.core.adjust import Adjustment, adjust
-from kemble.core.bowl import weigh_out
-from kemble.core.chain import work
-from kemble.core.exchange import exchanges
-from kemble.core.kitchen import Kitchen
-from kemble.core.larder import larder
+from kemble.core.change.adjust import Adjustment, adjust
+from kemble.core.change.exchange import exchanges
+from kemble.core.change.sharing import share_part, unshare_part
+from kemble.core.change.shopping import shopping
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.larder import larder
+from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import soak_for, uptake_pct
-from kemble.core.problems import Refused
-from kemble.core.sharing import share_part, unshare_part
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.shelf import Shelf
-from kemble.core.shopping import shopping
+from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 KITCHEN = Kitchen()
 

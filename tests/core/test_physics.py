@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.larder import Composition, larder
+from kemble.core.kitchen.larder import Composition, larder
 from kemble.core.physics.doneness import gel_temperature_c, gelled
 from kemble.core.physics.freezing import freeze_hard_s
 from kemble.core.physics.keeping import hard_after_h, room_h

@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Kitchen
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
 from kemble.core.plan.schedule import HANDS, HANDS_OF_A_COOK, kitchen_time, plan_for, plan_from, quiet_spans
-from kemble.core.problems import Refused
-from kemble.core.run import Event, check_event, state_of
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.taste import check_tastes, compared, likely_fault, verdict
-from kemble.core.ways import WAYS
+from kemble.core.run.run import Event, check_event, state_of
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 SERVE = datetime(2026, 11, 28, 15, 30, tzinfo=UTC)

@@ -9,18 +9,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.device import DeviceError
-from kemble.core.facts import Book
-from kemble.core.kitchen import Kitchen
+from kemble.core.devices.device import DeviceError
+from kemble.core.devices.probe import Probed, ProbeHello, read_probe, refit
+from kemble.core.devices.simulated_probe import SimulatedProbe
+from kemble.core.facts.fact import Book
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
-from kemble.core.probe import Probed, ProbeHello, read_probe, refit
-from kemble.core.problems import Refused
-from kemble.core.run import Event, Heart, check_event, state_of
-from kemble.core.sheet import default_sheet
-from kemble.core.simulated_probe import SimulatedProbe
-from kemble.core.stations.checks import QUARTERS, checks, minute_of, share_of
-from kemble.core.stations.curve import Curve
+from kemble.core.run.run import Event, Heart, check_event, state_of
+from kemble.core.sheet.document import default_sheet
+from kemble.core.stations.chain import work
+from kemble.core.stations.heat.checks import QUARTERS, checks, minute_of, share_of
+from kemble.core.stations.heat.curve import Curve
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 # A heart that comes up 2 °C a minute from 20 to 90, told done at 30 minutes.

@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.quantity import SPOONS, UNITS, Spoons, from_celsius, grams, household, to_celsius
+from kemble.core.facts.quantity import SPOONS, UNITS, Spoons, from_celsius, grams, household, to_celsius
 
 PINT = pint.UnitRegistry()
 NAMES = {

@@ -6,15 +6,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from kemble.core.adjust import Adjustment, adjust
-from kemble.core.chain import work
+from kemble.core.cards.ways import WAYS
+from kemble.core.change.adjust import Adjustment, adjust
+from kemble.core.facts.problems import Refused
 from kemble.core.geometry.tray import PATTERNS
-from kemble.core.kitchen import Kitchen
-from kemble.core.larder import Composition, Ingredient, larder
-from kemble.core.larder.names import names_of, nearest, plain
-from kemble.core.problems import Refused
-from kemble.core.sheet import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
-from kemble.core.ways import WAYS
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.larder import Composition, Ingredient, larder
+from kemble.core.kitchen.larder.names import names_of, nearest, plain
+from kemble.core.sheet.document import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 
 def document(way="set-cake"):

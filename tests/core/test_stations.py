@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Burner, Kitchen, Pot
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.stations.mix import inside
+from kemble.core.kitchen.document import Burner, Kitchen, Pot
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+from kemble.core.stations.mix.mix import inside
 
 KITCHEN = Kitchen(altitude_m=0)
 
@@ -64,7 +64,7 @@ class TestMix:
 
         Starch alone as flour is not to be had; 100 g water, 100 g white sugar, 100 g potato starch stand in by volume.
         """
-        from kemble.core.larder import larder
+        from kemble.core.kitchen.larder import larder
         from kemble.core.physics.thermal import fractions, properties
 
         water = properties(fractions(larder()["water"].composition(100)), 25).rho

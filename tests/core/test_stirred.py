@@ -5,11 +5,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Burner, Kitchen
+from kemble.core.kitchen.document import Burner, Kitchen
 from kemble.core.physics.stove import stir
 from kemble.core.physics.thermal import LATENT_STEAM
-from kemble.core.sheet import default_sheet, sheet_from
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 KITCHEN = Kitchen(altitude_m=0)
 

@@ -4,15 +4,15 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from kemble.core.chain import work
-from kemble.core.faults import faults_of
-from kemble.core.kitchen import Kitchen
-from kemble.core.parts import FAMILIES
+from kemble.core.cards.faults import faults_of
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.way import Band, outline
+from kemble.core.cards.ways import WAYS
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for
-from kemble.core.run import Event, state_of
-from kemble.core.sheet import blank_sheet, default_sheet, sheet_from
-from kemble.core.ways import WAYS
-from kemble.core.ways.base import Band, outline
+from kemble.core.run.run import Event, state_of
+from kemble.core.sheet.document import blank_sheet, default_sheet, sheet_from
+from kemble.core.stations.chain import work
 
 KITCHEN = Kitchen(cooks=2)
 ALL = sorted(WAYS)

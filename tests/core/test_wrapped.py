@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.chain import work
-from kemble.core.kitchen import Kitchen
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics.doneness import cook_value_min, grain_needs_min
 from kemble.core.physics.thermal import Material
-from kemble.core.sheet import default_sheet, sheet_from
-from kemble.core.stations.wrapped import _Wrapped
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+from kemble.core.stations.heat.wrapped import _Wrapped
 
 KITCHEN = Kitchen(altitude_m=0)
 GRAIN = Material(k=0.48, rho=1120.0, cp=3200.0)

@@ -15,7 +15,8 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 from rapidfuzz import fuzz, process
 
-from kemble.core.cards import PartRole
+from kemble.core.facts.quantity import UNITS, UnitId
+from kemble.core.facts.vocabulary import PartRole
 from kemble.core.formats.ingredient_words import (
     FRACTIONS,
     HEADINGS,
@@ -29,11 +30,10 @@ from kemble.core.formats.ingredient_words import (
     WHICH,
     WORD_NUMBERS,
 )
-from kemble.core.kitchen import Kitchen
-from kemble.core.larder import Ingredient, State
-from kemble.core.larder.names import names_of, plain
-from kemble.core.quantity import UNITS, UnitId
-from kemble.core.shelf import Shelf
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.larder import Ingredient, State
+from kemble.core.kitchen.larder.names import names_of, plain
+from kemble.core.kitchen.shelf import Shelf
 
 MOST_LINES = 120
 MOST_LETTERS = 8000

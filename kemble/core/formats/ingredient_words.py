@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from kemble.core.cards import PartRole
-from kemble.core.larder import State
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.larder import State
 
 FRACTIONS = {
     "½": "1/2",

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from kemble.core.larder import Composition
+from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Substance
 from kemble.core.physics.thermal import LATENT_ICE, fractions, ice_fraction, properties
 

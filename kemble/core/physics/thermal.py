@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from kemble.core.larder import Composition
+from kemble.core.kitchen.larder import Composition
 
 Array = NDArray[np.float64]
 

@@ -14,9 +14,9 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.kitchen import Kitchen
-from kemble.core.plan.steps import StepWorked
-from kemble.core.problems import Problem, Refused
+from kemble.core.facts.problems import Problem, Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.stations.steps import StepWorked
 
 # A cook can hold one thing and mind one pot beside it, or mind four pots. Kitchen estimate.
 HANDS = {"held": 10, "minded": 3, "free": 0}

@@ -7,15 +7,15 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.bowl import Bowl
-from kemble.core.facts import Book, Origin, leaf
-from kemble.core.kitchen import Kitchen
-from kemble.core.problems import Problem
-from kemble.core.quantity import from_celsius
-from kemble.core.sheet import Sheet
-from kemble.core.shelf import Shelf
-from kemble.core.ways import WAYS
-from kemble.core.ways.base import Way
+from kemble.core.cards.way import Way
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.fact import Book, Origin, leaf
+from kemble.core.facts.problems import Problem
+from kemble.core.facts.quantity import from_celsius
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sheet.bowl import Bowl
+from kemble.core.sheet.document import Sheet
 
 StationId = Literal["mix", "shape", "heat", "cut"]
 

@@ -17,7 +17,7 @@ export interface paths {
          * Adjust Sheet
          * @description Fix one thing and let the rest follow, without saving.
          */
-        post: operations["kemble_kitchen_api_sheets_adjust_sheet"];
+        post: operations["kemble_server_api_sheets_adjust_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -35,10 +35,10 @@ export interface paths {
          * Benches
          * @description The newest benches of a sheet.
          */
-        get: operations["kemble_kitchen_api_benches_benches"];
+        get: operations["kemble_server_api_benches_benches"];
         put?: never;
         /** New Bench */
-        post: operations["kemble_kitchen_api_benches_new_bench"];
+        post: operations["kemble_server_api_benches_new_bench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -53,7 +53,7 @@ export interface paths {
             cookie?: never;
         };
         /** Open Bench */
-        get: operations["kemble_kitchen_api_benches_open_bench"];
+        get: operations["kemble_server_api_benches_open_bench"];
         put?: never;
         post?: never;
         delete?: never;
@@ -75,7 +75,7 @@ export interface paths {
          * New Mark
          * @description Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of.
          */
-        post: operations["kemble_kitchen_api_benches_new_mark"];
+        post: operations["kemble_server_api_benches_new_mark"];
         delete?: never;
         options?: never;
         head?: never;
@@ -93,7 +93,7 @@ export interface paths {
          * Dropped
          * @description Everything of the last thirty days, the newest first.
          */
-        get: operations["kemble_kitchen_api_dropped_dropped"];
+        get: operations["kemble_server_api_dropped_dropped"];
         put?: never;
         post?: never;
         delete?: never;
@@ -115,7 +115,7 @@ export interface paths {
          * Back
          * @description Bring one thing back to where it was. Asked for twice, it stands there once.
          */
-        post: operations["kemble_kitchen_api_dropped_back"];
+        post: operations["kemble_server_api_dropped_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -133,7 +133,7 @@ export interface paths {
          * Eye
          * @description Bias and spread of the guesses, a day each on the kitchen's own calendar, oldest first.
          */
-        get: operations["kemble_kitchen_api_benches_eye"];
+        get: operations["kemble_server_api_benches_eye"];
         put?: never;
         post?: never;
         delete?: never;
@@ -150,14 +150,14 @@ export interface paths {
             cookie?: never;
         };
         /** Kitchen */
-        get: operations["kemble_kitchen_api_kitchen_kitchen"];
+        get: operations["kemble_server_api_kitchen_kitchen"];
         /**
          * Save Kitchen
          * @description Save the settings over the revision that was edited; 409 when somebody saved in between.
          *
          *     Tins and ingredients that are taken out can be brought back.
          */
-        put: operations["kemble_kitchen_api_kitchen_save_kitchen"];
+        put: operations["kemble_server_api_kitchen_save_kitchen"];
         post?: never;
         delete?: never;
         options?: never;
@@ -178,7 +178,7 @@ export interface paths {
          * Kettle
          * @description A burner's net power from the time in which it boils a kettle. Saves nothing.
          */
-        post: operations["kemble_kitchen_api_kitchen_kettle"];
+        post: operations["kemble_server_api_kitchen_kettle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -196,7 +196,7 @@ export interface paths {
          * Ingredients
          * @description The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones.
          */
-        get: operations["kemble_kitchen_api_kitchen_ingredients"];
+        get: operations["kemble_server_api_kitchen_ingredients"];
         put?: never;
         post?: never;
         delete?: never;
@@ -213,7 +213,7 @@ export interface paths {
             cookie?: never;
         };
         /** Exchanges Of */
-        get: operations["kemble_kitchen_api_kitchen_exchanges_of"];
+        get: operations["kemble_server_api_kitchen_exchanges_of"];
         put?: never;
         post?: never;
         delete?: never;
@@ -233,7 +233,7 @@ export interface paths {
          * Batches
          * @description The batches of a way: the one asked for, else the first that has any.
          */
-        get: operations["kemble_kitchen_api_log_batches"];
+        get: operations["kemble_server_api_log_batches"];
         put?: never;
         post?: never;
         delete?: never;
@@ -250,15 +250,15 @@ export interface paths {
             cookie?: never;
         };
         /** Open Batch */
-        get: operations["kemble_kitchen_api_log_open_batch"];
+        get: operations["kemble_server_api_log_open_batch"];
         /** Change Batch */
-        put: operations["kemble_kitchen_api_log_change_batch"];
+        put: operations["kemble_server_api_log_change_batch"];
         post?: never;
         /**
          * Delete Batch
          * @description Take a batch out of the log. It can be brought back.
          */
-        delete: operations["kemble_kitchen_api_log_delete_batch"];
+        delete: operations["kemble_server_api_log_delete_batch"];
         options?: never;
         head?: never;
         patch?: never;
@@ -275,13 +275,13 @@ export interface paths {
          * Occasions
          * @description What is still to come, soonest first.
          */
-        get: operations["kemble_kitchen_api_plans_occasions"];
+        get: operations["kemble_server_api_plans_occasions"];
         put?: never;
         /**
          * New Occasion
          * @description Keep a plan. The same one twice (sheet, time, title, people) is one, whoever presses and however often.
          */
-        post: operations["kemble_kitchen_api_plans_new_occasion"];
+        post: operations["kemble_server_api_plans_new_occasion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -302,7 +302,7 @@ export interface paths {
          * Delete Occasion
          * @description Drop a plan. It can be brought back.
          */
-        delete: operations["kemble_kitchen_api_plans_delete_occasion"];
+        delete: operations["kemble_server_api_plans_delete_occasion"];
         options?: never;
         head?: never;
         patch?: never;
@@ -319,7 +319,7 @@ export interface paths {
          * Families
          * @description Every kind of part that can be made beside a base.
          */
-        get: operations["kemble_kitchen_api_kitchen_families"];
+        get: operations["kemble_server_api_kitchen_families"];
         put?: never;
         post?: never;
         delete?: never;
@@ -338,7 +338,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Plan */
-        post: operations["kemble_kitchen_api_plans_plan"];
+        post: operations["kemble_server_api_plans_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -353,7 +353,7 @@ export interface paths {
             cookie?: never;
         };
         /** Probe */
-        get: operations["kemble_kitchen_api_probe_probe"];
+        get: operations["kemble_server_api_probe_probe"];
         put?: never;
         post?: never;
         delete?: never;
@@ -375,7 +375,7 @@ export interface paths {
          * Stick
          * @description Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out.
          */
-        post: operations["kemble_kitchen_api_probe_stick"];
+        post: operations["kemble_server_api_probe_stick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -395,7 +395,7 @@ export interface paths {
          * Read Pasted
          * @description A pasted list of ingredients, line by line as it was understood. Saves nothing.
          */
-        post: operations["kemble_kitchen_api_kitchen_read_pasted"];
+        post: operations["kemble_server_api_kitchen_read_pasted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -413,13 +413,13 @@ export interface paths {
          * Runs
          * @description What is running now.
          */
-        get: operations["kemble_kitchen_api_runs_runs"];
+        get: operations["kemble_server_api_runs_runs"];
         put?: never;
         /**
          * New Run
          * @description Begin from an occasion, on its plan, or from a sheet, at once. A rehearsal goes sixty times as fast.
          */
-        post: operations["kemble_kitchen_api_runs_new_run"];
+        post: operations["kemble_server_api_runs_new_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -434,14 +434,14 @@ export interface paths {
             cookie?: never;
         };
         /** Open Run */
-        get: operations["kemble_kitchen_api_runs_open_run"];
+        get: operations["kemble_server_api_runs_open_run"];
         put?: never;
         post?: never;
         /**
          * Abandon
          * @description Give up a run that is not in the log. It can be brought back.
          */
-        delete: operations["kemble_kitchen_api_runs_abandon"];
+        delete: operations["kemble_server_api_runs_abandon"];
         options?: never;
         head?: never;
         patch?: never;
@@ -462,7 +462,7 @@ export interface paths {
          *
          *     A run that is finished still takes what happened before that and was on its way.
          */
-        post: operations["kemble_kitchen_api_runs_new_event"];
+        post: operations["kemble_server_api_runs_new_event"];
         delete?: never;
         options?: never;
         head?: never;
@@ -484,7 +484,7 @@ export interface paths {
          *
          *     One that is in the log already is not wiped by a second outcome (409): that is changed where it stands.
          */
-        post: operations["kemble_kitchen_api_log_log_run"];
+        post: operations["kemble_server_api_log_log_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -499,7 +499,7 @@ export interface paths {
             cookie?: never;
         };
         /** Scale */
-        get: operations["kemble_kitchen_api_scale_scale"];
+        get: operations["kemble_server_api_scale_scale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -521,7 +521,7 @@ export interface paths {
          * Tray
          * @description Load the simulated scale, or pull its plug. A real one is loaded by hand.
          */
-        post: operations["kemble_kitchen_api_scale_tray"];
+        post: operations["kemble_server_api_scale_tray"];
         delete?: never;
         options?: never;
         head?: never;
@@ -538,7 +538,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Zero */
-        post: operations["kemble_kitchen_api_scale_zero"];
+        post: operations["kemble_server_api_scale_zero"];
         delete?: never;
         options?: never;
         head?: never;
@@ -556,15 +556,15 @@ export interface paths {
          * Who
          * @description Also gives the page a new token for its changes, when it has lost its own.
          */
-        get: operations["kemble_kitchen_api_session_who"];
+        get: operations["kemble_server_api_session_who"];
         put?: never;
         /**
          * Sign In
          * @description Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgiven.
          */
-        post: operations["kemble_kitchen_api_session_sign_in"];
+        post: operations["kemble_server_api_session_sign_in"];
         /** Sign Out */
-        delete: operations["kemble_kitchen_api_session_sign_out"];
+        delete: operations["kemble_server_api_session_sign_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -583,7 +583,7 @@ export interface paths {
          * Use Key
          * @description Come in as the owner with the key of the start command. It is good once.
          */
-        post: operations["kemble_kitchen_api_session_use_key"];
+        post: operations["kemble_server_api_session_use_key"];
         delete?: never;
         options?: never;
         head?: never;
@@ -602,7 +602,7 @@ export interface paths {
          * Set Password
          * @description The password for other devices in the house.
          */
-        put: operations["kemble_kitchen_api_session_set_password"];
+        put: operations["kemble_server_api_session_set_password"];
         post?: never;
         delete?: never;
         options?: never;
@@ -621,13 +621,13 @@ export interface paths {
          * Sheets
          * @description The sheets, or those whose title or way says what is sought, the newest first.
          */
-        get: operations["kemble_kitchen_api_sheets_sheets"];
+        get: operations["kemble_server_api_sheets_sheets"];
         put?: never;
         /**
          * New Sheet
          * @description A way's own starting sheet, a blank one, or a copy of a whole one.
          */
-        post: operations["kemble_kitchen_api_sheets_new_sheet"];
+        post: operations["kemble_server_api_sheets_new_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -642,20 +642,20 @@ export interface paths {
             cookie?: never;
         };
         /** Open Sheet */
-        get: operations["kemble_kitchen_api_sheets_open_sheet"];
+        get: operations["kemble_server_api_sheets_open_sheet"];
         /**
          * Save Sheet
          * @description Save over the revision that was edited. 409 when somebody saved in between: nothing is overwritten.
          *
          *     A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
          */
-        put: operations["kemble_kitchen_api_sheets_save_sheet"];
+        put: operations["kemble_server_api_sheets_save_sheet"];
         post?: never;
         /**
          * Delete Sheet
          * @description Throw a sheet away, its plans with it. It can be brought back; runs and batches keep their own copy of it.
          */
-        delete: operations["kemble_kitchen_api_sheets_delete_sheet"];
+        delete: operations["kemble_server_api_sheets_delete_sheet"];
         options?: never;
         head?: never;
         patch?: never;
@@ -674,7 +674,7 @@ export interface paths {
          * Share
          * @description Make a part of this sheet for another one too. Both are saved, or neither.
          */
-        post: operations["kemble_kitchen_api_sheets_share"];
+        post: operations["kemble_server_api_sheets_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -694,7 +694,7 @@ export interface paths {
          * Unshare
          * @description Let each sheet make its own again. Both are saved, or neither.
          */
-        post: operations["kemble_kitchen_api_sheets_unshare"];
+        post: operations["kemble_server_api_sheets_unshare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -714,7 +714,7 @@ export interface paths {
          * Shopping List
          * @description What the sheets need together, in packs, less what is in the larder.
          */
-        post: operations["kemble_kitchen_api_sheets_shopping_list"];
+        post: operations["kemble_server_api_sheets_shopping_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -734,7 +734,7 @@ export interface paths {
          * Both Sides
          * @description The sheet under every school of a question, side by side. Saves nothing.
          */
-        post: operations["kemble_kitchen_api_sheets_both_sides"];
+        post: operations["kemble_server_api_sheets_both_sides"];
         delete?: never;
         options?: never;
         head?: never;
@@ -749,7 +749,7 @@ export interface paths {
             cookie?: never;
         };
         /** Ways */
-        get: operations["kemble_kitchen_api_kitchen_ways"];
+        get: operations["kemble_server_api_kitchen_ways"];
         put?: never;
         post?: never;
         delete?: never;
@@ -771,7 +771,7 @@ export interface paths {
          * Work Sheet
          * @description Work a sheet without saving it. 422 with whatever could be worked out when something cannot.
          */
-        post: operations["kemble_kitchen_api_sheets_work_sheet"];
+        post: operations["kemble_server_api_sheets_work_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -918,7 +918,7 @@ export interface components {
         };
         /**
          * Amount
-         * @description How much, in any unit of `kemble.core.quantity`.
+         * @description How much, in any unit of `kemble.core.facts.quantity`.
          */
         Amount: {
             /**
@@ -4553,7 +4553,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    kemble_kitchen_api_sheets_adjust_sheet: {
+    kemble_server_api_sheets_adjust_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -4694,7 +4694,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_benches_benches: {
+    kemble_server_api_benches_benches: {
         parameters: {
             query: {
                 sheet: number;
@@ -4833,7 +4833,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_benches_new_bench: {
+    kemble_server_api_benches_new_bench: {
         parameters: {
             query?: never;
             header?: never;
@@ -4974,7 +4974,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_benches_open_bench: {
+    kemble_server_api_benches_open_bench: {
         parameters: {
             query?: never;
             header?: never;
@@ -5113,7 +5113,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_benches_new_mark: {
+    kemble_server_api_benches_new_mark: {
         parameters: {
             query?: never;
             header?: never;
@@ -5256,7 +5256,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_dropped_dropped: {
+    kemble_server_api_dropped_dropped: {
         parameters: {
             query?: never;
             header?: never;
@@ -5393,7 +5393,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_dropped_back: {
+    kemble_server_api_dropped_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -5531,7 +5531,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_benches_eye: {
+    kemble_server_api_benches_eye: {
         parameters: {
             query?: never;
             header?: never;
@@ -5668,7 +5668,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_kitchen: {
+    kemble_server_api_kitchen_kitchen: {
         parameters: {
             query?: never;
             header?: never;
@@ -5805,7 +5805,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_save_kitchen: {
+    kemble_server_api_kitchen_save_kitchen: {
         parameters: {
             query?: never;
             header?: never;
@@ -5946,7 +5946,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_kettle: {
+    kemble_server_api_kitchen_kettle: {
         parameters: {
             query?: never;
             header?: never;
@@ -6087,7 +6087,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_ingredients: {
+    kemble_server_api_kitchen_ingredients: {
         parameters: {
             query?: never;
             header?: never;
@@ -6224,7 +6224,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_exchanges_of: {
+    kemble_server_api_kitchen_exchanges_of: {
         parameters: {
             query?: never;
             header?: never;
@@ -6363,7 +6363,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_log_batches: {
+    kemble_server_api_log_batches: {
         parameters: {
             query?: {
                 /** @description a whole number from 1 */
@@ -6506,7 +6506,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_log_open_batch: {
+    kemble_server_api_log_open_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6645,7 +6645,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_log_change_batch: {
+    kemble_server_api_log_change_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6788,7 +6788,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_log_delete_batch: {
+    kemble_server_api_log_delete_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6925,7 +6925,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_plans_occasions: {
+    kemble_server_api_plans_occasions: {
         parameters: {
             query?: never;
             header?: never;
@@ -7062,7 +7062,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_plans_new_occasion: {
+    kemble_server_api_plans_new_occasion: {
         parameters: {
             query?: never;
             header?: never;
@@ -7203,7 +7203,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_plans_delete_occasion: {
+    kemble_server_api_plans_delete_occasion: {
         parameters: {
             query?: never;
             header?: never;
@@ -7340,7 +7340,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_families: {
+    kemble_server_api_kitchen_families: {
         parameters: {
             query?: never;
             header?: never;
@@ -7477,7 +7477,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_plans_plan: {
+    kemble_server_api_plans_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -7618,7 +7618,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_probe_probe: {
+    kemble_server_api_probe_probe: {
         parameters: {
             query?: never;
             header?: never;
@@ -7755,7 +7755,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_probe_stick: {
+    kemble_server_api_probe_stick: {
         parameters: {
             query?: never;
             header?: never;
@@ -7894,7 +7894,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_read_pasted: {
+    kemble_server_api_kitchen_read_pasted: {
         parameters: {
             query?: never;
             header?: never;
@@ -8035,7 +8035,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_runs_runs: {
+    kemble_server_api_runs_runs: {
         parameters: {
             query?: never;
             header?: never;
@@ -8172,7 +8172,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_runs_new_run: {
+    kemble_server_api_runs_new_run: {
         parameters: {
             query?: never;
             header?: never;
@@ -8313,7 +8313,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_runs_open_run: {
+    kemble_server_api_runs_open_run: {
         parameters: {
             query?: never;
             header?: never;
@@ -8452,7 +8452,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_runs_abandon: {
+    kemble_server_api_runs_abandon: {
         parameters: {
             query?: never;
             header?: never;
@@ -8589,7 +8589,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_runs_new_event: {
+    kemble_server_api_runs_new_event: {
         parameters: {
             query?: never;
             header?: never;
@@ -8732,7 +8732,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_log_log_run: {
+    kemble_server_api_log_log_run: {
         parameters: {
             query?: never;
             header?: never;
@@ -8875,7 +8875,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_scale_scale: {
+    kemble_server_api_scale_scale: {
         parameters: {
             query?: never;
             header?: never;
@@ -9012,7 +9012,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_scale_tray: {
+    kemble_server_api_scale_tray: {
         parameters: {
             query?: never;
             header?: never;
@@ -9151,7 +9151,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_scale_zero: {
+    kemble_server_api_scale_zero: {
         parameters: {
             query?: never;
             header?: never;
@@ -9286,7 +9286,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_session_who: {
+    kemble_server_api_session_who: {
         parameters: {
             query?: never;
             header?: never;
@@ -9423,7 +9423,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_session_sign_in: {
+    kemble_server_api_session_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -9564,7 +9564,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_session_sign_out: {
+    kemble_server_api_session_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -9701,7 +9701,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_session_use_key: {
+    kemble_server_api_session_use_key: {
         parameters: {
             query?: never;
             header?: never;
@@ -9842,7 +9842,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_session_set_password: {
+    kemble_server_api_session_set_password: {
         parameters: {
             query?: never;
             header?: never;
@@ -9983,7 +9983,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_sheets: {
+    kemble_server_api_sheets_sheets: {
         parameters: {
             query?: {
                 /** @description a whole number from 1 */
@@ -10126,7 +10126,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_new_sheet: {
+    kemble_server_api_sheets_new_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -10267,7 +10267,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_open_sheet: {
+    kemble_server_api_sheets_open_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -10406,7 +10406,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_save_sheet: {
+    kemble_server_api_sheets_save_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -10549,7 +10549,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_delete_sheet: {
+    kemble_server_api_sheets_delete_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -10686,7 +10686,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_share: {
+    kemble_server_api_sheets_share: {
         parameters: {
             query?: never;
             header?: never;
@@ -10829,7 +10829,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_unshare: {
+    kemble_server_api_sheets_unshare: {
         parameters: {
             query?: never;
             header?: never;
@@ -10972,7 +10972,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_shopping_list: {
+    kemble_server_api_sheets_shopping_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -11113,7 +11113,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_both_sides: {
+    kemble_server_api_sheets_both_sides: {
         parameters: {
             query?: never;
             header?: never;
@@ -11254,7 +11254,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_kitchen_ways: {
+    kemble_server_api_kitchen_ways: {
         parameters: {
             query?: never;
             header?: never;
@@ -11391,7 +11391,7 @@ export interface operations {
             };
         };
     };
-    kemble_kitchen_api_sheets_work_sheet: {
+    kemble_server_api_sheets_work_sheet: {
         parameters: {
             query?: never;
             header?: never;

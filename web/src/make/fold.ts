@@ -1,5 +1,5 @@
 /**
- * A run's events folded over its plan: where every step stands at an instant. The same rules as `kemble/core/run.py`,
+ * A run's events folded over its plan: where every step stands at an instant. The same rules as `kemble/core/run/run.py`,
  * so that a press is seen at once, with or without the network; tests/histories holds both to the same answers.
  */
 

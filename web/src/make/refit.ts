@@ -1,4 +1,4 @@
-/** A window told anew from what a thermometer read: the same as `kemble/core/probe.py`, where each relation is explained. */
+/** A window told anew from what a thermometer read: the same as `kemble/core/devices/probe.py`, where each relation is explained. */
 
 import type { Curve, StepState } from "../api/client";
 

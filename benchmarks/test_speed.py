@@ -1,0 +1,127 @@
+"""What is promised to be fast, measured. Run with `make bench`; nothing here can fail a build.
+
+Promises: work() median under 25 ms and p95 under 60 ms; a plan proven optimal under 0.5 s; edit to ripple in the
+browser under 150 ms; sixty frames a second under the hand; JavaScript at first load under 220 kB.
+"""
+
+import statistics
+import sys
+from datetime import UTC, datetime
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.formats.ingredient_text import read_list
+from kemble.core.geometry.floor import Tray
+from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.schedule import plan_for
+from kemble.core.sheet.document import default_sheet
+from kemble.core.stations.chain import work
+
+KITCHEN = Kitchen(altitude_m=240)
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_work(benchmark, way):
+    sheet = default_sheet(way)
+    benchmark.pedantic(work, args=(sheet, KITCHEN), rounds=200, warmup_rounds=10)
+    told(f"work({way})", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_plan(benchmark, way):
+    steps = work(default_sheet(way), KITCHEN).steps
+    times = {
+        "serve": datetime(2026, 11, 28, 15, 30, tzinfo=UTC),
+        "now": datetime(2026, 11, 25, 9, 0, tzinfo=UTC),
+    }
+    plan = benchmark.pedantic(plan_for, args=(steps, KITCHEN), kwargs=times, rounds=30, warmup_rounds=2)
+    told(f"plan({way}), proven {plan.proven}", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_read_list(benchmark):
+    """A pasted list of 115 lines of the corpus, read at once."""
+    corpus = Path(__file__).resolve().parents[1] / "tests" / "core" / "ingredient_lines.tsv"
+    text = "\n".join(row.split("\t")[0] for row in corpus.read_text(encoding="utf-8").splitlines()[:115])
+    benchmark.pedantic(read_list, args=(text, KITCHEN), rounds=30, warmup_rounds=3)
+    told("reading a list of 115 lines", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_edit_to_ripple(tmp_path):
+    """From a key on the bean to the frame in which the line shows what moved, as the page itself measures it."""
+    from playwright.sync_api import sync_playwright
+    from serving import ARGUMENTS, CHROMIUM, Server
+
+    server = Server(tmp_path, "--demo").start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, bypass_csp=True)
+            context.add_cookies([server.cookie])
+            page = context.new_page()
+            for number in (1, 2, 12):
+                page.goto(f"{server.url}/sheets/{number}/mix")
+                page.get_by_role("slider").focus()
+                for i in range(30):
+                    page.keyboard.press("ArrowRight" if i % 2 else "ArrowLeft")
+                    page.wait_for_function(f"performance.getEntriesByName('kemble-ripple').length > {i}")
+                found = page.evaluate("performance.getEntriesByName('kemble-ripple').map((one) => one.duration)")
+                told(f"edit to ripple, sheet {number}", found)
+            browser.close()
+    finally:
+        server.stop()
+
+
+@pytest.mark.parametrize("pattern", PATTERNS)
+def test_cut(benchmark, pattern):
+    """Sixty pieces of one area, as far as the pattern can, from a round tray: the dearest cut there is."""
+    args = (Tray(200, 200, round=True), pattern, Wish(count=60, even=True))
+    benchmark.pedantic(cut_tray, args=args, rounds=40, warmup_rounds=2)
+    told(f"cut({pattern})", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_a_dragged_skin_at_sixty_frames(tmp_path):
+    """Time from frame to frame while the skin of a ball is dragged to and fro; 16.7 ms is sixty a second."""
+    from playwright.sync_api import sync_playwright
+    from serving import ARGUMENTS, CHROMIUM, Server
+
+    server = Server(tmp_path, "--demo").start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies([server.cookie])
+            page = context.new_page()
+            asked = []
+            page.on("request", lambda request: asked.append(request.url) if "/api/work" in request.url else None)
+            page.goto(f"{server.url}/sheets/2/shape")
+            handle = page.get_by_role("slider").last.locator("circle").last
+            box = handle.bounding_box()
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            page.mouse.move(x, y)
+            page.mouse.down()
+            page.evaluate("""() => {
+                window.frames_at = [];
+                const note = (at) => { window.frames_at.push(at); window.noting = requestAnimationFrame(note); };
+                window.noting = requestAnimationFrame(note);
+            }""")
+            for i in range(400):
+                page.mouse.move(x - 24 * abs((i % 100) / 50 - 1), y)
+            at = page.evaluate("() => { cancelAnimationFrame(window.noting); return window.frames_at; }")
+            print(f"\n  calls of the server while it was dragged: {len(asked)}")
+            page.mouse.up()
+            told("frame to frame under the hand", [b - a for a, b in pairwise(at)])
+            browser.close()
+    finally:
+        server.stop()
+
+
+def told(name, ms):
+    ordered = sorted(ms)
+    p95 = ordered[int(0.95 * (len(ordered) - 1))]
+    print(f"\n  {name}: median {statistics.median(ordered):.1f} ms, p95 {p95:.1f} ms over {len(ordered)}")

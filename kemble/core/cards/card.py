@@ -1,0 +1,135 @@
+"""What the cards of the ways and of the parts are written in: bands, schools, steps, cues, faults. Data; computes nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from kemble.core.facts.vocabulary import PartRole
+
+Hands = Literal["held", "minded", "free"]
+Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
+Looks = Literal[
+    "stick", "ball", "dough", "grain", "spoon", "bean", "bake", "pan", "packet", "puff", "amber", "curd", "strand"
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A working range, in per cent of flour or dry grain unless said otherwise."""
+
+    low: float
+    high: float
+
+    @property
+    def middle(self) -> float:
+        return (self.low + self.high) / 2
+
+
+NONE = Band(0.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """One side of a choice on which cooks differ, and what it buys."""
+
+    id: str
+    label: str
+    buys: str
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    id: str
+    station: Literal["mix", "shape", "heat", "cut"]  # where it is made
+    title: str
+    default: str
+    schools: tuple[School, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Minutes:
+    """How long a step takes: a fixed part, a part a piece, and a fact of the sheet."""
+
+    fixed: float = 0.0
+    per_piece: float = 0.0
+    fact: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class After:
+    """This step begins once `step` has ended, at least and at most so many minutes later.
+
+    `step` may be the role of a part: then it waits for the last step of making that part.
+    """
+
+    step: str
+    at_least: float = 0.0
+    at_most: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Cue:
+    """What to look at to know it is done: the question, and how yes and no look."""
+
+    question: str
+    how: str
+    yes: str
+    no: str
+    looks: Looks  # the drawing that shows both
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of the work. `when` limits it to schools; `part` to sheets that have that part.
+
+    `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
+    `asks` is an order trap: what must be so before this step begins, asked while there is still time.
+    """
+
+    id: str
+    title: str
+    words: str
+    minutes: Minutes
+    hands: Hands
+    after: tuple[After, ...] = ()
+    uses: tuple[Resource, ...] = ()
+    when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    part: PartRole | None = None
+    needs: tuple[str, ...] = ()
+    asks: str = ""
+    cue: Cue | None = None
+    window: tuple[str, str, str] | None = None  # facts: first check, done, latest
+    weigh: str | None = None  # fact that the scale should show
+    lists: PartRole | None = None  # part whose lines are to hand at this step
+    lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
+    cautions: tuple[str, ...] = ()  # ids in kemble.core.cards.cautions, shown at this step
+
+
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """A fact that makes a cause likely when it lies on that side of a number."""
+
+    fact: str
+    side: Literal["low", "high"]
+    than: float
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    id: str
+    seen: str
+    cause: str
+    now: str
+    next_time: str
+    evidence: tuple[Evidence, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Taste:
+    """A just-about-right scale: two ends and the middle."""
+
+    id: str
+    too_little: str
+    too_much: str

@@ -1,0 +1,57 @@
+"""The card of a part family: what is made beside the base, and how one knows on the scale that it is done."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from kemble.core.cards.card import NONE, After, Band, Choice, Cue, Fault, Minutes, School, Step
+from kemble.core.facts.vocabulary import PartRole
+
+__all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "School", "Step"]
+
+Boils = Literal["syrup", "paste"]
+Rule = Literal["mixed", "solids", "times-dry", "loss", "curd"]
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """When it is done, as a weight.
+
+    mixed: what went in. solids: boiled down until solids are `target` per cent of it. times-dry: `target` times the
+    dry legumes. loss: `target` per cent of it gone (negative where it gains). curd: thick coconut cream parted into
+    oil and curds, `target` per cent of its fat as oil.
+    `boils`: it boils down in an open pan, and how; a paste from `boils_from` times the dry legumes.
+    """
+
+    rule: Rule = "mixed"
+    target: Band = NONE
+    says: str = "everything that goes in"
+    boils: Boils | None = None
+    boils_from: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """A part of one kind, read like a recipe card. Its steps are put before those of the way that uses it."""
+
+    id: str
+    name: str
+    says: str
+    roles: tuple[PartRole, ...]
+    finish: Finish
+    lines: tuple[Mapping[str, Any], ...]  # a starting formula
+    steps: tuple[Step, ...]  # the last one is the one that others wait for
+    choices: tuple[Choice, ...] = ()  # on which cooks differ; chosen on the part
+    tells: tuple[str, ...] = ()  # groups or ids of ingredients that give the family away
+    main: str = ""  # the group that its sugar is measured on ...
+    sugar: Band | None = None  # ... and the working band, per cent
+    faults: tuple[Fault, ...] = ()
+    cautions: tuple[str, ...] = ()
+    spare_pct: float = 0.0  # made or soaked over and above, because some tear
+
+    def school(self, chosen: Mapping[str, str], choice_id: str) -> str:
+        """The school followed for a choice: the part's own, else the family's default."""
+        default = next(choice.default for choice in self.choices if choice.id == choice_id)
+        return chosen.get(choice_id) or default

@@ -1,0 +1,32 @@
+"""The parts made beside the base, one file a family. A module here that defines FAMILY is a family."""
+
+from __future__ import annotations
+
+import importlib
+import pkgutil
+
+from kemble.core.cards.family import Family
+from kemble.core.facts.vocabulary import PartRole
+
+
+def _found() -> dict[str, Family]:
+    modules = (importlib.import_module(f"{__name__}.{info.name}") for info in pkgutil.iter_modules(__path__))
+    families = [module.FAMILY for module in modules if hasattr(module, "FAMILY")]
+    return {family.id: family for family in sorted(families, key=lambda family: family.id)}
+
+
+FAMILIES: dict[str, Family] = _found()
+
+USUAL: dict[PartRole, str] = {
+    "syrup": "coconut-syrup",
+    "filling": "fruit-filling",
+    "broth": "sweet-broth",
+    "topping": "glaze",
+    "coat": "coat",
+    "glaze": "glaze",
+    "oil": "infused-oil",
+    "herb": "green-herb",
+    "wrapper": "wrapper",
+    "heart": "whole-heart",
+}
+"""What a part of a role is where neither the sheet, its way nor its ingredients tell."""

@@ -1,0 +1,42 @@
+"""Burnt-sugar syrup: dry sugar melted to amber, let down with hot water off the heat."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="burnt-sugar",
+    name="Burnt-sugar syrup",
+    says="Dry sugar melted to amber, then hot water a little at a time, off the heat.",
+    roles=("syrup", "glaze", "broth"),
+    finish=Finish("solids", Band(60, 70), "sugar is 60 to 70 % of it: thin enough to pour when cold"),
+    lines=(
+        {"ingredient": "white-sugar", "amount": {"value": 200, "unit": "g"}},
+        {"ingredient": "water", "amount": {"value": 160, "unit": "ml"}},
+    ),
+    steps=(
+        Step(
+            "burn",
+            "Melt the sugar to amber",
+            "A dry pan, medium heat. Swirl, do not stir. Off the heat at amber; then the hot water, a spoon, and wait.",
+            Minutes(14),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            asks="Is the hot water measured and beside the stove?",
+            cue=Cue(
+                "Amber?", "A drop on a white plate is the colour of strong tea.", "Like tea", "Pale still", "amber"
+            ),
+            cautions=("molten-sugar",),
+        ),
+    ),
+    faults=(
+        Fault("bitter-syrup", "bitter syrup", "taken past amber", "sweeten it, use less", "off the heat sooner"),
+        Fault(
+            "grainy-syrup",
+            "grains in the syrup",
+            "stirred while it melted",
+            "a spoon of water, melt again",
+            "swirl only",
+        ),
+    ),
+    cautions=("molten-sugar",),
+)

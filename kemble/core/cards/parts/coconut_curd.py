@@ -1,0 +1,39 @@
+"""Coconut curd: thick coconut cream boiled until oil parts from curds, and the curds brown."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="coconut-curd",
+    name="Coconut curd and oil",
+    says="Thick coconut cream boiled until the oil parts and the curds brown: curds for the top, oil for the tin.",
+    roles=("topping", "oil"),
+    finish=Finish(
+        "curd", Band(60, 78), "the oil that parts is 60 to 78 % of the fat; the curds keep the rest", "syrup"
+    ),
+    lines=({"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},),
+    steps=(
+        Step(
+            "boil-off",
+            "Boil the cream to curds",
+            "Medium heat until it splits, then low. Scrape as the curds sink; amber, not brown: they go on colouring.",
+            Minutes(fixed=6, fact="part.*.boil_off_min"),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            cue=Cue(
+                "Clear oil, amber curds?",
+                "The bubbling goes quiet when the water is gone. Strain at once.",
+                "Clear and amber",
+                "Still white",
+                "curd",
+            ),
+            cautions=("hot-oil",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "burnt-curd", "bitter, dark curds", "left in the hot oil", "use the oil only", "strain while they are amber"
+        ),
+    ),
+    cautions=("hot-oil",),
+)

@@ -1,0 +1,45 @@
+"""Coconut syrup: coconut milk and sugar boiled down until it coats; done is a weight."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="coconut-syrup",
+    name="Coconut syrup",
+    says="Coconut milk and sugar boiled down, stirred without pause near the end, until it coats the spoon.",
+    roles=("syrup", "glaze", "topping"),
+    finish=Finish("solids", Band(66, 74), "solids are two thirds to three quarters of it", "syrup"),
+    lines=(
+        {"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},
+        {"ingredient": "dark-slab-sugar", "amount": {"value": 180, "unit": "g"}},
+        {"ingredient": "salt", "amount": {"value": 2, "unit": "g"}},
+    ),
+    tells=("coconut-milk-thick", "coconut-milk-thin"),
+    steps=(
+        Step(
+            "reduce",
+            "Reduce the syrup",
+            "A wide pan, a gentle boil. Near the end stir without pause, floor and corners; read the scale, not the clock.",
+            Minutes(fixed=2, fact="part.*.boil_off_min"),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            cue=Cue(
+                "Does it coat the spoon?",
+                "Draw a finger through it: the line stays open. The pan on the scale shows the weight it should have.",
+                "The line stays",
+                "It runs together",
+                "spoon",
+            ),
+            cautions=("molten-sugar",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "split-syrup",
+            "split, greasy syrup",
+            "boiled hard, or very fat milk",
+            "whisk in hot water, a spoon at a time",
+            "gentler, and stir",
+        ),
+    ),
+)

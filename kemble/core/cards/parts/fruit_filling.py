@@ -1,0 +1,46 @@
+"""Fruit filling: a stiff fruit paste or whole fruit, mixed cold and rolled."""
+
+from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="fruit-filling",
+    name="Fruit filling",
+    says="A stiff fruit paste with nuts or rind worked through it, rolled cold; or a whole fruit in a coat of paste.",
+    roles=("filling",),
+    finish=Finish(),
+    lines=(
+        {"ingredient": "date", "amount": {"value": 180, "unit": "g"}},
+        {"ingredient": "walnut", "amount": {"value": 60, "unit": "g"}},
+        {"ingredient": "orange-rind", "amount": {"value": 1, "unit": "piece"}},
+    ),
+    tells=("fruit", "paste"),
+    steps=(
+        Step(
+            "chop",
+            "Make the filling",
+            "Chop or mash it even; dry fruit first with a spoon of hot water if it is leathery. Whole fruit: wipe it dry.",
+            Minutes(12),
+            "held",
+            uses=("counter",),
+            weigh="made",
+        ),
+        Step(
+            "chill",
+            "Chill the filling",
+            "Half an hour in the fridge: cold, it rolls without sticking.",
+            Minutes(30),
+            "free",
+            after=(After("chop", 0, 120),),
+            uses=("fridge",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "wet-filling",
+            "the filling weeps",
+            "fruit too wet",
+            "blot it; a spoon of starch in the paste",
+            "dry the fruit; a stiffer paste round it",
+        ),
+    ),
+)

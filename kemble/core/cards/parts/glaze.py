@@ -1,0 +1,27 @@
+"""Glaze: brushed on at the end, of syrup, egg or milk."""
+
+from kemble.core.cards.family import Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="glaze",
+    name="Glaze",
+    says="Brushed on for the last minutes, for a shine and a brown edge.",
+    roles=("glaze", "topping"),
+    finish=Finish(),
+    lines=(
+        {"ingredient": "coconut-milk-thick", "amount": {"value": 80, "unit": "ml"}},
+        {"ingredient": "light-brown-sugar", "amount": {"value": 30, "unit": "g"}},
+    ),
+    steps=(
+        Step(
+            "whisk",
+            "Whisk the glaze",
+            "Until no grain is felt. Keep a brush beside it.",
+            Minutes(4),
+            "held",
+            uses=("counter",),
+            weigh="made",
+        ),
+    ),
+    faults=(Fault("glaze-burnt", "the glaze burns", "on too early", "foil over it", "the last ten minutes only"),),
+)

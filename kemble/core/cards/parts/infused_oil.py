@@ -1,0 +1,33 @@
+"""Infused oil: shallots fried pale gold and strained; the oil carries the fragrance."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="infused-oil",
+    name="Infused oil",
+    says="Shallots fried pale gold in oil and strained; the crisps are kept for the top.",
+    roles=("oil",),
+    finish=Finish(
+        "loss", Band(38, 52), "the shallots' water and what the crisps hold, 38 to 52 %, stay out of the oil"
+    ),
+    lines=(
+        {"ingredient": "sunflower-oil", "amount": {"value": 80, "unit": "g"}},
+        {"ingredient": "shallot", "amount": {"value": 60, "unit": "g"}},
+    ),
+    tells=("shallot",),
+    steps=(
+        Step(
+            "fry",
+            "Fry the shallots pale gold",
+            "From cold oil, medium heat, stirring. Strain when pale gold: they darken in their own heat.",
+            Minutes(12),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),
+            cautions=("hot-oil",),
+        ),
+    ),
+    faults=(Fault("bitter-oil", "bitter oil", "shallots taken to brown", "start again", "strain at pale gold"),),
+    cautions=("hot-oil",),
+)

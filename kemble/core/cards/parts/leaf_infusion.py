@@ -1,0 +1,29 @@
+"""Leaf infusion: a fragrant leaf steeped in hot water, strained, used for the dough's own water."""
+
+from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="leaf-infusion",
+    name="Leaf infusion",
+    says="A fragrant leaf steeped ten minutes in hot water and strained.",
+    roles=("syrup", "broth"),
+    finish=Finish("loss", Band(6, 14), "6 to 14 % stays in the leaf or steams away"),
+    lines=(
+        {"ingredient": "water", "amount": {"value": 300, "unit": "ml"}},
+        {"ingredient": "bay-leaf", "amount": {"value": 4, "unit": "piece"}},
+    ),
+    tells=("bay-leaf",),
+    steps=(
+        Step(
+            "steep-leaf",
+            "Steep the leaf",
+            "Hot, not boiling, ten minutes, lid on. Strain.",
+            Minutes(12),
+            "free",
+            uses=("counter",),
+            weigh="made",
+        ),
+    ),
+    faults=(Fault("grassy", "a bitter, grassy taste", "boiled or steeped long", "sweeten", "hot, not boiling"),),
+    cautions=("plants",),
+)

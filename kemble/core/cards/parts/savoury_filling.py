@@ -1,0 +1,38 @@
+"""Savoury filling for parcels: seasoned, cut even, kept cold until it is folded in."""
+
+from kemble.core.cards.family import Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="savoury-filling",
+    name="Parcel filling",
+    says="Beans, mushrooms, chestnuts or meat, cut to one size, seasoned, and kept cold until the parcels are folded.",
+    roles=("filling",),
+    finish=Finish(),
+    lines=(
+        {"ingredient": "chestnut-cooked", "amount": {"value": 180, "unit": "g"}},
+        {"ingredient": "mushroom-dried", "amount": {"value": 15, "unit": "g"}},
+        {"ingredient": "shallot", "amount": {"value": 2, "unit": "piece"}},
+    ),
+    tells=("savoury", "mushroom-dried", "chestnut-cooked"),
+    steps=(
+        Step(
+            "season",
+            "Cut and season the filling",
+            "One size, so that every parcel gets some of each. Meat and egg go back in the cold until you fold.",
+            Minutes(20),
+            "held",
+            uses=("counter",),
+            weigh="made",
+            cautions=("spoilage",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "salty-filling",
+            "too salty at the heart",
+            "salted leaves or soy counted twice",
+            "a plain sauce beside it",
+            "season after tasting the soaked grain",
+        ),
+    ),
+)

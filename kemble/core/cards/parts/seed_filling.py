@@ -1,0 +1,48 @@
+"""Seed-and-fat filling: roasted seeds or nuts ground with sugar and bound with fat that sets in the cold."""
+
+from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="seed-filling",
+    name="Seed and fat filling",
+    says="Roasted seeds or nuts ground fine with sugar, bound with a fat that sets hard in the cold.",
+    roles=("filling",),
+    finish=Finish(),
+    lines=(
+        {"ingredient": "hazelnut", "amount": {"value": 110, "unit": "g"}},
+        {"ingredient": "light-brown-sugar", "amount": {"value": 60, "unit": "g"}},
+        {"ingredient": "butter", "amount": {"value": 46, "unit": "g"}},
+    ),
+    tells=("nut",),
+    main="nut",
+    sugar=Band(20, 90),
+    steps=(
+        Step(
+            "grind",
+            "Mix the filling",
+            "Grind the nuts fine with the sugar, then work in the fat and the syrup until it holds.",
+            Minutes(12),
+            "held",
+            uses=("counter",),
+            weigh="made",
+        ),
+        Step(
+            "chill",
+            "Chill the filling until it can be scooped",
+            "Flat in a box, half an hour in the freezer. It should hold a thumb print.",
+            Minutes(30),
+            "free",
+            after=(After("grind", 0, 60),),
+            uses=("freezer",),
+        ),
+    ),
+    faults=(
+        Fault(
+            "soft-filling",
+            "the filling is too soft to wrap",
+            "warm, or much fat",
+            "back in the freezer for a quarter of an hour",
+            "take out only a few at a time",
+        ),
+    ),
+)

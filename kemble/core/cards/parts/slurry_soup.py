@@ -1,0 +1,32 @@
+"""Thickened soup: a slurry of the same flour gives a sweet broth body."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="slurry-soup",
+    name="Thickened soup",
+    says="A sweet broth given body with a slurry of the same flour.",
+    roles=("broth",),
+    finish=Finish("loss", Band(2, 8), "2 to 8 % steams away"),
+    lines=(
+        {"ingredient": "apple-juice", "amount": {"value": 800, "unit": "ml"}},
+        {"ingredient": "sweet-rice-flour", "amount": {"value": 24, "unit": "g"}},
+        {"ingredient": "mild-honey", "amount": {"value": 40, "unit": "g"}},
+    ),
+    tells=("flour", "corn-starch", "tapioca-starch", "potato-starch"),
+    steps=(
+        Step(
+            "thicken",
+            "Thicken the soup",
+            "Cold slurry into the simmering broth in a thread, stirring. One minute at the boil clears it.",
+            Minutes(12),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            cue=Cue(
+                "Has it cleared?", "It turns from milky to glassy and coats the ladle.", "Glassy", "Milky", "spoon"
+            ),
+        ),
+    ),
+    faults=(Fault("lumpy-soup", "lumps", "slurry poured in warm or all at once", "sieve it", "cold slurry, a thread"),),
+)

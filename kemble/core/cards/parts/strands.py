@@ -1,0 +1,40 @@
+"""Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
+
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="strands",
+    name="Strand topping",
+    says="Grated young coconut boiled in sweet coconut milk until the strands are clear, with rind against heaviness.",
+    roles=("topping",),
+    finish=Finish("solids", Band(50, 60), "half to three fifths of it is solids", "syrup"),
+    lines=(
+        {"ingredient": "young-coconut", "amount": {"value": 200, "unit": "g"}},
+        {"ingredient": "coconut-milk-thin", "amount": {"value": 150, "unit": "ml"}},
+        {"ingredient": "light-brown-sugar", "amount": {"value": 90, "unit": "g"}},
+        {"ingredient": "lemon-rind", "amount": {"value": 1, "unit": "piece"}},
+    ),
+    tells=("young-coconut",),
+    steps=(
+        Step(
+            "boil-clear",
+            "Boil the strands clear",
+            "Gentle boil, stir so that none catches. The rind goes in off the heat.",
+            Minutes(fixed=4, fact="part.*.boil_off_min"),
+            "held",
+            uses=("burner",),
+            weigh="made",
+            cue=Cue(
+                "Are the strands clear?",
+                "Hold one to the light: glassy from end to end, and the pan nearly dry.",
+                "Glassy",
+                "White in the middle",
+                "strand",
+            ),
+            cautions=("molten-sugar",),
+        ),
+    ),
+    faults=(
+        Fault("strands-hard", "hard, chewy strands", "boiled dry too fast", "a splash of milk, lid on", "gentler heat"),
+    ),
+)

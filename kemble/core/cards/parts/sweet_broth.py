@@ -1,0 +1,28 @@
+"""Sweet broth: fruit juice or water steeped with ginger, sugar or a leaf."""
+
+from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Step
+
+FAMILY = Family(
+    id="sweet-broth",
+    name="Sweet broth",
+    says="Juice or water steeped with ginger, sugar or a leaf, to ladle over.",
+    roles=("broth",),
+    finish=Finish("loss", Band(3, 10), "3 to 10 % steams away under a lid"),
+    lines=(
+        {"ingredient": "pear-juice", "amount": {"value": 900, "unit": "ml"}},
+        {"ingredient": "ginger", "amount": {"value": 24, "unit": "g"}},
+    ),
+    tells=("ginger-infusion", "ginger"),
+    steps=(
+        Step(
+            "steep",
+            "Steep the broth",
+            "Bare simmer, lid on. It keeps warm at the back of the stove.",
+            Minutes(25),
+            "minded",
+            uses=("burner",),
+            weigh="made",
+        ),
+    ),
+    faults=(Fault("thin-broth", "a thin, flat broth", "steeped too short", "a pinch of salt", "longer, more ginger"),),
+)

@@ -1,0 +1,64 @@
+"""Wrappers and linings: leaves soaked and trimmed, paper, foil, string. Some tear: soak spares."""
+
+from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, School, Step
+
+FAMILY = Family(
+    id="wrapper",
+    name="Leaves and wrappers",
+    says="Leaves soaked overnight under a weight and trimmed, or softened in hot water; string cut; spares, because some tear.",
+    roles=("wrapper",),
+    finish=Finish(),
+    lines=(
+        {"ingredient": "bamboo-leaf", "amount": {"value": 40, "unit": "piece"}},
+        {"ingredient": "kitchen-string", "amount": {"value": 16, "unit": "piece"}},
+    ),
+    tells=("leaf",),
+    spare_pct=15.0,
+    choices=(
+        Choice(
+            "soften",
+            "mix",
+            "The leaves are",
+            "soaked",
+            (
+                School("soaked", "soaked overnight", "supple all through; under a weight, since last night"),
+                School(
+                    "blanched", "softened in hot water", "ten minutes; fresh leaf, or when last night was forgotten"
+                ),
+            ),
+        ),
+    ),
+    steps=(
+        Step(
+            "soak-leaves",
+            "Soak the leaves",
+            "Under water with a plate on top, overnight.",
+            Minutes(480),
+            "free",
+            uses=("counter",),
+            when={"soften": ("soaked",)},
+            needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+        ),
+        Step(
+            "blanch-leaves",
+            "Soften the leaves in hot water",
+            "Off the boil, ten minutes; dry ones half an hour. Or draw a fresh leaf over a low flame until it shines.",
+            Minutes(20),
+            "minded",
+            uses=("burner",),
+            when={"soften": ("blanched",)},
+            needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+        ),
+        Step(
+            "trim",
+            "Trim and wipe the leaves",
+            "Cut the hard ends, wipe both sides, stack them with the grain one way. Cut the string.",
+            Minutes(12),
+            "held",
+            after=(After("soak-leaves", 0, 600), After("blanch-leaves", 0, 600)),
+            uses=("counter",),
+        ),
+    ),
+    faults=(Fault("leaf-split", "leaf split", "brittle leaf", "a second leaf over it", "soak longer; spares"),),
+    cautions=("plants",),
+)

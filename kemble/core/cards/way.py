@@ -1,0 +1,148 @@
+"""The card of a way: the data that one file in this folder fills in.
+
+Everything the stations, the plan and the screens need to know of a way is here as data, so that a new way is
+one new file. Nothing in it computes but the outline of a zone.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from kemble.core.cards.card import (
+    NONE,
+    After,
+    Band,
+    Choice,
+    Cue,
+    Evidence,
+    Fault,
+    Minutes,
+    School,
+    Step,
+    Taste,
+)
+from kemble.core.facts.vocabulary import PartRole
+
+__all__ = [
+    "After",
+    "Band",
+    "Choice",
+    "Cue",
+    "Evidence",
+    "Fault",
+    "Limit",
+    "Minutes",
+    "School",
+    "Step",
+    "Taste",
+    "Way",
+    "outline",
+]
+
+BaseKind = Literal["flour", "grain"]
+Form = Literal["tin", "ball", "pull", "parcel", "packet"]
+HeatMethod = Literal["steam", "dish", "grain", "boil", "bake", "gather", "wrapped", "pan", "microwave"]
+FinishKind = Literal["toast", "griddle", "fry"]
+GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
+Schools = Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """A working band on any fact, and what to say on either side of it."""
+
+    fact: str
+    low: float
+    high: float
+    too_little: str
+    too_much: str
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A family of making, read like a recipe card."""
+
+    id: str
+    name: str
+    says: str
+    kin: tuple[str, ...]  # search only, never shown as the name
+    form: Form
+    heat: HeatMethod
+    hydration: Band
+    sugar: Band
+    fat: Band
+    midway: tuple[float, float]  # hydration and sugar of a batch that is neither soft nor firm
+    zone: tuple[tuple[float, float], ...]  # the working zone on the map: hydration, sugar
+    zone_words: tuple[tuple[float, float, str], ...]  # what lies in which direction
+    choices: tuple[Choice, ...]
+    steps: tuple[Step, ...]
+    faults: tuple[Fault, ...]
+    tastes: tuple[Taste, ...]
+    cautions: tuple[str, ...]  # ids in kemble.core.cards.cautions
+    starting_sheet: Mapping[str, Any]
+    base: BaseKind = "flour"
+    portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after
+    counted: tuple[PartRole, ...] = ("base",)  # the parts that the ratios and the batch count
+    parts: Mapping[PartRole, str] = field(default_factory=dict)  # the usual family of each part
+    grain_cook: Mapping[str, GrainCook] = field(default_factory=dict)  # by school of the choice "grain"
+    wraps: Literal["inside", "outside"] = "inside"  # where the filling lies
+    least_skin_mm: float = 0.0  # under it the outer layer tears
+    least_skin_by: tuple[tuple[str, str, float], ...] = ()  # choice, school, and the least there
+    rolled_when: tuple[str, str] | None = None  # the choice and school in which dough is rolled out and cut round
+    sheeted_when: tuple[str, str] | None = None  # ... in which the mass is sheeted in a bag, set and cut in blocks
+    usual_piece_g: float = 18.0
+    cook_loss_pct: Band = NONE  # of the base part's mass, negative where it gains
+    cook_loss_by: tuple[tuple[str, str, Band], ...] = ()  # choice, school, and the loss there
+    limits: tuple[Limit, ...] = ()
+    heat_by: tuple[tuple[str, str, HeatMethod], ...] = ()  # choice, school, and the heat there
+    finishes: tuple[tuple[str, str, FinishKind], ...] = ()  # choice, school, and what is done once it has set
+    board_mm: float = 20.0  # how thick the cooked mass lies while it cools
+    batter_c: float = 45.0  # at which a batter usually goes into its heat
+    handle_c: tuple[float, float] = (65.0, 40.0)  # the handling window of the cooked mass, °C
+    restores: str = "steam it, five minutes"  # what softens it again once the cold has hardened it
+    leaves_each: int = 0  # leaves to a parcel
+    words: Mapping[str, str] = field(default_factory=dict)  # what this way calls its dough, filling and piece
+
+    def choice(self, choice_id: str) -> Choice:
+        return next(choice for choice in self.choices if choice.id == choice_id)
+
+    def step(self, step_id: str) -> Step:
+        return next(step for step in self.steps if step.id == step_id)
+
+    def loss(self, schools: Schools) -> Band:
+        """Water lost by the base in its heat, in per cent of its mass, by the schools followed."""
+        return next(
+            (band for choice, school, band in self.cook_loss_by if schools.get(choice) == school), self.cook_loss_pct
+        )
+
+    def heat_of(self, schools: Schools) -> HeatMethod:
+        """The heat, by the schools followed."""
+        return next((heat for choice, school, heat in self.heat_by if schools.get(choice) == school), self.heat)
+
+    def least_skin(self, schools: Schools) -> float:
+        """The thinnest outer layer that holds, in mm, by the schools followed."""
+        found = (least for choice, school, least in self.least_skin_by if schools.get(choice) == school)
+        return next(found, self.least_skin_mm)
+
+    def word(self, of: str) -> str:
+        """What this way calls its dough ("dough"), filling ("filling") or piece ("piece")."""
+        return self.words.get(of, of)
+
+
+def outline(hydration: Band, sugar: Band) -> tuple[tuple[float, float], ...]:
+    """The outline of a working zone on the map: the two bands with their corners rounded off.
+
+    A band of sugar that begins at none is cut straight there, so that a sheet without sugar lies inside.
+    """
+    floor = sugar.low if sugar.low > 0 else -0.15 * sugar.high
+    points = []
+    for i in range(14):
+        turn = 2 * math.pi * (i + 0.5) / 14
+        across, up = math.cos(turn), math.sin(turn)
+        x = hydration.middle + (hydration.high - hydration.low) / 2 * math.copysign(abs(across) ** 0.55, across)
+        y = floor + (sugar.high - floor) / 2 * (1 + math.copysign(abs(up) ** 0.55, up))
+        points.append((round(x, 1), round(max(0.0, y), 1)))
+    return tuple(points)

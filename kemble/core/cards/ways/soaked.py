@@ -1,0 +1,39 @@
+"""The steps that every way with whole grain begins with: rinse, soak, drain."""
+
+from kemble.core.cards.way import After, Minutes, Step
+
+
+def soaked_steps(drain: str) -> tuple[Step, ...]:
+    """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain"."""
+    return (
+        Step(
+            "rinse",
+            "Rinse the grain",
+            "Cold water, a turn of the hand, pour off. Clear is clean enough; the last water need not be.",
+            Minutes(6),
+            "held",
+            uses=("counter",),
+            lists="base",
+            lists_groups=("grain", "legume"),
+        ),
+        Step(
+            "soak",
+            "Soak the grain",
+            "Water two fingers over it: it swells. Cover it; in a warm room, in the cold.",
+            Minutes(fact="grain.soak_min"),
+            "free",
+            after=(After("rinse", 0, 30),),
+            uses=("counter",),
+            cautions=("long-soak",),
+        ),
+        Step(
+            "drain",
+            "Drain it, and weigh it",
+            drain,
+            Minutes(fact="grain.drain_min"),
+            "free",
+            after=(After("soak", 0, 240),),
+            uses=("counter",),
+            weigh="grain.soaked_g",
+        ),
+    )

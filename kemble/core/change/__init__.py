@@ -1,0 +1,1 @@
+"""Changing a sheet: adjust, exchange, both sides of a question, sharing, shopping."""

@@ -1,0 +1,580 @@
+"""Say what is fixed and let the rest follow: a sheet in, the adjusted sheet out, and what there is to say of it.
+
+Each adjustment keeps the sheet's own units and rounds nothing, so that going there and back gives the same sheet.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from kemble.core.change.exchange import Exchange, exchange_for
+from kemble.core.facts.fact import Book
+from kemble.core.facts.problems import Problem, Refused, problems_from
+from kemble.core.facts.quantity import UnitId
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.larder import Ingredient
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.physics.soaking import most_pct, soak_for
+from kemble.core.sheet.bowl import Bowl, Scooped, weigh_out
+from kemble.core.sheet.document import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet
+from kemble.core.stations.mix.grain import RINSE_MIN
+from kemble.core.stations.mix.mix import mix
+from kemble.core.stations.shape.portions import Heart, heart_of
+from kemble.core.stations.shape.shape import shape
+from kemble.core.stations.working import Working
+
+By = Literal[
+    "ratio",
+    "filling_share",
+    "base",
+    "batch",
+    "cooked",
+    "depth",
+    "pieces",
+    "people",
+    "line",
+    "have",
+    "part",
+    "exchange",
+    "unit",
+]
+
+
+class Adjustment(BaseModel):
+    """One thing to fix.
+
+    ratio: any of `hydration_pct`, `sugar_pct` and `fat_pct`, the others held, by the main liquid, sugar and fat.
+    filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
+    before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
+    each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
+    follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
+    `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same amount of that line in `unit`, as
+    this kitchen measures.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    by: By
+    hydration_pct: float | None = Field(None, gt=0, le=400, description="above 0, at most 400 %")
+    sugar_pct: float | None = Field(None, ge=0, le=300, description="0 to 300 %")
+    fat_pct: float | None = Field(None, ge=0, le=200, description="0 to 200 %")
+    share_pct: float | None = Field(None, gt=0, lt=95, description="above 0, under 95 %")
+    grams: float | None = Field(None, gt=0, le=MOST_AMOUNT, description="above 0, at most 50 000 g")
+    mm: float | None = Field(None, gt=0, le=200, description="above 0, at most 200 mm")
+    count: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
+    piece_g: float | None = Field(None, gt=0, le=500, description="above 0, at most 500 g")
+    filling_g: float | None = Field(None, gt=0, le=300, description="above 0, at most 300 g")
+    people: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
+    each: float | None = Field(None, gt=0, le=50, description="above 0, at most 50 pieces")
+    factor: float | None = Field(None, gt=0, le=1000, description="above 0, at most 1000")
+    part: int | None = Field(None, ge=0, le=11, description="the number of a part, from 0")
+    line: int | None = Field(None, ge=0, le=39, description="the number of a line, from 0")
+    unit: UnitId | None = Field(None, description="a unit")
+    ingredient: str | None = Field(None, max_length=80, description="what to take instead; empty to leave it out")
+    role: PartRole = "base"
+
+
+@dataclass(frozen=True, slots=True)
+class Adjusted:
+    sheet: Sheet
+    says: list[str] = field(default_factory=list)
+
+
+def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> Adjusted:
+    """The sheet with the adjustment made. Raises Refused when it lacks what the adjustment needs."""
+    before = _Before(sheet, kitchen)
+    try:
+        if to.by == "exchange":
+            return _exchange(before, to)
+        return Adjusted(_checked(_ROUTES[to.by](before, to)))
+    except ValidationError as error:  # what would come of it is more than a sheet holds
+        raise Refused(problems_from(error, Sheet)) from None
+
+
+class _Before:
+    """The sheet as it stands, weighed and mixed in one kitchen."""
+
+    def __init__(self, sheet: Sheet, kitchen: Kitchen) -> None:
+        self.sheet, self.kitchen = sheet, kitchen
+        self.shelf = Shelf(kitchen)
+        self.bowl: Bowl = weigh_out(sheet, self.shelf)
+        self._working = Working(sheet, kitchen, self.shelf, self.bowl)
+        self._mixed = mix(self._working)
+
+    @property
+    def book(self) -> Book:
+        return self._working.book
+
+    def shaped(self) -> Book:
+        """The facts with those of the pieces. Raises Refused where they cannot be shaped."""
+        shape(self._working, self._mixed)
+        if self._working.problems:
+            raise Refused(self._working.problems)
+        return self._working.book
+
+    @property
+    def sheeted(self) -> bool:
+        """Whether the mass is rolled out in a bag."""
+        return self._working.follows(self._working.way.sheeted_when)
+
+    @property
+    def heart(self) -> Heart | None:
+        return heart_of(self.bowl, self._mixed.parts)
+
+    @property
+    def dough_g(self) -> float:
+        """What is shared out over pieces."""
+        return self.book.number("mix.cooked_g" if self._working.way.portions == "cooked" else "mix.batch_g")
+
+    def have_g(self, role: PartRole) -> float:
+        """What this sheet has of a part when it is done. Raises Refused when that is nothing."""
+        keys = (f"part.{role}.have_g", f"part.{role}.made_g")
+        have = next(self.book.number(key) for key in keys if key in self.book)
+        if have <= 0:
+            raise Refused(
+                [Problem(path="to", says=f"there is nothing in the {role}", accepts="a part with lines in it")]
+            )
+        return have
+
+    @property
+    def in_tray(self) -> bool:
+        return self.sheet.in_tray
+
+    @property
+    def counted(self) -> tuple[PartRole, ...]:
+        return self._working.way.counted
+
+
+def _need(to: Adjustment, name: str) -> float:
+    value = getattr(to, name)
+    if value is None:
+        accepts = Adjustment.model_fields[name].description or ""
+        raise Refused([Problem(path=f"to.{name}", says="is missing", accepts=accepts)])
+    return float(value)
+
+
+def scale(sheet: Sheet, factor: float) -> Sheet:
+    """Every part times `factor`; pieces and tins stay as they are."""
+    return sheet.model_copy(update={"parts": tuple(scale_part(part, factor) for part in sheet.parts)})
+
+
+def _scale_parts(sheet: Sheet, factors: dict[PartRole, float]) -> Sheet:
+    parts = tuple(scale_part(part, factors.get(part.role, 1.0)) for part in sheet.parts)
+    return sheet.model_copy(update={"parts": parts})
+
+
+def scale_part(part: Part, factor: float) -> Part:
+    return part.model_copy(update={"lines": tuple(_line_times(line, factor) for line in part.lines)})
+
+
+def _line_times(line: Line, factor: float) -> Line:
+    def times(amount: Amount) -> Amount:
+        return amount.model_copy(update={"value": amount.value * factor})
+
+    reserve = times(line.reserve) if line.reserve else None
+    return line.model_copy(update={"amount": times(line.amount), "reserve": reserve})
+
+
+def _checked(sheet: Sheet) -> Sheet:
+    """Copies skip validation: look again at what scaling can break."""
+    for p, part in enumerate(sheet.parts):
+        for i, line in enumerate(part.lines):
+            if not 0 < line.amount.value <= MOST_AMOUNT:
+                raise Refused(
+                    [
+                        Problem(
+                            path=f"parts.{p}.lines.{i}.amount.value",
+                            says=f"would become {line.amount.value:.6g}",
+                            accepts=Amount.model_fields["value"].description or "",
+                        )
+                    ]
+                )
+    return sheet
+
+
+def _base(before: _Before, to: Adjustment) -> Sheet:
+    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.base_g"))
+
+
+def _batch(before: _Before, to: Adjustment) -> Sheet:
+    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.batch_g"))
+
+
+def _cooked(before: _Before, to: Adjustment) -> Sheet:
+    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.cooked_g"))
+
+
+def _depth(before: _Before, to: Adjustment) -> Sheet:
+    if not before.in_tray:
+        raise Refused([Problem(path="to.by", says="this way fills no tin", accepts="pieces, or a weight")])
+    bag = before.sheet.bag
+    if before.sheeted:
+        cooked_g = bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.book.number("mix.density_g_per_ml")
+        return scale(before.sheet, cooked_g / before.book.number("mix.cooked_g"))
+    volume_ml = before.sheet.vessel.floor_mm2 * _need(to, "mm") / 1000.0
+    return scale(before.sheet, volume_ml / before.book.number("mix.volume_ml"))
+
+
+def _part(before: _Before, to: Adjustment) -> Sheet:
+    if before.sheet.part(to.role) is None:
+        raise Refused(
+            [Problem(path="to.role", says=f"there is no {to.role} on the sheet", accepts="a part of the sheet")]
+        )
+    return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
+
+
+def _line(before: _Before, to: Adjustment) -> Sheet:
+    return scale(before.sheet, _need(to, "grams") / _scooped(before, to).grams)
+
+
+def _have(before: _Before, to: Adjustment) -> Sheet:
+    if to.role == "base" or before.sheet.part(to.role) is None:
+        raise Refused(
+            [Problem(path="to.role", says=f"no {to.role} is made beside the base", accepts="a part of the sheet")]
+        )
+    return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
+
+
+def _scooped(before: _Before, to: Adjustment) -> Scooped:
+    part, line = _need(to, "part"), _need(to, "line")
+    found = next((one for one in before.bowl.scooped if (one.part, one.index) == (part, line)), None)
+    if found is None:
+        raise Refused([Problem(path="to.line", says="is not on the sheet", accepts="a line of the sheet")])
+    return found
+
+
+def _unit(before: _Before, to: Adjustment) -> Sheet:
+    """The same grams, written in another unit."""
+    one = _scooped(before, to)
+    if to.unit is None:
+        raise Refused([Problem(path="to.unit", says="is missing", accepts="a unit")])
+    unit, line = to.unit, one.line
+    try:
+        value = before.shelf.amount(one.item, one.grams, unit, line.state)
+        held = before.shelf.amount(one.item, one.reserve_g, unit, line.state) if line.reserve else 0.0
+    except ValueError as error:
+        raise Refused(
+            [Problem(path="to.unit", says=f"{one.item.name} {error}", accepts="g, ml, or a cup that has been weighed")]
+        ) from None
+    written = line.model_copy(
+        update={
+            "amount": Amount(value=value, unit=unit),
+            "reserve": Amount(value=held, unit=unit) if line.reserve else None,
+        }
+    )
+    return _with_lines(before.sheet, lambda p, i, old: written if (p, i) == (one.part, one.index) else old)
+
+
+def _filling_share(before: _Before, to: Adjustment) -> Sheet:
+    if before.sheet.part("filling") is None:
+        raise Refused(
+            [Problem(path="to.by", says="there is no filling on the sheet", accepts="a part with role filling")]
+        )
+    share = _need(to, "share_pct") / 100
+    wanted = share / (1 - share) * before.dough_g
+    pieces = Pieces(count=before.sheet.pieces.count, dough_g=before.sheet.pieces.dough_g)
+    scaled = _scale_parts(before.sheet, {"filling": wanted / before.have_g("filling")})
+    return scaled.model_copy(update={"pieces": pieces})
+
+
+_WITHIN: tuple[PartRole, ...] = ("filling", "heart")
+
+
+def _pieces(before: _Before, to: Adjustment) -> Sheet:
+    """So many pieces, so heavy: each part scaled to give just that."""
+    count = int(_need(to, "count"))
+    if before.in_tray:
+        factor = count * _need(to, "piece_g") / before.book.number("mix.cooked_g")
+        return scale(before.sheet, factor).model_copy(update={"cut": _by_count(before.sheet.cut, count)})
+    dough, filling = to.piece_g, to.filling_g
+    fills = any(before.sheet.part(role) is not None for role in _WITHIN)
+    if dough is None or (filling is None and fills):
+        book = before.shaped()  # what is not said stays as it is
+        dough = book.number("shape.base_g") if dough is None else dough
+        if filling is None and "shape.filling_g" in book:
+            filling = book.number("shape.filling_g")
+    if filling is not None and not fills:
+        raise Refused(
+            [Problem(path="to.filling_g", says="there is no filling on the sheet", accepts="nothing, or a filling")]
+        )
+    return _for_pieces(before, count, dough, filling)
+
+
+def _by_count(cut: Cut, count: int) -> Cut:
+    """The same pattern, cut by the count."""
+    return cut.model_copy(update={"pieces": count, "side_mm": None, "long_mm": None, "piece_g": None})
+
+
+def _for_pieces(before: _Before, count: int, dough: float, filling: float | None) -> Sheet:
+    by = count * dough / before.dough_g
+    factors = {part.role: by for part in before.sheet.parts}
+    heart = before.heart
+    if heart is not None and heart.each_g:
+        factors["heart"] = count * heart.each_g / heart.have_g
+    if filling is not None and before.sheet.part("filling") is not None:
+        paste = filling - (heart.each_g if heart else 0.0)
+        if paste <= 0:
+            raise Refused(
+                [Problem(path="to.filling_g", says="leaves nothing round the fruit or nut", accepts="more within")]
+            )
+        factors["filling"] = count * paste / before.have_g("filling")
+    for part in before.sheet.parts:
+        if part.each_g and part.role not in _WITHIN:
+            factors[part.role] = count * part.each_g / before.have_g(part.role)
+    pieces = Pieces(count=count, dough_g=dough, filling_g=filling)
+    return _scale_parts(before.sheet, factors).model_copy(update={"pieces": pieces})
+
+
+def _people(before: _Before, to: Adjustment) -> Sheet:
+    """So many for each of so many, the pieces as heavy as they are now."""
+    count = math.ceil(_need(to, "people") * _need(to, "each") - 1e-9)
+    if before.in_tray:
+        piece_g = before.book.number("mix.cooked_g") / before.sheet.cut.pieces
+        return _pieces(before, Adjustment(by="pieces", count=count, piece_g=piece_g))
+    return _pieces(before, Adjustment(by="pieces", count=count))
+
+
+# Ratios: which group of the counted parts carries a component, and the fact that says how much there is.
+_MOVERS: tuple[tuple[str, str, str], ...] = (
+    ("hydration_pct", "water", "liquid"),
+    ("sugar_pct", "sugar", "sugar"),
+    ("fat_pct", "fat", "fat"),
+)
+_SUCH_AS = {"liquid": "water or milk", "sugar": "sugar or honey", "fat": "butter or oil"}
+
+
+def _ratio(before: _Before, to: Adjustment) -> Sheet:
+    """Solve for the main liquid, sugar and fat so that each ratio comes out as asked and the others as they were.
+
+    As many equations as lines that can move: liquids carry some sugar (juice), sugars some water (honey), butter
+    both. A ratio that no line can move stays as it comes. Grain that is not poured on takes its water from the soak.
+    """
+    asked = {name: getattr(to, name) for name, _, _ in _MOVERS if getattr(to, name) is not None}
+    if not asked:
+        raise Refused([Problem(path="to", says="no ratio is given", accepts="hydration_pct, sugar_pct or fat_pct")])
+    soaks = "grain.uptake_g" in before.book and "grain.cook_water_g" not in before.book
+    movers: dict[str, tuple[str, Scooped]] = {}
+    for name, component, group in _MOVERS:
+        if name == "hydration_pct" and soaks:
+            continue
+        main = _main(before, group)
+        if main is not None:
+            movers[name] = (component, main)
+        elif name in asked and (len(asked) == 1 or name == "hydration_pct"):
+            raise Refused(
+                [Problem(path="parts", says=f"there is no {group} to change", accepts=f"a line of {_SUCH_AS[group]}")]
+            )
+    sheet = _held(before, movers, asked) if movers else before.sheet
+    if soaks and to.hydration_pct is not None:
+        sheet = _soak_longer(_Before(sheet, before.kitchen), to.hydration_pct)
+    return sheet
+
+
+def _held(before: _Before, movers: dict[str, tuple[str, Scooped]], asked: dict[str, float]) -> Sheet:
+    """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
+    base_g = before.book.number("mix.base_g")
+
+    def solved(names: list[str]) -> Sheet:
+        targets = [asked.get(name, before.book.number(f"mix.{name}")) * base_g / 100 for name in names]
+        return _solve(before, [movers[name] for name in names], targets)
+
+    try:
+        return solved(list(movers))
+    except Refused:
+        if "fat_pct" in asked or "fat_pct" not in movers:
+            raise
+        rest = [name for name in movers if name != "fat_pct"]
+        return solved(rest) if rest else before.sheet
+
+
+def _solve(before: _Before, movers: list[tuple[str, Scooped]], targets: list[float]) -> Sheet:
+    components = [component for component, _ in movers]
+    base_g = before.book.number("mix.base_g")
+    pct = {component: f"mix.{name}" for name, component, _ in _MOVERS}
+    gram = [
+        [getattr(one.item.composition(1.0), c) * _counted_share(before, one) for _, one in movers] for c in components
+    ]
+    still = [
+        before.book.number(pct[c]) * base_g / 100 - sum(row[j] * movers[j][1].used_g for j in range(len(movers)))
+        for c, row in zip(components, gram, strict=True)
+    ]
+    try:
+        used = np.linalg.solve(np.array(gram), np.array(targets) - np.array(still))
+    except np.linalg.LinAlgError:
+        raise Refused(
+            [Problem(path="to", says="liquid, sugar and fat cannot be told apart here", accepts="a plain liquid")]
+        ) from None
+    lines = {}
+    for (component, one), grams in zip(movers, used, strict=True):
+        if grams <= 1e-6:
+            names = {"water": "hydration_pct", "sugar": "sugar_pct", "fat": "fat_pct"}
+            raise Refused(
+                [
+                    Problem(
+                        path=f"to.{names[component]}",
+                        says=f"would leave no {one.item.name.lower()} in the bowl",
+                        accepts="a little more",
+                    )
+                ]
+            )
+        lines[one.part, one.index] = (float(grams) + one.reserve_g) / one.grams
+    return _with_lines(before.sheet, lambda p, i, line: _amount_times(line, lines.get((p, i), 1.0)))
+
+
+def _counted_share(before: _Before, one: Scooped) -> float:
+    """How much of a line's used grams the ratios count: not what goes to other parts, is kept or is made for others."""
+    share = 0.0
+    for each in one.shares:
+        if each.to in before.counted:
+            made = f"part.{each.to}.made_g"
+            have = 1.0
+            if made in before.book and before.book.number(made):
+                have = before.have_g(each.to) / before.book.number(made)
+            share += each.grams / one.used_g * have
+    return share
+
+
+def _main(before: _Before, group: str) -> Scooped | None:
+    """The heaviest line of a group in the counted parts."""
+    found = [
+        one
+        for one in before.bowl.scooped
+        if one.item.group == group and one.role in before.counted and _counted_share(before, one) > 0.2
+    ]
+    return max(found, key=lambda one: one.used_g, default=None)
+
+
+def _soak_longer(before: _Before, hydration_pct: float) -> Sheet:
+    """The soak that gives a hydration, in the water that the sheet soaks in."""
+    book, grain = before.book, before.sheet.grain
+    uptake = hydration_pct - (book.number("mix.hydration_pct") - book.number("grain.uptake_pct"))
+    most = most_pct(grain.soak_c)
+    minutes = soak_for(uptake, grain.soak_c) if uptake > 0 else None
+    longest = float(next(m.le for m in Grain.model_fields["soak_min"].metadata if hasattr(m, "le")))
+    soak = None if minutes is None else minutes - RINSE_MIN * grain.rinses
+    if soak is None or not 0 <= soak <= longest:
+        raise Refused(
+            [
+                Problem(
+                    path="to.hydration_pct",
+                    says=f"soaking alone does not give that: in water so warm the grain takes up to {most:.0f} %",
+                    accepts="a little less, warmer water, or water sprinkled on",
+                )
+            ]
+        )
+    return before.sheet.model_copy(update={"grain": grain.model_copy(update={"soak_min": soak})})
+
+
+def _with_lines(sheet: Sheet, change: Callable[[int, int, Line], Line]) -> Sheet:
+    parts = tuple(
+        part.model_copy(update={"lines": tuple(change(p, i, line) for i, line in enumerate(part.lines))})
+        for p, part in enumerate(sheet.parts)
+    )
+    return sheet.model_copy(update={"parts": parts})
+
+
+def _amount_times(line: Line, factor: float) -> Line:
+    """The line's amount times a factor; its reserve stays."""
+    if factor == 1.0:
+        return line
+    return line.model_copy(update={"amount": line.amount.model_copy(update={"value": line.amount.value * factor})})
+
+
+_ROUTES: dict[str, Callable[[_Before, Adjustment], Sheet]] = {
+    "ratio": _ratio,
+    "filling_share": _filling_share,
+    "base": _base,
+    "batch": _batch,
+    "cooked": _cooked,
+    "depth": _depth,
+    "pieces": _pieces,
+    "people": _people,
+    "line": _line,
+    "have": _have,
+    "part": _part,
+    "unit": _unit,
+}
+
+
+def _exchange(before: _Before, to: Adjustment) -> Adjusted:
+    """One ingredient for another, keeping what it was there for; water and sugar re-balanced by the main lines."""
+    one = _scooped(before, to)
+    if to.ingredient is None:
+        raise Refused([Problem(path="to.ingredient", says="is missing", accepts="what to take instead")])
+    swap = exchange_for(one.item, to.ingredient, before.shelf)
+    if swap is None:
+        raise Refused(
+            [
+                Problem(
+                    path="to.ingredient",
+                    says=f"there is no exchange of {one.item.name.lower()} for that",
+                    accepts="one of its exchanges",
+                )
+            ]
+        )
+    lines = _exchanged_lines(one, swap, before.shelf)
+    part = before.sheet.parts[one.part]
+    new_lines = (*part.lines[: one.index], *lines, *part.lines[one.index + 1 :])
+    if not new_lines:
+        raise Refused([Problem(path="to.ingredient", says="would leave the part empty", accepts="another exchange")])
+    parts = tuple(
+        part.model_copy(update={"lines": new_lines}) if p == one.part else each
+        for p, each in enumerate(before.sheet.parts)
+    )
+    sheet = _checked(before.sheet.model_copy(update={"parts": parts}))
+    return Adjusted(*_rebalanced(before, sheet, one, swap))
+
+
+def _exchanged_lines(one: Scooped, swap: Exchange, shelf: Shelf) -> list[Line]:
+    """The lines that stand where one stood, in grams; splits and reserve keep their shares."""
+    lines = []
+    for ingredient, grams in swap.masses(one.item, one.grams, shelf):
+        item: Ingredient = shelf.items[ingredient]
+        reserve = grams * one.reserve_g / one.grams
+        stays = ingredient == one.item.id
+        update: dict[str, object] = {
+            "ingredient": ingredient,
+            "amount": Amount(
+                value=shelf.amount(item, grams, one.line.amount.unit, one.line.state), unit=one.line.amount.unit
+            )
+            if stays
+            else Amount(value=grams, unit="g"),
+            "reserve": Amount(value=reserve, unit="g") if reserve else None,
+            "state": one.line.state if stays else None,
+        }
+        lines.append(one.line.model_copy(update=update))
+    return lines
+
+
+def _rebalanced(before: _Before, sheet: Sheet, one: Scooped, swap: Exchange) -> tuple[Sheet, list[str]]:
+    """Hold water and sugar where they were, as far as the lines allow, and say what was done."""
+    says = [swap.says]
+    if one.role not in before.counted:
+        return sheet, says
+    held = {name: before.book.number(f"mix.{name}") for name in ("hydration_pct", "sugar_pct")}
+    try:
+        balanced = _checked(_ratio(_Before(sheet, before.kitchen), Adjustment(by="ratio", **held)))
+    except Refused as refused:
+        return sheet, [*says, f"Water and sugar could not be held: {refused.problems[0].says}."]
+    moved = []
+    shelf = before.shelf
+    for was, now in zip(weigh_out(sheet, shelf).scooped, weigh_out(balanced, shelf).scooped, strict=True):
+        by = now.grams - was.grams
+        if abs(by) >= 0.5:
+            moved.append(f"{abs(by):.0f} g {'more' if by > 0 else 'less'} {now.item.name.lower()}")
+    if moved:
+        says.append(f"To hold water and sugar where they were: {', '.join(moved)}.")
+    after = _Before(balanced, before.kitchen)
+    for key, words in (("mix.fat_pct", "Fat"), ("mix.egg_pct", "Egg")):
+        old = before.book.number(key) if key in before.book else 0.0
+        new = after.book.number(key) if key in after.book else 0.0
+        if abs(new - old) >= 0.5:
+            says.append(f"{words} goes from {old:.0f} to {new:.0f} %.")
+    return balanced, says

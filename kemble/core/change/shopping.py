@@ -1,0 +1,217 @@
+"""Shopping: what any number of sheets need, in packs, less what is in the larder, spares added."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.facts.problems import Refused
+from kemble.core.facts.quantity import household
+from kemble.core.kitchen.document import Kitchen, Stock
+from kemble.core.kitchen.larder import Group, Ingredient
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.cautions import allergens
+from kemble.core.stations.chain import work
+
+# The order in which a list is walked, and what each shelf is called.
+SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
+    ("Flour, starch, grain and beans", ("flour", "grain", "legume", "dust")),
+    ("Sugar, honey and syrup", ("sugar",)),
+    ("Fat and eggs", ("fat", "egg")),
+    ("Milks and juices", ("liquid",)),
+    ("Nuts and seeds", ("nut",)),
+    ("Fruit and pastes", ("fruit", "paste")),
+    ("Savoury", ("savoury",)),
+    ("Herbs, spice and salt", ("herb", "flavour", "salt")),
+    ("Leaves, paper and string", ("leaf",)),
+)
+_FROM_THE_TAP = ("water",)
+_A_HAIR = 1e-6
+
+
+class ShoppingLine(BaseModel):
+    """One thing to buy. Grams; `packs` is None where it is sold loose or made at home."""
+
+    model_config = ConfigDict(frozen=True)
+
+    ingredient: str
+    name: str
+    shelf: str
+    need_g: float
+    spare_g: float
+    have_g: float
+    buy_g: float
+    packs: int | None
+    pack: str
+    pack_g: float | None
+    left_g: float
+    pieces: float | None
+    household: str
+    cost: float | None
+    allergens: list[str]
+    look_alike: str
+    sheets: list[str]
+
+
+class ShoppingList(BaseModel):
+    """`cost` is None until a price is entered; `unpriced` counts what it leaves out."""
+
+    model_config = ConfigDict(frozen=True)
+
+    lines: list[ShoppingLine]
+    allergens: list[str]
+    notes: list[str]
+    cost: float | None
+    unpriced: int
+    currency: str
+    text: str
+
+
+@dataclass
+class _Need:
+    item: Ingredient
+    grams: float = 0.0
+    spare: float = 0.0
+    sheets: list[str] = field(default_factory=list)
+
+
+def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
+    """Everything that `sheets` need, once for each time a sheet is given.
+
+    A part that another sheet of the list makes is bought there. Raises Refused for a line that cannot be weighed.
+    """
+    shelf = Shelf(kitchen)
+    needs: dict[str, _Need] = {}
+    holds: set[str] = set()
+    notes: list[str] = []
+    titles = {sheet.title for sheet in sheets}
+    for sheet in sheets:
+        try:
+            bowl = weigh_out(sheet, shelf)
+        except Refused as refused:
+            raise Refused(
+                [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
+            ) from None
+        holds.update(allergens(bowl))
+        for one in bowl.scooped:
+            part = sheet.parts[one.part]
+            if part.made_on in titles:
+                continue
+            if part.made_on:
+                note = f"{part.name or part.role} for {sheet.title}: {part.made_on} makes it, but is not on this list."
+                notes.extend([note] if note not in notes else [])
+            if one.item.id in _FROM_THE_TAP:
+                continue
+            need = needs.setdefault(one.item.id, _Need(one.item))
+            need.grams += one.grams
+            if sheet.title not in need.sheets:
+                need.sheets.append(sheet.title)
+        _add_spares(sheet, kitchen, shelf, needs)
+    stock = {entry.ingredient: entry for entry in kitchen.stock}
+    lines = [_line(need, stock.get(name), shelf) for name, need in needs.items()]
+    order = [name for name, _ in SHELVES]
+    lines.sort(key=lambda line: (order.index(line.shelf), line.name))
+    priced = [line.cost for line in lines if line.cost is not None]
+    cost = sum(priced) if priced else None
+    unpriced = sum(1 for line in lines if line.cost is None and line.buy_g > _A_HAIR)
+    return ShoppingList(
+        lines=lines,
+        allergens=sorted(holds),
+        notes=notes,
+        cost=cost,
+        unpriced=unpriced,
+        currency=kitchen.currency,
+        text=_text(lines, sorted(holds), notes, cost, unpriced, kitchen.currency),
+    )
+
+
+def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _Need]) -> None:
+    """Leaves over and above the sheet's, where it has fewer than its pieces and their spares want."""
+    wrapper = sheet.part("wrapper")
+    if wrapper is None or wrapper.made_on:
+        return
+    wanted = work(sheet, kitchen).facts.get("shape.wrappers")
+    leaves = [
+        (item, shelf.grams(item, line.amount.value, line.amount.unit))
+        for line in wrapper.lines
+        if (item := shelf.items[line.ingredient]).group == "leaf" and item.id.endswith(("leaf", "husk"))
+    ]
+    if wanted is None or len(leaves) != 1 or leaves[0][0].g_per_piece is None:
+        return
+    item, grams = leaves[0]
+    missing = float(wanted.value) * (item.g_per_piece or 0.0) - grams
+    if missing > 0 and item.id in needs:
+        needs[item.id].spare += missing
+
+
+def _line(need: _Need, stock: Stock | None, shelf: Shelf) -> ShoppingLine:
+    item = need.item
+    pack_name, pack_g = item.pack or ("", None)
+    if stock and stock.pack_g:
+        pack_name, pack_g = pack_name or "pack", stock.pack_g
+    have = stock.grams if stock else 0.0
+    buy = max(0.0, need.grams + need.spare - have)
+    packs = math.ceil(buy / pack_g - _A_HAIR) if pack_g else None
+    cost = None
+    if stock and stock.price is not None and packs is not None:
+        cost = packs * stock.price
+    near = household(round(buy, 3), g_per_ml=shelf.g_per_ml(item), spoons=shelf.spoons) if buy > _A_HAIR else None
+    return ShoppingLine(
+        ingredient=item.id,
+        name=item.name,
+        shelf=next(name for name, groups in SHELVES if item.group in groups),
+        need_g=need.grams,
+        spare_g=need.spare,
+        have_g=have,
+        buy_g=buy,
+        packs=packs,
+        pack=pack_name,
+        pack_g=pack_g,
+        left_g=have - need.grams - need.spare + (packs * pack_g if packs and pack_g else 0.0 if packs == 0 else buy),
+        pieces=(need.grams + need.spare) / item.g_per_piece if item.g_per_piece else None,
+        household=near.text if near else "",
+        cost=cost,
+        allergens=list(item.allergens),
+        look_alike=item.look_alike,
+        sheets=need.sheets,
+    )
+
+
+def _grams(grams: float) -> str:
+    return f"{grams / 1000:.2f} kg" if grams >= 1000 else f"{grams:.0f} g" if grams >= 10 else f"{grams:.1f} g"
+
+
+def _text(
+    lines: list[ShoppingLine], holds: list[str], notes: list[str], cost: float | None, unpriced: int, currency: str
+) -> str:
+    """The list as plain text, to copy or print."""
+    rows: list[str] = []
+    for name, _ in SHELVES:
+        wanted = [line for line in lines if line.shelf == name and line.buy_g > _A_HAIR]
+        if not wanted:
+            continue
+        rows += [name, *(f"- {_bought(line)}" for line in wanted), ""]
+    at_home = [line for line in lines if line.buy_g <= _A_HAIR]
+    if at_home:
+        rows += ["In the larder already", *(f"- {line.name}, {_grams(line.need_g)}" for line in at_home), ""]
+    if holds:
+        rows += [f"Allergens: {', '.join(holds)}.", ""]
+    rows += notes
+    if cost is not None:
+        left_out = f", {unpriced} without a price" if unpriced else ""
+        rows.append(f"About {cost:.2f} {currency}".rstrip() + f"{left_out}.")
+    return "\n".join(rows).strip() + "\n"
+
+
+def _bought(line: ShoppingLine) -> str:
+    if line.packs and line.pack_g:
+        packs = f"{line.packs} {line.pack}{'s' if line.packs > 1 and not line.pack.endswith('x') else ''}"
+        text = f"{line.name}: {packs} of {_grams(line.pack_g)} ({_grams(line.buy_g)} needed)"
+    else:
+        text = f"{line.name}: {_grams(line.buy_g)}, loose or made at home"
+    return f"{text}. {line.look_alike}" if line.look_alike else text

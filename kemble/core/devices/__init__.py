@@ -1,0 +1,1 @@
+"""Scale and thermometer: what their lines mean, and simulated ones."""

@@ -1,0 +1,162 @@
+"""Facts: every number the tool shows, with its range and its because.
+
+A station adds facts to a `Book` in working order; each fact names what it was worked out from, so that a
+reader can go from any figure down to the sheet, the kitchen or the larder. The ripple after an edit is a
+difference of two sets of facts.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.facts.vocabulary import KEYS
+
+KITCHEN_ESTIMATE = "kitchen estimate"
+GEOMETRY = "geometry"
+CONSERVATION = "conservation of mass"
+
+Value = float | str
+
+
+class Origin(BaseModel):
+    """One thing a fact came from: another fact, or a leaf in the sheet, the kitchen, the way or the larder.
+
+    `ref` is a fact key, or "sheet:…", "kitchen:…", "way:…", "larder:…".
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    ref: str
+    label: str
+    value: Value
+    unit: str
+
+
+Origins = list[str | Origin]
+"""Inputs of a fact: keys of facts already in the book, or ready origins."""
+
+
+class Because(BaseModel):
+    """Why a fact has its value: the relation in words, where the relation is from, and its inputs."""
+
+    model_config = ConfigDict(frozen=True)
+
+    says: str
+    source: str
+    inputs: tuple[Origin, ...]
+
+
+class Fact(BaseModel):
+    """A number (or a word) with a stable key. `low` and `high` bound an estimate, in the same unit."""
+
+    model_config = ConfigDict(frozen=True)
+
+    key: str
+    label: str
+    value: Value
+    unit: str
+    decimals: int
+    low: float | None = None
+    high: float | None = None
+    because: Because
+
+    @property
+    def shown(self) -> str:
+        """The value as a reader sees it, rounded to the key's decimals."""
+        return show(self.value, self.decimals)
+
+
+class Moved(BaseModel):
+    """One fact that an edit changed. `old` or `new` is None where the fact came or went."""
+
+    model_config = ConfigDict(frozen=True)
+
+    key: str
+    label: str
+    unit: str
+    old: str | None
+    new: str | None
+
+
+def show(value: Value, decimals: int) -> str:
+    return value if isinstance(value, str) else f"{value:.{decimals}f}"
+
+
+class Book:
+    """The facts of one working, in the order in which they were found. Not shared between workings."""
+
+    def __init__(self) -> None:
+        self._facts: dict[str, Fact] = {}
+
+    def add(
+        self,
+        key: str,
+        value: Value,
+        says: str,
+        *,
+        source: str,
+        of: Sequence[str | Origin] = (),
+        low: float | None = None,
+        high: float | None = None,
+    ) -> float:
+        """Enter a fact and return its value as a float (0.0 for a word).
+
+        `of` lists what it came from: keys of facts already in the book, or ready Origins.
+        Raises KeyError for a key outside the vocabulary or an input not yet known: a station out of order.
+        """
+        word = KEYS[key]
+        inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
+        self._facts[key] = Fact.model_construct(
+            key=key,
+            label=word.label,
+            value=value,
+            unit=word.unit,
+            decimals=word.decimals,
+            low=low,
+            high=high,
+            because=Because.model_construct(says=says, source=source, inputs=inputs),
+        )
+        return 0.0 if isinstance(value, str) else value
+
+    def origin(self, key: str) -> Origin:
+        """A fact of this book as the input of another."""
+        fact = self._facts[key]
+        return Origin.model_construct(ref=key, label=fact.label, value=fact.value, unit=fact.unit)
+
+    def __contains__(self, key: str) -> bool:
+        return key in self._facts
+
+    def number(self, key: str) -> float:
+        """The value of a numeric fact. Raises KeyError if it is missing, TypeError if it is a word."""
+        value = self._facts[key].value
+        if isinstance(value, str):
+            raise TypeError(f"{key} is a word, not a number")
+        return value
+
+    @property
+    def facts(self) -> dict[str, Fact]:
+        return self._facts
+
+
+def leaf(ref: str, label: str, value: Value, unit: str = "") -> Origin:
+    """An input that is not a fact: something typed on the sheet, set in the kitchen, or given by the way."""
+    plain = value if isinstance(value, str) else float(value)
+    return Origin.model_construct(ref=ref, label=label, value=plain, unit=unit)
+
+
+def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]:
+    """What moved, as a reader would see it: facts equal at their shown decimals did not move."""
+    moved = []
+    for key in dict.fromkeys((*before, *after)):
+        old, new = before.get(key), after.get(key)
+        old_shown = old.shown if old else None
+        new_shown = new.shown if new else None
+        if old_shown != new_shown:
+            known = new or old
+            assert known is not None
+            moved.append(
+                Moved.model_construct(key=key, label=known.label, unit=known.unit, old=old_shown, new=new_shown)
+            )
+    return moved

@@ -1,0 +1,1 @@
+"""The kitchen: what stands in it, what it has measured, and its shelf."""

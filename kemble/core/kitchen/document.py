@@ -1,0 +1,238 @@
+"""The kitchen: what the cook has, how high it stands, and what has been measured there."""
+
+from __future__ import annotations
+
+from math import hypot, pi
+from typing import Literal, get_args
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
+from pydantic_core import PydanticCustomError
+
+from kemble.core.facts.quantity import SPOONS, UNITS, Measures, Spoons, TemperatureUnit, UnitId
+from kemble.core.kitchen.larder import OWN, Ingredient, larder
+
+Level = Literal["low", "medium", "high"]
+LEVELS: tuple[Level, ...] = get_args(Level)
+
+
+class _Equipment(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Tin(_Equipment):
+    """A round tin (diameter) or an oblong one (length and width), inside measures in millimetres."""
+
+    name: str = Field("", max_length=60, description="a short name")
+    shape: Literal["round", "oblong"] = Field("round", description="round or oblong")
+    diameter_mm: float = Field(150.0, ge=40, le=500, description="40 to 500 mm, for a round tin")
+    length_mm: float = Field(200.0, ge=40, le=600, description="40 to 600 mm, for an oblong tin")
+    width_mm: float = Field(200.0, ge=40, le=600, description="40 to 600 mm, for an oblong tin")
+    height_mm: float = Field(60.0, ge=10, le=200, description="10 to 200 mm")
+    material: Literal["metal", "glass", "ceramic"] = Field("metal", description="metal, glass or ceramic")
+
+    @property
+    def floor_mm2(self) -> float:
+        if self.shape == "round":
+            return pi * self.diameter_mm**2 / 4
+        return self.length_mm * self.width_mm
+
+    @property
+    def across_mm(self) -> float:
+        """The widest way across: what the pot it stands in must take."""
+        return self.diameter_mm if self.shape == "round" else hypot(self.length_mm, self.width_mm)
+
+    @property
+    def least_mm(self) -> float:
+        """The shortest way across: what the heat from the sides must cross."""
+        return self.diameter_mm if self.shape == "round" else min(self.length_mm, self.width_mm)
+
+    @property
+    def size(self) -> str:
+        """The size in words, in centimetres."""
+        if self.shape == "round":
+            return f"{self.diameter_mm / 10:g} cm round"
+        return f"{self.length_mm / 10:g} × {self.width_mm / 10:g} cm"
+
+
+class Steamer(_Equipment):
+    """Pot and rack. The water may rise to `gap_mm` below the rack and must stay above `low_mm`."""
+
+    diameter_mm: float = Field(260.0, ge=120, le=600, description="120 to 600 mm across")
+    rack_mm: float = Field(38.0, ge=15, le=200, description="15 to 200 mm from floor to rack")
+    gap_mm: float = Field(10.0, ge=0, le=50, description="0 to 50 mm of air under the rack")
+    low_mm: float = Field(12.0, ge=3, le=60, description="3 to 60 mm: never let the water below this")
+    tiers: int = Field(2, ge=1, le=5, description="1 to 5 tiers")
+
+
+class Pot(_Equipment):
+    """The boiling pot."""
+
+    diameter_mm: float = Field(240.0, ge=120, le=600, description="120 to 600 mm across")
+    water_ml: float = Field(3000.0, ge=500, le=20000, description="500 to 20 000 ml of water")
+
+
+BURNER_W = (50.0, 6000.0)  # what a burner can give
+
+
+class Burner(_Equipment):
+    """Net power into the pot at each level, in watts: what is left after the room has had its share."""
+
+    low_w: float = Field(380.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+    medium_w: float = Field(620.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+    high_w: float = Field(1500.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+
+    def net_w(self, level: Level) -> float:
+        return {"low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
+
+
+class Pan(_Equipment):
+    """An empty pan and its weight, so that what is in it can be read on the scale without tipping it out."""
+
+    name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
+    empty_g: float = Field(gt=0, le=10_000, description="above 0, at most 10 000 g")
+    across_mm: float = Field(200.0, ge=60, le=600, description="60 to 600 mm across")
+
+
+class Scoop(_Equipment):
+    """A portion scoop: its name, and the grams of water that fill it level."""
+
+    name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
+    ml: float = Field(gt=0, le=500, description="above 0, at most 500 ml")
+
+
+class WeighedMeasure(_Equipment):
+    """One measure of one ingredient, as this cook fills it, put on the scale once."""
+
+    measure: UnitId = Field(description="a cup or a spoon")
+    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
+    grams: float = Field(gt=0, le=2000, description="above 0, at most 2000 g")
+
+    @field_validator("measure")
+    @classmethod
+    def _a_volume(cls, value: UnitId) -> UnitId:
+        if UNITS[value].kind not in ("volume", "own"):
+            raise PydanticCustomError("kemble_measure", "is not a cup or a spoon", {"accepts": "a cup or a spoon"})
+        return value
+
+
+class Stock(_Equipment):
+    """What is in the larder now, and what a pack of it costs here."""
+
+    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
+    grams: float = Field(0.0, ge=0, le=100_000, description="0 to 100 000 g")
+    pack_g: float | None = Field(None, gt=0, le=50_000, description="above 0, at most 50 000 g")
+    price: float | None = Field(None, ge=0, le=10_000, description="0 to 10 000, for a pack")
+
+
+class Quiet(_Equipment):
+    """Hours in which no hands are to be asked for, on the kitchen's own clock."""
+
+    begins: str = Field("22:00", pattern=r"^([01]\d|2[0-3]):[0-5]\d$", description="a time such as 22:00")
+    ends: str = Field("07:00", pattern=r"^([01]\d|2[0-3]):[0-5]\d$", description="a time such as 07:00")
+
+    @property
+    def minutes(self) -> tuple[int, int]:
+        """Minutes after midnight at which quiet begins and ends."""
+        return _minutes(self.begins), _minutes(self.ends)
+
+
+def _minutes(clock: str) -> int:
+    hours, minutes = clock.split(":")
+    return int(hours) * 60 + int(minutes)
+
+
+class Kitchen(_Equipment):
+    """Everything about the place that changes an answer. Every field has a sensible default."""
+
+    name: str = Field("My kitchen", min_length=1, max_length=80, description="a name of 1 to 80 letters")
+    altitude_m: float = Field(0.0, ge=-400, le=5500, description="-400 to 5500 m above the sea")
+    room_c: float = Field(21.0, ge=5, le=45, description="5 to 45 °C")
+    fridge_c: float = Field(5.0, ge=0, le=10, description="0 to 10 °C")
+    freezer_c: float = Field(-18.0, ge=-35, le=-5, description="-35 to -5 °C")
+    measures: Measures = Field("metric", description="us, metric or metric_20 (a 20 ml tablespoon)")
+    temperature_unit: TemperatureUnit = Field("C", description="C or F")
+    timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
+    cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
+    burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")
+    tins: tuple[Tin, ...] = Field((Tin(),), max_length=40, description="up to 40 tins")
+    steamer: Steamer = Steamer()
+    pot: Pot = Pot()
+    burner: Burner = Burner()
+    microwave_w: float = Field(800.0, ge=200, le=2000, description="200 to 2000 W, as it is rated")
+    cooker_w: float = Field(450.0, ge=100, le=2000, description="100 to 2000 W, as the rice cooker is rated")
+    oven_shelves: int = Field(2, ge=1, le=6, description="1 to 6 trays at once")
+    quiet: Quiet = Quiet()
+    own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
+    own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")
+    weighed: tuple[WeighedMeasure, ...] = Field((), max_length=60, description="up to 60 measures")
+    scoops: tuple[Scoop, ...] = Field((), max_length=20, description="up to 20 scoops")
+    pans: tuple[Pan, ...] = Field((), max_length=20, description="up to 20 pans")
+    ingredients: tuple[Ingredient, ...] = Field((), max_length=200, description="up to 200 ingredients")
+    stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
+    currency: str = Field("", max_length=6, description="at most 6 letters")
+    time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
+
+    @field_validator("timezone")
+    @classmethod
+    def _known_zone(cls, value: str) -> str:
+        try:
+            ZoneInfo(value)
+        except (ZoneInfoNotFoundError, ValueError, OSError):
+            raise PydanticCustomError(
+                "kemble_zone",
+                '"{zone}" is not a known time zone',
+                {"zone": value, "accepts": "a name such as Europe/Lisbon or UTC"},
+            ) from None
+        return value
+
+    @model_validator(mode="after")
+    def _its_own_names(self) -> Kitchen:
+        own = {item.id for item in self.ingredients}
+        for i, item in enumerate(self.ingredients):
+            if item.id not in larder() and not item.id.startswith(OWN):
+                raise PydanticCustomError(
+                    "kemble_own",
+                    '"{name}" is not in the larder',
+                    {
+                        "path": f"ingredients.{i}.id",
+                        "name": item.id,
+                        "accepts": f"an ingredient of the larder, or a new name that begins with {OWN}",
+                    },
+                )
+        for field in ("weighed", "stock"):
+            for i, entry in enumerate(getattr(self, field)):
+                if entry.ingredient not in larder() and entry.ingredient not in own:
+                    raise PydanticCustomError(
+                        "kemble_ingredient",
+                        '"{name}" is not in this kitchen\'s larder',
+                        {
+                            "path": f"{field}.{i}.ingredient",
+                            "name": entry.ingredient,
+                            "accepts": "an ingredient of the larder",
+                        },
+                    )
+        for i, entry in enumerate(self.weighed):
+            if UNITS[entry.measure].kind == "own" and entry.measure not in self.own_ml:
+                raise PydanticCustomError(
+                    "kemble_measure",
+                    "weigh the cup or spoon itself with water first",
+                    {"path": f"weighed.{i}.measure", "accepts": "a cup or a spoon that has been weighed"},
+                )
+        return self
+
+    @property
+    def own_ml(self) -> dict[str, float]:
+        """What the kitchen's own cup and spoon hold: the grams of water that fill them are their ml."""
+        held = {"cup_own": self.own_cup_ml, "spoon_own": self.own_spoon_ml}
+        return {unit: ml for unit, ml in held.items() if ml is not None}
+
+    @property
+    def spoons(self) -> Spoons:
+        """The drawer that household measures are told in: the cook's own cup and spoon where they are known."""
+        usual = SPOONS[self.measures]
+        return Spoons(self.own_cup_ml or usual.cup, self.own_spoon_ml or usual.tbsp, usual.tsp)
+
+    @property
+    def zone(self) -> ZoneInfo:
+        return ZoneInfo(self.timezone)

@@ -1,0 +1,1 @@
+"""The log: tastes, faults, what was told beside what came."""

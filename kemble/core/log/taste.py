@@ -1,0 +1,119 @@
+"""The log: what was predicted, what happened, and how it came out on just-about-right scales."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.cards.way import Fault, Way
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.problems import Problem, Refused
+from kemble.core.plan.schedule import Plan
+from kemble.core.run.run import Event, state_of
+
+Verdict = Literal["just right", "too soft", "too firm", "untasted"]
+SCALE = (-2, -1, 0, 1, 2)
+
+
+class Compared(BaseModel):
+    """One prediction beside what happened, in the same unit."""
+
+    model_config = ConfigDict(frozen=True)
+
+    step: str
+    label: str
+    unit: str
+    predicted: float
+    low: float | None
+    high: float | None
+    happened: float
+
+    @property
+    def within(self) -> bool:
+        low = self.low if self.low is not None else self.predicted
+        high = self.high if self.high is not None else self.predicted
+        return low <= self.happened <= high
+
+
+class LikelyFault(BaseModel):
+    """A fault that was seen, whether the batch's own numbers speak for its cause, and what to change."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    seen: str
+    cause: str
+    next_time: str
+    evidence: list[str]
+
+
+def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
+    """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading."""
+    state = {s.id: s for s in state_of(plan, events, now).steps}
+    found = []
+    for scheduled in plan.scheduled:
+        step, was = scheduled.step, state[scheduled.step.id]
+        if was.started and was.ended and (step.window or step.minutes > 10):
+            minutes = (was.ended - was.started).total_seconds() / 60
+            found.append(
+                Compared(
+                    step=step.id,
+                    label=step.title,
+                    unit="min",
+                    predicted=step.minutes,
+                    low=step.window.first_check if step.window else None,
+                    high=step.window.latest if step.window else None,
+                    happened=minutes,
+                )
+            )
+        if was.weights and step.target:
+            fact = facts.get(step.target.key)
+            found.append(
+                Compared(
+                    step=step.id,
+                    label=step.target.label,
+                    unit="g",
+                    predicted=step.target.grams,
+                    low=fact.low if fact else None,
+                    high=fact.high if fact else None,
+                    happened=was.weights[-1].grams,
+                )
+            )
+    return found
+
+
+def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
+    """Raises Refused for a scale that the way does not have or a mark outside -2 to 2."""
+    known = [taste.id for taste in way.tastes]
+    for name, mark in tastes.items():
+        if name not in known:
+            raise Refused([Problem(path=f"tastes.{name}", says="is not a scale of this way", accepts=", ".join(known))])
+        if mark not in SCALE:
+            raise Refused(
+                [Problem(path=f"tastes.{name}", says=f"{mark} is off the scale", accepts="-2, -1, 0, 1 or 2")]
+            )
+
+
+def verdict(tastes: Mapping[str, int]) -> Verdict:
+    """The word for the dot on the map, from the mark for softness."""
+    mark = tastes.get("softness")
+    if mark is None:
+        return "untasted"
+    return "just right" if mark == 0 else "too soft" if mark > 0 else "too firm"
+
+
+def likely_fault(fault: Fault, facts: Mapping[str, Fact]) -> LikelyFault:
+    """Hold a seen fault against the numbers of its batch."""
+    found = []
+    for evidence in fault.evidence:
+        fact = facts.get(evidence.fact)
+        if fact is None or isinstance(fact.value, str):
+            continue
+        beyond = fact.value < evidence.than if evidence.side == "low" else fact.value > evidence.than
+        if beyond:
+            word = "under" if evidence.side == "low" else "over"
+            found.append(f"{fact.label} was {fact.shown} {fact.unit}, {word} {evidence.than:g}".replace("  ", " "))
+    return LikelyFault(id=fault.id, seen=fault.seen, cause=fault.cause, next_time=fault.next_time, evidence=found)

@@ -1,0 +1,1 @@
+"""A making: events, and what they come to."""

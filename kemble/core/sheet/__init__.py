@@ -1,0 +1,1 @@
+"""The sheet: the document, and where each gram of it goes."""

@@ -1,0 +1,46 @@
+"""Which cautions a sheet calls for: its way's, its parts', its steps', and what its ingredients bring."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from kemble.core.cards.cautions import CAUTIONS, Caution
+from kemble.core.cards.way import Way
+from kemble.core.sheet.bowl import Bowl
+
+
+def allergens(bowl: Bowl) -> list[str]:
+    """Every allergen in any part of the sheet, in alphabetical order."""
+    return sorted({name for item in bowl.items for name in item.allergens})
+
+
+def perishable(bowl: Bowl) -> bool:
+    return any(item.perishable for item in bowl.items)
+
+
+def brought(bowl: Bowl) -> list[str]:
+    """The cautions that the ingredients bring, whatever is made of them."""
+    ids = ["spoilage"] if perishable(bowl) else []
+    if any("honey" in item.id for item in bowl.items):
+        ids.append("infants")
+    if any("alcohol" in item.caution for item in bowl.items):
+        ids.append("alcohol")
+    return ids
+
+
+def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
+    """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
+    ids = [*way.cautions, *step_cautions]
+    ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
+    ids += brought(bowl)
+    found = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
+    holds = allergens(bowl)
+    if holds:
+        found.append(
+            Caution(
+                id="allergens",
+                title="Allergens",
+                says=f"Contains {', '.join(holds)}. Rice is free of gluten only if its mill is: read the packet.",
+            )
+        )
+    return found

@@ -1,0 +1,127 @@
+"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure and total."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.cards.cautions import Caution
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.problems import Problem, Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.cautions import allergens, cautions
+from kemble.core.stations.cut.cut import CutDrawing, cut
+from kemble.core.stations.cut.rest import RestDrawing, rest
+from kemble.core.stations.heat.checks import Check, checks
+from kemble.core.stations.heat.finishing import finishing
+from kemble.core.stations.heat.heat import HeatDrawing, heat
+from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.shape.shape import TinDrawing, shape
+from kemble.core.stations.steps import StepWorked, steps_of
+from kemble.core.stations.working import Advice, Working
+
+SUM_OF_STEPS = "sum over the steps"
+_log = logging.getLogger(__name__)
+
+
+class Drawings(BaseModel):
+    """Geometry for the screens; a station that could not be worked out has none."""
+
+    model_config = ConfigDict(frozen=True)
+
+    mix: MixDrawing | None = None
+    shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
+    heat: HeatDrawing | None = Field(None, discriminator="kind")
+    rest: RestDrawing | None = None
+    cut: CutDrawing | None = None
+
+
+class Worked(BaseModel):
+    """The whole answer. `problems` is empty when every station could be worked out."""
+
+    model_config = ConfigDict(frozen=True)
+
+    facts: dict[str, Fact]
+    advice: list[Advice]
+    cautions: list[Caution]
+    allergens: list[str]
+    steps: list[StepWorked]
+    drawings: Drawings
+    problems: list[Problem]
+    checks: list[Check] = []  # runs kept before there were any have none
+
+
+def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
+    """Work a sheet through Mix, Shape, Heat, Rest and Cut.
+
+    Always returns: what cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter)
+    stands in `problems`, and the facts before it are there. So does a station that fails on numbers that nobody
+    foresaw: it is logged, and told as a problem of the sheet.
+    """
+    shelf = Shelf(kitchen)
+    try:
+        bowl = weigh_out(sheet, shelf)
+    except Refused as refused:
+        return _unweighed(refused.problems)
+    except Exception:
+        return _unweighed([_unforeseen(sheet)])
+    working = Working(sheet, kitchen, shelf, bowl)
+    drawn: dict[str, Any] = {}
+    steps: list[StepWorked] = []
+    looks: list[Check] = []
+    try:
+        _stations(working, drawn)
+        steps = [] if working.problems else steps_of(working)
+        looks = checks(working.book)
+    except Exception:
+        working.problems.append(_unforeseen(sheet))
+    for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
+        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
+        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
+    return Worked.model_construct(
+        facts=working.book.facts,
+        advice=sorted(working.advice, key=lambda advice: advice.rank),
+        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
+        allergens=allergens(bowl),
+        steps=steps,
+        drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
+        problems=working.problems,
+        checks=looks,
+    )
+
+
+def _stations(working: Working, drawn: dict[str, Any]) -> None:
+    """The stations in working order, each reading the facts before it; what they draw goes into `drawn`."""
+    mixed = mix(working)
+    drawn["mix"] = mixed.drawing
+    shaped = shape(working, mixed)
+    if shaped:
+        form, filling = shaped
+        drawn["shape"] = form
+        heated = heat(working, mixed.heated, mixed.shaped, filling, form)
+        if heated:
+            drawn["heat"] = heated
+            drawn["rest"] = rest(working, mixed.shaped, filling, form)
+            if isinstance(form, TinDrawing):
+                drawn["cut"] = cut(working, mixed, form)
+            finishing(working, mixed.shaped)
+    advise_limits(working)
+
+
+def _unforeseen(sheet: Sheet) -> Problem:
+    """A fault of ours, told as what the cook can do about it. Called while the exception is handled."""
+    _log.exception("a %s could not be worked out: %s", sheet.way, sheet.model_dump_json())
+    return Problem(path="the sheet", says="cannot be worked out with these numbers", accepts="amounts of a usual size")
+
+
+def _unweighed(problems: list[Problem]) -> Worked:
+    """Nothing can be worked out while a line cannot be weighed."""
+    return Worked.model_construct(
+        facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
+    )

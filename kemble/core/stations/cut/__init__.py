@@ -1,0 +1,1 @@
+"""Rest, cut and keep."""

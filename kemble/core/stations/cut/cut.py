@@ -1,0 +1,272 @@
+"""Cut: every tray from above by its pattern, each piece's weight, and where the knife meets the edge."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origins
+from kemble.core.geometry.floor import Kind, Tray
+from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
+from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.shape.pieces import share_parts
+from kemble.core.stations.shape.shape import TinDrawing, Tinful
+from kemble.core.stations.working import Drawn, Working
+
+_LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along; kitchen estimate
+_MOST_CELLS = 600
+_LEAST_AREA_MM2 = _LEAST_SIDE_MM**2 / 2
+SMALL_MM = 15.0  # for small children and old people: no side longer than that; kitchen estimate
+
+
+class CellDrawing(Drawn):
+    """One piece from above: its outline in mm from the tray's top left, its weight, whether to cut it once more."""
+
+    outline: tuple[tuple[float, ...], ...]
+    grams: float
+    kind: Kind
+    small: bool = False
+
+
+class RulerDrawing(Drawn):
+    """A strip of paper to lay along one edge: its length and the knife's places on it, in mm."""
+
+    along: str
+    length_mm: float
+    ticks: tuple[float, ...]
+
+
+class TrayDrawing(Drawn):
+    """One size of tray, `count` of it, with its pieces, the knife's lines, its rings (shares of the way out), rulers."""
+
+    name: str
+    count: int
+    shape: Literal["round", "oblong"]
+    length_mm: float
+    width_mm: float
+    cells: tuple[CellDrawing, ...]
+    lines: tuple[tuple[float, ...], ...]
+    rings: tuple[float, ...]
+    rulers: tuple[RulerDrawing, ...]
+
+
+class CutDrawing(Drawn):
+    pattern: Pattern
+    trays: tuple[TrayDrawing, ...]
+    small_mm: float = SMALL_MM
+
+
+def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
+    """The pieces of every tray; what of each part goes on one. None, with a problem noted, when it cannot be cut so."""
+    cooked_g = working.book.number("mix.cooked_g")
+    cuttings = []
+    for tinful, count in zip(drawn.tins, _shared(working.sheet.cut.pieces, drawn.tins), strict=True):
+        cutting = _cutting(working, tinful, count, cooked_g)
+        if cutting is None:
+            return None
+        cuttings.append(cutting)
+    _enter(working, mixed, drawn, cuttings, cooked_g)
+    small = working.sheet.cut.small
+    trays = []
+    for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
+        g_per_mm2 = cooked_g * tinful.share / _tray(tinful).area
+        here = min(small, len(cutting.pieces))
+        trays.append(_drawing(tinful, cutting, g_per_mm2, here))
+        small -= here * tinful.count
+    return CutDrawing.model_construct(pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
+
+
+def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:
+    """Pieces for one tin of each size, by their floors, so that all together are just enough."""
+    exact = [wanted * tinful.share for tinful in tins]
+    counts = [max(1, math.floor(each + 1e-9)) for each in exact]
+    order = sorted(range(len(tins)), key=lambda i: counts[i] - exact[i])
+    i = 0
+    while sum(count * tinful.count for count, tinful in zip(counts, tins, strict=True)) < wanted:
+        counts[order[i % len(order)]] += 1
+        i += 1
+    return counts
+
+
+def _tray(tinful: Tinful) -> Tray:
+    tin = tinful.tin
+    if tin.shape == "round":
+        return Tray(tin.diameter_mm, tin.diameter_mm, round=True)
+    return Tray(tin.length_mm, tin.width_mm)
+
+
+def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> Cutting | None:
+    """One tray by what the cook asks for: a side, a weight, or its share of the count."""
+    asked, tray = working.sheet.cut, _tray(tinful)
+    area = None
+    if asked.side_mm is not None:
+        path, words = "cut.side_mm", f"pieces of {asked.side_mm / 10:g} cm"
+    elif asked.piece_g is not None:
+        area = asked.piece_g / (cooked_g * tinful.share) * tray.area
+        path, words = "cut.piece_g", f"pieces of {asked.piece_g:g} g"
+    else:
+        path, words = "cut.pieces", f"{asked.pieces} pieces"
+    small = _too_small(tray, asked.side_mm, area)
+    if small:
+        working.refuse(path, f"{words} are {small}", "larger ones")
+        return None
+    if area is not None and area > tray.area * (1 + 1e-9):
+        working.refuse(path, f"{words} are more than a whole {tinful.tin.size} tray", "lighter ones")
+        return None
+    by_size = asked.side_mm is not None or area is not None
+    wish = Wish(
+        count=None if by_size else count,
+        side=asked.side_mm,
+        long=asked.long_mm if asked.pattern == "oblongs" and asked.side_mm is not None else None,
+        area=area,
+        even=asked.even,
+    )
+    cutting = cut_tray(tray, asked.pattern, wish)
+    if cutting is None:
+        working.refuse(
+            path, f"not one whole piece lies in the {tinful.tin.size} tray", "smaller pieces, or a larger tray"
+        )
+        return None
+    least = min(cell.area for cell in cutting.pieces)
+    if least < _LEAST_AREA_MM2:
+        working.refuse(path, f"{words} would each be under {_LEAST_SIDE_MM:.0f} mm", "fewer pieces, or a larger tin")
+        return None
+    return cutting
+
+
+def _too_small(tray: Tray, side: float | None, area: float | None) -> str:
+    """Why a size makes no sense to work out: more cells than anyone cuts."""
+    each = area if area is not None else side**2 if side is not None else tray.area
+    if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
+        return f"too small: under {_LEAST_SIDE_MM:.0f} mm, or more than {_MOST_CELLS} in a tray"
+    return ""
+
+
+def _drawing(tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> TrayDrawing:
+    tray = _tray(tinful)
+    left = small
+    cells = []
+    # Those in the middle are cut small first: a corner or an edge is what somebody asks for.
+    order = {"inner": 0, "edge": 1, "corner": 2, "offcut": 3}
+    chosen = {id(cell) for cell in sorted(cutting.pieces, key=lambda cell: order[cell.kind])[:left]}
+    for cell in cutting.cells:
+        outline = tuple((round(x, 2), round(y, 2)) for x, y in cell.outline)
+        cells.append(
+            CellDrawing.model_construct(
+                outline=outline, grams=cell.area * g_per_mm2, kind=cell.kind, small=id(cell) in chosen
+            )
+        )
+    return TrayDrawing.model_construct(
+        name=tinful.tin.name or tinful.tin.size,
+        count=tinful.count,
+        shape=tinful.tin.shape,
+        length_mm=tray.length,
+        width_mm=tray.width,
+        cells=tuple(cells),
+        lines=tuple((a[0], a[1], b[0], b[1]) for a, b in cutting.lines),
+        rings=cutting.rings,
+        rulers=tuple(
+            RulerDrawing.model_construct(along=one.along, length_mm=one.length, ticks=one.ticks)
+            for one in cutting.rulers
+        ),
+    )
+
+
+def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], cooked_g: float) -> None:
+    book, asked = working.book, working.sheet.cut
+    many = list(zip(drawn.tins, cuttings, strict=True))
+    weights = [
+        (cell.area * cooked_g * tinful.share / _tray(tinful).area, tinful.count)
+        for tinful, cutting in many
+        for cell in cutting.pieces
+    ]
+    total = sum(count for _, count in weights)
+    used = sum(grams * count for grams, count in weights)
+    lightest, heaviest = min(weights)[0], max(weights)[0]
+    first = cuttings[0]
+    trays: Origins = [
+        working.from_sheet("vessel", "trays", " and ".join(f"{t.count} of {t.tin.size}" for t in drawn.tins))
+    ]
+    if asked.side_mm is not None:
+        wish = working.from_sheet("cut.side_mm", "side of a piece", asked.side_mm, "mm")
+    elif asked.piece_g is not None:
+        wish = working.from_sheet("cut.piece_g", "weight of a piece", asked.piece_g, "g")
+    else:
+        wish = working.from_sheet("cut.pieces", "pieces wanted", asked.pieces)
+    pattern = working.from_sheet("cut.pattern", "cut in", asked.pattern)
+    of: Origins = [wish, pattern, *trays]
+    book.add("cut.rows", float(first.rows), "rows, or rings from the middle", source=GEOMETRY, of=of)
+    book.add("cut.columns", float(first.columns), "across, or round the outer ring", source=GEOMETRY, of=of)
+    says = "whole pieces that lie inside the tray" if len(cuttings) == 1 else "whole pieces of every tray"
+    book.add("cut.pieces", float(total), says, source=GEOMETRY, of=of)
+    book.add("cut.piece_mm", first.side, "side or width of a piece, or its arc at the rim", source=GEOMETRY, of=of)
+    even = heaviest - lightest < 0.005 * heaviest
+    book.add(
+        "cut.piece_g",
+        used / total,
+        "its share of the floor of the tray" if even else "its share of the floor, the mean of all",
+        source=CONSERVATION,
+        of=["mix.cooked_g", "cut.piece_mm", *trays],
+        low=None if even else lightest,
+        high=None if even else heaviest,
+    )
+    for key, kind, says in (
+        ("cut.corners", "corner", "pieces with a corner of the tray"),
+        ("cut.edges", "edge", "pieces with one side at the tray"),
+    ):
+        found = sum(tinful.count * sum(cell.kind == kind for cell in cutting.pieces) for tinful, cutting in many)
+        book.add(key, float(found), says, source=GEOMETRY, of=["cut.pieces"])
+    book.add(
+        "cut.offcut_pct",
+        max(0.0, 100.0 * (1 - used / cooked_g)),
+        "what is left round the whole pieces: the cook's share",
+        source=CONSERVATION,
+        of=["cut.pieces", "cut.piece_g"],
+    )
+    _share(working, mixed, total)
+    alike = all(
+        max(cell.area for cell in cutting.pieces) < 1.005 * min(cell.area for cell in cutting.pieces)
+        for cutting in cuttings
+    )
+    _advise(working, total, lightest, heaviest, even, alike)
+
+
+def _share(working: Working, mixed: Mixed, total: int) -> None:
+    """What of each further part goes on a piece, and which is not enough for all of them."""
+    book = working.book
+    can_run_out = share_parts(working, mixed.parts, total, "cut.pieces")
+    if not can_run_out:
+        return
+    short = min(can_run_out, key=book.number)
+    part = working.bowl.parts[can_run_out[short]].part
+    name = part.name or part.role
+    book.add(
+        "shape.short_of",
+        name if book.number(short) < total else "nothing",
+        "whichever is enough for the fewest pieces",
+        source=CONSERVATION,
+        of=["cut.pieces", *can_run_out],
+    )
+    if book.number(short) < total:
+        working.advise("cut", "look", f"The {name} is enough for {book.number(short):.0f} of {total} pieces.", 2)
+
+
+def _advise(working: Working, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
+    asked = working.sheet.cut
+    by_count = asked.side_mm is None and asked.piece_g is None
+    if by_count and asked.pieces < total:
+        says = f"{total} pieces, {total - asked.pieces} more than you asked for: an even cut makes no fewer."
+        working.advise("cut", "good", says, 3)
+    if not even and not alike:
+        says = f"The pieces weigh from {lightest:.0f} to {heaviest:.0f} g: even areas make them all alike."
+        working.advise("cut", "look", says, 2)
+    elif not even:
+        says = (
+            f"From {lightest:.0f} g in one tray to {heaviest:.0f} g in another: whole pieces do not divide them alike."
+        )
+        working.advise("cut", "look", says, 2)
+    if asked.small > total:
+        working.advise("cut", "look", f"There are only {total} pieces to cut small.", 2)
+    elif asked.small:
+        says = f"{asked.small} pieces marked: no side longer than {SMALL_MM:.0f} mm, for small children and old people."
+        working.advise("cut", "look", says, 1)

@@ -1,0 +1,72 @@
+"""Keep: how long it stays soft and sound at room temperature, cold and frozen, what limits it, and what restores it.
+
+All of it an index from kitchen experience, never a safety validation.
+"""
+
+from __future__ import annotations
+
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.physics import keeping
+from kemble.core.stations.working import Working
+
+INDEX = "an index, not a safety validation"
+
+
+def keep(working: Working) -> None:
+    """Facts of keeping: what spoils limits it first, then what hardens it."""
+    book, kitchen = working.book, working.kitchen
+    spoils = list(dict.fromkeys(item.name for item in working.bowl.items if item.perishable))
+    perishable = bool(spoils)
+    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    soon = leaf("sheet:parts", "what spoils in it", ", ".join(spoils) or "nothing")
+    at_room = book.add(
+        "keep.room_h",
+        keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=perishable, room_c=kitchen.room_c),
+        f"{spoils[0]} in it: two hours at most" if spoils else f"more sugar keeps longer; {INDEX}",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_in_water_pct", soon, room],
+    )
+    book.add(
+        "keep.cold_h",
+        keeping.cold_h(perishable=perishable),
+        f"covered, in the fridge; {INDEX}",
+        source=KITCHEN_ESTIMATE,
+        of=[soon],
+    )
+    book.add(
+        "keep.frozen_days",
+        keeping.frozen_days(perishable=perishable),
+        f"wrapped tight, frozen the day it is made; {INDEX}",
+        source=KITCHEN_ESTIMATE,
+        of=[soon],
+    )
+    hard = _hard(working, "keep.hard_after_h", kitchen.room_c, "sugar and fat keep it soft, cold hardens it")
+    _hard(working, "keep.hard_cold_h", kitchen.fridge_c, "starch sets again two to three times as fast in the cold")
+    first = spoils[0] if perishable and at_room <= hard else "it turns hard" if hard < at_room else "it sours"
+    both: Origins = ["keep.room_h", "keep.hard_after_h"]
+    book.add("keep.limited_by", first, "whichever comes first", source=KITCHEN_ESTIMATE, of=[*both, soon])
+    book.add(
+        "keep.eat_within_h",
+        min(at_room, hard),
+        f"out on the counter, covered: soft and sound; {INDEX}",
+        source=KITCHEN_ESTIMATE,
+        of=both,
+    )
+    way = leaf("way:restores", "this way", working.way.name)
+    book.add("keep.restore", working.way.restores, "heat melts starch that has set", source=KITCHEN_ESTIMATE, of=[way])
+
+
+def _hard(working: Working, key: str, celsius: float, says: str) -> float:
+    book = working.book
+    sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
+    hours = keeping.hard_after_h(sugar, fat, water, celsius=celsius)
+    place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", "kept at", celsius, "°C")
+    return book.add(
+        key,
+        hours,
+        f"{says}; {INDEX}",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_pct", "mix.fat_pct", "mix.hydration_pct", place],
+        low=hours * 0.6,
+        high=hours * 1.6,
+    )

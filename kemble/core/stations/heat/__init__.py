@@ -1,0 +1,1 @@
+"""Heat: one module for each way of heating."""

@@ -1,0 +1,264 @@
+"""Boil: balls of dough, plain or round a core that may be frozen, in a pot that they cool."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics import conduction
+from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.doneness import COOKED, HOT_C, gelled
+from kemble.core.physics.freezing import food
+from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
+from kemble.core.stations.heat.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.working import Drawn, Working
+
+BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
+FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen estimate, 0.7-0.95
+MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
+_MOST_LAG_S = 120.0
+_THICKER_MM = 5.0
+_STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 %
+_FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
+
+
+class BoilDrawing(Drawn):
+    kind: Literal["boil"] = "boil"
+    curve: Curve
+    pot_mm: float
+    water_mm: float
+    outer_mm: float
+    core_mm: float
+    load: int
+    loads: int
+
+
+@dataclass(frozen=True, slots=True)
+class _Cooked:
+    """One ball in boiling water: seconds, °C, and the heat that it took up (J)."""
+
+    times: Array
+    heart: Array
+    skin: Array
+    float_s: float
+    through_s: float
+    hot_s: float
+    heat_j: float
+
+
+def _cook(
+    working: Working,
+    base: Composition,
+    filling: Composition | None,
+    drawn: BallDrawing,
+    boil_c: float,
+    *,
+    larger: float = 1.0,
+) -> _Cooked | None:
+    """March a ball, so many times as large as it is drawn, from its start to hot. None when it does not get there."""
+    outer, core = larger * drawn.outer_mm / 2000.0, larger * drawn.core_mm / 2000.0
+    dough = properties(fractions(base), 60.0)
+    shells = [(core, dough), (outer, dough)] if filling else [(outer, dough)]
+    body = conduction.sphere(shells, BOIL_H)
+    inner = int(np.searchsorted(body.centres, core)) if filling else 0
+    layers = [(food(base, fat_sets=False), len(body.centres) - inner)]
+    if filling:
+        layers.insert(0, (food(filling, fat_sets=True), inner))
+    start = np.full(len(body.centres), working.sheet.start.dough_c)
+    start[:inner] = _core_start(working)
+    times = 0.75 * outer**2 / dough.alpha * np.linspace(0.0, 1.0, _STEPS + 1) ** 1.7
+    celsius, heat = conduction.thaw(body, layers, start, boil_c, times)
+
+    cooked = gelled(times, celsius[:, inner:], working.book.number("mix.gel_temperature_c"))
+    volumes = body.volumes[inner:]
+    float_s = when(times, cooked @ volumes / volumes.sum(), FLOATS)
+    through_s = when(times, cooked[:, 0], COOKED)
+    hot_s = when(times, celsius[:, 0], HOT_C)
+    if float_s is None or through_s is None or hot_s is None:
+        return None
+    return _Cooked(
+        times=times,
+        heart=celsius[:, 0],
+        skin=boil_c + (celsius[:, -1] - boil_c) * conduction.film_share(body, -1),
+        float_s=float_s,
+        through_s=through_s,
+        hot_s=hot_s,
+        heat_j=4 * math.pi * float(heat[-1]),  # the solver's is per unit solid angle: its volumes are r³/3
+    )
+
+
+def _core_start(working: Working) -> float:
+    """°C at which the filling goes in."""
+    frozen = working.sheet.school("start") == "frozen"
+    return working.kitchen.freezer_c if frozen else working.kitchen.fridge_c
+
+
+def boil(
+    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
+) -> BoilDrawing | None:
+    """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
+    kitchen = working.kitchen
+    found = _cook(working, base, filling, drawn, boil_c)
+    if found is None:
+        working.refuse(
+            "pieces",
+            f"at {working.degrees(boil_c)} a ball this size does not cook through",
+            "smaller pieces, or less sugar in the dough",
+        )
+        return None
+    # Cold balls cool the pot, which climbs back at the burner's power: they lag behind by about half of that.
+    load, lag_s = _load(working, drawn, found.heat_j)
+
+    def minutes(seconds: float) -> float:
+        return (seconds * kitchen.time_factor + lag_s) / 60.0
+
+    simmer_on = working.sheet.school("done") == "float-then-simmer"
+
+    def done_s(cooked: _Cooked) -> float:
+        return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
+
+    floats, hot, done = minutes(found.float_s), minutes(found.hot_s), minutes(done_s(found))
+    on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
+    heart_done = float(np.interp(done, on_the_clock, found.heart))
+    _enter_times(working, drawn, floats=floats, hot=hot, done=done, heart_done_c=heart_done)
+    book, pot = working.book, kitchen.pot
+    thicker = _cook(working, base, filling, drawn, boil_c, larger=1 + _THICKER_MM / drawn.outer_mm)
+    if thicker:
+        more = minutes(done_s(thicker)) - done
+        says = "the same ball half a centimetre larger across: size counts nearly squared"
+        book.add("heat.thicker_min", more, says, source=SOLVER, of=["heat.done_min"])
+    book.add(
+        "heat.fuller_min",
+        min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,
+        "twice the load: the pot falls twice as far, and its burner needs longer to bring it back",
+        source=f"energy balance; {KITCHEN_ESTIMATE}",
+        of=["heat.pot_dip_c"],
+    )
+    holds = working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")
+    book.add("heat.water_ml", pot.water_ml, "as much as the pot holds", source="kitchen", of=[holds])
+    most = int(book.number("heat.load_pieces"))
+    number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
+    _advise(working, hot=hot, heart_done_c=heart_done)
+
+    # Until the pot has caught up nothing happens: the curve begins flat.
+    shown = np.concatenate(([0.0], on_the_clock))
+    heart, skin = (np.concatenate((curve[:1], curve)) for curve in (found.heart, found.skin))
+    visible = shown <= max(1.7 * done, 1.25 * hot)
+    return BoilDrawing.model_construct(
+        kind="boil",
+        curve=drawn_curve(shown[visible], heart[visible], skin[visible]),
+        pot_mm=kitchen.pot.diameter_mm,
+        water_mm=kitchen.pot.water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
+        outer_mm=drawn.outer_mm,
+        core_mm=drawn.core_mm,
+        load=load,
+        loads=number,
+    )
+
+
+def _enter_times(
+    working: Working, drawn: BallDrawing, *, floats: float, hot: float, done: float, heart_done_c: float
+) -> None:
+    book, sheet = working.book, working.sheet
+    factor, core_start = working.kitchen.time_factor, _core_start(working)
+    of: Origins = [
+        "shape.diameter_mm",
+        "mix.gel_temperature_c",
+        "heat.boil_c",
+        working.from_sheet("start.dough_c", "dough goes in at", sheet.start.dough_c, "°C"),
+        working.from_kitchen("time_factor", "this kitchen's time factor", factor),
+        "heat.pot_dip_c",
+    ]
+    if drawn.core_mm > 0:
+        shelf = "freezer_c" if core_start < 0 else "fridge_c"
+        of += ["shape.core_mm", working.from_kitchen(shelf, "filling goes in at", core_start, "°C")]
+    book.add(
+        "heat.depth_mm", drawn.outer_mm / 2, "from the skin to the heart", source=GEOMETRY, of=["shape.diameter_mm"]
+    )
+    book.add(
+        "heat.float_min",
+        floats,
+        f"{FLOATS:.0%} of the dough has gelled and swollen: it floats",
+        source=f"{SOLVER}; the share a {KITCHEN_ESTIMATE}",
+        of=of,
+        low=floats * 0.75,
+        high=floats * 1.35,
+    )
+    book.add(
+        "heat.core_hot_min",
+        hot,
+        f"the heart reaches {working.degrees(HOT_C)}",
+        source=SOLVER,
+        of=of,
+        low=hot * 0.87,
+        high=hot * 1.18,
+    )
+    first, latest = done * 0.85, done * 1.25
+    book.add(
+        "heat.done_min",
+        done,
+        "it floats" if sheet.school("done") == "float" else "cooked through and hot at the heart",
+        source=SOLVER,
+        of=["heat.float_min", "heat.core_hot_min", working.school("done")],
+        low=first,
+        high=latest,
+    )
+    for key, value, says in (
+        ("heat.first_check_min", first, "small pieces, a pot that hardly fell"),
+        ("heat.latest_min", latest, "large pieces, a full pot"),
+    ):
+        book.add(key, value, says, source=KITCHEN_ESTIMATE, of=["heat.done_min"])
+    book.add("heat.heart_done_c", heart_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+
+
+def _advise(working: Working, *, hot: float, heart_done_c: float) -> None:
+    if working.sheet.school("done") == "float" and heart_done_c < HOT_C:
+        heart = working.degrees(heart_done_c)
+        says = f"At the float the heart is {heart}. Simmer on to {hot:.0f} minutes for a hot one."
+        working.advise("heat", "look", says, 1)
+    says = "A tremble, not a boil; stir every half minute. Floating means only that the skin is done."
+    working.advise("heat", "look", says, 5)
+
+
+def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
+    """(pieces in a load, seconds the balls lag behind): as many as float in one layer, and as the pot can warm
+    without falling more than 14 °C."""
+    book, pot = working.book, working.kitchen.pot
+    pieces = int(book.number("shape.pieces"))
+    floor = _FLOOR_SHARE * pot.diameter_mm**2 / drawn.outer_mm**2
+    quick_j = 0.5 * ball_j  # taken up before the burner answers; kitchen estimate
+    warm = MOST_DIP_C * pot.water_ml * WATER_J_PER_ML_K / quick_j
+    most = max(1, math.floor(min(floor, warm)))
+    load = math.ceil(pieces / math.ceil(pieces / most))
+    dip = load * quick_j / (pot.water_ml * WATER_J_PER_ML_K)
+    net_w = working.kitchen.burner.high_w
+    lag = min(_MOST_LAG_S, 0.5 * load * quick_j / net_w)
+    of: Origins = [
+        "shape.diameter_mm",
+        "shape.piece_g",
+        working.from_kitchen("pot", "pot", f"{pot.diameter_mm:.0f} mm, {pot.water_ml:.0f} ml"),
+    ]
+    book.add(
+        "heat.load_pieces",
+        float(most),
+        "one floating layer that can be stirred, and a pot that goes on simmering",
+        source=KITCHEN_ESTIMATE,
+        of=of,
+    )
+    book.add(
+        "heat.pot_dip_c",
+        dip,
+        "half the heat that a load takes up, out of the water",
+        source=f"energy balance; the half a {KITCHEN_ESTIMATE}",
+        of=["heat.load_pieces", *of[2:], leaf("kitchen:burner.high_w", "net power at high heat", net_w, "W")],
+        low=dip * 0.6,
+        high=dip * 1.4,
+    )
+    return load, lag

@@ -1,0 +1,129 @@
+"""Finishing: what has set is toasted until it puffs, browned on a griddle, or fried in egg, so many at a time."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from kemble.core.cards.way import FinishKind
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics import conduction
+from kemble.core.physics.conduction import when
+from kemble.core.physics.doneness import HOT_C
+from kemble.core.physics.freezing import food
+from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
+from kemble.core.stations.working import Working
+
+SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
+
+
+class _Heat(NamedTuple):
+    """Pan or air in °C, its coefficient in W/(m2 K), and what is done with it in words."""
+
+    celsius: float
+    h: float
+    says: str
+
+
+# Kitchen estimates: an oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack.
+_HEATS: dict[FinishKind, _Heat] = {
+    "toast": _Heat(230.0, 48.0, "turned on a rack until the middle boils: steam inside puffs it"),
+    "griddle": _Heat(185.0, 180.0, "turned once: both sides crisp, and hot within"),
+    "fry": _Heat(165.0, 260.0, "turned once: both sides gold, and hot within"),
+}
+CRUST_KG_PER_M2 = 0.3  # of water a side gives up until it is crisp; kitchen estimate, 0.2-0.5
+GOLD_MIN = 0.8  # ... and so long more until it is gold; kitchen estimate
+FRY_SLICE_MM = 9.0
+_PUFFS_BELOW_BOIL_C = 2.0
+_SHARE = 0.65  # of the pan or rack that pieces cover; kitchen estimate
+_PAN_MM = 260.0
+_UNDER_CRUST_C = 8.0  # over the boil, where a crust meets the wet inside; kitchen estimate
+_CELLS = 16
+_LONGEST_S = 45 * 60.0
+
+
+def finishing(working: Working, shaped: Composition) -> None:
+    """Facts of the finish that the schools call for; nothing where they call for none."""
+    kind = next((kind for choice, school, kind in working.way.finishes if working.schools[choice] == school), None)
+    if kind is None or ("cut.pieces" not in working.book and "shape.pieces" not in working.book):
+        return
+    book, kitchen = working.book, working.kitchen
+    thick_mm, of = _thickness(working, kind)
+    heat = _HEATS[kind]
+    boil_c = book.number("heat.boil_c")
+    crust_s = CRUST_KG_PER_M2 * LATENT_STEAM / (heat.h * (heat.celsius - boil_c)) + GOLD_MIN * 60
+    until = boil_c - _PUFFS_BELOW_BOIL_C if kind == "toast" else HOT_C
+
+    # A wet inside stays near the boil; the glow over a rack drives it on until it boils through.
+    around = heat.celsius if kind == "toast" else boil_c + _UNDER_CRUST_C
+    body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), heat.h / 2, heat.h / 2, _CELLS)
+    layers = [(food(shaped, fat_sets=False), _CELLS)]
+    times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
+
+    def through_s(start_c: float) -> float:
+        """Seconds until the middle is there; each face has the heat half of the time."""
+        cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
+        return when(times, cells[:, _CELLS // 2], until) or _LONGEST_S
+
+    each_s = max(0.0 if kind == "toast" else 2 * crust_s, through_s(kitchen.room_c))
+    frozen_s = max(0.0 if kind == "toast" else 2 * crust_s, through_s(kitchen.freezer_c))
+    factor = kitchen.time_factor
+    of.append(working.from_kitchen("time_factor", "this kitchen's time factor", factor))
+    each = book.add(
+        "finish.each_min",
+        each_s / 60 * factor,
+        heat.says,
+        source=SOURCE,
+        of=of,
+        low=each_s / 80 * factor,
+        high=each_s / 42 * factor,
+    )
+    if kind != "toast":
+        book.add("finish.side_min", each / 2, "turned once, half way", source=SOURCE, of=["finish.each_min"])
+    book.add(
+        "finish.frozen_min",
+        (frozen_s - each_s) / 60 * factor,
+        f"from {working.degrees(kitchen.freezer_c)}",
+        source=SOURCE,
+        of=["finish.each_min", working.from_kitchen("freezer_c", "freezer", kitchen.freezer_c, "°C")],
+    )
+    _enter_loads(working, thick_mm, each)
+
+
+def _thickness(working: Working, kind: FinishKind) -> tuple[float, Origins]:
+    """How thick a piece is, in mm, and where that is from."""
+    book = working.book
+    for key in ("shape.thick_mm", "shape.depth_mm"):
+        if key in book and kind != "fry":
+            return book.number(key), [key]
+    thick = FRY_SLICE_MM if kind == "fry" else working.way.board_mm
+    return thick, [leaf("way:slice", "a slice", thick, "mm")]
+
+
+def _enter_loads(working: Working, thick_mm: float, each: float) -> None:
+    """How many lie side by side, and all of them one panful after another."""
+    book = working.book
+    pieces = "cut.pieces" if "cut.pieces" in book else "shape.pieces"
+    count = book.number(pieces)
+    ml = book.number("mix.volume_ml") / count
+    piece_mm2 = ml * 1000.0 / thick_mm
+    at_once = max(1, math.floor(_SHARE * math.pi * _PAN_MM**2 / 4 / piece_mm2))
+    number = math.ceil(count / at_once)
+    pan = leaf("way:pan", "a pan or rack", _PAN_MM, "mm across")
+    book.add(
+        "finish.loads",
+        float(number),
+        f"{at_once} at a time, not touching: they stick to each other",
+        source=KITCHEN_ESTIMATE,
+        of=[pieces, pan],
+    )
+    book.add(
+        "finish.all_min",
+        number * each,
+        "one after another; eaten as they come out",
+        source=KITCHEN_ESTIMATE,
+        of=["finish.loads", "finish.each_min"],
+    )

@@ -1,0 +1,304 @@
+"""Whole grain in its heat: loose in the steamer, under a lid, or in a rice cooker. It needs heat, and time at heat."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics.conduction import Array
+from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
+from kemble.core.physics.soaking import most_pct
+from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
+from kemble.core.stations.heat.curve import Curve, drawn_curve
+from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, stages_of, steamer
+from kemble.core.stations.working import Drawn, Working
+
+How = Literal["steam", "lid", "cooker"]
+SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
+STAND_MIN = 10.0  # lid shut, heat off
+STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
+SIMMER_LEAST_MIN = 8.0  # the grain has to drink what was poured on; kitchen estimate
+COOKER_KEEPS = 0.85  # of a rice cooker's rated power goes into what is in it; kitchen estimate
+SLOW_COOKER_MIN = 12.0  # some cookers warm gently first; kitchen estimate
+# Of what it needs: grain for a syrup is taken off with a little bite left in it. Kitchen estimate.
+SHORT_OF_DONE = 0.8
+BED_G_PER_ML = 0.72  # of soaked grain, loose; kitchen estimate
+BED_MM = 60.0  # deeper, and the steam comes through late and unevenly; kitchen estimate, 50-80
+_FRONT_MIN = 1.0  # steam takes so long to warm the grains it has come to; kitchen estimate
+_POINTS = 200
+
+
+class Phase(Drawn):
+    """One stretch of the heat, in minutes."""
+
+    name: str
+    minutes: float
+
+
+class GrainHeatDrawing(Drawn):
+    """`bed_mm` is how deep the grain lies in a steamer's basket, or it and its water in the pot `across_mm` wide."""
+
+    kind: Literal["grain"] = "grain"
+    how: How
+    curve: Curve
+    phases: tuple[Phase, ...]
+    bed_mm: float
+    across_mm: float
+    steamer: SteamerDrawing | None
+
+
+@dataclass(frozen=True, slots=True)
+class _Pot:
+    """Grain (and its water) in a heat. kg, J/(kg K), °C, W, m2; `needs` in minutes at 100 °C."""
+
+    kg: float
+    cp: float
+    start_c: float
+    boil_c: float
+    room_c: float
+    power_w: float
+    open_m2: float
+    needs: float
+    how: How
+
+    @property
+    def warm_s(self) -> float:
+        """Until all of it boils, or the steam has come through."""
+        return self.kg * self.cp * (self.boil_c - self.start_c) / self.power_w
+
+    def curve(self, simmer_s: float) -> tuple[Array, Array]:
+        """Seconds, and °C where it is slowest: the top of a steamed bed, all of a pot."""
+        times = np.linspace(0.0, self.warm_s + simmer_s + STAND_MIN * 60.0, _POINTS)
+        gap = self.boil_c - self.start_c
+        if self.how == "steam":
+            # Steam goes up as a front: the top stays cold until all below is hot.
+            since = np.clip((times - self.warm_s) / (_FRONT_MIN * 60.0) + 1.0, 0.0, 1.0)
+            return times, self.start_c + gap * since
+        rising = self.start_c + gap * np.minimum(1.0, times / self.warm_s)
+        standing = np.maximum(0.0, times - self.warm_s - simmer_s)
+        cooling = np.exp(-standing * STAND_H * self.open_m2 * 2 / (self.kg * self.cp))
+        result: Array = np.where(standing > 0, self.room_c + (self.boil_c - self.room_c) * cooling, rising)
+        return times, result
+
+    def simmer_s(self) -> float:
+        """Seconds at the boil until it has had what it needs, the stand counted in."""
+        worth = float(10.0 ** ((self.boil_c - 100.0) / COOK_Z_C))  # of a minute at this boil
+        if self.how == "steam":
+            return 60.0 * self.needs / worth
+        times, celsius = self.curve(0.0)
+        beside = float(cook_value_min(times, celsius)[-1])
+        return 60.0 * max(SIMMER_LEAST_MIN, (self.needs - beside) / worth)
+
+    def minutes(self) -> float:
+        stand = 0.0 if self.how == "steam" else STAND_MIN
+        return (self.warm_s + self.simmer_s()) / 60.0 + stand
+
+
+def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> GrainHeatDrawing:
+    """The way's own heat, for a way whose grain is all that is cooked: every heat fact, and the drawing."""
+    book, factor = working.book, working.kitchen.time_factor
+    needs = _needs(working, how, 1.0)
+    likely = _pot(working, pot, boil_c, how, needs)
+    first, done, latest = (minutes * factor for minutes in _window(likely))
+    _enter(working, likely, (first, done, latest))
+    simmer_s = likely.simmer_s()
+    times, celsius = likely.curve(simmer_s)
+    at_done = min(done / factor * 60.0, float(times[-1]))
+    book.add(
+        "heat.heart_done_c",
+        float(np.interp(at_done, times, celsius)),
+        "the slowest grain at the likely time",
+        source=SOURCE,
+        of=["heat.done_min"],
+    )
+    _enter_others(working, likely, done)
+    water, bed_mm, across_mm = None, 0.0, _across(working, how)
+    if how == "steam":
+        bed_mm = _enter_bed(working)
+        water = steamer(working)
+        gained = 1000.0 * likely.kg * likely.cp * (boil_c - likely.start_c) / LATENT_STEAM
+        book.add(
+            "heat.gained_g",
+            gained,
+            "steam that turned to water on the cold grain",
+            source="heat taken up over heat of evaporation",
+            of=["grain.soaked_g", "heat.boil_c"],
+        )
+    else:
+        bed_mm = pot.total / 1.1 * 1000.0 / (math.pi * across_mm**2 / 4)
+    _advise(working, how)
+    minutes = times / 60.0 * factor
+    shown = minutes <= 1.1 * latest
+    return GrainHeatDrawing.model_construct(
+        kind="grain",
+        how=how,
+        curve=drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c)),
+        phases=_phases(likely, simmer_s, factor),
+        bed_mm=bed_mm,
+        across_mm=across_mm,
+        steamer=water,
+    )
+
+
+def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> None:
+    """Grain that is cooked just short of done before the way's own heat: `grain.cook_min` alone."""
+    needs = _needs(working, how, SHORT_OF_DONE)
+    likely = _pot(working, pot, boil_c, how, needs)
+    factor = working.kitchen.time_factor
+    first, done, latest = (minutes * factor for minutes in _window(likely))
+    working.book.add(
+        "grain.cook_min",
+        done,
+        "brought to the boil, simmered and stood until a little bite is left: the syrup does the rest"
+        if how != "steam"
+        else "steamed until a little bite is left: the syrup does the rest",
+        source=SOURCE,
+        of=["heat.needs_min", "heat.boil_c", *_from(working, likely)],
+        low=first,
+        high=latest,
+    )
+
+
+def _needs(working: Working, how: How, share: float) -> float:
+    book, in_water = working.book, how != "steam"
+    most = most_pct(working.sheet.grain.soak_c)
+    of: Origins = ["grain.uptake_pct", "grain.soak_end_pct"]
+    return book.add(
+        "heat.needs_min",
+        share * grain_needs_min(book.number("grain.uptake_pct"), most, in_water=in_water),
+        "grain that took up so much of what it can" + (", drinking while it cooks" if in_water else ", in steam"),
+        source=KITCHEN_ESTIMATE,
+        of=of,
+    )
+
+
+def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: float) -> _Pot:
+    kitchen, book = working.kitchen, working.book
+    across = _across(working, how) / 1000.0
+    if how == "steam":
+        # The grain alone stands in the steam; what is poured on or sprinkled comes after.
+        kg = book.number("grain.soaked_g") / 1000.0
+        water = min(0.95, (kg * 1000.0 - 0.86 * book.number("grain.dry_g")) / (kg * 1000.0))
+        cp = 4180.0 * water + 1600.0 * (1 - water)
+        power = stages_of(working)[0].net_w
+    else:
+        kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
+        power = kitchen.burner.high_w if how == "lid" else COOKER_KEEPS * kitchen.cooker_w
+    return _Pot(
+        kg=kg,
+        cp=cp,
+        start_c=kitchen.room_c,
+        boil_c=boil_c,
+        room_c=kitchen.room_c,
+        power_w=power,
+        open_m2=math.pi * across**2 / 4,
+        needs=needs,
+        how=how,
+    )
+
+
+def _across(working: Working, how: How) -> float:
+    """Millimetres across the basket or the pot."""
+    if how == "steam":
+        return working.kitchen.steamer.diameter_mm
+    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    return pan.across_mm if pan else 200.0
+
+
+def _window(likely: _Pot) -> tuple[float, float, float]:
+    """First, done and latest in minutes: what grain, power and lid vary."""
+    fast = replace(likely, needs=0.82 * likely.needs, power_w=1.2 * likely.power_w)
+    slow = replace(likely, needs=1.3 * likely.needs, power_w=0.7 * likely.power_w)
+    gently = SLOW_COOKER_MIN if likely.how == "cooker" else 0.0
+    return fast.minutes(), likely.minutes(), slow.minutes() + gently
+
+
+def _from(working: Working, likely: _Pot) -> Origins:
+    kitchen = working.kitchen
+    if likely.how == "cooker":
+        power = working.from_kitchen("cooker_w", "rice cooker", kitchen.cooker_w, "W")
+    elif likely.how == "lid":
+        power = working.from_kitchen("burner.high_w", "net power at high heat", kitchen.burner.high_w, "W")
+    else:
+        power = working.from_kitchen("burner", "net power under the steamer", likely.power_w, "W")
+    factor = working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor)
+    return [power, working.from_kitchen("room_c", "room", kitchen.room_c, "°C"), factor]
+
+
+_SAYS: dict[How, str] = {
+    "steam": "the steam has come through, and the grain has had its time at heat: no white heart",
+    "lid": "to the boil, its time at heat on the lowest flame, and ten minutes' stand with the lid shut",
+    "cooker": "the cooker's own time, and ten minutes' stand with the lid shut",
+}
+
+
+def _enter(working: Working, likely: _Pot, window: tuple[float, float, float]) -> None:
+    book = working.book
+    first, done, latest = window
+    of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(working, likely)]
+    book.add(
+        "heat.first_check_min", first, "if everything goes fast: young grain, a strong flame", source=SOURCE, of=of
+    )
+    book.add("heat.done_min", done, _SAYS[likely.how], source=SOURCE, of=of, low=first, high=latest)
+    slow = "if everything goes slowly: old grain, a weak flame"
+    slow += ", a cooker that warms gently first" if likely.how == "cooker" else ""
+    book.add("heat.latest_min", latest, slow, source=SOURCE, of=of)
+    hot = (likely.warm_s / 60.0) * working.kitchen.time_factor
+    book.add("heat.core_hot_min", hot, "all of it is at the boil: hot, not yet soft", source=SOURCE, of=of)
+
+
+def _enter_others(working: Working, likely: _Pot, done: float) -> None:
+    """What other grain, another amount, a lifted lid would cost."""
+    book, factor, how = working.book, working.kitchen.time_factor, likely.how
+    none = grain_needs_min(0.0, 1.0, in_water=how != "steam")
+    for key, other, says in (
+        ("heat.double_min", replace(likely, kg=2 * likely.kg), "twice as much in the same heat"),
+        ("heat.unsoaked_min", replace(likely, needs=none), "the same grain, not soaked at all"),
+    ):
+        book.add(key, max(0.0, other.minutes() * factor - done), says, source=SOURCE, of=["heat.done_min"])
+    if how != "steam":
+        low_w = working.kitchen.burner.low_w
+        low = working.from_kitchen("burner.low_w", "net power at low heat", low_w, "W")
+        lifted_lid(working, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
+
+
+def _enter_bed(working: Working) -> float:
+    """How deep the grain lies on as many tiers as it wants, and the loads."""
+    book, kitchen = working.book, working.kitchen.steamer
+    floor = math.pi * kitchen.diameter_mm**2 / 4
+    thick = book.number("grain.soaked_g") / BED_G_PER_ML * 1000.0 / floor  # all of it on one tier
+    wanted = max(1, math.ceil(thick / BED_MM))
+    tiers = min(wanted, kitchen.tiers)
+    number = math.ceil(wanted / kitchen.tiers)
+    room = working.from_kitchen("steamer.tiers", f"tiers of {kitchen.diameter_mm:.0f} mm", kitchen.tiers)
+    bed = book.add(
+        "heat.depth_mm",
+        thick / (tiers * number),
+        f"the drained grain, loose, on {tiers} {'tier' if tiers == 1 else 'tiers'}",
+        source=GEOMETRY,
+        of=["grain.soaked_g", room],
+    )
+    loads(working, number, 1, "basketfuls", f"{BED_MM:.0f} mm of grain on each tier", room)
+    return bed
+
+
+def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
+    names = ("steam comes through", "at heat") if likely.how == "steam" else ("to the boil", "simmers", "stands shut")
+    lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
+    return tuple(
+        Phase.model_construct(name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False)
+    )
+
+
+def _advise(working: Working, how: How) -> None:
+    if how == "steam":
+        says = "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."
+    else:
+        says = "The lid stays shut until it has stood. Steam holes over the top, and no water on the floor."
+    working.advise("heat", "look", says, 5)

@@ -1,0 +1,79 @@
+"""Heat: time told from the thing itself, by the way's own heat."""
+
+from __future__ import annotations
+
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics.thermal import boiling_point_c
+from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
+from kemble.core.stations.heat.boil import BoilDrawing, boil
+from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
+from kemble.core.stations.heat.pounding import pounding
+from kemble.core.stations.heat.steam import SteamDrawing, steam_dish, steam_tin
+from kemble.core.stations.heat.stirred import StirredDrawing, stirred
+from kemble.core.stations.heat.wrapped import WrappedDrawing, wrapped
+from kemble.core.stations.mix.grain import cook_of
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
+from kemble.core.stations.working import Working
+
+HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
+
+
+def heat(
+    working: Working, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
+) -> HeatDrawing | None:
+    """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted).
+
+    `raw` is what goes into the heat, `shaped` what is shaped: already cooked where the way portions it cooked.
+    """
+    boil_c = boiling_point_c(working.kitchen.altitude_m)
+    working.book.add(
+        "heat.boil_c",
+        boil_c,
+        "air pressure at this height, and the boiling point there",
+        source="standard atmosphere and Antoine's equation",
+        of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
+    )
+    drawing = _by_method(working, raw, shaped, filling, drawn, boil_c)
+    pounding(working, shaped)
+    return drawing
+
+
+def _by_method(
+    working: Working,
+    raw: Composition,
+    shaped: Composition,
+    filling: Composition | None,
+    drawn: ShapeDrawing,
+    boil_c: float,
+) -> HeatDrawing | None:
+    method = working.way.heat_of(working.schools)
+    match method, drawn:
+        case "steam", TinDrawing():
+            return steam_tin(working, raw, drawn, boil_c)
+        case "dish", _:
+            return steam_dish(working, raw, boil_c)
+        case "grain", _:
+            return grain_heat(working, raw, boil_c, _how(working))
+        case "bake", TinDrawing():
+            if working.way.base == "grain":  # its grain was cooked first
+                grain_ahead(working, raw, boil_c, _how(working))
+                return bake_tray(working, shaped, drawn, boil_c)
+            return bake_tray(working, raw, drawn, boil_c)
+        case "gather", _:
+            grain_ahead(working, raw, boil_c, _how(working))
+            return stirred(working, shaped, boil_c, "gather")
+        case "boil", BallDrawing():
+            return boil(working, raw, filling, drawn, boil_c)
+        case "wrapped", BallDrawing():
+            return wrapped(working, raw, drawn, boil_c)
+        case ("pan" | "microwave") as stirred_in, _:
+            return stirred(working, raw, boil_c, stirred_in)
+    raise ValueError(f"{working.way.id} is not heated by {method} in this form")
+
+
+def _how(working: Working) -> How:
+    """How the grain is cooked, by the school followed."""
+    cook = cook_of(working)
+    assert cook in ("steam", "lid", "cooker")
+    return cook

@@ -1,0 +1,188 @@
+"""The steamer: the water under the rack over the whole time, each level of heat, tiers and loads, and a lifted lid."""
+
+from __future__ import annotations
+
+import math
+
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.kitchen.document import LEVELS, Level
+from kemble.core.physics.steamer import OPEN_S, Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.stations.working import Drawn, Working
+
+# Grams a minute above which the top creases, and under which its rim stays pale and dry. Kitchen estimates.
+FIERCE_G_PER_MIN = 24.0
+WEAK_G_PER_MIN = 8.0
+STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
+_SPREAD = (0.8, 1.2)
+_POINTS = 80
+
+
+class LevelAt(Drawn):
+    """One level of heat: what boils off, how long the first water lasts, and what comes of it."""
+
+    level: Level
+    g_per_min: float
+    lasts_min: float
+    says: str
+
+
+class SteamerDrawing(Drawn):
+    """The pot from the side, and how high the water stands along `minutes`."""
+
+    pot_mm: float
+    rack_mm: float
+    gap_mm: float
+    low_mm: float
+    start_mm: float
+    tiers: int
+    minutes: tuple[float, ...]
+    water_mm: tuple[float, ...]
+    levels: tuple[LevelAt, ...]
+
+
+def says_of(g_per_min: float) -> str:
+    """What so much steam does to a top."""
+    if g_per_min > FIERCE_G_PER_MIN:
+        return "fierce: an open top creases"
+    if g_per_min < WEAK_G_PER_MIN:
+        return "weak: a pale, dry rim"
+    return "wisps from the lid"
+
+
+def stages_of(working: Working) -> tuple[Stage, ...]:
+    """The heat under the steamer, by the school followed."""
+    burner, level = working.kitchen.burner, working.sheet.heat.level
+    if working.schools.get("course") == "strong-first":
+        return Stage(STRONG_MIN, burner.high_w), Stage(math.inf, burner.low_w)
+    return (Stage(math.inf, burner.net_w(level)),)
+
+
+def per_mm(working: Working) -> float:
+    """Millilitres in a millimetre of water in the pot."""
+    return math.pi * working.kitchen.steamer.diameter_mm**2 / 4 / 1000.0
+
+
+def steamer(working: Working) -> SteamerDrawing:
+    """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
+    book, pot = working.book, working.kitchen.steamer
+    stages = stages_of(working)
+    minutes = book.number("heat.latest_min")
+    plan = water_plan(
+        diameter_mm=pot.diameter_mm,
+        full_mm=max(pot.low_mm + 5, pot.rack_mm - pot.gap_mm),
+        low_mm=pot.low_mm,
+        stages=stages,
+        minutes=minutes,
+    )
+    _enter_water(working, plan)
+    rate = book.number("heat.water_loss_g_per_min")
+    if rate > FIERCE_G_PER_MIN:
+        working.advise("heat", "look", f"{rate:.0f} g a minute is fierce: the top creases. Turn it down.", 1)
+    if rate < WEAK_G_PER_MIN:
+        says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
+        working.advise("heat", "look", says, 1)
+    lifted_lid(working, pot.diameter_mm, stages[-1].net_w, _pot(working))
+    return _drawing(working, plan, minutes)
+
+
+def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) -> None:
+    """What one look under a lid `across_mm` wide costs over a burner that gives `net_w`."""
+    lid = lifted_lid_s(
+        open_m2=math.pi * (across_mm / 1000) ** 2 / 4, net_w=net_w, boil_c=working.book.number("heat.boil_c")
+    )
+    minutes = lid / 60.0 * working.kitchen.time_factor
+    working.book.add(
+        "heat.lid_min",
+        minutes,
+        f"{OPEN_S:.0f} seconds open, and the heat that went out with the steam made good",
+        source=f"vapour by Lewis' relation; {KITCHEN_ESTIMATE}",
+        of=["heat.boil_c", pot],
+        low=minutes / 2,
+        high=minutes * 2,
+    )
+
+
+def _pot(working: Working) -> Origin:
+    pot = working.kitchen.steamer
+    full = max(pot.low_mm + 5, pot.rack_mm - pot.gap_mm)
+    return working.from_kitchen(
+        "steamer", "steamer", f"{pot.diameter_mm:.0f} mm across, water {pot.low_mm:.0f} to {full:.0f} mm deep"
+    )
+
+
+def _enter_water(working: Working, plan: WaterPlan) -> None:
+    book, level = working.book, working.sheet.heat.level
+    power: Origins
+    if len(plan.stages) > 1:
+        power = [
+            working.from_kitchen("burner.high_w", "net power at high heat", plan.stages[0].net_w, "W"),
+            working.from_kitchen("burner.low_w", "then at low heat", plan.stages[-1].net_w, "W"),
+        ]
+    else:
+        power = [working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", plan.stages[0].net_w, "W")]
+    strongest = loss_g_per_min(plan.stages[0].net_w)
+    less, more = _SPREAD
+    book.add(
+        "heat.water_loss_g_per_min",
+        strongest,
+        "net power over 2.257 MJ for each kilogram" + (", while it is strong" if len(plan.stages) > 1 else ""),
+        source="heat of evaporation",
+        of=power,
+        low=strongest * less,
+        high=strongest * more,
+    )
+    book.add(
+        "heat.water_ml",
+        plan.start_ml,
+        "to a centimetre under the rack, or what is needed and a fifth more",
+        source=KITCHEN_ESTIMATE,
+        of=["heat.water_loss_g_per_min", "heat.latest_min", _pot(working)],
+    )
+    if not plan.top_ups:
+        return
+    at, ml = plan.top_ups[0]
+    book.add(
+        "heat.top_up_at_min",
+        at,
+        "when the water falls to the low mark",
+        source="heat of evaporation",
+        of=["heat.water_ml", "heat.water_loss_g_per_min"],
+        low=at / more,
+        high=at / less,
+    )
+    book.add(
+        "heat.top_up_ml",
+        ml,
+        "what the rest of the time will boil off and a fifth more, or as much as goes in",
+        source=KITCHEN_ESTIMATE,
+        of=["heat.top_up_at_min", "heat.latest_min"],
+    )
+    says = f"Top up at {at:.0f} minutes with {ml:.0f} ml, boiling: cold water stops the steam."
+    working.advise("heat", "look", says, 3)
+
+
+def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawing:
+    pot, ml_per_mm = working.kitchen.steamer, per_mm(working)
+    # A level just before each top-up and one at it, so that the drawing has its step.
+    at = sorted(
+        {round(minutes * i / _POINTS, 3) for i in range(_POINTS + 1)}
+        | {t for top_up, _ in plan.top_ups for t in (top_up - 1e-3, top_up)}
+    )
+    return SteamerDrawing.model_construct(
+        pot_mm=pot.diameter_mm,
+        rack_mm=pot.rack_mm,
+        gap_mm=pot.gap_mm,
+        low_mm=pot.low_mm,
+        start_mm=plan.start_ml / ml_per_mm,
+        tiers=pot.tiers,
+        minutes=tuple(at),
+        water_mm=tuple(round(plan.level_ml(t) / ml_per_mm, 2) for t in at),
+        levels=tuple(_level(working, plan, level) for level in LEVELS),
+    )
+
+
+def _level(working: Working, plan: WaterPlan, level: Level) -> LevelAt:
+    rate = loss_g_per_min(working.kitchen.burner.net_w(level))
+    return LevelAt.model_construct(
+        level=level, g_per_min=rate, lasts_min=(plan.start_ml - plan.low_ml) / rate, says=says_of(rate)
+    )

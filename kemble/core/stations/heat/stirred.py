@@ -1,0 +1,227 @@
+"""Stirred: a mass in an open pan under the spoon, or in a microwave oven in bursts; its time from the power put in.
+
+A raw dough is done when it has cleared; cooked rice in its syrup (gather) when it has dried until the pan comes clean.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.doneness import clear_s
+from kemble.core.physics.stove import Stirred, stir
+from kemble.core.physics.thermal import fractions, properties
+from kemble.core.stations.heat.curve import Curve, drawn_curve
+from kemble.core.stations.working import Drawn, Working
+
+SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
+PAN_MM = 240.0  # where the kitchen's list does not say which pan
+WORK_MIN = 1.5  # stirred on after it clears, until it is one even mass; kitchen estimate
+INTO_FOOD = 0.6  # of a microwave oven's rated power; kitchen estimate, 0.5-0.7
+BURST_MIN, STIR_MIN = 1.0, 0.4  # on, and out to be stirred; kitchen estimates
+_COVERED_M2 = 0.0015  # what a plate over the bowl leaves open
+_END_S = 3600.0
+# Of its weight that rice in syrup gives up until it leaves the pan clean; kitchen estimate, 0.04-0.09.
+GATHER_LOSS = 0.06
+FOLDED_C = 82.0  # rice and syrup, hot, just folded together; kitchen estimate
+Method = Literal["pan", "microwave", "gather"]
+
+
+class StirredDrawing(Drawn):
+    """Where the heat goes, in kJ until it is done, and what is lost in g. `bursts` of a microwave oven, else 0."""
+
+    kind: Literal["stirred"] = "stirred"
+    method: Method
+    curve: Curve
+    power_w: float
+    warm_kj: float
+    dry_kj: float
+    lost_g: float
+    pan_mm: float
+    bursts: int
+
+
+@dataclass(frozen=True, slots=True)
+class _Mass:
+    kg: float
+    cp: float
+    start_c: float
+    boil_c: float
+    power_w: float
+    open_m2: float
+    gel_c: float
+    lose_kg: float  # the least that its way loses in this heat
+    cooked: bool  # it comes cooked, and only dries
+
+    def stirred(self) -> Stirred:
+        return stir(
+            mass_kg=self.kg,
+            cp=self.cp,
+            start_c=self.start_c,
+            boil_c=self.boil_c,
+            power_w=self.power_w,
+            open_m2=self.open_m2,
+            end_s=_END_S,
+        )
+
+    def clear_s(self, run: Stirred) -> float | None:
+        """Seconds of heat until it has gelled, turned from milky to clear, and dried to where it holds together."""
+        if self.cooked:
+            return when(run.times, run.lost_kg, self.lose_kg)
+        moments = (
+            clear_s(run.times, run.celsius, self.gel_c),
+            when(run.times, run.lost_kg, self.lose_kg),
+        )
+        return None if None in moments else max(m for m in moments if m is not None)
+
+
+def stirred(working: Working, base: Composition, boil_c: float, method: Method) -> StirredDrawing | None:
+    """When it clears, what the power goes into, and what would change that. None when it does not clear."""
+    book, kitchen = working.book, working.kitchen
+    pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    across = pan.across_mm if pan else PAN_MM
+    oven = method == "microwave"
+    power = INTO_FOOD * kitchen.microwave_w if oven else kitchen.burner.net_w(working.sheet.heat.level)
+    gather = method == "gather"
+    least = GATHER_LOSS if gather else max(0.0, working.way.loss(working.schools).low) / 100
+    likely = _Mass(
+        kg=base.total / 1000.0,
+        cp=properties(fractions(base), 60.0).cp,
+        start_c=FOLDED_C if gather else kitchen.room_c,
+        boil_c=boil_c,
+        power_w=power,
+        open_m2=_COVERED_M2 if oven else math.pi * (across / 1000.0) ** 2 / 4,
+        gel_c=book.number("mix.gel_temperature_c"),
+        lose_kg=least * base.total / 1000.0,
+        cooked=gather,
+    )
+
+    def minutes(mass: _Mass) -> float | None:
+        clear = mass.clear_s(mass.stirred())
+        return None if clear is None else _clock(clear / 60.0, method) * kitchen.time_factor
+
+    run = likely.stirred()
+    clear = likely.clear_s(run)
+    # How much a rice in syrup must dry is less sure than when a dough clears.
+    less, more = (0.7, 1.5) if gather else (1.0, 1.0)
+    dry = likely.lose_kg
+    first = minutes(replace(likely, power_w=power * 1.2, gel_c=likely.gel_c - 3, lose_kg=dry * less))
+    latest = minutes(replace(likely, power_w=power * 0.75, gel_c=likely.gel_c + 3, lose_kg=dry * more))
+    if clear is None or first is None or latest is None:
+        working.refuse(
+            "heat.level",
+            f"{power:.0f} W into {base.total:.0f} g do not clear it within the hour: it dries as fast as it warms",
+            "a higher level, a smaller batch or a narrower pan",
+        )
+        return None
+    done = _clock(clear / 60.0, method) * kitchen.time_factor
+    _enter(working, likely, (first, done, latest), method, across)
+
+    def at_clear(values: Array) -> float:
+        return float(np.interp(clear or 0.0, run.times, values))
+
+    lost_g = 1000.0 * at_clear(run.lost_kg)
+    book.add(
+        "heat.lost_g",
+        lost_g,
+        "vapour past the cover by then" if oven else "vapour from the open top by then",
+        source=SOLVER,
+        of=["heat.done_min"],
+        low=lost_g * 0.6,
+        high=lost_g * 1.5,
+    )
+    book.add(
+        "heat.heart_done_c", at_clear(run.celsius), "the mass at the likely time", source=SOLVER, of=["heat.done_min"]
+    )
+    for key, other, says in (
+        (
+            "heat.double_min",
+            replace(likely, kg=2 * likely.kg, lose_kg=2 * likely.lose_kg),
+            "twice as much in the same pan",
+        ),
+        ("heat.level_min", replace(likely, power_w=power * 0.7), "a third less heat"),
+    ):
+        longer = minutes(other)
+        if longer is not None:
+            book.add(key, longer - done, says, source=SOLVER, of=["heat.done_min"])
+    _advise(working, method, done, 100 * lost_g / base.total)
+    # The stirring on at the end of a pan goes on in the heat; what lies between bursts stretches all of it.
+    stretch = _clock(1.0, method) if method == "microwave" else 1.0
+    on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
+    shown = on_the_clock <= 1.15 * latest
+    return StirredDrawing.model_construct(
+        kind="stirred",
+        method=method,
+        curve=drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown]),
+        power_w=power,
+        warm_kj=at_clear(run.stored) / 1000.0,
+        dry_kj=at_clear(run.dried) / 1000.0,
+        lost_g=lost_g,
+        pan_mm=across,
+        bursts=math.ceil(clear / 60.0 / BURST_MIN) if method == "microwave" else 0,
+    )
+
+
+def _clock(heat_min: float, method: Method) -> float:
+    """Minutes on the clock for so many of heat: the stirring on at the end, or between the bursts."""
+    if method == "microwave":
+        return heat_min * (1 + STIR_MIN / BURST_MIN)
+    return heat_min + WORK_MIN
+
+
+def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], method: Method, across_mm: float) -> None:
+    book, level = working.book, working.sheet.heat.level
+    first, done, latest = window
+    if method != "microwave":
+        of: Origins = [
+            working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", mass.power_w, "W"),
+            working.from_kitchen("pans", "pan across", across_mm, "mm"),
+        ]
+    else:
+        rated = working.kitchen.microwave_w
+        of = [working.from_kitchen("microwave_w", "microwave oven", rated, "W"), working.school("cook")]
+    book.add(
+        "heat.power_w",
+        mass.power_w,
+        f"{INTO_FOOD:.0%} of what the oven is rated at" if method == "microwave" else "net into the pan",
+        source=KITCHEN_ESTIMATE if method == "microwave" else "kitchen",
+        of=list(of[:1]),
+    )
+    of += ["mix.batch_g", "mix.gel_temperature_c", "heat.power_w"]
+    of.append(working.from_kitchen("room_c", "room", working.kitchen.room_c, "°C"))
+    of.append(working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor))
+    source = f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}"
+    says = "it has turned clear, lost the least that its way loses, and is one even mass"
+    if method == "gather":
+        says = f"{GATHER_LOSS:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare"
+    if method == "microwave":
+        says = "it has gelled and turned clear all through, stirred between the bursts"
+    book.add(
+        "heat.first_check_min", first, "if everything goes fast: a strong burner, a thin batter", source=source, of=of
+    )
+    book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
+    book.add("heat.latest_min", latest, "if everything goes slowly: a weak burner, much sugar", source=source, of=of)
+
+
+def _advise(working: Working, method: Method, done: float, lost_pct: float) -> None:
+    loss = working.way.loss(working.schools)
+    if method == "pan" and lost_pct > loss.high + 2:
+        says = f"It loses {lost_pct:.0f} % of its water by then: stiffer than it looks. Cook to weight, or use a narrower pan."
+        working.advise("heat", "look", says, 2)
+    if method == "microwave":
+        working.advise(
+            "heat", "look", "A white core in the middle is not done: stir it in, and give one burst more.", 2
+        )
+    elif method == "gather":
+        working.advise("heat", "look", "Low heat, never still. Draw the spoon through: the floor stays bare.", 3)
+    else:
+        says = "Never leave it: bottom to top, corner to corner. Milky to clear, one mass, leaves the pan."
+        working.advise("heat", "look", says, 3)
+    if done > 25:
+        working.advise("heat", "look", "So much in one pan is hard to turn: two batches are sooner done.", 1)

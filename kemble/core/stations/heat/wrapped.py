@@ -1,0 +1,236 @@
+"""Wrapped: parcels of grain boiled under a lid, flat packets in steam; heat comes through the leaf, and stays a while."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics import conduction
+from kemble.core.physics.conduction import Array, Body, Modes, when
+from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
+from kemble.core.physics.soaking import most_pct
+from kemble.core.physics.steamer import loss_g_per_min
+from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.stations.heat.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.working import Drawn, Working
+
+# Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K).
+# Kitchen estimates: a wet leaf 200-500, leaf and foil with folds of air 50-110.
+LEAF_H = 320.0
+FOIL_H = 75.0
+# Grain in a tight parcel takes its water through the leaf: so much longer than loose; kitchen estimate, 2-4.
+TIGHT = 3.0
+GROUND_NEEDS_MIN = 10.0  # at 100 °C, grain ground and stirred until thick before; kitchen estimate, 6-15
+_TIER_SHARE = 0.75  # of a tier that packets may cover, so that steam comes past; kitchen estimate
+_POT_SHARE = 0.6  # of its water's volume that parcels may have and still lie under; kitchen estimate
+_UNDER = 0.15  # of the pot's water gone, and the top parcels look out; kitchen estimate
+_SPAN = 3.2  # of its own slow time that is looked at, and the cook value it needs
+_SPARE = 5.0  # °C: what is put in is this much warmer or colder than told
+
+
+class WrappedDrawing(Drawn):
+    """`thick_mm` is across the shortest way: of the packet, or of a ball as heavy as the parcel."""
+
+    kind: Literal["wrapped"] = "wrapped"
+    form: Literal["parcel", "packet"]
+    curve: Curve
+    thick_mm: float
+    side_mm: float
+    steamer: SteamerDrawing | None  # of packets; parcels lie in the pot
+
+
+@dataclass(frozen=True, slots=True)
+class _Wrapped:
+    """A packet as a flat square, or a parcel as a ball of its volume. m, °C, W/(m2 K)."""
+
+    thick: float
+    side: float | None  # of a packet; None for a parcel
+    material: Material
+    h: float
+    start_c: float
+    boil_c: float
+
+    def bodies(self) -> list[Body]:
+        if self.side is None:
+            return [conduction.sphere([(self.thick / 2, self.material)], self.h)]
+        flat = conduction.slab(self.thick, self.material, self.h, self.h)
+        edge = conduction.slab(self.side, self.material, self.h, self.h)
+        return [flat, edge, edge]
+
+    def curves(self, times: Array) -> tuple[Array, Array]:
+        """The heart and the outside under the leaf, in °C: the product of the bodies."""
+        heart, outside = np.ones_like(times), np.ones_like(times)
+        for i, body in enumerate(self.bodies()):
+            modes = Modes(body)
+            left = modes.remaining(times)
+            middle = Modes.centre(left, body) if self.side is None else left.max(axis=1)
+            heart = heart * middle
+            outside = outside * (modes.surfaces(left)[1] if i == 0 else middle)
+        gap = self.start_c - self.boil_c
+        return self.boil_c + gap * heart, self.boil_c + gap * outside
+
+    @property
+    def slow_s(self) -> float:
+        """Its own slow time: half its thickness squared over the diffusivity, and what the leaf adds."""
+        half = self.thick / 2
+        return half**2 / self.material.alpha * (0.4 + self.material.k / (self.h * half))
+
+
+def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: float) -> WrappedDrawing:
+    """When the heart has had its time at heat, and what would change that."""
+    book, factor = working.book, working.kitchen.time_factor
+    parcel = drawn.form == "parcel"
+    thick_mm = drawn.outer_mm if parcel else book.number("shape.thick_mm")
+    likely = _Wrapped(
+        thick=thick_mm / 1000.0,
+        side=None if parcel else book.number("shape.side_mm") / 1000.0,
+        material=properties(fractions(base), 70.0),
+        h=LEAF_H if parcel else FOIL_H,
+        start_c=working.sheet.start.dough_c,
+        boil_c=boil_c,
+    )
+    needs = _needs(working, parcel)
+    # The same minutes at a lower boil are worth less.
+    slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
+    times = np.linspace(0.0, 1.0, 200) ** 1.5 * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
+
+    def done(one: _Wrapped, need: float) -> float:
+        """Minutes on the cook's clock until the heart has had its time at heat."""
+        heart, _ = one.curves(times)
+        at = when(times, cook_value_min(times, heart), need)
+        return (float(times[-1]) if at is None else at) / 60.0 * factor
+
+    fast = replace(likely, h=likely.h * 1.4, start_c=likely.start_c + _SPARE)
+    slow = replace(likely, h=likely.h * 0.65, start_c=likely.start_c - _SPARE)
+    window = (done(fast, needs * 0.8), done(likely, needs), done(slow, needs * 1.25))
+    heart, outside = likely.curves(times)
+    minutes = times / 60.0 * factor
+    _enter(working, likely, window, thick_mm, needs)
+    hot = when(minutes, heart, HOT_C)
+    if hot is not None:
+        says = f"the heart reaches {working.degrees(HOT_C)}"
+        book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
+    at_done = float(np.interp(window[1], minutes, heart))
+    book.add("heat.heart_done_c", at_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+    for key, other, says in (
+        ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
+        ("heat.colder_min", replace(likely, start_c=5.0), "straight from the fridge"),
+    ):
+        more = done(other, needs) - window[1]
+        book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
+    _advise(working, parcel, hot, window[1])
+    _enter_loads(working, likely, thick_mm)
+    if parcel:
+        _enter_pot(working, window[2])
+    shown = minutes <= 1.12 * window[2]
+    return WrappedDrawing.model_construct(
+        kind="wrapped",
+        form="parcel" if parcel else "packet",
+        curve=drawn_curve(minutes[shown], heart[shown], outside[shown]),
+        thick_mm=thick_mm,
+        side_mm=thick_mm if parcel else book.number("shape.side_mm"),
+        steamer=None if parcel else steamer(working),
+    )
+
+
+def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
+    """Packets lie flat, side by side, on each tier; parcels lie under the water."""
+    kitchen, pieces = working.kitchen, int(working.book.number("shape.pieces"))
+    if likely.side is None:
+        at_once = _POT_SHARE * kitchen.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
+        room = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
+        loads(working, pieces, math.floor(at_once), "parcels", "what lies under the water", room)
+        return
+    across, tiers = kitchen.steamer.diameter_mm, kitchen.steamer.tiers
+    each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
+    room = working.from_kitchen("steamer.tiers", f"tiers of {across:.0f} mm", tiers)
+    loads(working, pieces, max(1, each) * tiers, "packets", "tiers, with room for the steam", room)
+
+
+def _enter_pot(working: Working, latest: float) -> None:
+    """What boils off under the lid at low heat, and when the parcels begin to look out."""
+    book, kitchen = working.book, working.kitchen
+    rate = loss_g_per_min(kitchen.burner.low_w)
+    low = working.from_kitchen("burner.low_w", "net power at low heat", kitchen.burner.low_w, "W")
+    says = "net power over 2.257 MJ for each kilogram"
+    book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
+    lifted_lid(working, kitchen.pot.diameter_mm, kitchen.burner.low_w, low)
+    pot = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
+    book.add("heat.water_ml", kitchen.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
+    at = _UNDER * kitchen.pot.water_ml / rate
+    if at < latest:
+        book.add(
+            "heat.top_up_at_min",
+            at,
+            f"{_UNDER:.0%} of the water gone: the top parcels look out of it",
+            source=KITCHEN_ESTIMATE,
+            of=["heat.water_ml", "heat.water_loss_g_per_min"],
+            low=at * 0.7,
+            high=at * 1.4,
+        )
+        book.add(
+            "heat.top_up_ml",
+            _UNDER * kitchen.pot.water_ml,
+            "what boiled off, each time",
+            source="heat of evaporation",
+            of=["heat.top_up_at_min"],
+        )
+
+
+def _needs(working: Working, parcel: bool) -> float:
+    """Minutes at 100 °C that the heart needs."""
+    if not parcel:
+        return GROUND_NEEDS_MIN
+    most = most_pct(working.sheet.grain.soak_c)
+    return TIGHT * grain_needs_min(working.book.number("grain.uptake_pct"), most)
+
+
+def _enter(
+    working: Working, likely: _Wrapped, window: tuple[float, float, float], thick_mm: float, needs: float
+) -> None:
+    book, parcel = working.book, likely.side is None
+    first, done, latest = window
+    size = "shape.diameter_mm" if parcel else "shape.thick_mm"
+    of: Origins = [
+        size,
+        "heat.boil_c",
+        "heat.needs_min",
+        working.from_sheet("start.dough_c", "goes in at", likely.start_c, "°C"),
+        working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
+    ]
+    book.add(
+        "heat.needs_min",
+        needs,
+        "grain soaked so long, taking its water through the leaf"
+        if parcel
+        else "ground, and stirred until thick before",
+        source=KITCHEN_ESTIMATE,
+        of=["grain.uptake_pct"],
+    )
+    book.add("heat.depth_mm", thick_mm / 2, "from the leaf to the heart", source=GEOMETRY, of=[size])
+    source = f"{SOLVER}; time at heat a {KITCHEN_ESTIMATE}"
+    book.add("heat.first_check_min", first, "if everything goes fast: loose folds, young grain", source=source, of=of)
+    says = "the heart has had its time at heat: soft, with no white in it"
+    book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
+    book.add("heat.latest_min", latest, "if everything goes slowly: tight folds, old grain", source=source, of=of)
+
+
+def _advise(working: Working, parcel: bool, hot: float | None, done: float) -> None:
+    if hot is not None and done > hot + 10:
+        says = f"Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well."
+        working.advise("heat", "look", says, 4)
+    if parcel:
+        says = "A plate on top keeps them under water; top up with boiling water, and leave the lid on."
+    else:
+        says = "Lay them flat with room to swell; seams up, lid in a cloth."
+    working.advise("heat", "before", says, 5)
+    if parcel and not math.isclose(working.sheet.grain.soak_min, 0.0) and working.sheet.grain.soak_min < 60:
+        working.advise("heat", "look", "Hardly soaked: cut one open before you lift the rest out.", 3)

@@ -1,0 +1,1 @@
+"""Mix: what is in the pot."""

@@ -1,0 +1,232 @@
+"""Grain: rinsed, soaked and drained, and the liquid that is then still to be poured on."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from kemble.core.cards.card import Band
+from kemble.core.cards.way import GrainCook
+from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.physics.soaking import UPTAKE_SPREAD, half_min, most_pct, uptake_pct
+from kemble.core.stations.working import Drawn, Working
+
+PELEG = "Peleg's equation; its constants a kitchen estimate"
+RINSE_MIN = 1.5  # a rinse is that long under water; kitchen estimate
+CLING_PCT = 10.0  # of the dry weight clings to grain just poured off, kitchen estimate 6-14 ...
+CLING_MIN = 15.0  # ... and falls by two thirds in this time on the sieve
+UNSOAKED_PCT = 24.0  # under this much the hearts stay hard in steam; kitchen estimate
+
+# Water lost in cooking, in per cent of what is in the pot; negative where steam condenses on it. Kitchen estimates.
+LOSS: dict[GrainCook, Band] = {
+    "steam": Band(-9.0, -4.0),
+    "lid": Band(4.0, 9.0),
+    "cooker": Band(3.0, 6.0),
+    "ground": Band(3.0, 8.0),
+    "parcel": Band(0.0, 0.0),
+}
+PARCEL_WATER_PCT = Band(90.0, 120.0)  # all the water in parcel grain boiled long, on dry grain; kitchen estimate
+HOW: dict[GrainCook, str] = {
+    "steam": "steamed",
+    "lid": "simmered under a lid",
+    "cooker": "in a rice cooker",
+    "ground": "ground and stirred",
+    "parcel": "boiled in its parcel",
+}
+_POURED: tuple[GrainCook, ...] = ("lid", "cooker", "ground")
+
+
+class GrainDrawing(Drawn):
+    """The soak as a curve of minutes against per cent taken up, where it stands on it, and the weights."""
+
+    minutes: tuple[float, ...]
+    uptake_pct: tuple[float, ...]
+    soak_min: float
+    soak_c: float
+    at_pct: float
+    most_pct: float
+    dry_g: float
+    soaked_g: float
+    cook_water_g: float | None
+    cooked_g: float
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
+class Soaked:
+    """Grams: the dry grain, the water it brings into the bowl, and the water in the soak that the sheet counts."""
+
+    dry: float
+    held: float
+    beside: float
+    cook: GrainCook
+
+
+def cook_of(working: Working) -> GrainCook:
+    """How the grain is cooked, by the school followed."""
+    ways_of_it = working.way.grain_cook
+    return ways_of_it[working.sheet.school("grain")] if len(ways_of_it) > 1 else next(iter(ways_of_it.values()))
+
+
+def grain(working: Working) -> Soaked | None:
+    """Facts of rinsing, soaking and draining. None for a way that begins from flour."""
+    if working.way.base != "grain":
+        return None
+    book, asked = working.book, working.sheet.grain
+    cook = cook_of(working)
+    kernels = [poured for poured in working.bowl.base.poured if poured.item.group == "grain"]
+    dry = book.add(
+        "grain.dry_g",
+        sum(poured.grams for poured in kernels),
+        "the grain of the base, as weighed dry",
+        source=CONSERVATION,
+        of=[leaf(poured.scooped.ref, poured.item.name, poured.grams, "g") for poured in kernels],
+    )
+    book.add(
+        "grain.soak_min",
+        asked.soak_min,
+        "as on the sheet",
+        source="sheet",
+        of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
+    )
+    book.add(
+        "grain.drain_min",
+        asked.drain_min,
+        "as on the sheet",
+        source="sheet",
+        of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
+    )
+    warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
+    book.add("grain.soak_end_pct", most_pct(asked.soak_c), "after days", source=PELEG, of=[warm])
+    taken = uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c)
+    spread = 0.0 if taken == 0 else UPTAKE_SPREAD * taken
+    rinses = working.from_sheet("grain.rinses", "rinses, a minute and a half each", asked.rinses)
+    book.add(
+        "grain.uptake_pct",
+        taken,
+        "water gained in the soak and the rinses",
+        source=PELEG,
+        of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
+        low=taken - spread,
+        high=taken + spread,
+    )
+    uptake = dry * taken / 100
+    book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
+    wet = asked.soak_min > 0 or asked.rinses > 0
+    cling = dry * CLING_PCT / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
+    book.add(
+        "grain.cling_g",
+        cling,
+        "a film between the grains, gone in an hour on the sieve",
+        source=KITCHEN_ESTIMATE,
+        of=["grain.dry_g", "grain.drain_min"],
+        low=cling * 0.6,
+        high=cling * 1.4,
+    )
+    book.add(
+        "grain.soaked_g",
+        dry + uptake + cling,
+        "what the scale should show when it has drained: less, and it wants longer in the water",
+        source=CONSERVATION,
+        of=["grain.dry_g", "grain.uptake_g", "grain.cling_g"],
+        low=dry + uptake - dry * spread / 100 + 0.6 * cling,
+        high=dry + uptake + dry * spread / 100 + 1.4 * cling,
+    )
+    _advise(working, cook, taken)
+    held = uptake + cling
+    if cook in _POURED:
+        _pour(working, held)
+        return Soaked(dry, held, 0.0, cook)
+    return Soaked(dry, held, held, cook)
+
+
+def _pour(working: Working, held: float) -> None:
+    """The liquid still to pour: the sheet's, less what the grain holds already."""
+    book = working.book
+    liquids = [poured for poured in working.bowl.base.poured if poured.item.group == "liquid"]
+    asked = sum(poured.grams for poured in liquids)
+    of: Origins = [leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in liquids]
+    book.add(
+        "grain.total_water_g",
+        max(asked, held),
+        "the liquid of the base: soaked up and poured on together",
+        source=CONSERVATION,
+        of=of,
+    )
+    book.add(
+        "grain.cook_water_g",
+        max(0.0, asked - held),
+        "all the liquid of the base, less what soaking, rinsing and draining left in the grain",
+        source=CONSERVATION,
+        of=["grain.total_water_g", "grain.uptake_g", "grain.cling_g"],
+    )
+    if asked < held:
+        says = (
+            f"The soak alone brings {held:.0f} g of water; the sheet asks {asked:.0f}. Soak it shorter, or pour more."
+        )
+        working.advise("mix", "look", says, 0)
+
+
+def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, float, float]:
+    """Cooked grain in grams: likely, low, high; the fact entered. `batch_g` is all that is in the pot."""
+    book = working.book
+    if soaked.cook == "parcel":
+        solids = batch_g - soaked.beside
+        water = PARCEL_WATER_PCT
+        book.add(
+            "grain.pot_water_g",
+            max(0.0, soaked.dry * water.middle / 100 - soaked.beside),
+            f"boiled long, grain ends with {water.low:g} to {water.high:g} % of water on its dry weight",
+            source=KITCHEN_ESTIMATE,
+            of=["grain.dry_g", "grain.uptake_g"],
+        )
+        likely, low, high = (
+            solids + max(soaked.beside, soaked.dry * share / 100) for share in (water.middle, water.low, water.high)
+        )
+        of: Origins = ["grain.dry_g", "grain.uptake_g", "grain.pot_water_g"]
+    else:
+        loss = LOSS[soaked.cook]
+        likely, low, high = (batch_g * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
+        of = ["grain.dry_g", "grain.uptake_g"]
+    book.add(
+        "grain.cooked_g",
+        likely,
+        f"{HOW[soaked.cook]}: the grain and its water, less or with what the heat takes or brings",
+        source=f"{CONSERVATION}; losses a {KITCHEN_ESTIMATE}",
+        of=of,
+        low=low,
+        high=high,
+    )
+    return likely, low, high
+
+
+def drawing(working: Working, soaked: Soaked) -> GrainDrawing:
+    """The soaking curve to twice the asked time, three hours at the least."""
+    book, asked = working.book, working.sheet.grain
+    last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
+    minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
+    return GrainDrawing.model_construct(
+        minutes=minutes,
+        uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),
+        soak_min=asked.soak_min,
+        soak_c=asked.soak_c,
+        at_pct=book.number("grain.uptake_pct"),
+        most_pct=book.number("grain.soak_end_pct"),
+        dry_g=soaked.dry,
+        soaked_g=book.number("grain.soaked_g"),
+        cook_water_g=book.number("grain.cook_water_g") if "grain.cook_water_g" in book else None,
+        cooked_g=book.number("grain.cooked_g"),
+        how=HOW[soaked.cook],
+    )
+
+
+def _advise(working: Working, cook: GrainCook, taken: float) -> None:
+    asked = working.sheet.grain
+    if cook in ("steam", "ground") and taken < UNSOAKED_PCT:
+        says = f"Only {taken:.0f} % taken up: the hearts stay hard. It wants {UNSOAKED_PCT:.0f} % at least."
+        working.advise("mix", "look", says, 1)
+    if asked.soak_min > 240 and asked.soak_c > 22:
+        says = f"A long soak at {working.degrees(asked.soak_c)} sours. Over four hours it belongs in the cold."
+        working.advise("mix", "look", says, 2)
+    if cook in ("steam", "ground") and asked.drain_min < 20:
+        working.advise("mix", "look", "Drain it truly dry, half an hour on the sieve: wet grain steams to mush.", 3)

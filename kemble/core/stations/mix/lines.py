@@ -1,0 +1,84 @@
+"""Lines: each line of the bowl as it is shown, with its household measure, where it goes, and what is odd about it."""
+
+from __future__ import annotations
+
+from kemble.core.facts.quantity import UNITS, household
+from kemble.core.sheet.bowl import Scooped
+from kemble.core.stations.working import Drawn, Working
+
+
+class Carried(Drawn):
+    """Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty."""
+
+    to: str
+    at: str
+    grams: float
+
+
+class LineWorked(Drawn):
+    """One line of the bowl as it is shown: grams, share of the flour, nearest household measure, where it goes.
+
+    What has a default came later than the first kept runs, which must open still.
+    """
+
+    part: int
+    line: int
+    role: str = "base"
+    name: str
+    group: str
+    grams: float
+    used_g: float
+    pct: float
+    water_g: float = 0.0
+    household: str
+    household_error_pct: float
+    carried: tuple[Carried, ...] = ()
+    allergens: tuple[str, ...]
+    look_alike: str
+    question: str = ""
+
+
+def worked_line(working: Working, one: Scooped, base_g: float) -> LineWorked:
+    item = one.item
+    near = household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+    carried = [
+        Carried.model_construct(to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits
+    ]
+    if one.reserve_g:
+        carried.append(Carried.model_construct(to="", at=one.line.reserve_for or "kept back", grams=one.reserve_g))
+    return LineWorked.model_construct(
+        part=one.part,
+        line=one.index,
+        role=one.role,
+        name=item.name,
+        group=item.group,
+        grams=one.grams,
+        used_g=one.used_g,
+        pct=100.0 * one.used_g / base_g,
+        water_g=item.per_100_g.water * one.used_g / 100,
+        household=near.text if near else "",
+        household_error_pct=near.error_pct if near else 0.0,
+        carried=tuple(carried),
+        allergens=item.allergens,
+        look_alike=item.look_alike,
+        question=question(working, one),
+    )
+
+
+def question(working: Working, one: Scooped) -> str:
+    """What is unlikely about how a line is measured, as a question; empty when nothing is."""
+    unit = one.line.amount.unit
+    densities = one.item.density.values()
+    low, high = 0.8 * min(densities), 1.25 * max(densities)
+    if UNITS[unit].kind in ("volume", "own") and not low <= one.g_per_ml <= high:
+        cup = one.g_per_ml * working.shelf.spoons.cup
+        return f"A cup of it would weigh {cup:.0f} g; {low * 250:.0f} to {high * 250:.0f} is usual. Another cup, another packet?"
+    if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
+        return f"{UNITS[unit].name[0].upper()}{UNITS[unit].name[1:]}, {UNITS[unit].factor:.0f} ml? A rice cooker's own holds 180."
+    kinds = {other.line.amount.unit for other in working.bowl.scooped if other.line.amount.unit.startswith("cup_")} - {
+        "cup_own"
+    }
+    if unit.startswith("cup_") and unit != "cup_own" and len(kinds) > 1:
+        others = " and ".join(sorted(UNITS[kind].name for kind in kinds if kind != unit))
+        return f"{UNITS[unit].factor:.0f} ml here, but {others} on another line. Are they two cups?"
+    return ""

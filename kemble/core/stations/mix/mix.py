@@ -1,0 +1,393 @@
+"""Mix: what is in the pot, as ratios on the flour or the dry grain, weights, and the temperature at which it gels."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origin, Origins, leaf
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.larder import SOURCE, Composition
+from kemble.core.physics.doneness import gel_temperature_c
+from kemble.core.physics.thermal import fractions, properties
+from kemble.core.stations.mix import grain as grains
+from kemble.core.stations.mix import parts as made_parts
+from kemble.core.stations.mix.grain import GrainDrawing, Soaked
+from kemble.core.stations.mix.lines import LineWorked, question, worked_line
+from kemble.core.stations.mix.parts import Made, PartDrawing
+from kemble.core.stations.working import Drawn, Working
+
+CHOI_OKOS = "Choi-Okos densities of the components"
+_LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
+
+
+class BarShare(Drawn):
+    """One material of the bar."""
+
+    material: str
+    grams: float
+
+
+class MixDrawing(Drawn):
+    bar: tuple[BarShare, ...]
+    lines: tuple[LineWorked, ...]
+    parts: tuple[PartDrawing, ...] = ()
+    grain: GrainDrawing | None = None
+    in_zone: bool
+    outcome: str
+    bite: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Mixed:
+    """What Mix hands on: the drawing, the base as it is heated, what is shaped, and the parts beside it."""
+
+    drawing: MixDrawing
+    heated: Composition
+    shaped: Composition
+    parts: dict[PartRole, Made]
+
+
+@dataclass(frozen=True, slots=True)
+class _Counted:
+    """One thing that the ratios count: its composition and where it comes from."""
+
+    composition: Composition
+    name: str
+    ref: str
+    is_base: bool
+
+
+def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]) -> list[_Counted]:
+    """Every line of the counted parts, as much of it as this sheet has, and the water of the soak."""
+    way = working.way
+    found = []
+    for role in way.counted:
+        bowl = working.bowl.parts.get(role)
+        if bowl is None:
+            continue
+        share = made[role].have / made[role].grams if role in made and made[role].grams else 1.0
+        for poured in bowl.poured:
+            composition = poured.composition if share == 1.0 else poured.composition.scaled(share)
+            is_base = role == "base" and poured.item.group == way.base
+            found.append(_Counted(composition, poured.item.name, poured.scooped.ref, is_base))
+    if soaked and soaked.beside > 0:
+        water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
+        found.append(_Counted(water, "the soak", "grain.uptake_g", False))
+    return found
+
+
+def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[str, float]:
+    """Water, sugar, fat and salt that are not the base's own, each with every line's contribution."""
+    stuff = "flour" if working.way.base == "flour" else "dry grain"
+    ratios = {}
+    for key, component in (("hydration", "water"), ("sugar", "sugar"), ("fat", "fat"), ("salt", "salt")):
+        shares = [(getattr(one.composition, component), one) for one in counted if not one.is_base]
+        shares.sort(key=lambda pair: -pair[0])
+        of: list[str | Origin] = ["mix.base_g"]
+        of += [
+            leaf(one.ref, f"{component} in {one.name.lower()}", round(mass, 1), "g")
+            for mass, one in shares
+            if mass >= _LEAST_SHARE_G
+        ]
+        ratios[key] = working.book.add(
+            f"mix.{key}_pct",
+            100.0 * sum(mass for mass, _ in shares) / base_g,
+            f"all the {component} that is not the {stuff}'s own, on 100 of {stuff}",
+            source=f"baker's percentage; {SOURCE}",
+            of=of,
+        )
+    return ratios
+
+
+def mix(working: Working) -> Mixed:
+    """Ratios, batch, yields, volume and gel temperature."""
+    sheet, book, way, bowl = working.sheet, working.book, working.way, working.bowl
+    soaked = grains.grain(working)
+    made = made_parts.parts(working)
+    kernels = [poured for poured in bowl.base.poured if poured.item.group == way.base]
+    base_g = book.add(
+        "mix.base_g",
+        sum(poured.grams for poured in kernels),
+        f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
+        source=CONSERVATION,
+        of=[leaf(poured.scooped.ref, poured.item.name, poured.grams, "g") for poured in kernels],
+    )
+    counted = _counted(working, soaked, made)
+    ratios = _ratios(working, counted, base_g)
+    for group, key in (("egg", "mix.egg_pct"), ("legume", "mix.legume_pct")):
+        grams = bowl.base.of_group(group)
+        if grams:
+            book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
+    whole = Composition.summed(one.composition for one in counted)
+    batch_g = book.add(
+        "mix.batch_g",
+        whole.total,
+        "every line that goes into the batch, reserves held back"
+        + (", and the water of the soak" if soaked and soaked.beside else ""),
+        source=CONSERVATION,
+        of=[leaf(one.ref, one.name, round(one.composition.total, 1), "g") for one in counted],
+    )
+    book.add(
+        "mix.water_g",
+        whole.water,
+        f"water in every line, the {way.base}'s own included",
+        source=SOURCE,
+        of=["mix.batch_g"],
+    )
+    heated = bowl.base.composition
+    if soaked and soaked.beside:
+        heated = heated.with_water(heated.water + soaked.beside)
+    cooked = _cooked(working, soaked, made, heated)
+    shaped = cooked if way.portions == "cooked" else whole
+    _volume(working, shaped)
+    in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
+    book.add(
+        "mix.sugar_in_water_pct",
+        in_water,
+        "sugar divided by sugar and water together",
+        source=CONSERVATION,
+        of=["mix.sugar_pct", "mix.water_g"],
+    )
+    gel = gel_temperature_c(
+        heated.sugar / heated.water if heated.water else 2.0, heated.water / heated.starch if heated.starch else 9.0
+    )
+    book.add(
+        "mix.gel_temperature_c",
+        gel,
+        f"{working.degrees(65)} in plain water, raised by sugar and by want of water",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_in_water_pct", "mix.water_g", "mix.base_g"],
+        low=gel - 4,
+        high=gel + 4,
+    )
+    soft = _softness(working, ratios["hydration"], ratios["sugar"])
+    tender = _tenderness(working, ratios["sugar"], ratios["fat"])
+    in_zone = inside((ratios["hydration"], ratios["sugar"]), way.zone)
+    _advise(working, ratios["hydration"], ratios["sugar"], ratios["fat"])
+    bar = (
+        ("water", whole.water),
+        ("sugar", whole.sugar),
+        ("starch", whole.starch),
+        ("fat", whole.fat),
+        ("other", whole.protein + whole.fibre + whole.salt + whole.other),
+    )
+    drawing = MixDrawing.model_construct(
+        bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
+        lines=tuple(worked_line(working, one, base_g) for one in bowl.scooped),
+        parts=(
+            made_parts.base_drawing(working, heated.total, _range(working)),
+            *made_parts.drawings(working, made),
+        ),
+        grain=grains.drawing(working, soaked) if soaked else None,
+        in_zone=in_zone,
+        outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
+        bite=next(words for limit, words in _BITES if tender <= limit),
+    )
+    filling = sheet.part("filling")
+    if filling:
+        share = book.add(
+            "mix.filling_pct",
+            100 * made["filling"].have / base_g,
+            "filling made, on the base's dry weight",
+            source=CONSERVATION,
+            of=["part.filling.made_g", "mix.base_g"],
+        )
+        dough = book.number("mix.cooked_g") if way.portions == "cooked" else batch_g
+        book.add(
+            "mix.filling_share_pct",
+            100 * share * base_g / (share * base_g + 100 * dough),
+            "filling made, on filling and dough together",
+            source=CONSERVATION,
+            of=["part.filling.made_g", "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"],
+        )
+    return Mixed(drawing, heated, shaped, made)
+
+
+def _cooked(working: Working, soaked: Soaked | None, made: dict[PartRole, Made], heated: Composition) -> Composition:
+    """What the batch weighs when cooked, entered; its composition, water lost taken off."""
+    book, way = working.book, working.way
+    of: Origins
+    if soaked:
+        likely, low, high = grains.cooked(working, soaked, heated.total)
+        says, of = "the cooked grain", ["grain.cooked_g"]
+    else:
+        loss = way.loss(working.schools)
+        likely, low, high = (heated.total * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
+        says = (
+            f"the base less {loss.middle:g} % in this heat"
+            if loss.middle > 0
+            else f"the base and {-loss.middle:g} % of water taken up"
+            if loss.middle < 0
+            else "the base, nothing lost"
+        )
+        of = ["mix.batch_g", leaf("way:cook_loss", "lost in cooking", f"{loss.low:g} to {loss.high:g}", "%")]
+    whole = [heated.with_water(heated.water - (heated.total - likely))]
+    for role in way.counted:
+        if role in made:
+            likely, low, high = (
+                total + part * (made[role].have / made[role].grams if made[role].grams else 1.0)
+                for total, part in ((likely, made[role].grams), (low, made[role].low), (high, made[role].high))
+            )
+            whole.append(made[role].had)
+            of.append(f"part.{role}.made_g")
+            says += f" and the {made[role].name}"
+    book.add(
+        "mix.cooked_g",
+        likely,
+        says,
+        source=KITCHEN_ESTIMATE,
+        of=of,
+        low=low,
+        high=high,
+    )
+    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    if pan:
+        book.add(
+            "mix.scale_g",
+            likely + pan.empty_g,
+            f"with {pan.name}: stop when the scale shows it",
+            source=CONSERVATION,
+            of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
+            low=low + pan.empty_g,
+            high=high + pan.empty_g,
+        )
+    return Composition.summed(whole)
+
+
+def _range(working: Working) -> tuple[float, float, float]:
+    """The cooked batch: likely, low, high."""
+    fact = working.book.facts["mix.cooked_g"]
+    likely = working.book.number("mix.cooked_g")
+    return likely, likely if fact.low is None else fact.low, likely if fact.high is None else fact.high
+
+
+def _volume(working: Working, shaped: Composition) -> None:
+    book = working.book
+    density = properties(fractions(shaped), 25.0).rho / 1000.0
+    of = "mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g"
+    book.add(
+        "mix.density_g_per_ml",
+        density,
+        f"the components' volumes added up, at {working.degrees(25)}",
+        source=CHOI_OKOS,
+        of=[of, "mix.water_g"],
+    )
+    book.add(
+        "mix.volume_ml",
+        book.number(of) / density,
+        "weight divided by density",
+        source=CHOI_OKOS,
+        of=[of, "mix.density_g_per_ml"],
+    )
+
+
+def inside(point: tuple[float, float], polygon: tuple[tuple[float, float], ...]) -> bool:
+    """Whether a point lies inside a polygon, by counting crossings of a ray to the right."""
+    x, y = point
+    crossings = False
+    for (x1, y1), (x2, y2) in zip(polygon, (*polygon[1:], polygon[0]), strict=True):
+        if (y1 > y) != (y2 > y) and x < (x2 - x1) * (y - y1) / (y2 - y1) + x1:
+            crossings = not crossings
+    return crossings
+
+
+def _index(value: float) -> float:
+    return max(-2.0, min(2.0, value))
+
+
+def _softness(working: Working, hydration: float, sugar: float) -> float:
+    """-2 firm to +2 soft against the way's midway point. Kitchen estimate: sugar counts half of water."""
+    way = working.way
+    water = (hydration - way.midway[0]) / ((way.hydration.high - way.hydration.low) / 2)
+    sweet = (sugar - way.midway[1]) / ((way.sugar.high - way.sugar.low) / 2)
+    soft = _index(1.2 * water + 0.5 * sweet)
+    return working.book.add(
+        "mix.softness",
+        soft,
+        "how far water and sugar lie from the way's midway; an index, not a measurement",
+        source=KITCHEN_ESTIMATE,
+        of=[
+            "mix.hydration_pct",
+            "mix.sugar_pct",
+            leaf("way:midway", "water midway", way.midway[0], "%"),
+            leaf("way:midway", "sugar midway", way.midway[1], "%"),
+        ],
+        low=max(-2.0, soft - 0.5),
+        high=min(2.0, soft + 0.5),
+    )
+
+
+def _tenderness(working: Working, sugar: float, fat: float) -> float:
+    """-2 chewy to +2 tender: sugar and fat both part the starch. Kitchen estimate: they count alike across their bands."""
+    way = working.way
+    rich = (fat - way.fat.middle) / max(1.0, (way.fat.high - way.fat.low) / 2)
+    sweet = (sugar - way.sugar.middle) / max(1.0, (way.sugar.high - way.sugar.low) / 2)
+    tender = _index(0.8 * rich + 0.6 * sweet)
+    return working.book.add(
+        "mix.tenderness",
+        tender,
+        "how far sugar and fat lie from the middle of the way's bands; an index, not a measurement",
+        source=KITCHEN_ESTIMATE,
+        of=["mix.sugar_pct", "mix.fat_pct"],
+        low=max(-2.0, tender - 0.6),
+        high=min(2.0, tender + 0.6),
+    )
+
+
+_OUTCOMES = (
+    (-1.2, "firm and dense"),
+    (-0.5, "on the firm side"),
+    (0.5, "midway between firm and soft"),
+    (1.2, "on the soft side"),
+    (9.0, "very soft and slow to set"),
+)
+_BITES = (
+    (-1.0, "very chewy"),
+    (-0.35, "chewy"),
+    (0.35, "with some chew"),
+    (1.0, "tender"),
+    (9.0, "very tender"),
+)
+
+
+def _advise(working: Working, hydration: float, sugar: float, fat: float) -> None:
+    way = working.way
+    kernels = {poured.item.id for poured in working.bowl.base.poured if poured.item.group == way.base}
+    if "rice-flour" in kernels:
+        working.advise("mix", "look", "Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?", 0)
+    if kernels == {"plain-rice"}:
+        working.advise("mix", "look", "Plain rice stays apart and will not hold. Is it the sweet rice packet?", 0)
+    checks = (
+        (hydration < way.hydration.low, f"Dry for this way: it works from {way.hydration.low:g} % water.", 1),
+        (hydration > way.hydration.high, f"Wet for this way: it works up to {way.hydration.high:g} % water.", 1),
+        (
+            sugar < way.sugar.low,
+            f"Little sugar for this way: under {way.sugar.low:g} % it is hard as stone tomorrow.",
+            2,
+        ),
+        (
+            sugar > way.sugar.high,
+            f"Very sweet for this way: over {way.sugar.high:g} % it is slow to gel and slow to set.",
+            2,
+        ),
+        (fat < way.fat.low, f"Little fat: under {way.fat.low:g} % it sticks to the knife.", 4),
+        (fat > way.fat.high, f"Much fat: over {way.fat.high:g} % the outside turns greasy.", 4),
+    )
+    for wrong, says, rank in checks:
+        if wrong:
+            working.advise("mix", "look", says, rank)
+    for one in working.bowl.scooped:
+        asks = question(working, one)
+        if asks:
+            working.advise("mix", "look", f"{one.item.name}: {asks}", 3)
+    working.advise("mix", "good", "Drag the bean, or nudge it with the arrow keys: water across, sugar up.", 9)
+
+
+def advise_limits(working: Working) -> None:
+    """The way's further bands, on whatever facts they name."""
+    for limit in working.way.limits:
+        if limit.fact in working.book:
+            value = working.book.number(limit.fact)
+            says = limit.too_little if value < limit.low else limit.too_much if value > limit.high else ""
+            if says:
+                working.advise("mix", "look", says, 2)

@@ -1,0 +1,1 @@
+"""Shape: the piece, the tin, the tools."""

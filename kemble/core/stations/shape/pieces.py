@@ -1,0 +1,394 @@
+"""Pieces: dough or grain shared out, plain or with a filling in or round it; what runs out first; one of them measured."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from kemble.core.cards.way import Form
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.geometry.ball import Ball, sphere_mm
+from kemble.core.kitchen.larder import Composition
+from kemble.core.stations.mix.mix import CHOI_OKOS, Mixed
+from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.shape.portions import (
+    A_HAIR,
+    MOST_PIECES,
+    Heart,
+    Portions,
+    Remedy,
+    ball_in,
+    filling_of,
+    heart_of,
+    portioned,
+    stuff_of,
+)
+from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
+from kemble.core.stations.working import Drawn, Working
+
+_A_FILM_MM = 0.05  # a layer thinner than that is none
+_NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears; kitchen estimate
+_LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through; kitchen estimate
+
+
+class BallDrawing(Drawn):
+    """One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
+
+    The densities let the drawing follow a hand before the facts do.
+    """
+
+    kind: Literal["ball"] = "ball"
+    form: Form = "ball"
+    outside: bool = False
+    outer_mm: float
+    core_mm: float
+    heart_mm: float = 0.0
+    heart_g: float = 0.0
+    heart_name: str = ""
+    least_skin_mm: float
+    near_skin_mm: float = 0.0
+    dough_name: str = "dough"
+    piece_name: str = "ball"
+    dough_total_g: float
+    filling_total_g: float
+    dough_g_per_ml: float
+    filling_g_per_ml: float
+    filling_name: str
+    filling_word: str = "filling"
+    rolled: RolledDrawing | None = None
+    remedies: tuple[Remedy, ...]
+
+
+def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
+    """Weights and sizes of the pieces. Returns the drawing and what is within; None if refused."""
+    way = working.way
+    filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.parts)
+    if heart and not heart.each_g:
+        working.refuse("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
+        return None
+    stuff = stuff_of(working, filling, heart)
+    portions = portioned(working, mixed, filling, heart, stuff)
+    if portions is None:
+        return None
+    outside = way.wraps == "outside" and filling is not None
+    within = portions.filling_g > 0
+    ball = ball_in(portions, stuff, outside)
+    if within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
+        working.refuse(
+            "pieces",
+            f"{portions.dough_g:.3g} and {portions.filling_g:.3g} g leave no layer round the other",
+            "more of what goes outside, or less inside",
+        )
+        return None
+    _enter_weights(working, portions, heart)
+    _enter_parts(working, mixed.parts, portions)
+    _enter_sizes(working, portions, ball, heart)
+    rolled = None
+    if working.follows(way.rolled_when):
+        rolled = roll_out(working, portions.dough_g, portions.dough_total)
+        if rolled is None:
+            return None
+    least = way.least_skin(working.schools)
+    if least:
+        working.book.add(
+            "shape.least_skin_mm",
+            least,
+            "thinner, it tears when it is closed",
+            source=KITCHEN_ESTIMATE,
+            of=[working.school(choice.id) for choice in way.choices if choice.station == "shape"],
+        )
+    _advise(working, portions, ball, heart, least)
+    drawing = BallDrawing.model_construct(
+        kind="ball",
+        form=way.form,
+        outside=outside,
+        outer_mm=ball.diameter_mm,
+        core_mm=ball.core_mm if within else 0.0,
+        heart_mm=ball.heart_mm if heart else 0.0,
+        heart_g=portions.heart_g,
+        heart_name=heart.name if heart else "",
+        least_skin_mm=least,
+        near_skin_mm=least + _NEAR_TEARING_MM if least else 0.0,
+        dough_name=way.word("dough"),
+        piece_name=way.word("piece"),
+        dough_total_g=portions.dough_total,
+        filling_total_g=portions.filling_total,
+        dough_g_per_ml=stuff.inner_g_per_ml if outside else stuff.outer_g_per_ml,
+        filling_g_per_ml=stuff.outer_g_per_ml if outside else stuff.inner_g_per_ml,
+        filling_name=filling.name if filling else heart.name if heart else "",
+        filling_word=way.word("filling"),
+        rolled=rolled,
+        remedies=portions.remedies(way.word("dough"), way.word("filling")),
+    )
+    inside = [filling] if filling else []
+    if heart:
+        inside.append(mixed.parts["heart"])
+    return drawing, Composition.summed(part.composition for part in inside) if inside else None
+
+
+_LABELS = {
+    "dough_g": ("dough in a piece", "g"),
+    "filling_g": ("within a piece", "g"),
+    "piece_g": ("weight of a piece", "g"),
+    "skin_pct": ("skin, of the whole", "%"),
+    "skin_mm": ("skin", "mm"),
+    "diameter_mm": ("across", "mm"),
+}
+
+
+def _said(working: Working) -> Origins:
+    """The measures of a piece that the sheet says, as origins."""
+    return [
+        working.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
+        for name, value in working.sheet.pieces.measures.items()
+    ]
+
+
+def _enter_weights(working: Working, portions: Portions, heart: Heart | None) -> None:
+    book, asked, way = working.book, working.sheet.pieces, working.way
+    batch = "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"
+    dough, filling = way.word("dough"), way.word("filling")
+    enough: Origins = ["shape.base_enough_for"]
+    weights: Origins = ["shape.base_g"]
+    said = _said(working)
+    words = "from two measures of the piece" if len(said) == 2 and not asked.dough_g else f"{dough} shared equally"
+    book.add(
+        "shape.base_g",
+        portions.dough_g,
+        "as on the sheet" if asked.dough_g else words,
+        source="sheet" if asked.dough_g else GEOMETRY,
+        of=[batch, *said],
+    )
+    book.add(
+        "shape.base_enough_for",
+        portions.base_for,
+        f"all the {dough} over the {dough} in a piece",
+        source=CONSERVATION,
+        of=[batch, "shape.base_g"],
+    )
+    if heart:
+        book.add(
+            "shape.heart_g",
+            heart.each_g,
+            f"one {heart.name}",
+            source="sheet" if working.bowl.parts["heart"].part.each_g else "larder",
+            of=["part.heart.made_g"],
+        )
+    if portions.filling_g:
+        weights.append("shape.filling_g")
+        made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
+        within: Origins = [made] if made in book else []
+        words = "from two measures of the piece" if len(said) == 2 else f"{filling} shared equally"
+        book.add(
+            "shape.filling_g",
+            portions.filling_g,
+            "as on the sheet" if asked.filling_g else words,
+            source="sheet" if asked.filling_g else GEOMETRY,
+            of=[*within, *said, *(["shape.heart_g"] if heart else [])],
+        )
+        if heart and portions.filling_total:
+            book.add(
+                "shape.paste_g",
+                portions.paste_g,
+                f"all that is within, less the {heart.name}",
+                source=CONSERVATION,
+                of=["shape.filling_g", "shape.heart_g"],
+            )
+        if portions.filling_total:
+            enough.append("shape.filling_enough_for")
+            book.add(
+                "shape.filling_enough_for",
+                portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
+                f"all the {filling} over the {filling} in a piece",
+                source=CONSERVATION,
+                of=[made, "shape.paste_g" if heart else "shape.filling_g"],
+            )
+        book.add(
+            "shape.filling_on_base_pct",
+            100 * portions.filling_g / portions.dough_g,
+            f"{filling} on {dough}, by weight",
+            source=CONSERVATION,
+            of=["shape.base_g", "shape.filling_g"],
+        )
+    wanted = working.from_sheet("pieces.count", "pieces asked for", asked.count or "as many as it makes")
+    book.add(
+        "shape.pieces",
+        float(portions.count),
+        f"the shorter of {dough} and {filling}, whole pieces only" if portions.filling_g else "whole pieces only",
+        source=CONSERVATION,
+        of=[*enough, wanted],
+    )
+    book.add(
+        "shape.piece_g",
+        portions.dough_g + portions.filling_g,
+        f"{dough} and {filling} together" if portions.filling_g else dough,
+        source=CONSERVATION,
+        of=weights,
+    )
+    book.add(
+        "shape.left_over_g",
+        portions.left_over_g,
+        "what is left of the other when the shorter is used up",
+        source=CONSERVATION,
+        of=["shape.pieces", *enough],
+    )
+
+
+def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces: str) -> dict[str, PartRole]:
+    """What of each further part goes on a piece, and how far it goes. Returns the fact and the role of those that can run out."""
+    book, way = working.book, working.way
+    enough: dict[str, PartRole] = {}
+    for role, one in made.items():
+        if role in way.counted or role in ("filling", "heart", "wrapper"):
+            continue
+        part = working.bowl.parts[role].part
+        have = f"part.{role}.have_g" if f"part.{role}.have_g" in book else f"part.{role}.made_g"
+        book.add(
+            f"part.{role}.piece_g",
+            part.each_g or one.have / max(1, count),
+            "as on the sheet" if part.each_g else "shared equally",
+            source="sheet" if part.each_g else CONSERVATION,
+            of=[have, pieces],
+        )
+        if part.each_g:
+            book.add(
+                f"part.{role}.enough_for",
+                one.have / part.each_g,
+                "all of it over what goes on a piece",
+                source=CONSERVATION,
+                of=[have, f"part.{role}.piece_g"],
+            )
+            enough[f"part.{role}.enough_for"] = role
+    return enough
+
+
+def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portions) -> None:
+    """How far each further part goes, which of all runs out first, and the leaves to soak."""
+    book, way = working.book, working.way
+    enough: Origins = ["shape.base_enough_for"]
+    if portions.filling_total:
+        enough.append("shape.filling_enough_for")
+    enough.extend(share_parts(working, made, portions.count, "shape.pieces"))
+    words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
+    first = portions.first_short
+    book.add(
+        "shape.short_of",
+        words.get(first, first),
+        "whichever is enough for the fewest pieces",
+        source=CONSERVATION,
+        of=enough,
+    )
+    wrapper = working.bowl.parts.get("wrapper")
+    if way.leaves_each and wrapper:
+        spare = wrapper.family.spare_pct if wrapper.family else 0.0
+        leaves = math.ceil(portions.count * way.leaves_each * (1 + spare / 100))
+        book.add(
+            "shape.wrappers",
+            float(leaves),
+            f"{way.leaves_each} to a {way.word('piece')}, and {spare:.0f} % over because some tear",
+            source=KITCHEN_ESTIMATE,
+            of=["shape.pieces"],
+        )
+        soaked = sum(
+            poured.grams / poured.item.g_per_piece
+            for poured in wrapper.poured
+            if poured.item.g_per_piece and poured.item.id in _LEAVES
+        )
+        if soaked and soaked < leaves:
+            says = f"{leaves} leaves, spares in; the sheet has {soaked:.0f}. Some tear: soak more."
+            working.advise("shape", "look", says, 2)
+
+
+_LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
+
+
+def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:
+    """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
+    book, way = working.book, working.way
+    outside, within = way.wraps == "outside" and portions.paste_g > 0, portions.filling_g > 0
+    dough, stuff = way.word("dough"), way.word("filling")
+    volumes = f"{GEOMETRY}; {CHOI_OKOS}"
+    dough_ml = portions.dough_g / book.number("mix.density_g_per_ml")
+    outer_ml = ball.outer_g / ball.stuff.outer_g_per_ml
+    if way.form == "packet":
+        packet(working, outer_ml + (ball.inner_ml if within else 0.0), volumes)
+    book.add(
+        "shape.diameter_mm",
+        ball.diameter_mm,
+        f"a sphere of the {dough}'s and the {stuff}'s volumes" if within else f"a sphere of the {dough}'s volume",
+        source=volumes,
+        of=["shape.piece_g", "mix.density_g_per_ml"],
+    )
+    if within:
+        inner, shell = (dough, stuff) if outside else (stuff, dough)
+        book.add(
+            "shape.core_mm",
+            ball.core_mm,
+            f"a sphere of the {inner}'s volume",
+            source=volumes,
+            of=["shape.base_g" if outside else "shape.filling_g"],
+        )
+        book.add(
+            "shape.skin_mm",
+            ball.skin_mm,
+            f"half the difference of piece and core: the {shell}",
+            source=GEOMETRY,
+            of=["shape.diameter_mm", "shape.core_mm"],
+        )
+        book.add(
+            "shape.skin_pct",
+            100 * ball.outer_share,
+            f"the {shell} outside, of the whole piece's weight",
+            source=CONSERVATION,
+            of=["shape.base_g", "shape.filling_g"],
+        )
+    if heart:
+        book.add(
+            "shape.heart_mm",
+            ball.heart_mm,
+            "as on the sheet" if working.bowl.parts["heart"].part.each_mm else f"a sphere of one {heart.name}'s volume",
+            source="sheet" if working.bowl.parts["heart"].part.each_mm else volumes,
+            of=["shape.heart_g"],
+        )
+        book.add(
+            "shape.paste_mm",
+            (ball.core_mm - ball.heart_mm) / 2,
+            f"half the difference of what lies within and the {heart.name}",
+            source=GEOMETRY,
+            of=["shape.core_mm", "shape.heart_mm"],
+        )
+    if within and way.form == "ball" and ball.skin_mm > _A_FILM_MM:
+        disc(working, outer_ml, ball.skin_mm)
+    if portions.paste_g > 0 and way.form == "ball":
+        scoop(working, portions.paste_g, ball.stuff.outer_g_per_ml if outside else ball.stuff.inner_g_per_ml)
+    if way.form in ("ball", "pull") and way.base == "flour":
+        rope(working, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
+
+
+def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | None, least: float) -> None:
+    way = working.way
+    skin_mm = ball.skin_mm
+    if portions.filling_g and skin_mm < least:
+        stuff = way.word("filling") if way.wraps == "outside" else "skin"
+        says = f"The {stuff} is {skin_mm:.1f} mm: under {least:g} it tears. Less inside, or more outside."
+        working.advise("shape", "look", says, 1)
+    elif portions.filling_g and skin_mm < least + _NEAR_TEARING_MM:
+        stuff = way.word("filling") if way.wraps == "outside" else "skin"
+        says = f"The {stuff} is {skin_mm:.1f} mm, hardly more than the {least:g} at which it tears: handle it gently."
+        working.advise("shape", "look", says, 3)
+    if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
+        says = f"Only {max(0.0, paste):.1f} mm of {way.word('filling')} round the {heart.name}: it shows through."
+        working.advise("shape", "look", says, 2)
+    if portions.wanted and portions.can < portions.wanted:
+        short = way.word("filling" if portions.short == "filling" else "dough")
+        says = f"The {short} is enough for {portions.can}, not for {portions.wanted}."
+        working.advise("shape", "look", says, 2)
+    for name, have, each in portions.others:
+        if have < portions.count * each - A_HAIR:
+            says = f"The {name} is enough for {math.floor(have / each + A_HAIR)} of {portions.count}: {portions.count * each - have:.0f} g short."
+            working.advise("shape", "look", says, 3)
+    if portions.filling_g and way.form == "ball":
+        says = f"{way.word('filling').capitalize()} balled first, all equal. Cover what waits."
+        working.advise("shape", "before", says, 6)
+    working.advise("shape", "before", "Weigh the first three against the target. Cover what waits.", 8)

@@ -1,0 +1,347 @@
+"""Portions: how dough, filling and a whole heart are shared out over pieces, and what to do when they do not come out even."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml
+from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sheet.bowl import Bowl
+from kemble.core.sheet.document import Pieces
+from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.working import Drawn, Working
+
+MOST_PIECES = 500
+_MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
+LEAST_DOUGH_G = 0.5  # lighter than that is no piece
+_LEAST_SAID_G = 0.1  # no kitchen scale shows less
+_A_CRUMB_G = 0.05  # less filling than that is none
+A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
+_AS_GOOD_AS_EVEN = 0.05  # of a piece
+
+
+class Remedy(Drawn):
+    """One way to balance dough and filling: words for the button, the pieces then, and a part made so many times."""
+
+    says: str
+    pieces: Pieces
+    part: PartRole | None = None
+    factor: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Heart:
+    """A whole fruit or nut in the middle of each piece: its name, its own weight and volume, and how much there is."""
+
+    name: str
+    each_g: float
+    each_ml: float
+    have_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Portions:
+    """How dough and filling are shared out. Grams; `filling_g` is all that is within, the heart with it; 0 when plain.
+
+    `others` are further parts that go on or in each piece: name, grams there are, grams for each.
+    """
+
+    dough_total: float
+    dough_g: float
+    filling_total: float
+    filling_g: float
+    wanted: int | None
+    heart_g: float = 0.0
+    others: tuple[tuple[str, float, float], ...] = ()
+
+    @property
+    def paste_g(self) -> float:
+        """Of the filling part itself in each piece."""
+        return max(0.0, self.filling_g - self.heart_g)
+
+    @property
+    def base_for(self) -> float:
+        return self.dough_total / self.dough_g
+
+    @property
+    def filling_for(self) -> float:
+        return self.filling_total / self.paste_g if self.paste_g > A_HAIR else math.inf
+
+    @property
+    def can(self) -> int:
+        """Whole pieces that dough and filling are both enough for."""
+        return math.floor(min(self.base_for, self.filling_for) + A_HAIR)
+
+    @property
+    def first_short(self) -> str:
+        """The part that runs out first when every piece gets its own of everything; empty when none does."""
+        needed = self.wanted or self.can
+        enough = [(have / each, name) for name, have, each in self.others]
+        if not math.isinf(self.filling_for):
+            enough.append((self.filling_for, "filling"))
+        enough.append((self.base_for, "dough"))
+        least, name = min(enough)
+        if self.short != "nothing" and name in ("dough", "filling"):
+            return self.short
+        if least < needed - _AS_GOOD_AS_EVEN:
+            return name
+        return "" if self.short == "nothing" else self.short
+
+    @property
+    def count(self) -> int:
+        return min(self.wanted or self.can, self.can)
+
+    @property
+    def short(self) -> Literal["dough", "filling", "nothing"]:
+        """What runs out first."""
+        if math.isinf(self.filling_for) or abs(self.base_for - self.filling_for) < _AS_GOOD_AS_EVEN:
+            return "nothing"
+        return "filling" if self.filling_for < self.base_for else "dough"
+
+    @property
+    def left_over_g(self) -> float:
+        """Grams left of the other when the shorter is used up; of the dough itself where there is no other."""
+        if self.short == "filling" or math.isinf(self.filling_for):
+            return self.dough_total - self.count * self.dough_g
+        return self.filling_total - self.count * self.paste_g if self.short == "dough" else 0.0
+
+    def remedies(self, dough: str, filling: str) -> tuple[Remedy, ...]:
+        """Three ways to come out even: fewer pieces, a thinner share, or more of what is short, in the way's words."""
+        few = self.can
+        many = few if math.isinf(self.filling_for) else math.floor(max(self.base_for, self.filling_for) + A_HAIR)
+        if self.short == "nothing" or few == many or few < 1 or many > MOST_PIECES:
+            return ()
+
+        def shared(count: int | None, paste_g: float) -> Pieces:
+            within = round(paste_g + self.heart_g, 2)
+            return Pieces.model_construct(count=count, dough_g=self.dough_g, filling_g=within)
+
+        if self.short == "filling":
+            each, need = self.filling_total / many, many * self.paste_g
+            thinner = Remedy(says=f"{many}, {each:.1f} g {filling} each", pieces=shared(None, each))
+            more = Remedy(
+                says=f"{need - self.filling_total:.0f} g more {filling}",
+                pieces=shared(None, self.paste_g),
+                part="filling",
+                factor=need / self.filling_total,
+            )
+        else:
+            each, need = self.filling_total / few, many * self.dough_g
+            thinner = Remedy(says=f"{few}, {each:.1f} g {filling} each", pieces=shared(few, each))
+            more = Remedy(
+                says=f"{need - self.dough_total:.0f} g more {dough}",
+                pieces=shared(None, self.paste_g),
+                part="base",
+                factor=need / self.dough_total,
+            )
+        fewer = Remedy(says=f"make {few}", pieces=shared(few, self.paste_g))
+        return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
+
+
+def filling_of(mixed: Mixed) -> Made | None:
+    """The filling, if there is any in it."""
+    found = mixed.parts.get("filling")
+    return found if found and found.have > _A_CRUMB_G else None
+
+
+def heart_of(bowl: Bowl, made: dict[PartRole, Made]) -> Heart | None:
+    """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells."""
+    part, found = bowl.parts.get("heart"), made.get("heart")
+    if part is None or found is None or found.have <= _A_CRUMB_G:
+        return None
+    each = part.part.each_g or next((p.item.g_per_piece for p in part.poured if p.item.g_per_piece), 0.0)
+    if part.part.each_mm:
+        ml = sphere_ml(part.part.each_mm)
+    else:
+        ml = each / (properties(fractions(found.composition), 20.0).rho / 1000.0)
+    return Heart(found.name, each, ml, found.have)
+
+
+def stuff_of(working: Working, filling: Made | None, heart: Heart | None) -> Stuff:
+    dough = working.book.number("mix.density_g_per_ml")
+    paste = properties(fractions(filling.composition), 20.0).rho / 1000.0 if filling else 1.0
+    outer, inner = (paste, dough) if working.way.wraps == "outside" and filling else (dough, paste)
+    return Stuff(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
+
+
+def ball_in(portions: Portions, stuff: Stuff, outside: bool) -> Ball:
+    if outside and portions.filling_g:
+        return Ball(portions.paste_g, portions.dough_g + portions.heart_g, stuff)
+    return Ball(portions.dough_g, portions.filling_g, stuff)
+
+
+def portioned(
+    working: Working, mixed: Mixed, filling: Made | None, heart: Heart | None, stuff: Stuff
+) -> Portions | None:
+    """Any of count, weights and sizes may be left out: what is not said is shared equally. None if refused."""
+    way = working.way
+    dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
+    filling_total = filling.have if filling else 0.0
+    for name, grams in working.sheet.pieces.measures.items():
+        if name.endswith("_g") and grams < _LEAST_SAID_G:
+            working.refuse(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
+            return None
+    if filling or heart:
+        shared = _filled(working, dough_total, filling_total, heart, stuff)
+    else:
+        shared = _plain(working, dough_total, stuff)
+    if shared is None:
+        return None
+    dough_g, filling_g = shared
+    others = tuple(
+        (one.name, one.have, part.each_g)
+        for role, one in mixed.parts.items()
+        if (part := working.bowl.parts[role].part).each_g and role not in ("filling", "heart")
+    )
+    if heart:
+        others += ((heart.name, heart.have_g, heart.each_g),)
+    found = Portions(
+        dough_total,
+        dough_g,
+        filling_total,
+        filling_g,
+        working.sheet.pieces.count,
+        heart.each_g if heart else 0.0,
+        others,
+    )
+    return found if _holds(working, found) else None
+
+
+def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, float] | None:
+    """Dough alone: its weight, the piece's, or the piece's diameter, else shared by the count or as usual."""
+    asked = working.sheet.pieces
+    said = asked.measures
+    for name in ("filling_g", "skin_pct", "skin_mm"):
+        if name in said:
+            accepts = "a part with role filling, or nothing here"
+            working.refuse(f"pieces.{name}", "there is no filling on the sheet", accepts)
+            return None
+    if len(said) > 1:
+        working.refuse(f"pieces.{list(said)[1]}", "is one measure too many of a plain piece", "one of its measures")
+        return None
+    if asked.diameter_mm is not None:
+        return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
+    return _usual_dough(working, dough_total, asked.dough_g or asked.piece_g), 0.0
+
+
+def _usual_dough(working: Working, dough_total: float, said: float | None = None) -> float:
+    asked = working.sheet.pieces
+    return said or (dough_total / asked.count if asked.count else min(working.way.usual_piece_g, dough_total))
+
+
+# The measures of the sheet as those of a ball: dough outside and filling within, or the other way round.
+_INSIDE: dict[str, Measure] = {
+    "dough_g": "outer_g",
+    "filling_g": "inner_g",
+    "piece_g": "piece_g",
+    "skin_pct": "outer_share",
+    "skin_mm": "skin_mm",
+    "diameter_mm": "diameter_mm",
+}
+_OUTSIDE: dict[str, Measure] = {**_INSIDE, "dough_g": "inner_g", "filling_g": "outer_g"}
+
+
+def _filled(
+    working: Working, dough_total: float, filling_total: float, heart: Heart | None, stuff: Stuff
+) -> tuple[float, float] | None:
+    """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""
+    asked = working.sheet.pieces
+    said = asked.measures
+    heart_g = heart.each_g if heart else 0.0
+    outside = working.way.wraps == "outside" and filling_total > 0  # without a coat, what is whole lies in the dough
+    if heart and not filling_total:
+        if "filling_g" in said:
+            working.refuse("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")
+            return None
+        said = {**said, "filling_g": heart_g}
+        if len(said) > 2:
+            working.refuse("pieces", f"the {heart.name} is one measure already", "one more measure of a piece")
+            return None
+    if heart and said.get("filling_g", math.inf) < heart_g - A_HAIR:
+        working.refuse(
+            "pieces.filling_g",
+            f"the {heart.name} weighs {heart_g:g} g, more than the {said['filling_g']:g} g it is to lie in",
+            f"at least {heart_g:g} g, or a smaller one",
+        )
+        return None
+    said = said if len(said) == 2 else _completed(working, said, dough_total, filling_total, heart_g)
+    names = _OUTSIDE if outside else _INSIDE
+    given = {names[name]: value / 100 if name == "skin_pct" else value for name, value in said.items()}
+    if outside and heart:  # it lies in the dough, though the sheet counts it with the filling
+        by = {"inner_g": heart_g, "outer_g": -heart_g}
+        given = {measure: value + by.get(measure, 0.0) for measure, value in given.items()}
+    ball = ball_of(given, stuff)
+    if ball is None:
+        which = " and ".join(_TOLD[name].format(value) for name, value in said.items())
+        path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
+        working.refuse(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
+        return None
+    if outside:
+        return ball.inner_g - heart_g, ball.outer_g + heart_g
+    return ball.outer_g, ball.inner_g
+
+
+_TOLD = {
+    "dough_g": "{:.3g} g of dough",
+    "filling_g": "{:.3g} g within",
+    "piece_g": "a weight of {:.3g} g",
+    "skin_pct": "{:.3g} % skin",
+    "skin_mm": "a skin of {:.3g} mm",
+    "diameter_mm": "{:.3g} mm across",
+}
+
+
+def _completed(
+    working: Working, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
+) -> dict[str, float]:
+    """A second measure where one or none is said: by the count, else so that dough and filling come out even."""
+    asked = working.sheet.pieces
+    if asked.count:
+        if "dough_g" in said or not said:
+            dough = said.get("dough_g", dough_total / asked.count)
+            return {"dough_g": dough, "filling_g": filling_total / asked.count + heart_g}
+        return {**said, "dough_g": dough_total / asked.count}
+    if ("piece_g" in said or "diameter_mm" in said) and filling_total and not heart_g:
+        share = dough_total / (dough_total + filling_total)
+        return {**said, "skin_pct": 100 * (1 - share if working.way.wraps == "outside" else share)}
+    if "piece_g" in said and filling_total:
+        even = dough_total / (dough_total + filling_total)
+        return {**said, "dough_g": max(A_HAIR, (said["piece_g"] - heart_g) * even)}
+    dough = said.get("dough_g") or min(working.way.usual_piece_g, dough_total)
+    if said and "dough_g" not in said:
+        return {**said, "dough_g": dough}
+    shared_by = max(1, math.floor(dough_total / dough + A_HAIR))
+    return {"dough_g": dough, "filling_g": filling_total / shared_by + heart_g}
+
+
+def _holds(working: Working, found: Portions) -> bool:
+    """Whether there is enough of everything for a piece, and not more pieces than a sheet holds."""
+    way = working.way
+    for path, each, total, stuff in (
+        ("pieces.dough_g", found.dough_g, found.dough_total, way.word("dough")),
+        ("pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
+    ):
+        if each > total + A_HAIR:
+            working.refuse(
+                path, f"{each:.3g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
+            )
+            return False
+    if found.dough_g < LEAST_DOUGH_G:
+        working.refuse(
+            "pieces",
+            f"{found.dough_g:.2g} g of {way.word('dough')} make no piece",
+            f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
+        )
+        return False
+    if found.count > MOST_PIECES:
+        working.refuse(
+            "pieces",
+            f"{found.count} pieces are more than one sheet holds",
+            f"heavier pieces, at most {MOST_PIECES} of them",
+        )
+        return False
+    return True

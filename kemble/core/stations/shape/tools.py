@@ -1,0 +1,206 @@
+"""Tools: what a piece's weight and size come to with the hands, a spoon, a rope, a rolled sheet, a leaf or foil."""
+
+from __future__ import annotations
+
+import math
+
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
+from kemble.core.facts.quantity import Household, nearest_spoon
+from kemble.core.geometry.rolled import CutterShape, cutter_mm2, rollings
+from kemble.core.stations.working import Drawn, Working
+
+ROPE_TO_BALL = 0.72  # a rope this thick is cut about as long as it is wide; kitchen estimate
+DISC_TO_SKIN = 0.85  # a disc is pressed a little thinner than the skin it becomes; kitchen estimate
+PACKET_MM = 18.0  # how thick a flat packet is folded; kitchen estimate, 12-25 mm
+FOIL_FOLD_MM = 30.0  # foil for a seam, folded twice; kitchen estimate
+FOIL_SWELL = 1.1  # room for the packet to swell; kitchen estimate
+_THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board; kitchen estimate
+_CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
+
+
+class RollingDrawing(Drawn):
+    """`sheets` alike, each so many mm, with the middles of the cutters on it."""
+
+    sheets: int
+    length_mm: float
+    width_mm: float
+    middles: tuple[tuple[float, ...], ...]
+
+
+class RolledDrawing(Drawn):
+    """Dough rolled out and cut: the first rolling and what is rolled again. mm."""
+
+    cutter_mm: float
+    shape: CutterShape
+    thick_mm: float
+    rollings: tuple[RollingDrawing, ...]
+
+
+def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
+    """The disc to flatten the outer layer to, belly in the middle."""
+    working.book.add(
+        "shape.disc_mm",
+        math.sqrt(4 * outer_ml * 1000 / (math.pi * DISC_TO_SKIN * skin_mm)),
+        "a disc of the outer layer's volume, a little thinner than it will be",
+        source=f"{GEOMETRY}; thickness a {KITCHEN_ESTIMATE}",
+        of=["shape.base_g", "shape.skin_mm"],
+    )
+
+
+def rope(working: Working, dough_ml: float, ball_mm: float) -> None:
+    """A rope, and how long each piece of it is."""
+    across = max(1, round(ROPE_TO_BALL * ball_mm))
+    working.book.add(
+        "shape.rope_mm",
+        float(across),
+        "about seven tenths of the ball",
+        source=KITCHEN_ESTIMATE,
+        of=["shape.diameter_mm"],
+    )
+    working.book.add(
+        "shape.rope_cut_mm",
+        dough_ml * 1000 / (math.pi * across**2 / 4),
+        "the dough's volume as a piece of rope",
+        source=GEOMETRY,
+        of=["shape.base_g", "shape.rope_mm"],
+    )
+
+
+def scoop(working: Working, grams: float, g_per_ml: float) -> None:
+    """The spoon or scoop of the drawer nearest to a ball of filling, and what it comes to."""
+    kitchen = working.kitchen
+    scoops = tuple((scoop.name, scoop.ml) for scoop in kitchen.scoops)
+    found: Household = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
+    ball = "shape.paste_g" if "shape.paste_g" in working.book else "shape.filling_g"
+    drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or "spoons only")
+    working.book.add(
+        "shape.scoop", found.text, "the nearest in the drawer, level", source=KITCHEN_ESTIMATE, of=[ball, drawer]
+    )
+    working.book.add(
+        "shape.scoop_g",
+        grams * (1 + found.error_pct / 100),
+        "its volume by the filling's density",
+        source=CONSERVATION,
+        of=["shape.scoop"],
+    )
+
+
+def packet(working: Working, volume_ml: float, volumes: str) -> None:
+    """A flat packet: its side, and the rectangle of foil that goes round it."""
+    book = working.book
+    side = math.sqrt(volume_ml * 1000 / PACKET_MM)
+    book.add("shape.thick_mm", PACKET_MM, "flat enough to steam through", source=KITCHEN_ESTIMATE, of=["shape.piece_g"])
+    book.add(
+        "shape.side_mm",
+        side,
+        "a square of the packet's volume, so thick",
+        source=volumes,
+        of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
+    )
+    for key, length, says in (
+        ("shape.foil_mm", FOIL_SWELL * 2 * (side + PACKET_MM) + FOIL_FOLD_MM, "once round, a seam, a tenth to swell"),
+        (
+            "shape.foil_across_mm",
+            FOIL_SWELL * (side + PACKET_MM) + 2 * FOIL_FOLD_MM,
+            "across, an end folded on either side, a tenth to swell",
+        ),
+    ):
+        book.add(
+            key, length, says, source=f"{GEOMETRY}; seams a {KITCHEN_ESTIMATE}", of=["shape.side_mm", "shape.thick_mm"]
+        )
+
+
+def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDrawing | None:
+    """The dough rolled out, so thick that a cut weighs what a piece wants. None, with a problem noted, if it cannot be."""
+    book, rolled = working.book, working.sheet.rolled
+    g_per_ml = book.number("mix.density_g_per_ml")
+    wanted = book.number("shape.disc_mm") if "shape.disc_mm" in book else None
+    cutter = rolled.cutter_mm or max(10.0, 5.0 * round((wanted or book.number("shape.diameter_mm")) / 5))
+    each_mm2 = cutter_mm2(cutter, rolled.shape)
+    thick = dough_g / g_per_ml * 1000 / each_mm2
+    area = dough_total / g_per_ml * 1000 / thick
+    found = rollings(
+        area,
+        board=(rolled.board_length_mm, rolled.board_width_mm),
+        cutter=cutter,
+        shape=rolled.shape,
+        gap=rolled.gap_mm,
+        packing=rolled.packing,
+        again=rolled.again,
+    )
+    if not found:
+        working.refuse(
+            "rolled.cutter_mm",
+            f"a cutter of {cutter / 10:g} cm is wider than the sheet that this dough gives",
+            "a smaller cutter, more dough, or a larger board",
+        )
+        return None
+    cut = sum(one.count for one in found)
+    asked = working.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
+    packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
+    again = working.from_sheet("rolled.again", "trimmings rolled again", rolled.again, "times")
+    book.add(
+        "shape.cutter_mm",
+        cutter,
+        "as on the sheet" if rolled.cutter_mm else "the disc it wants, to half a centimetre",
+        source="sheet" if rolled.cutter_mm else GEOMETRY,
+        of=[asked],
+    )
+    book.add(
+        "shape.sheet_thick_mm",
+        thick,
+        "so that a cut weighs what a piece wants",
+        source=GEOMETRY,
+        of=["shape.base_g", "shape.cutter_mm", "mix.density_g_per_ml"],
+    )
+    book.add("shape.sheet_cm2", area / 100, "all the dough, so thick", source=GEOMETRY, of=["shape.sheet_thick_mm"])
+    book.add(
+        "shape.cut_first",
+        float(found[0].count),
+        "cutters that fit on the first sheet",
+        source=GEOMETRY,
+        of=["shape.sheet_cm2", "shape.cutter_mm", packing],
+    )
+    book.add(
+        "shape.cut_of_sheet",
+        float(cut),
+        "with what the trimmings give, rolled again",
+        source=GEOMETRY,
+        of=["shape.cut_first", again],
+    )
+    book.add(
+        "shape.trimmings_g",
+        found[-1].left_mm2 / each_mm2 * dough_g,
+        "what is left at the end",
+        source=CONSERVATION,
+        of=["shape.cut_of_sheet", "shape.base_g"],
+    )
+    _advise_rolled(working, cutter, wanted, thick, cut)
+    return RolledDrawing.model_construct(
+        cutter_mm=cutter,
+        shape=rolled.shape,
+        thick_mm=thick,
+        rollings=tuple(
+            RollingDrawing.model_construct(
+                sheets=one.sheets,
+                length_mm=one.length,
+                width_mm=one.width,
+                middles=tuple((p.x, p.y) for p in one.places),
+            )
+            for one in found
+        ),
+    )
+
+
+def _advise_rolled(working: Working, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
+    wants = int(working.book.number("shape.pieces"))
+    if thick < _THINNEST_MM:
+        says = f"Rolled to {thick:.1f} mm it tears on the board: a smaller cutter, or more dough in a piece."
+        working.advise("shape", "look", says, 1)
+    elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
+        short = "hardly meets round the filling" if cutter < wanted else "folds double at the seam"
+        says = f"The piece wants a disc of {wanted / 10:.1f} cm: one of {cutter / 10:g} cm {short}."
+        working.advise("shape", "look", says, 3)
+    if cut < wants:
+        says = f"The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more."
+        working.advise("shape", "look", says, 2)

@@ -1,0 +1,257 @@
+"""The steps of a sheet: those of its parts, then its way's, as schools and parts call for, with minutes from the facts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, model_validator
+
+from kemble.core.cards.card import After, Looks, Step
+from kemble.core.facts.fact import Book
+from kemble.core.facts.quantity import household
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sheet.bowl import Poured
+from kemble.core.stations.cautions import brought
+from kemble.core.stations.working import Working
+
+
+class Worded(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class CueWorked(Worded):
+    question: str
+    how: str
+    yes: str
+    no: str
+    looks: Looks
+
+
+class Wait(Worded):
+    """This step begins at least and at most so many minutes after `step` has ended."""
+
+    step: str
+    at_least: float
+    at_most: float | None
+
+
+class Window(Worded):
+    """Minutes from the step's start."""
+
+    first_check: float
+    done: float
+    latest: float
+
+
+class Target(Worded):
+    """What the scale should show."""
+
+    key: str
+    label: str
+    grams: float
+
+
+class ToHand(Worded):
+    """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
+
+    name: str
+    grams: float
+    household: str
+    splits: list[str]
+
+
+class StepWorked(Worded):
+    """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
+
+    `asks` is what must be so before it begins; empty when nothing is.
+    """
+
+    id: str
+    title: str
+    words: str
+    asks: str = ""  # kept runs of before have none
+    minutes: float
+    hands: Literal["held", "minded", "free"]
+    uses: list[str]
+    after: list[Wait]
+    cue: CueWorked | None
+    window: Window | None
+    target: Target | None
+    to_hand: list[ToHand]
+    cautions: list[str]
+
+    @model_validator(mode="before")
+    @classmethod
+    def _one_caution(cls, data: Any) -> Any:
+        """Plans that were kept when a step had one caution, or none, open still."""
+        if isinstance(data, dict) and "caution" in data:
+            one = data["caution"]
+            return {**{k: v for k, v in data.items() if k != "caution"}, "cautions": [one] if one else []}
+        return data
+
+
+@dataclass(frozen=True, slots=True)
+class _Placed:
+    """A card's step on this sheet: its id here, the part it belongs to, and what its card's names stand for here."""
+
+    id: str
+    step: Step
+    role: PartRole | None
+    names: Mapping[str, str]
+    is_first: bool = False
+
+
+def steps_of(working: Working) -> list[StepWorked]:
+    """The steps in working order. A step left out hands its predecessors on to those that waited for it."""
+    placed = _placed(working)
+    kept = {one.id: one for one in placed if _called_for(one, working)}
+    waits = _waits(placed, kept)
+    last = placed[-1].id
+    return [_worked(one, working, waits[one.id], is_last=one.id == last) for one in kept.values()]
+
+
+def _placed(working: Working) -> list[_Placed]:
+    """The steps of every part that is made here, then the way's own."""
+    found: list[_Placed] = []
+    last_of: dict[str, str] = {}
+    for role, bowl in working.bowl.parts.items():
+        if bowl.family is None or bowl.part.made_on:
+            continue
+        names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
+        found.extend(
+            _Placed(names[step.id], step, role, names, is_first=i == 0) for i, step in enumerate(bowl.family.steps)
+        )
+        last_of[role] = names[bowl.family.steps[-1].id]
+    own = {step.id: step.id for step in working.way.steps}
+    # A role names the last step of making that part; a part that is not made here holds nothing up. One that the
+    # way's steps never name (a broth to a cake) must be there when it is served.
+    named = {after.step for step in working.way.steps for after in step.after}
+    loose = tuple(After(role) for role in last_of if role not in named)
+    *steps, last = working.way.steps
+    steps.append(replace(last, after=(*last.after, *loose)))
+    found.extend(_Placed(step.id, step, None, {**own, **last_of}) for step in steps)
+    return found
+
+
+def _called_for(one: _Placed, working: Working) -> bool:
+    step, book = one.step, working.book
+    if any(_school(one, choice, working) not in schools for choice, schools in step.when.items()):
+        return False
+    if step.part is not None and step.part not in working.bowl.parts:
+        return False
+    if step.needs and one.role is not None:
+        poured = working.bowl.parts[one.role].poured
+        if not any(name in step.needs for each in poured for name in (each.item.id, each.item.group)):
+            return False
+    fact = _fact(one)
+    if fact is not None:
+        return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
+    return True
+
+
+def _school(one: _Placed, choice: str, working: Working) -> str:
+    """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
+    if one.role is None:
+        return working.sheet.school(choice)
+    bowl = working.bowl.parts[one.role]
+    assert bowl.family is not None
+    return bowl.family.school(bowl.part.schools, choice)
+
+
+def _waits(placed: Sequence[_Placed], kept: Mapping[str, _Placed]) -> dict[str, list[After]]:
+    """What each step waits for. In place of a step that is not called for it waits for what that waited for.
+
+    Beside steps that are called for, those further back only keep the order: how long they may lie was said of
+    another path. One pass: a step follows the ones that it names.
+    """
+    waits: dict[str, list[After]] = {}
+    before: dict[str, set[str]] = {}
+    for one in placed:
+        named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
+        here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
+        further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
+        if here:
+            known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
+            further = [After(wait.step) for wait in further if wait.step not in known]
+        waits[one.id] = [*here, *further]
+        before[one.id] = {wait.step for wait in waits[one.id]}.union(*(before[wait.step] for wait in waits[one.id]))
+    return waits
+
+
+def _fact(one: _Placed) -> str | None:
+    """The fact that the step's minutes come from; a part's card says * where its role stands."""
+    fact = one.step.minutes.fact
+    return fact.replace("*", one.role) if fact and one.role else fact
+
+
+def _minutes(one: _Placed, book: Book) -> float:
+    minutes, fact = one.step.minutes, _fact(one)
+    pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
+    total = minutes.fixed + minutes.per_piece * pieces
+    if fact:
+        total += book.number(fact)
+    return total
+
+
+def _listed(one: _Placed, working: Working) -> list[Poured]:
+    """What is to hand: what the card lists; for a part's first step the whole part."""
+    step = one.step
+    role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
+    bowl = working.bowl.parts.get(role) if role else None
+    return [
+        poured
+        for poured in (bowl.poured if bowl else ())
+        if not step.lists_groups or poured.item.group in step.lists_groups
+    ]
+
+
+def _to_hand(poured: Poured, working: Working) -> ToHand:
+    one = poured.scooped
+    near = household(round(poured.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+    here = [share for share in one.shares if share.at]
+    return ToHand.model_construct(
+        name=poured.item.name,
+        grams=poured.grams,
+        household=near.text if near else "",
+        splits=[f"{share.grams:.0f} g {share.at}" for share in here],
+    )
+
+
+def _target(one: _Placed, book: Book) -> Target | None:
+    """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
+    key = one.step.weigh
+    if key == "mix.cooked_g" and "mix.scale_g" in book:
+        key = "mix.scale_g"
+    if key == "made":
+        key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
+    if key is None or key not in book:
+        return None
+    return Target.model_construct(key=key, label=book.facts[key].label, grams=book.number(key))
+
+
+def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
+    step, book = one.step, working.book
+    minutes = _minutes(one, book)
+    window = None
+    if step.window:
+        # With several loads, one after another, the window is that of the last.
+        before = minutes - book.number(step.window[1])
+        first, done, latest = (before + book.number(key) for key in step.window)
+        window = Window.model_construct(first_check=first, done=done, latest=latest)
+    return StepWorked.model_construct(
+        id=one.id,
+        title=step.title,
+        words=step.words,
+        asks=step.asks,
+        minutes=minutes,
+        hands=step.hands,
+        uses=list(step.uses),
+        after=[Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
+        cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
+        window=window,
+        target=_target(one, book),
+        to_hand=[_to_hand(poured, working) for poured in _listed(one, working)],
+        cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
+    )

@@ -1,0 +1,101 @@
+"""The API: one router a room of the application, the core's types as its schema, problems as its errors."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.security import django_auth
+from pydantic_core import ErrorDetails
+
+from kemble import __version__
+from kemble.core.facts.problems import Problem, Refused, problem_from
+from kemble.server.api import benches, dropped, kitchen, log, plans, probe, runs, scale, session, sheets
+from kemble.server.api.bodies import BODIES
+from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, refusal
+from kemble.server.faults import stumbled
+
+
+class KembleAPI(NinjaAPI):
+    """Keeps what was typed in a validation error, so that a refusal can repeat it."""
+
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext[Any]]
+    ) -> ValidationError:
+        typed = [one for context in error_contexts for one in context.pydantic_validation_error.errors()]
+        error = super().validation_error_from_error_contexts(error_contexts)
+        error.errors = [{**told, "input": one["input"]} for told, one in zip(error.errors, typed, strict=True)]
+        return error
+
+
+api = KembleAPI(
+    title="Kemble",
+    version=__version__,
+    description="Sheets, plans, runs and the log of a sweet-rice kitchen.",
+    auth=django_auth,
+    docs_url=None,
+    openapi_url="/openapi.json",
+)
+api.add_router("", session.router)
+api.add_router("", kitchen.router)
+api.add_router("", sheets.router)
+api.add_router("", plans.router)
+api.add_router("", runs.router)
+api.add_router("", log.router)
+api.add_router("", benches.router)
+api.add_router("", scale.router)
+api.add_router("", probe.router)
+api.add_router("", dropped.router)
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: Any) -> HttpResponse:
+    """Every field at fault, as a path below the body, with what it accepts."""
+    found = []
+    for detail in error.errors:
+        where, *rest = detail["loc"]
+        root = BODIES.get(rest[0]) if rest and where == "body" else None
+        inner = rest[1:] if root else rest
+        below = cast(ErrorDetails, {**detail, "loc": tuple(inner), "input": detail.get("input")})
+        found.append(problem_from(below, root))
+    return refusal(found, 422)
+
+
+@api.exception_handler(Refused)
+def _refused(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal(error.problems, 422)
+
+
+@api.exception_handler(Conflict)
+def _conflict(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal([Problem(path="revision", says=str(error), accepts="the newest revision, or a copy")], 409)
+
+
+@api.exception_handler(Gone)
+def _gone(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal([Problem(path="address", says=str(error), accepts="it again, once it is brought back")], 410)
+
+
+@api.exception_handler(Exception)
+def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
+    return stumbled(request, error)
+
+
+@api.exception_handler(Http404)
+def _missing(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal([Problem(path="address", says="nothing of this kitchen's is here")], 404)
+
+
+@api.exception_handler(AuthenticationError)
+def _unknown(request: HttpRequest, error: Any) -> HttpResponse:
+    return refusal([Problem(path="session", says="is not signed in", accepts="a name and a password")], 401)
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, error: Any) -> HttpResponse:
+    if error.status_code == 403:
+        return refusal([TOKEN_LOST], 403)
+    says = "is not JSON" if error.status_code == 400 else str(error)
+    return refusal([Problem(path="the document", says=says)], error.status_code)

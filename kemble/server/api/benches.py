@@ -1,0 +1,88 @@
+"""Weigh-out benches: begun for a mass, fed with marks, read as a state; and how the eye comes on over days."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Query, Router
+
+from kemble.core.run.weighing import Mark, Weighed, bench_of, check_mark, eye_of
+from kemble.server.api.bodies import MOST_NUMBER, NewBench, NewMark
+from kemble.server.api.kitchen import asking
+from kemble.server.api.refusal import REFUSALS, answer
+from kemble.server.api.sheets import sheet_of
+from kemble.server.api.views import BenchCard, BenchOpen, EyeDay
+from kemble.server.models import Bench, BenchMark
+from kemble.server.receipts import keep_receipt, receipt_of
+from kemble.server.turns import writing
+
+router = Router(tags=["benches"])
+_DAYS = 60  # of practice that are shown
+_MOST_CARDS = 20
+
+
+def opened(bench: Bench) -> HttpResponse:
+    setup = bench.settings
+    body = BenchOpen.model_construct(
+        id=bench.pk, sheet=bench.sheet_id, began=bench.began, setup=setup, state=bench_of(setup, bench.log)
+    )
+    return answer(body)
+
+
+@router.get("/benches", response={200: list[BenchCard], **REFUSALS})
+def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMBER)]) -> list[BenchCard]:
+    """The newest benches of a sheet."""
+    found = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
+    return [
+        BenchCard(id=bench.pk, began=bench.began, setup=bench.settings, state=bench_of(bench.settings, bench.log))
+        for bench in found
+    ]
+
+
+@router.post("/benches", response={200: BenchOpen, **REFUSALS})
+def new_bench(request: HttpRequest, new_bench: NewBench) -> HttpResponse:
+    kitchen = asking(request)
+    record = sheet_of(kitchen, new_bench.sheet)
+    setup = new_bench.setup
+    with writing():
+        sent = receipt_of(kitchen, new_bench.uid, "bench")
+        if sent:
+            return opened(kitchen.benches.get(pk=sent.number))
+        bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill)
+        keep_receipt(kitchen, new_bench.uid, "bench", bench.pk)
+    return opened(bench)
+
+
+@router.get("/benches/{int:bench_id}", response={200: BenchOpen, **REFUSALS})
+def open_bench(request: HttpRequest, bench_id: int) -> HttpResponse:
+    return opened(get_object_or_404(asking(request).benches, pk=bench_id))
+
+
+@router.post("/benches/{int:bench_id}/marks", response={200: BenchOpen, **REFUSALS})
+def new_mark(request: HttpRequest, bench_id: int, new_mark: NewMark) -> HttpResponse:
+    """Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of."""
+    bench = get_object_or_404(asking(request).benches, pk=bench_id)
+    mark = Mark.model_validate({**new_mark.model_dump(), "at": timezone.now()})
+    with writing():  # what a mark may be depends on those before it
+        log = bench.log
+        if all(one.uid != mark.uid for one in log):
+            check_mark(bench.settings, log, mark)
+            BenchMark.objects.create(bench=bench, **mark.model_dump())
+    return opened(bench)
+
+
+@router.get("/eye", response={200: list[EyeDay], **REFUSALS})
+def eye(request: HttpRequest) -> list[EyeDay]:
+    """Bias and spread of the guesses, a day each on the kitchen's own calendar, oldest first."""
+    kitchen = asking(request)
+    zone = kitchen.settings.zone
+    since = timezone.now() - timedelta(days=_DAYS)
+    by_day: dict[str, list[Weighed]] = {}
+    for bench in kitchen.benches.filter(drill=True, began__gte=since).order_by("began").prefetch_related("marks"):
+        day = bench.began.astimezone(zone).date().isoformat()
+        by_day.setdefault(day, []).extend(bench_of(bench.settings, bench.log).weighed)
+    return [EyeDay(day=day, eye=found) for day, weighed in by_day.items() if (found := eye_of(weighed))]

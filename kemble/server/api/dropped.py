@@ -1,0 +1,32 @@
+"""What was thrown away, and the way back for it."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpRequest
+from django.utils import timezone
+from ninja import Router
+from ninja.responses import Status
+
+from kemble.server.api.kitchen import asking
+from kemble.server.api.refusal import REFUSALS
+from kemble.server.api.views import Dropped
+from kemble.server.dropping import aside, bring_back
+
+router = Router(tags=["dropped"])
+
+
+@router.get("/dropped", response={200: list[Dropped], **REFUSALS})
+def dropped(request: HttpRequest) -> list[Dropped]:
+    """Everything of the last thirty days, the newest first."""
+    return [
+        Dropped(kind=one.kind, id=one.id, title=one.title, dropped=one.dropped, until=one.until)
+        for one in aside(asking(request), timezone.now())
+    ]
+
+
+@router.post("/dropped/{kind}/{int:number}", response={204: None, **REFUSALS})
+def back(request: HttpRequest, kind: str, number: int) -> Status[None]:
+    """Bring one thing back to where it was. Asked for twice, it stands there once."""
+    if not bring_back(asking(request), kind, number):
+        raise Http404("nothing like that lies aside")
+    return Status(204, None)

@@ -1,0 +1,250 @@
+"""Sheets: opened, worked, adjusted, saved. Nothing typed is lost: a save out of turn is refused, never merged."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Annotated, Any
+
+from django.db.models import Q
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Query, Router
+from ninja.responses import Status
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.change.adjust import adjust
+from kemble.core.change.sharing import share_part, unshare_part
+from kemble.core.change.shopping import ShoppingList, shopping
+from kemble.core.change.sides import Sides, sides
+from kemble.core.facts.fact import ripple
+from kemble.core.facts.problems import Problem, Refused
+from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
+from kemble.server.api.bodies import AdjustSheet, AskSides, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
+from kemble.server.api.kitchen import asking
+from kemble.server.api.paging import Paged
+from kemble.server.api.refusal import REFUSALS, Conflict, Gone, answer, refusal
+from kemble.server.api.views import Dot, Rippled, SheetCard, SheetOpen, SheetPage
+from kemble.server.dropping import drop
+from kemble.server.models import Batch, Kitchen, SheetRecord, SheetRevision
+from kemble.server.receipts import keep_receipt, receipt_of
+from kemble.server.turns import WORKING, writing
+from kemble.server.worked import card_of, carded, worked_by, worked_for
+
+router = Router(tags=["sheets"])
+_MOST_DOTS = 60
+
+
+def dots_of(kitchen: Kitchen, way: str) -> list[Dot]:
+    """The newest batches of a way, for its map. Rehearsals are none."""
+    batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
+    return [
+        Dot.model_construct(
+            id=batch.pk,
+            title=batch.title,
+            hydration_pct=batch.hydration_pct,
+            sugar_pct=batch.sugar_pct,
+            verdict=batch.verdict,
+            made=batch.made,
+        )
+        for batch in batches[:_MOST_DOTS]
+    ]
+
+
+def sheet_of(kitchen: Kitchen, number: int) -> SheetRecord:
+    """A sheet of the kitchen's. Raises Gone when it was thrown away, Http404 when there is none."""
+    record: SheetRecord = get_object_or_404(SheetRecord.everything, kitchen=kitchen, pk=number)
+    if record.dropped:
+        raise Gone(f"“{record.title}” was thrown away on {record.dropped:%-d %B}")
+    return record
+
+
+def _opened(record: SheetRecord, revision: SheetRevision | None = None) -> HttpResponse:
+    """The sheet as it stands, or as it was saved in one revision."""
+    sheet = revision.sheet if revision else record.sheet
+    body = SheetOpen.model_construct(
+        id=record.pk,
+        revision=revision.number if revision else record.revision,
+        changed=revision.saved if revision else record.changed,
+        sheet=sheet,
+        worked=worked_for(sheet, record.kitchen.settings),
+        dots=dots_of(record.kitchen, sheet.way),
+    )
+    return answer(body)
+
+
+@router.get("/sheets", response={200: SheetPage, **REFUSALS})
+def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "") -> SheetPage:
+    """The sheets, or those whose title or way says what is sought, the newest first."""
+    kitchen = asking(request)
+    found = kitchen.sheets.all()
+    sought = find.strip()[:100]
+    if sought:
+        ways = [way.id for way in WAYS.values() if any(sought.lower() in name.lower() for name in (way.name, *way.kin))]
+        found = found.filter(Q(title__icontains=sought) | Q(way__in=ways))
+    rows, page, pages, total = paged.of(found)
+    cards = [
+        SheetCard(
+            id=record.pk,
+            title=record.title,
+            way=record.way,
+            changed=record.changed,
+            numbers=record.card["numbers"],
+            problem=record.card["problem"],
+        )
+        for record in carded(rows, kitchen.settings)
+    ]
+    return SheetPage(sheets=cards, page=page, pages=pages, total=total)
+
+
+@router.post("/sheets", response={200: SheetOpen, **REFUSALS})
+def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
+    """A way's own starting sheet, a blank one, or a copy of a whole one."""
+    if new_sheet.sheet is not None:
+        sheet = new_sheet.sheet
+    elif new_sheet.way is not None:
+        sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
+    else:
+        raise Refused([Problem(path="way", says="is missing", accepts="a way, or a whole sheet")])
+    return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
+
+
+def create_sheet(kitchen: Kitchen, sheet: Sheet, uid: str | None = None) -> SheetRecord:
+    """Keep a new sheet; with the `uid` of one that was made before, that one is given."""
+    settings = kitchen.settings
+    card = card_of(worked_for(sheet, settings), worked_by(settings), 1)
+    document = sheet.model_dump(mode="json")
+    with writing():
+        sent = receipt_of(kitchen, uid, "sheet")
+        if sent:
+            made: SheetRecord = SheetRecord.everything.get(pk=sent.number)
+            return made
+        record: SheetRecord = kitchen.sheets.create(title=sheet.title, way=sheet.way, document=document, card=card)
+        SheetRevision.objects.create(record=record, number=1, document=document)
+        keep_receipt(kitchen, uid, "sheet", record.pk)
+    return record
+
+
+@router.get("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
+def open_sheet(request: HttpRequest, sheet_id: int) -> HttpResponse:
+    return _opened(sheet_of(asking(request), sheet_id))
+
+
+@router.put("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
+def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> HttpResponse:
+    """Save over the revision that was edited. 409 when somebody saved in between: nothing is overwritten.
+
+    A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
+    """
+    kitchen = asking(request)
+    record = sheet_of(kitchen, sheet_id)
+    settings = kitchen.settings
+    card = card_of(worked_for(save.sheet, settings), worked_by(settings), save.revision + 1)
+    with writing():
+        sent = receipt_of(kitchen, save.uid, "save")
+        if sent:
+            revision = SheetRevision.objects.get(record_id=sent.number, number=sent.revision)
+        else:
+            revision = _save(record, save.revision, save.sheet, card)
+            keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
+    return _opened(record, revision)
+
+
+def _save(record: SheetRecord, over: int, sheet: Sheet, card: dict[str, Any]) -> SheetRevision:
+    """Inside `writing()`. Raises Conflict when `over` is not the newest revision."""
+    document = sheet.model_dump(mode="json")
+    hit = SheetRecord.objects.filter(pk=record.pk, revision=over).update(
+        title=sheet.title,
+        way=sheet.way,
+        document=document,
+        revision=over + 1,
+        changed=timezone.now(),
+        card=card,
+    )
+    if not hit:
+        raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
+    return SheetRevision.objects.create(record=record, number=over + 1, document=document)
+
+
+@router.delete("/sheets/{int:sheet_id}", response={204: None, **REFUSALS})
+def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
+    """Throw a sheet away, its plans with it. It can be brought back; runs and batches keep their own copy of it."""
+    drop(get_object_or_404(SheetRecord.everything, kitchen=asking(request), pk=sheet_id), timezone.now())
+    return Status(204, None)
+
+
+@router.post("/work", response={200: Rippled, **REFUSALS})
+def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
+    """Work a sheet without saving it. 422 with whatever could be worked out when something cannot."""
+    return _rippled(wanted.sheet, wanted.before, asking(request).settings)
+
+
+@router.post("/sides", response={200: Sides, **REFUSALS})
+def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
+    """The sheet under every school of a question, side by side. Saves nothing."""
+    settings = asking(request).settings
+    with WORKING:
+        found = sides(asking_sides.sheet, settings, asking_sides.question)
+    return answer(found)
+
+
+@router.post("/adjust", response={200: Rippled, **REFUSALS})
+def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
+    """Fix one thing and let the rest follow, without saving."""
+    before = adjustment.before or adjustment.sheet
+    settings = asking(request).settings
+    with WORKING:
+        adjusted = adjust(adjustment.sheet, adjustment.to, settings)
+    return _rippled(adjusted.sheet, before, settings, adjusted.says)
+
+
+@router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen, **REFUSALS})
+def share(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
+    """Make a part of this sheet for another one too. Both are saved, or neither."""
+    settings = asking(request).settings
+    return _shared(request, sheet_id, sharing, lambda giver, taker: share_part(giver, taker, sharing.role, settings))
+
+
+@router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen, **REFUSALS})
+def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
+    """Let each sheet make its own again. Both are saved, or neither."""
+    return _shared(request, sheet_id, sharing, lambda giver, taker: unshare_part(giver, taker, sharing.role))
+
+
+def _shared(
+    request: HttpRequest, sheet_id: int, sharing: SharePart, change: Callable[[Sheet, Sheet], tuple[Sheet, Sheet]]
+) -> HttpResponse:
+    """Change two sheets together, as they stand when it is their turn."""
+    kitchen = asking(request)
+    if sheet_id == sharing.with_sheet:
+        raise Refused([Problem(path="with_sheet", says="is the same sheet", accepts="another sheet")])
+    with writing():
+        if receipt_of(kitchen, sharing.uid, "share") is None:
+            giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
+            for record, sheet in zip((giver, taker), change(giver.sheet, taker.sheet), strict=True):
+                _save(record, record.revision, sheet, {})
+            keep_receipt(kitchen, sharing.uid, "share", giver.pk)
+    return _opened(sheet_of(kitchen, sheet_id))
+
+
+@router.post("/shopping", response={200: ShoppingList, **REFUSALS})
+def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
+    """What the sheets need together, in packs, less what is in the larder."""
+    kitchen = asking(request)
+    numbers = [one.sheet for one in going.wanted]
+    records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
+    if any(number not in records for number in numbers):
+        raise Http404("no such sheet")
+    # For what was thrown away meanwhile nothing is bought.
+    wanted = [one for one in going.wanted if records[one.sheet].dropped is None]
+    sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
+    return answer(shopping(sheets, kitchen.settings))
+
+
+def _rippled(sheet: Sheet, before: Sheet | None, kitchen: CoreKitchen, says: Sequence[str] = ()) -> HttpResponse:
+    worked = worked_for(sheet, kitchen)
+    if worked.problems:
+        return refusal(worked.problems, 422, worked)
+    moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
+    return answer(Rippled.model_construct(sheet=sheet, worked=worked, moved=moved, says=list(says)))

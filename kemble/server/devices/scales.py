@@ -1,0 +1,10 @@
+"""The scale of each kitchen."""
+
+from __future__ import annotations
+
+from kemble.server.devices.attached import Attached
+from kemble.server.devices.ears import ScaleEar
+from kemble.server.devices.port import SimulatedPort
+
+_scales = Attached("SCALE", SimulatedPort, ScaleEar)
+is_simulated, simulated, watch_of = _scales.is_simulated, _scales.simulated, _scales.watch_of

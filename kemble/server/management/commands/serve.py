@@ -1,0 +1,122 @@
+"""Start Kemble: hold the data folder, migrate, load the demo if asked, and serve on one address."""
+
+from __future__ import annotations
+
+import importlib
+import os
+import signal
+import socket
+import sys
+import webbrowser
+from argparse import ArgumentParser
+from threading import Thread
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError
+from django.utils import timezone
+
+from kemble.server.door import new_key
+from kemble.server.dropping import purge
+from kemble.server.folder import FolderBusy, held, settle
+from kemble.server.models import Kitchen
+from kemble.server.owner import local_owner
+
+
+def _warm_up() -> None:
+    """Load the planner beside the first requests, so that the first plan need not wait a second for it."""
+    importlib.import_module("ortools.sat.python.cp_model")
+
+
+def _go(*_: object) -> None:
+    raise SystemExit(0)
+
+
+class Command(BaseCommand):
+    help = "Migrate the database, load the demo if asked, and serve Kemble."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("--host", default="127.0.0.1", help="address to listen on (default: this machine only)")
+        parser.add_argument("--port", type=int, default=8000)
+        parser.add_argument("--demo", action="store_true", help="start from the demo kitchen")
+        parser.add_argument("--keep", action="store_true", help="with --demo: keep what is there from last time")
+
+    def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
+        self._port_is_free(host, port)
+        signal.signal(signal.SIGTERM, _go)  # so that what follows the serving is done on a stop from outside, too
+        try:
+            with held(settings.DATA):
+                try:
+                    self._serve(host, port, demo, keep)
+                finally:
+                    settle(settings.DATABASE)
+        except FolderBusy as busy:
+            raise CommandError(str(busy)) from None
+
+    def _serve(self, host: str, port: int, demo: bool, keep: bool) -> None:
+        call_command("migrate", verbosity=0)
+        if demo and not (keep and Kitchen.objects.exists()):
+            self._lay_out_demo()
+        purge(timezone.now())
+        # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
+        name = next((one for one in settings.ALLOWED_HOSTS if one not in settings.LOOPBACK_HOSTS), None)
+        self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
+        Thread(target=_warm_up, daemon=True).start()
+        import uvicorn
+
+        trusted = settings.TRUSTED_PROXIES
+        uvicorn.run(
+            "kemble.site.asgi:application",
+            host=host,
+            port=port,
+            lifespan="off",
+            log_level="warning",
+            proxy_headers=bool(trusted),
+            forwarded_allow_ips=trusted or None,
+            timeout_graceful_shutdown=3,
+        )
+
+    @staticmethod
+    def _say_where(address: str) -> None:
+        """Print the address, with a key that lets one browser in, and open it where somebody is looking."""
+        if settings.ASK_ALWAYS:
+            if not any(user.has_usable_password() for user in User.objects.all()):
+                raise CommandError("KEMBLE_ASK is set and there is no password yet. Set one first: make password")
+            print(f"Kemble is at {address}  (Ctrl-C to stop)", flush=True)
+            return
+        local_owner()
+        address = f"{address}#key={new_key(timezone.now())}"
+        print(
+            f"Kemble is at {address}\nThe key lets one browser in, once. Another: make key  (Ctrl-C to stop)",
+            flush=True,
+        )
+        if sys.stdout.isatty() and (os.environ.get("DISPLAY") or sys.platform in ("darwin", "win32")):
+            webbrowser.open(address)
+
+    @staticmethod
+    def _lay_out_demo() -> None:
+        """Empty the demo's own database and fill it anew. Never touches a folder with a real kitchen in it."""
+        from kemble.server.demo import load
+
+        mark = settings.DATA / "demo"
+        if Kitchen.objects.exists() and not mark.exists():
+            raise CommandError(
+                f"{settings.DATA} holds a real kitchen; the demo wants a folder of its own (KEMBLE_DATA)."
+            )
+        mark.touch()
+        call_command("flush", interactive=False, verbosity=0)
+        load(timezone.now())
+        print("The demo kitchen is laid out.")
+
+    @staticmethod
+    def _port_is_free(host: str, port: int) -> None:
+        with socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET) as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((host, port))
+            except OSError as error:
+                raise CommandError(
+                    f"Port {port} on {host} is taken ({error.strerror}). Choose another: PORT={port + 1}"
+                ) from None

@@ -1,0 +1,340 @@
+"""What is kept. The core's documents are stored as JSON; the columns beside them are for finding and ordering."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, ClassVar
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+from kemble.core.kitchen import document as core
+from kemble.core.plan.schedule import Plan
+from kemble.core.run.run import Event, Heart, RunState, state_of
+from kemble.core.run.weighing import BenchSetup, Mark
+from kemble.core.sheet.document import Sheet, sheet_from
+from kemble.core.stations.chain import Worked
+
+
+class Standing(models.Manager[Any]):
+    """What has not been thrown away. The default, so that no query finds the rest by mistake."""
+
+    def get_queryset(self) -> models.QuerySet[Any]:
+        return super().get_queryset().filter(dropped=None)
+
+
+class Droppable(models.Model):
+    """What can be thrown away and brought back for thirty days; `everything` finds it all the while."""
+
+    dropped = models.DateTimeField(null=True, default=None)
+
+    objects = Standing()
+    everything: ClassVar[models.Manager[Any]] = models.Manager()
+
+    class Meta:
+        abstract = True
+
+
+class Kitchen(models.Model):
+    """One kitchen and its settings. Everything else belongs to a kitchen. `revision` counts the saves."""
+
+    document = models.JSONField(default=dict)
+    revision = models.PositiveIntegerField(default=1)
+    created = models.DateTimeField(default=timezone.now)
+    set_up = models.BooleanField(default=False)
+    members: models.ManyToManyField[models.Model, models.Model] = models.ManyToManyField(
+        settings.AUTH_USER_MODEL, related_name="kitchens"
+    )
+
+    @property
+    def settings(self) -> core.Kitchen:
+        return core.Kitchen.model_validate(self.document)
+
+    def __str__(self) -> str:
+        return self.settings.name
+
+
+class SheetRecord(Droppable):
+    """A sheet as it stands. `revision` counts its saves; each save is also kept as a SheetRevision.
+
+    `card` is what the counter shows of it, with what it was worked by (see worked.py).
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="sheets")
+    title = models.CharField(max_length=120)
+    way = models.CharField(max_length=40)
+    document = models.JSONField()
+    revision = models.PositiveIntegerField(default=1)
+    changed = models.DateTimeField(default=timezone.now)
+    card = models.JSONField(default=dict)
+
+    class Meta:
+        ordering: ClassVar = ["-changed", "-id"]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "dropped", "-changed", "-id"], name="sheets_by_change")]
+
+    @property
+    def sheet(self) -> Sheet:
+        return sheet_from(self.document)
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class SheetRevision(models.Model):
+    record = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    saved = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-number"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["record", "number"], name="one_of_each_revision")]
+
+    @property
+    def sheet(self) -> Sheet:
+        return sheet_from(self.document)
+
+    def __str__(self) -> str:
+        return f"{self.record} ({self.number})"
+
+
+class Occasion(Droppable):
+    """When a sheet is to be on the table, for how many, and the plan for it; `planned_by` is what it was made from."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="occasions")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="occasions")
+    title = models.CharField(max_length=120)
+    people = models.PositiveIntegerField(null=True)
+    serve = models.DateTimeField()
+    plan = models.JSONField()
+    planned_by = models.CharField(max_length=160, default="")
+    made = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["serve"]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class Run(Droppable):
+    """One making: the sheet and the kitchen as they were, what was predicted, and the plan that it follows.
+
+    A rehearsal runs `pace` times faster: its own clock stood at `clock_began` when the wall clock stood at `began`.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="runs")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="runs")
+    title = models.CharField(max_length=120)
+    document = models.JSONField()
+    worked = models.JSONField()
+    plan = models.JSONField()
+    began = models.DateTimeField()
+    clock_began = models.DateTimeField()
+    pace = models.PositiveIntegerField(default=1)
+    finished = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["-began"]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "finished", "dropped", "-began"], name="runs_going")]
+
+    @property
+    def predicted(self) -> Worked:
+        """What was told when it began, without its drawings: those are of the screens of that day."""
+        return Worked.model_validate({**self.worked, "drawings": {}})
+
+    @property
+    def heart(self) -> Heart | None:
+        """The heart's temperature as it was told; None for a run that began before it was kept."""
+        drawing, facts = (self.worked.get("drawings") or {}).get("heat") or {}, self.worked["facts"]
+        if "curve" not in drawing or "heat.done_min" not in facts:
+            return None
+        first, done, latest = (facts[f"heat.{name}_min"]["value"] for name in ("first_check", "done", "latest"))
+        return Heart(curve=drawing["curve"], first=first, done=done, latest=latest)
+
+    def state(self, now: datetime | None = None) -> RunState:
+        """Where it stands at an instant of its own clock (now, when none is given)."""
+        unit = self.kitchen.settings.temperature_unit
+        return state_of(self.schedule, self.log, now or self.clock(), self.heart, unit)
+
+    @property
+    def logged(self) -> Batch | None:
+        """What the log says of it; None before, and when that was thrown away."""
+        return Batch.objects.filter(run=self).first()
+
+    @property
+    def schedule(self) -> Plan:
+        return Plan.model_validate(self.plan)
+
+    def clock(self, now: datetime | None = None) -> datetime:
+        """What the run's own clock shows at a wall-clock instant (now, when none is given)."""
+        return self.clock_began + ((now or timezone.now()) - self.began) * self.pace
+
+    @property
+    def log(self) -> list[Event]:
+        return [row.event for row in self.events.all()]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class RunEvent(models.Model):
+    """One event of a run, never changed. `at` is on the run's own clock."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="events")
+    uid = models.CharField(max_length=64)
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=12)
+    step = models.CharField(max_length=40, null=True)
+    grams = models.FloatField(null=True)
+    celsius = models.FloatField(null=True)
+    text = models.CharField(max_length=1000, blank=True)
+    of = models.CharField(max_length=64, null=True)
+
+    class Meta:
+        ordering: ClassVar = ["at", "id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["run", "uid"], name="an_event_once_a_run")]
+
+    @property
+    def event(self) -> Event:
+        return Event.model_validate(
+            {
+                "uid": self.uid,
+                "at": self.at,
+                "kind": self.kind,
+                "step": self.step,
+                "grams": self.grams,
+                "celsius": self.celsius,
+                "text": self.text,
+                "of": self.of,
+            }
+        )
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.step or ''}".strip()
+
+
+class Batch(Droppable):
+    """A finished run in the log: how it came out.
+
+    What the log lists and sorts by stands here too, so that a page of it reads none of the runs' long documents.
+    """
+
+    run = models.OneToOneField(Run, on_delete=models.CASCADE, related_name="batch")
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="batches")
+    title = models.CharField(max_length=120)
+    way = models.CharField(max_length=40)
+    made = models.DateTimeField()
+    rehearsed = models.BooleanField()
+    tastes = models.JSONField(default=dict)
+    faults = models.JSONField(default=list)
+    note = models.TextField(blank=True, max_length=4000)
+    hydration_pct = models.FloatField()
+    sugar_pct = models.FloatField()
+    verdict = models.CharField(max_length=12, default="untasted")
+
+    class Meta:
+        ordering: ClassVar = ["-made", "-id"]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "dropped", "way", "-made", "-id"], name="log_of_a_way")]
+
+    def __str__(self) -> str:
+        return f"{self.title}: {self.verdict}"
+
+
+class Bench(models.Model):
+    """One mass shared out on the scale. `drill`: each piece is guessed before it is weighed."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="benches")
+    sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="benches")
+    setup = models.JSONField()
+    drill = models.BooleanField(default=False)
+    began = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-began", "-id"]
+
+    @property
+    def settings(self) -> BenchSetup:
+        return BenchSetup.model_validate(self.setup)
+
+    @property
+    def log(self) -> list[Mark]:
+        return [row.mark for row in self.marks.all()]
+
+    def __str__(self) -> str:
+        return f"{self.settings.what}, {self.settings.pieces}"
+
+
+class BenchMark(models.Model):
+    """One mark on a bench, never changed."""
+
+    bench = models.ForeignKey(Bench, on_delete=models.CASCADE, related_name="marks")
+    uid = models.CharField(max_length=64)
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=8)
+    grams = models.FloatField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["bench", "uid"], name="a_mark_once_a_bench")]
+
+    @property
+    def mark(self) -> Mark:
+        return Mark.model_validate({"uid": self.uid, "at": self.at, "kind": self.kind, "grams": self.grams})
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.grams or ''}".strip()
+
+
+class Removed(models.Model):
+    """A tin or an ingredient that was taken out of the kitchen's settings, kept for thirty days."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="removed")
+    kind = models.CharField(max_length=12)
+    title = models.CharField(max_length=120)
+    document = models.JSONField()
+    dropped = models.DateTimeField(default=timezone.now)
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.title}"
+
+
+class Receipt(models.Model):
+    """What was answered to a write that carried an id, so that the same write sent again is answered the same.
+
+    `number` is what was made or changed, `revision` the revision that it got.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="receipts")
+    uid = models.CharField(max_length=64)
+    kind = models.CharField(max_length=12)
+    number = models.BigIntegerField()
+    revision = models.PositiveIntegerField(default=0)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        constraints: ClassVar = [models.UniqueConstraint(fields=["kitchen", "uid"], name="one_answer_a_write")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.number}"
+
+
+class Try(models.Model):
+    """One try at the password that has not been right, by whom as far as can be told (see door.py)."""
+
+    who = models.CharField(max_length=80, db_index=True)
+    at = models.DateTimeField(default=timezone.now)
+
+    def __str__(self) -> str:
+        return self.who
+
+
+class DoorKey(models.Model):
+    """A key that opens the door once; only its digest is kept."""
+
+    digest = models.CharField(max_length=64, unique=True)
+    made = models.DateTimeField(default=timezone.now)
+
+    def __str__(self) -> str:
+        return f"made {self.made}"

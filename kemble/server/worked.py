@@ -1,0 +1,78 @@
+"""What was worked, kept: by the version of the code and the kitchen that it was worked with.
+
+`work()` is pure, so what it gave stays right until the sheet, the kitchen or the code changes. Within a process whole
+answers are remembered; on a sheet's row lies what the counter shows of it.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable
+from functools import cache, lru_cache
+from pathlib import Path
+from typing import Any
+
+import kemble.core
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.chain import Worked, work
+from kemble.server.models import SheetRecord
+from kemble.server.turns import WORKING, writing
+
+# The numbers shown on a sheet's card, in order, where they apply.
+_CARD_NUMBERS = (
+    ("mix.hydration_pct", "% water"),
+    ("shape.pieces", "pieces"),
+    ("shape.depth_mm", "mm deep"),
+    ("heat.done_min", "min"),
+)
+
+
+@cache
+def core_version() -> str:
+    """A digest of the core's own code and data: what it works out may differ when it does."""
+    root = Path(kemble.core.__file__).parent
+    digest = hashlib.sha256()
+    for file in sorted(root.rglob("*")):
+        if file.suffix in (".py", ".toml"):
+            digest.update(file.read_bytes())
+    return digest.hexdigest()[:16]
+
+
+def worked_by(kitchen: CoreKitchen) -> str:
+    """What an answer depends on beside its sheet."""
+    return f"{core_version()}-{hashlib.sha256(kitchen.model_dump_json().encode()).hexdigest()[:16]}"
+
+
+@lru_cache(maxsize=256)
+def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
+    with WORKING:
+        return work(Sheet.model_validate_json(sheet_json), CoreKitchen.model_validate_json(kitchen_json))
+
+
+def worked_for(sheet: Sheet, kitchen: CoreKitchen) -> Worked:
+    """work(), remembered: it is pure, and the sheet before an edit was just worked."""
+    return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
+
+
+def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
+    """What the counter shows of a sheet: its key numbers, or why there are none."""
+    numbers = [f"{worked.facts[key].shown} {words}" for key, words in _CARD_NUMBERS if key in worked.facts]
+    problem = worked.problems[0].sentence if worked.problems else ""
+    return {"by": by, "revision": revision, "numbers": numbers, "problem": problem}
+
+
+def carded(records: Iterable[SheetRecord], kitchen: CoreKitchen) -> list[SheetRecord]:
+    """The records with cards that are right: those worked with other code or another kitchen are worked again."""
+    by, found = worked_by(kitchen), list(records)
+    stale = [one for one in found if (one.card.get("by"), one.card.get("revision")) != (by, one.revision)]
+    for record in stale:
+        try:
+            record.card = card_of(worked_for(record.sheet, kitchen), by, record.revision)
+        except Refused as refused:  # kept by a version that allowed what this one does not
+            record.card = {"by": by, "revision": record.revision, "numbers": [], "problem": str(refused)}
+    if stale:
+        with writing():
+            SheetRecord.objects.bulk_update(stale, ["card"])
+    return found

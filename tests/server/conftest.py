@@ -1,0 +1,45 @@
+import json
+
+import pytest
+from asking import Asking
+from django.contrib.auth.models import User
+
+from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.sheet.document import default_sheet
+from kemble.server.models import Kitchen
+from kemble.server.owner import local_owner
+
+
+@pytest.fixture(autouse=True)
+def _quick_hashes(settings):
+    """A password's hash is slow on purpose; what is tested here does not hang on it."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@pytest.fixture
+def owner(db):
+    """The kitchen's owner, come in with the key."""
+    client = Asking()
+    client.force_login(local_owner())
+    return client
+
+
+@pytest.fixture
+def stranger(db):
+    """Somebody signed in from elsewhere, with a kitchen of their own."""
+    user = User.objects.create_user("stranger", password="a long password")
+    Kitchen.objects.create(document=CoreKitchen(name="Elsewhere").model_dump(mode="json")).members.add(user)
+    client = Asking(REMOTE_ADDR="192.0.2.7")
+    client.force_login(user)
+    return client
+
+
+@pytest.fixture
+def sheet(owner):
+    """A sheet of the owner's, opened."""
+    return owner.ask("POST", "/sheets", {"way": "set-cake"}).body
+
+
+@pytest.fixture
+def document():
+    return json.loads(default_sheet("set-cake").model_dump_json())

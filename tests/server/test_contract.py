@@ -1,0 +1,140 @@
+"""The API keeps to its own document: answers are of the types they say, and every refusal is written down."""
+
+from datetime import UTC, datetime, timedelta
+from typing import get_args
+
+import pytest
+from pydantic import BaseModel, TypeAdapter
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.change.shopping import ShoppingList
+from kemble.core.change.sides import Sides
+from kemble.core.formats.ingredient_text import ReadList
+from kemble.core.plan.schedule import Plan
+from kemble.core.stations.chain import Worked
+from kemble.server.api import api, bodies, views
+from kemble.server.api.refusal import Refusal
+
+pytestmark = pytest.mark.django_db
+
+
+def instants(value):
+    """The same document with its times as times, for one instant can be written in several ways."""
+    if isinstance(value, dict):
+        return {key: instants(inner) for key, inner in value.items()}
+    if isinstance(value, list):
+        return [instants(inner) for inner in value]
+    if isinstance(value, str) and value[:4].isdigit() and "T" in value:
+        return datetime.fromisoformat(value)
+    return value
+
+
+@pytest.fixture
+def made(owner, sheet):
+    """One of each thing, and where to find it."""
+    occasion = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": "2099-01-01T12:00"})
+    assert occasion.status_code == 422  # too far off: the plan looks sixty days ahead
+    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+    owner.ask("POST", f"/runs/{run}/events", {"uid": "12345678", "kind": "weighed", "step": "mix", "grams": 900})
+    batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 1}, "faults": ["specks"]}).body["id"]
+    going = owner.ask("POST", "/runs", {"sheet": sheet["id"], "rehearse": True}).body["id"]
+    setup = {"what": "dough", "total_g": 60, "pieces": 3, "drill": True}
+    bench = owner.ask("POST", "/benches", {"sheet": sheet["id"], "setup": setup}).body["id"]
+    for kind, grams in (("guess", 18), ("piece", 20)):
+        owner.ask("POST", f"/benches/{bench}/marks", {"uid": f"contract-{kind}", "kind": kind, "grams": grams})
+    owner.ask("DELETE", f"/sheets/{owner.ask('POST', '/sheets', {'way': 'set-cake'}).body['id']}")
+    return {"sheet": sheet["id"], "run": going, "batch": batch, "bench": bench}
+
+
+@pytest.mark.parametrize(
+    ("path", "kind"),
+    [
+        ("/session", views.Session),
+        ("/kitchen", views.KitchenOpen),
+        ("/ways", list[views.WayCard]),
+        ("/larder", list[views.IngredientCard]),
+        ("/larder/egg/exchanges", list[views.ExchangeCard]),
+        ("/parts", list[views.FamilyCard]),
+        ("/sheets", views.SheetPage),
+        ("/sheets/{sheet}", views.SheetOpen),
+        ("/occasions", list[views.OccasionOpen]),
+        ("/runs", list[views.RunCard]),
+        ("/runs/{run}", views.RunOpen),
+        ("/log", views.LogPage),
+        ("/log?way=set-cake&page=1&size=5", views.LogPage),
+        ("/dropped", list[views.Dropped]),
+        ("/log/{batch}", views.BatchOpen),
+        ("/benches?sheet={sheet}", list[views.BenchCard]),
+        ("/benches/{bench}", views.BenchOpen),
+        ("/eye", list[views.EyeDay]),
+        ("/scale", views.ScaleCard),
+    ],
+)
+def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):
+    """Answers are built unchecked for speed; here every one is checked, and nothing is lost on the way."""
+    answer = owner.ask("GET", path.format(**made))
+    adapter = TypeAdapter(kind)
+    again = adapter.dump_python(adapter.validate_json(answer.content), mode="json")
+    assert instants(again) == instants(answer.body)
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_a_ripple_a_plan_and_a_refusal_are_of_theirs(owner, way):
+    sheet = owner.ask("POST", "/sheets", {"way": way}).body["sheet"]
+    rippled = owner.ask("POST", "/work", {"sheet": sheet, "before": sheet})
+    assert views.Rippled.model_validate_json(rippled.content).moved == []
+    adjusted = owner.ask("POST", "/adjust", {"sheet": sheet, "to": {"by": "part", "factor": 1.02}})
+    assert views.Rippled.model_validate_json(adjusted.content).moved
+    sheet["title"] = ""
+    refused = owner.ask("POST", "/work", {"sheet": sheet})
+    assert Refusal.model_validate_json(refused.content).problems[0].path == "sheet.title"
+    late = owner.ask("POST", "/plan", {"sheet": {**sheet, "title": "x"}, "serve": "2000-01-01T10:00"})
+    assert Refusal.model_validate_json(late.content).problems[0].path == "serve"
+
+
+def test_every_refusal_is_written_down():
+    document = api.get_openapi_schema()
+    for path, operations in document["paths"].items():
+        for method, operation in operations.items():
+            codes = {str(code) for code in operation["responses"]}
+            assert {"401", "404", "409", "410", "413", "422", "429", "500", "507"} <= codes, (method, path)
+
+
+def test_the_core_and_the_page_speak_of_one_plan(owner, sheet):
+    """A plan kept with an occasion is the plan that was looked at, to the letter."""
+    serve = f"{datetime.now(UTC) + timedelta(days=3):%Y-%m-%dT15:30}"
+    looked = owner.ask("POST", "/plan", {"sheet": sheet["sheet"], "serve": serve})
+    kept = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": serve})
+    assert Plan.model_validate(looked.body) == Plan.model_validate(kept.body["plan"])
+
+
+@pytest.mark.parametrize("path", ["/sheets/999999", "/runs/999999", "/log/999999"])
+def test_what_is_not_there(owner, path):
+    answer = owner.ask("GET", path)
+    assert answer.status_code == 404
+    assert answer.body["problems"][0]["says"]
+
+
+@pytest.mark.parametrize(("method", "path"), [("GET", "/nothing"), ("PATCH", "/sheets"), ("GET", "/sheets/abc")])
+def test_addresses_that_do_not_exist(owner, method, path):
+    answer = owner.ask(method, path)
+    assert answer.status_code in (404, 405, 422)
+    assert answer.body["problems"]
+
+
+def test_no_two_types_share_a_name():
+    """In the document each name is one type: the second of a name would take the first one's place unseen."""
+    named = {}
+
+    def visit(kind):
+        if isinstance(kind, type) and issubclass(kind, BaseModel):
+            if named.setdefault(kind.__name__, kind) is not kind:
+                raise AssertionError(f"{kind.__module__} and {named[kind.__name__].__module__}: {kind.__name__}")
+            for field in kind.model_fields.values():
+                visit(field.annotation)
+        for inner in get_args(kind):
+            visit(inner)
+
+    for kind in [*vars(bodies).values(), *vars(views).values(), Refusal, Plan, Worked, Sides, ShoppingList, ReadList]:
+        visit(kind)
+    assert len(named) > 100

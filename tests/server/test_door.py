@@ -1,0 +1,263 @@
+"""Who gets in, what they may see, and the policy on every page."""
+
+import re
+from collections import Counter
+from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime, timedelta
+
+import pytest
+import time_machine
+from asking import Asking
+from django.contrib.sessions.models import Session
+from django.db import connection
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
+
+from kemble.server import door
+from kemble.server.api import session
+from kemble.server.models import DoorKey, Kitchen, Try
+from kemble.server.owner import local_owner
+
+pytestmark = pytest.mark.django_db
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+
+
+class TestKey:
+    """The key that the start command prints."""
+
+    def test_lets_one_browser_in_once(self):
+        key = door.new_key(timezone.now())
+        client = Asking()
+        assert client.ask("POST", "/session/key", {"key": key}).body == {
+            "signed_in": True,
+            "name": "owner",
+            "has_password": False,
+        }
+        assert client.ask("GET", "/sheets").status_code == 200
+        second = Asking().ask("POST", "/session/key", {"key": key})
+        assert second.status_code == 422
+        assert second.body["problems"][0]["path"] == "key"
+
+    def test_is_good_for_a_day_and_until_the_next_one(self):
+        key = door.new_key(NOW)
+        assert not door.use_key(key, NOW + timedelta(hours=25))
+        assert not door.use_key("x" * 32, NOW)
+        newer = door.new_key(NOW)
+        assert not door.use_key(key, NOW)
+        assert door.use_key(newer, NOW)
+
+    def test_is_kept_as_a_digest(self):
+        key = door.new_key(NOW)
+        assert key not in str(list(DoorKey.objects.values()))
+
+    @pytest.mark.parametrize(
+        "extra",
+        [
+            {"REMOTE_ADDR": "127.0.0.1"},
+            {"REMOTE_ADDR": "::1"},
+            {"REMOTE_ADDR": "127.0.0.1", "HTTP_HOST": "localhost"},
+            {"HTTP_X_FORWARDED_FOR": "127.0.0.1"},
+        ],
+    )
+    def test_without_it_the_own_machine_is_nobody(self, extra):
+        client = Asking()
+        assert client.ask("GET", "/session", **extra).body["signed_in"] is False
+        assert client.ask("GET", "/sheets", **extra).status_code == 401
+
+    def test_a_request_without_a_cookie_leaves_no_row(self):
+        local_owner()
+        for path in ("/session", "/sheets", "/kitchen"):
+            Asking().ask("GET", path)
+        Client().get("/", HTTP_HOST="127.0.0.1")
+        assert Session.objects.count() == 0
+
+    def test_a_name_that_is_not_ours_is_turned_away(self):
+        answer = Client().get("/api/session", HTTP_HOST="kemble.example")
+        assert answer.status_code == 400
+        assert answer.json()["problems"][0]["accepts"] == "a name in KEMBLE_HOSTS"
+
+
+class TestSession:
+    def test_it_lasts_thirty_days_from_its_last_day_of_use(self, owner):
+        with time_machine.travel(NOW, tick=False) as clock:
+            owner.force_login(local_owner())
+            for _ in range(4):
+                clock.shift(timedelta(days=20))
+                assert owner.ask("GET", "/sheets").status_code == 200
+            clock.shift(timedelta(days=31))
+            assert owner.ask("GET", "/sheets").status_code == 401
+
+    def test_it_is_written_once_a_day_at_most(self, owner):
+        owner.ask("GET", "/session")
+        with CaptureQueriesContext(connection) as asked:
+            owner.ask("GET", "/session")
+        assert not [one for one in asked if one["sql"].startswith(("UPDATE", "INSERT"))]
+
+
+AWAY = {"REMOTE_ADDR": "192.0.2.7"}
+RIGHT = "mending circle tea"
+
+
+def sign_in(client, password, username="owner", **extra):
+    return client.ask("POST", "/session", {"username": username, "password": password}, **{**AWAY, **extra})
+
+
+class TestPassword:
+    def test_set_at_home_and_used_elsewhere(self, owner):
+        assert owner.ask("PUT", "/session/password", {"password": RIGHT}).body["has_password"]
+        assert owner.ask("GET", "/sheets").status_code == 200  # and this session goes on
+        away = Asking()
+        assert sign_in(away, "wrong").status_code == 422
+        assert sign_in(away, RIGHT).body["signed_in"]
+        assert away.ask("GET", "/sheets", **AWAY).status_code == 200
+        assert away.ask("DELETE", "/session", **AWAY).body["signed_in"] is False
+
+    def test_none_gets_in_before_one_is_set(self):
+        local_owner()
+        for guess in ("", "!", "owner"):
+            assert sign_in(Asking(), guess or " ").status_code == 422
+
+    @pytest.mark.parametrize("password", ["short", "password1234", 7])
+    def test_a_weak_one_is_refused(self, owner, password):
+        answer = owner.ask("PUT", "/session/password", {"password": password})
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == "password"
+
+    def test_ten_wrong_tries_and_the_next_waits_for_the_oldest(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        with time_machine.travel(NOW, tick=False) as clock:
+            for _ in range(10):
+                assert sign_in(Asking(), "wrong guess").status_code == 422
+                clock.shift(timedelta(seconds=20))
+            assert sign_in(Asking(), RIGHT).status_code == 429
+            clock.shift(timedelta(seconds=101))  # five minutes after the first of them
+            assert sign_in(Asking(), RIGHT).status_code == 200
+
+    def test_one_phone_does_not_lock_the_household_out(self, owner):
+        """All of them come from one address. A browser that has signed in before is counted by itself."""
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        aunt = Asking()
+        assert sign_in(aunt, RIGHT).status_code == 200
+        aunt.ask("DELETE", "/session", **AWAY)
+        for _ in range(10):
+            sign_in(Asking(), "wrong guess")
+        assert sign_in(Asking(), RIGHT).status_code == 429
+        assert sign_in(aunt, RIGHT).status_code == 200
+        elsewhere = sign_in(Asking(), RIGHT, REMOTE_ADDR="192.0.2.8")
+        assert elsewhere.status_code == 200
+
+    def test_a_cookie_made_up_is_nobody_known(self):
+        client = Asking()
+        client.cookies["kemble-known"] = "made-up:1abcde:signature"
+        for _ in range(10):
+            sign_in(client, "wrong guess")
+        assert sign_in(Asking(), "wrong guess").status_code == 429
+
+
+@pytest.mark.django_db(transaction=True)
+def test_sixty_wrong_passwords_at_once_are_ten_tries(monkeypatch):
+    """Entered before they are tried, so that trying in parallel buys nothing; kept, so that a restart does not either."""
+    local_owner()
+    tried = []
+    monkeypatch.setattr(session, "authenticate", lambda request, **named: tried.append(named))
+
+    def one(_):
+        try:
+            return sign_in(Asking(), "wrong guess").status_code
+        finally:
+            connection.close()
+
+    with ThreadPoolExecutor(20) as pool:
+        answers = Counter(pool.map(one, range(60)))
+    assert answers == {422: 10, 429: 50}
+    assert len(tried) == 10
+    assert Try.objects.count() == 10
+
+
+class TestForgery:
+    @pytest.fixture
+    def strict(self, tmp_path, settings):
+        """A browser of the owner's, with its page, and a server that looks at the token."""
+        settings.WEB_BUILD = tmp_path
+        (tmp_path / "index.html").write_text("<html></html>")
+        client = Client(enforce_csrf_checks=True, HTTP_HOST="127.0.0.1")
+        client.force_login(local_owner())
+        return client
+
+    def test_a_change_needs_the_token(self, strict):
+        answer = strict.post("/api/sheets", {"way": "set-cake"}, content_type="application/json")
+        assert answer.status_code == 403
+        assert answer.json()["problems"][0]["path"] == "session"
+
+    def test_and_so_does_signing_in(self):
+        client = Client(enforce_csrf_checks=True, REMOTE_ADDR="192.0.2.7", HTTP_HOST="127.0.0.1")
+        for path, body in (("", {"username": "owner", "password": "x"}), ("/key", {"key": "x" * 20})):
+            answer = client.post(f"/api/session{path}", body, content_type="application/json")
+            assert answer.status_code == 403
+            assert answer.json()["problems"]
+
+    def test_with_it_all_is_well(self, strict):
+        token = strict.get("/").cookies["csrftoken"].value
+        answer = strict.post(
+            "/api/sheets", {"way": "set-cake"}, content_type="application/json", HTTP_X_CSRFTOKEN=token
+        )
+        assert answer.status_code == 200
+
+
+class TestPage:
+    def test_policy_and_nonce(self, tmp_path, settings):
+        settings.WEB_BUILD = tmp_path
+        (tmp_path / "index.html").write_text('<script nonce="__KEMBLE_NONCE__"></script>')
+        answer = Client().get("/sheets/1/mix", HTTP_HOST="127.0.0.1")
+        policy = answer.headers["Content-Security-Policy"]
+        nonce = re.search(r"'nonce-([^']+)'", policy).group(1)
+        assert answer.content.decode() == f'<script nonce="{nonce}"></script>'
+        scripts = next(part for part in policy.split("; ") if part.startswith("script-src"))
+        assert scripts == "script-src 'self'"
+        assert "unsafe" not in policy
+        assert answer.headers["X-Frame-Options"] == "DENY"
+        assert Client().get("/", HTTP_HOST="127.0.0.1").headers["Content-Security-Policy"] != policy
+
+    def test_before_it_is_built_it_says_so(self, tmp_path, settings):
+        settings.WEB_BUILD = tmp_path
+        answer = Client().get("/", HTTP_HOST="127.0.0.1")
+        assert answer.status_code == 503
+        assert b"make build" in answer.content
+
+    def test_the_secret_key_is_made_outside_the_repository(self, settings):
+        path = settings.DATA / "secret-key"
+        assert path.stat().st_mode & 0o077 == 0
+        assert len(path.read_text()) >= 50
+
+
+def test_nobody_sees_another_kitchen(owner, stranger, sheet):
+    """Every address that takes a number, asked by somebody else's hand."""
+    serve = "2099-01-01T12:00"
+    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+    batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 0}}).body["id"]
+    event = {"uid": "12345678", "kind": "noted", "text": "mine"}
+    for method, path, body in [
+        ("GET", f"/sheets/{sheet['id']}", None),
+        ("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": sheet["sheet"]}),
+        ("DELETE", f"/sheets/{sheet['id']}", None),
+        ("POST", "/occasions", {"sheet": sheet["id"], "serve": serve}),
+        ("POST", "/runs", {"sheet": sheet["id"]}),
+        ("GET", f"/runs/{run}", None),
+        ("POST", f"/runs/{run}/events", event),
+        ("POST", f"/runs/{run}/outcome", {}),
+        ("DELETE", f"/runs/{run}", None),
+        ("GET", f"/log/{batch}", None),
+        ("PUT", f"/log/{batch}", {}),
+        ("DELETE", f"/log/{batch}", None),
+    ]:
+        answer = stranger.ask(method, path, body)
+        assert answer.status_code == 404, (method, path)
+        assert answer.body["problems"]
+    for path in ("/occasions", "/runs", "/dropped"):
+        assert stranger.ask("GET", path).body == []
+    assert stranger.ask("GET", "/sheets").body["sheets"] == stranger.ask("GET", "/log").body["batches"] == []
+    owner.ask("DELETE", f"/sheets/{sheet['id']}")
+    assert stranger.ask("POST", f"/dropped/sheet/{sheet['id']}").status_code == 404
+    assert stranger.ask("GET", "/kitchen").body["kitchen"]["name"] == "Elsewhere"
+    assert Kitchen.objects.count() == 2

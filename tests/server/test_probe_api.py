@@ -1,0 +1,200 @@
+"""The thermometer over the API: stuck into a run, read, noted; and what else the heat asks the server."""
+
+import asyncio
+from datetime import UTC, datetime, timedelta
+
+import pytest
+import time_machine
+
+from kemble.core.cards.ways import WAYS
+from kemble.server.devices import probes
+from kemble.server.devices.ears import ProbeEar
+from kemble.server.devices.port import SimulatedProbePort, Unplugged
+from kemble.server.devices.watch import Listener, Watch
+from kemble.server.models import Kitchen, Run
+
+pytestmark = pytest.mark.django_db
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+
+
+@pytest.fixture
+def clock():
+    with time_machine.travel(NOW, tick=False) as traveller:
+        yield traveller
+
+
+@pytest.fixture(autouse=True)
+def _own_probes(monkeypatch):
+    """Each test has thermometers of its own."""
+    monkeypatch.setattr(probes._probes, "_watches", {})
+    monkeypatch.setattr(probes._probes, "_simulated", {})
+
+
+def tell(owner, run, kind, step, **more):
+    return owner.ask("POST", f"/runs/{run}/events", {"uid": f"{kind}-{step}-{run}", "kind": kind, "step": step, **more})
+
+
+@pytest.fixture
+def steaming(owner, sheet, clock):
+    """A run whose cake went in a moment ago."""
+    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
+    ids = [one["step"]["id"] for one in run["plan"]["scheduled"]]
+    for step in ids[: ids.index("steam")]:
+        tell(owner, run["id"], "done", step)
+    return tell(owner, run["id"], "started", "steam").body
+
+
+def steam_of(answer):
+    return next(step for step in answer["state"]["steps"] if step["id"] == "steam")
+
+
+class TestProbing:
+    def test_a_reading_moves_the_window(self, owner, steaming, clock):
+        told = steaming["heart"]["done"]
+        clock.shift(timedelta(minutes=14))
+        probed = tell(owner, steaming["id"], "probed", "steam", celsius=52.0).body
+        refit = steam_of(probed)["refit"]
+        assert refit["was_done"] == pytest.approx(told)
+        assert refit["done"] > told + 2
+        assert refit["says"].startswith("At 14 minutes the heart is 52 °C: done at ")
+        assert steam_of(probed)["due"] > steam_of(steaming)["due"]
+        # It is an event like any other, and is there when the run is opened again.
+        assert steam_of(owner.ask("GET", f"/runs/{steaming['id']}").body)["refit"] == refit
+
+    @pytest.mark.parametrize(("celsius", "path"), [(None, "celsius"), (900, "celsius"), ("hot", "celsius")])
+    def test_a_reading_that_is_none(self, owner, steaming, celsius, path):
+        answer = tell(owner, steaming["id"], "probed", "steam", celsius=celsius)
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == path
+
+    def test_a_run_kept_before_there_were_hearts_opens_still(self, owner, steaming):
+        run = Run.objects.get(pk=steaming["id"])
+        del run.worked["drawings"]
+        run.worked.pop("checks")
+        run.save()
+        opened = owner.ask("GET", f"/runs/{run.pk}").body
+        assert opened["heart"] is None
+        assert owner.ask("POST", "/probe/stick", {"do": "into", "run": run.pk, "step": "steam"}).status_code == 422
+
+    def test_a_run_of_old_drawings_opens_still(self, owner, steaming):
+        run = Run.objects.get(pk=steaming["id"])
+        run.worked["drawings"]["heat"] = {"kind": "of another day", "curve": run.worked["drawings"]["heat"]["curve"]}
+        run.save()
+        assert owner.ask("GET", f"/runs/{run.pk}").body["heart"] == steaming["heart"]
+
+
+class TestSticking:
+    def test_it_reads_the_run_that_it_is_in(self, owner, steaming, clock):
+        assert owner.ask("GET", "/probe").body["simulated"]
+        stuck = owner.ask("POST", "/probe/stick", {"do": "into", "run": steaming["id"], "step": "steam"})
+        assert stuck.status_code == 204
+        port = probes.simulated(Kitchen.objects.first())
+        clock.shift(timedelta(minutes=20))
+        ear = ProbeEar()
+        live, _ = ear.hear(port._reading().encode())
+        assert 55 < live.celsius < 97  # near what was told for twenty minutes in steam
+        assert owner.ask("POST", "/probe/stick", {"do": "out"}).status_code == 204
+        live, _ = ear.hear(port._reading().encode())
+        assert live.state == "out"
+
+    @pytest.mark.parametrize(
+        ("body", "path"),
+        [
+            ({"do": "into"}, "run"),
+            ({"do": "into", "run": 1}, "run"),
+            ({"do": "boil"}, "do"),
+        ],
+    )
+    def test_what_it_cannot_be_stuck_into(self, owner, body, path):
+        answer = owner.ask("POST", "/probe/stick", body)
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == path
+
+    def test_a_step_that_has_not_begun(self, owner, steaming):
+        answer = owner.ask("POST", "/probe/stick", {"do": "into", "run": steaming["id"], "step": "cool"})
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == "step"
+
+    def test_another_kitchens_run(self, stranger, steaming):
+        answer = stranger.ask("POST", "/probe/stick", {"do": "into", "run": steaming["id"], "step": "steam"})
+        assert answer.status_code == 404
+
+    def test_a_real_one_is_put_in_by_hand(self, owner, settings):
+        settings.PROBE = "socket://192.0.2.7:4001"
+        assert not owner.ask("GET", "/probe").body["simulated"]
+        assert owner.ask("POST", "/probe/stick", {"do": "out"}).status_code == 422
+
+    def test_the_plug(self, owner):
+        owner.ask("GET", "/probe")
+        port = probes.simulated(Kitchen.objects.first())
+        owner.ask("POST", "/probe/stick", {"do": "unplug"})
+        with pytest.raises(Unplugged):
+            port.read_line()
+        owner.ask("POST", "/probe/stick", {"do": "plug"})
+        assert port.read_line()
+
+
+async def hear(watch, told):
+    listener = Listener(asyncio.get_running_loop())
+    watch.join(listener)
+    try:
+        async with asyncio.timeout(15):
+            while True:
+                live, _ = await listener.hear(0.5)
+                if live is not None and told(live):
+                    return live
+    finally:
+        watch.leave(listener)
+
+
+class TestWatch:
+    def test_out_nonsense_and_gone_are_told(self):
+        port = SimulatedProbePort(seed=3)
+        watch = Watch(lambda: port, ProbeEar)
+        assert "in nothing" in asyncio.run(hear(watch, lambda live: live.state == "out")).says
+        port.garble()
+        assert "makes no sense" in asyncio.run(hear(watch, lambda live: live.state == "nonsense")).says
+        port.plugged = False
+        gone = asyncio.run(hear(watch, lambda live: live.state == "gone"))
+        assert gone.says == "The thermometer is not there. Is it plugged in?"
+
+
+class TestKettle:
+    def test_a_litre_in_six_twenty(self, owner):
+        """1000 x 4.19 x (100.0 - 15) / 0.96 / 380 = 976 W at the sea's own height."""
+        told = owner.ask("POST", "/kitchen/kettle", {"water_ml": 1000, "start_c": 15, "seconds": 380}).body
+        assert told["net_w"] == pytest.approx(976, abs=2)
+        assert "26 g a minute" in told["says"]
+
+    @pytest.mark.parametrize(
+        ("body", "path"),
+        [
+            ({"water_ml": 5000, "start_c": 5, "seconds": 30}, "seconds"),
+            ({"water_ml": 200, "start_c": 60, "seconds": 3600}, "seconds"),
+            ({"water_ml": 0, "start_c": 15, "seconds": 300}, "water_ml"),
+            ({"water_ml": 1000, "start_c": 99, "seconds": 300}, "start_c"),
+            ({"water_ml": 1000, "start_c": 15, "seconds": -3}, "seconds"),
+        ],
+    )
+    def test_what_is_no_test(self, owner, body, path):
+        answer = owner.ask("POST", "/kitchen/kettle", body)
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == path
+
+
+class TestSides:
+    def test_every_way_has_questions(self, owner):
+        ways = owner.ask("GET", "/ways").body
+        assert {way["id"]: len(way["questions"]) for way in ways}.keys() == WAYS.keys()
+        assert all(way["questions"] for way in ways)
+
+    def test_beside_each_other(self, owner, document):
+        sides = owner.ask("POST", "/sides", {"sheet": document, "question": "cover"}).body
+        assert [side["label"] for side in sides["sides"]] == ["open", "covered with foil"]
+        opened, covered = sides["sides"]
+        assert opened["done"] < covered["done"]
+
+    def test_a_question_that_is_not_asked_here(self, owner, document):
+        answer = owner.ask("POST", "/sides", {"sheet": document, "question": "soak"})
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == "question"

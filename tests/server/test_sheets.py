@@ -1,0 +1,171 @@
+"""Sheets over the API: bad input, saving out of turn, working, adjusting."""
+
+import copy
+import json
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.sheet.document import default_sheet
+
+pytestmark = pytest.mark.django_db
+
+
+def put(document, *path_and_value):
+    *path, value = path_and_value
+    changed = copy.deepcopy(document)
+    place = changed
+    for step in path[:-1]:
+        place = place[step]
+    place[path[-1]] = value
+    return changed
+
+
+AMOUNT = ("parts", 0, "lines", 1, "amount", "value")
+
+
+@pytest.mark.parametrize("value", [0, -5, "a lot", 1e12, float("nan")])
+def test_a_bad_amount_names_its_field(owner, document, value):
+    answer = owner.ask("POST", "/work", {"sheet": put(document, *AMOUNT, value)})
+    assert answer.status_code == 422
+    problem = answer.body["problems"][0]
+    assert problem["path"] == "sheet.parts.0.lines.1.amount.value"
+    assert problem["accepts"] == "a number above 0 and at most 50 000"
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        (("parts", 0, "lines", 0, "ingredient", "flower"), "sheet.parts.0.lines.0.ingredient"),
+        (("way", "toast"), "sheet.way"),
+        (("colour", "green"), "sheet.colour"),
+        (("serve", "noon"), "sheet.serve"),
+        (("vessel", "tin", "height_mm", 20), "vessel.tin"),
+        (("cut", "pieces", 400), "cut.pieces"),
+    ],
+)
+def test_other_bad_input(owner, document, change, path):
+    answer = owner.ask("POST", "/work", {"sheet": put(document, *change)})
+    assert answer.status_code == 422
+    assert answer.body["problems"][0]["path"] == path
+    assert answer.body["problems"][0]["accepts"]
+
+
+def test_what_could_be_worked_comes_with_the_refusal(owner, document):
+    answer = owner.ask("POST", "/work", {"sheet": put(document, "vessel", "tin", "height_mm", 20)})
+    assert answer.body["worked"]["facts"]["mix.hydration_pct"]["value"] == pytest.approx(126.3, abs=0.1)
+
+
+@pytest.mark.parametrize("body", ["", "{", "[]", "null", b"\xff\xfe", '{"sheet": 3}', "{}"])
+def test_what_is_no_document(owner, body):
+    answer = owner.ask("POST", "/work", body)
+    assert answer.status_code in (400, 422)
+    assert answer.body["problems"]
+
+
+@pytest.mark.parametrize("size", [300_000, 5_000_000])
+def test_a_document_too_long(owner, document, size):
+    answer = owner.ask("POST", "/work", json.dumps({"sheet": put(document, "title", "x" * size)}))
+    assert answer.status_code == 413
+    assert "256,000 bytes" in answer.body["problems"][0]["accepts"]
+
+
+junk = (
+    st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=12) | st.lists(st.integers(), max_size=3)
+)
+
+
+@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.data())
+def test_junk_anywhere_is_a_refusal_and_never_a_crash(owner, data):
+    document = json.loads(default_sheet(data.draw(st.sampled_from(["set-cake", "boiled-balls"]))).model_dump_json())
+    place, key = document, data.draw(st.sampled_from(sorted(document)))
+    while isinstance(place[key], dict | list) and place[key] and data.draw(st.booleans()):
+        place = place[key]
+        key = data.draw(st.sampled_from(sorted(place) if isinstance(place, dict) else list(range(len(place)))))
+    place[key] = data.draw(junk)
+    answer = owner.ask("POST", "/work", {"sheet": document})
+    assert answer.status_code in (200, 422)
+
+
+def test_a_ripple_says_what_moved(owner, document):
+    wetter = put(document, *AMOUNT, 420)
+    answer = owner.ask("POST", "/work", {"sheet": wetter, "before": document})
+    moved = {one["key"]: (one["old"], one["new"]) for one in answer.body["moved"]}
+    assert moved["mix.hydration_pct"] == ("126", "141")
+    assert "heat.done_min" in moved
+
+
+def test_an_adjustment_tells_against_the_sheet_before(owner, document):
+    wetter = put(document, *AMOUNT, 420)
+    to = {"by": "base", "grams": 400}
+    answer = owner.ask("POST", "/adjust", {"sheet": wetter, "to": to, "before": document})
+    assert answer.body["sheet"]["parts"][0]["lines"][0]["amount"]["value"] == 400
+    moved = {one["key"]: (one["old"], one["new"]) for one in answer.body["moved"]}
+    assert moved["mix.hydration_pct"] == ("126", "141")
+
+
+def test_a_sheet_is_saved_with_its_revisions(owner, sheet):
+    drier = put(sheet["sheet"], *AMOUNT, 350)
+    answer = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": drier})
+    assert answer.body["revision"] == 2
+    again = owner.ask("GET", f"/sheets/{sheet['id']}").body
+    assert again["sheet"]["parts"][0]["lines"][1]["amount"]["value"] == 350
+    assert again["worked"]["facts"] == answer.body["worked"]["facts"]
+
+
+def test_saving_out_of_turn_overwrites_nothing(owner, sheet):
+    first = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 350)})
+    assert first.status_code == 200
+    second = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": put(sheet["sheet"], *AMOUNT, 410)})
+    assert second.status_code == 409
+    assert second.body["problems"][0]["path"] == "revision"
+    kept = owner.ask("GET", f"/sheets/{sheet['id']}").body["sheet"]
+    assert kept["parts"][0]["lines"][1]["amount"]["value"] == 350
+    copied = owner.ask("POST", "/sheets", {"sheet": put(sheet["sheet"], *AMOUNT, 410)})
+    assert copied.body["id"] != sheet["id"]
+
+
+def test_a_sheet_that_cannot_be_worked_is_saved_all_the_same(owner, sheet):
+    small = put(sheet["sheet"], "vessel", "tin", "height_mm", 20)
+    answer = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": small})
+    assert answer.status_code == 200
+    assert answer.body["worked"]["problems"][0]["path"] == "vessel.tin"
+    assert owner.ask("GET", "/sheets").status_code == 200
+    for path, body in (
+        ("/runs", {"sheet": sheet["id"]}),
+        ("/occasions", {"sheet": sheet["id"], "serve": "2099-01-01T12:00"}),
+    ):
+        assert owner.ask("POST", path, body).status_code == 422
+
+
+def test_the_kitchen_changes_the_answer(owner, sheet):
+    settings_ = owner.ask("GET", "/kitchen").body["kitchen"]
+    assert owner.ask("PUT", "/kitchen", {"kitchen": {**settings_, "altitude_m": 2000}}).body["set_up"]
+    there = owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["facts"]
+    assert there["heat.boil_c"]["value"] == pytest.approx(93.3, abs=0.3)
+    assert there["heat.done_min"]["value"] > sheet["worked"]["facts"]["heat.done_min"]["value"]
+
+
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [
+        ("altitude_m", 99999),
+        ("timezone", "Mars/Base"),
+        ("name", ""),
+        ("quiet", {"begins": "25:00"}),
+        ("cooks", 0),
+    ],
+)
+def test_a_kitchen_that_cannot_be(owner, field, value):
+    settings_ = owner.ask("GET", "/kitchen").body["kitchen"]
+    answer = owner.ask("PUT", "/kitchen", {"kitchen": {**settings_, field: value}})
+    assert answer.status_code == 422
+    assert answer.body["problems"][0]["path"].startswith(f"kitchen.{field}")
+
+
+def test_ways_and_larder_are_there_to_choose_from(owner):
+    assert {way["id"] for way in owner.ask("GET", "/ways").body} == set(WAYS)
+    assert len(owner.ask("GET", "/larder").body) >= 120
