@@ -35,13 +35,13 @@ def fill(server, sheets, batches):
     server.stop()
     code = f"""
 import django; django.setup()
-from kemble.server.models import Batch, Kitchen, Run, SheetRecord
-kitchen, like, run = Kitchen.objects.get(), SheetRecord.objects.first(), Run.objects.filter(batch__isnull=False).first()
+from kemble.server.models import Batch, KitchenRecord, Run, SheetRecord
+kitchen, like, run = KitchenRecord.objects.get(), SheetRecord.objects.first(), Run.objects.filter(batch__isnull=False).first()
 SheetRecord.objects.bulk_create(
     (SheetRecord(kitchen=kitchen, title=f"Cake {{i}}", way=like.way, document=like.document) for i in range({sheets})),
     batch_size=500)
 runs = Run.objects.bulk_create(
-    (Run(kitchen=kitchen, title=f"Batch {{i}}", document=run.document, worked=run.worked, plan=run.plan,
+    (Run(kitchen=kitchen, title=f"Batch {{i}}", way=run.way, frozen=run.frozen,
          began=run.began, clock_began=run.began, finished=run.began) for i in range({batches})), batch_size=100)
 Batch.objects.bulk_create(
     (Batch(run=one, kitchen=kitchen, title=one.title, way=one.document["way"], made=one.began, rehearsed=False,

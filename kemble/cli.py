@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from kemble import __version__
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.problems import Problem, Refused, problems_from
+from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import kitchen_time, plan_for
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
@@ -30,29 +30,13 @@ def _read(path: str) -> str:
             with Path(path).open("rb") as file:
                 data = file.read(MOST_BYTES + 1)
     except OSError as error:
-        raise Refused(
-            [
-                Problem(
-                    path=path,
-                    says=f"cannot be read ({error.strerror})",
-                    accepts="a file, or - for standard input",
-                )
-            ]
-        ) from None
+        refuse(path, f"cannot be read ({error.strerror})", "a file, or - for standard input")
     if len(data) > MOST_BYTES:
-        raise Refused(
-            [
-                Problem(
-                    path=path,
-                    says=f"is over {MOST_BYTES:,} bytes long",
-                    accepts=f"at most {MOST_BYTES:,} bytes",
-                )
-            ]
-        )
+        refuse(path, f"is over {MOST_BYTES:,} bytes long", f"at most {MOST_BYTES:,} bytes")
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise Refused([Problem(path=path, says="is not UTF-8 text", accepts="a kemble-sheet as JSON")]) from None
+        refuse(path, "is not UTF-8 text", "a kemble-sheet as JSON")
 
 
 def _kitchen(path: str | None) -> Kitchen:
@@ -98,9 +82,7 @@ def plan_sheet(options: argparse.Namespace) -> None:
     wanted, kitchen = read_sheet(_read(options.sheet)), _kitchen(options.kitchen)
     serve = options.serve or wanted.serve
     if not serve:
-        raise Refused(
-            [Problem(path="serve", says="is missing", accepts="--serve 2026-12-05T15:30, or serve on the sheet")]
-        )
+        refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
     now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
     plan = plan_for(_worked(wanted, kitchen).steps, kitchen, serve=kitchen_time(kitchen, serve), now=now)
     if options.json:

@@ -18,17 +18,14 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part
 from kemble.core.facts.problems import Refused
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, plan_for, plan_from
-from kemble.core.run.run import Event
+from kemble.core.run.events import Event
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.server.api.bodies import Outcome
-from kemble.server.api.log import record_outcome
-from kemble.server.api.runs import add_event, begin
-from kemble.server.api.sheets import create_sheet
-from kemble.server.models import Kitchen, Occasion, Run, SheetRecord
+from kemble.server.keeping import add_event, begin, create_sheet, log_outcome
+from kemble.server.models import KitchenRecord, Occasion, Run, SheetRecord
 from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.place import local_zone
 
@@ -451,8 +448,8 @@ _NOTES = (
 )
 
 
-def weir_house() -> CoreKitchen:
-    return CoreKitchen.model_validate(
+def weir_house() -> Kitchen:
+    return Kitchen.model_validate(
         {
             "name": "Weir House",
             "altitude_m": 240,
@@ -482,7 +479,7 @@ def weir_house() -> CoreKitchen:
 
 
 @transaction.atomic
-def load(now: datetime) -> Kitchen:
+def load(now: datetime) -> KitchenRecord:
     """Fill the local owner's kitchen, which should be empty. The same day gives the same kitchen."""
     kitchen = kitchen_of(local_owner())
     settings = weir_house()
@@ -505,7 +502,7 @@ def load(now: datetime) -> Kitchen:
     return kitchen
 
 
-def _weighed_out(kitchen: Kitchen, record: SheetRecord, now: datetime, chance: random.Random) -> None:
+def _weighed_out(kitchen: KitchenRecord, record: SheetRecord, now: datetime, chance: random.Random) -> None:
     """A bench of dough shared out last week, one begun just now, and a drill on each of six days, the eye coming on."""
     week = now - timedelta(days=7)
     dough = BenchSetup(what="dough", total_g=462, pieces=24)
@@ -520,20 +517,23 @@ def _weighed_out(kitchen: Kitchen, record: SheetRecord, now: datetime, chance: r
 
 
 def _bench(
-    kitchen: Kitchen, record: SheetRecord, setup: BenchSetup, at: datetime, marks: Sequence[tuple[MarkKind, float]]
+    kitchen: KitchenRecord,
+    record: SheetRecord,
+    setup: BenchSetup,
+    at: datetime,
+    marks: Sequence[tuple[MarkKind, float]],
 ) -> None:
     bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill, began=at)
     told: list[tuple[MarkKind, float | None]] = [*marks, ("closed", None)]
     for i, (kind, grams) in enumerate(told):
         bench.marks.create(
             uid=f"demo-{bench.pk}-{i:03d}",
-            kind=kind,
             at=at + timedelta(seconds=14 * i),
-            grams=None if grams is None else round(grams, 1),
+            document={"kind": kind} if grams is None else {"kind": kind, "grams": round(grams, 1)},
         )
 
 
-def _share(giver: SheetRecord, taker: SheetRecord, settings: CoreKitchen) -> None:
+def _share(giver: SheetRecord, taker: SheetRecord, settings: Kitchen) -> None:
     """One sheet makes the paste for two."""
     for record, sheet in zip((giver, taker), share_part(giver.sheet, taker.sheet, "filling", settings), strict=True):
         record.document = sheet.model_dump(mode="json")
@@ -548,7 +548,7 @@ def next_saturday(now: datetime, zone: Any) -> datetime:
 
 
 def _coming(
-    kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, now: datetime, title: str, people: int
+    kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime, title: str, people: int
 ) -> None:
     plan = plan_for(work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now)
     Occasion.objects.create(
@@ -577,8 +577,8 @@ def _trial(sheet: Sheet, chance: random.Random) -> Sheet:
 
 
 def _past_batch(
-    kitchen: Kitchen,
-    settings: CoreKitchen,
+    kitchen: KitchenRecord,
+    settings: Kitchen,
     record: SheetRecord,
     now: datetime,
     days: int,
@@ -589,9 +589,7 @@ def _past_batch(
     day = (now - timedelta(days=days)).astimezone(settings.zone)
     began = day.replace(hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0)
     plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(kitchen, record, worked, plan, began=began, clock=began, pace=1)
-    run.document = sheet.model_dump(mode="json")
-    run.save(update_fields=["document"])
+    run = begin(record, sheet, worked, plan, began=began, clock=began, pace=1)
     end = _events(run, plan, chance)
     add_event(run, Event(uid=f"{run.pk}-finished", at=end, kind="finished"))
     run.finished = end
@@ -606,7 +604,7 @@ def _past_batch(
         for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
     }
     faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
-    record_outcome(run, Outcome(tastes=tastes, faults=faults[:1], note=chance.choice(_NOTES)))
+    log_outcome(run, tastes=tastes, faults=faults[:1], note=chance.choice(_NOTES))
 
 
 def _events(run: Run, plan: Plan, chance: random.Random) -> datetime:
@@ -630,14 +628,14 @@ def _events(run: Run, plan: Plan, chance: random.Random) -> datetime:
     return at
 
 
-def _in_progress(kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, now: datetime) -> None:
+def _in_progress(kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime) -> None:
     """A cake in the steam for twelve minutes now, its heart read once."""
     worked = work(record.sheet, settings)
     trial = plan_from(worked.steps, settings, begin=now)
     steam = next(s for s in trial.scheduled if s.step.id == "steam")
     began = now - (steam.starts - trial.begin) - timedelta(minutes=12)
     plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(kitchen, record, worked, plan, began=began, clock=began, pace=1)
+    run = begin(record, record.sheet, worked, plan, began=began, clock=began, pace=1)
     start = next(s for s in plan.scheduled if s.step.id == "steam").starts
     for scheduled in plan.scheduled:
         if scheduled.ends <= start:
@@ -645,9 +643,9 @@ def _in_progress(kitchen: Kitchen, settings: CoreKitchen, record: SheetRecord, n
                 uid = f"{run.pk}-{scheduled.step.id}-{kind}"
                 add_event(run, Event.model_validate({"uid": uid, "at": at, "kind": kind, "step": scheduled.step.id}))
     add_event(run, Event(uid=f"{run.pk}-steam-started", at=start, kind="started", step="steam"))
-    heart = run.heart
-    if heart:
+    core = run.kept.core
+    if core:
         # A thermometer found it a tenth behind what was told, nine minutes in.
-        celsius = float(np.interp(9.0 / 1.1, heart.curve.minutes, heart.curve.heart_c))
+        celsius = float(np.interp(9.0 / 1.1, core.curve.minutes, core.curve.core_c))
         read = {"uid": f"{run.pk}-steam-probed", "at": start + timedelta(minutes=9), "kind": "probed", "step": "steam"}
         add_event(run, Event.model_validate({**read, "celsius": round(celsius, 1)}))

@@ -11,10 +11,9 @@ from django.db.models import F
 from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused, problems_from
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
-from kemble.core.kitchen.document import Tin
+from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
-from kemble.server.models import Batch, Droppable, Kitchen, Occasion, Removed, Run, SheetRecord
+from kemble.server.models import Batch, Droppable, KitchenRecord, Occasion, Removed, Run, SheetRecord
 from kemble.server.receipts import forget_old
 from kemble.server.turns import writing
 
@@ -24,7 +23,7 @@ KEPT_FOR = timedelta(days=30)
 @dataclass(frozen=True)
 class _Kind:
     model: type[Droppable]
-    of: Callable[[Kitchen], Any]  # every one of a kitchen's, thrown away or not
+    of: Callable[[KitchenRecord], Any]  # every one of a kitchen's, thrown away or not
     title: Callable[[Any], str] = lambda row: row.title
 
 
@@ -36,7 +35,7 @@ _ROWS: dict[str, _Kind] = {
         lambda kitchen: Occasion.everything.filter(kitchen=kitchen).select_related("sheet"),
         lambda plan: plan.title if plan.title == plan.sheet.title else f"{plan.sheet.title}, {plan.title}",
     ),
-    "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("document", "worked", "plan")),
+    "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
 }
 _SETTINGS: dict[str, type[Tin] | type[Ingredient]] = {"tin": Tin, "ingredient": Ingredient}
@@ -63,7 +62,7 @@ def drop(row: Droppable, now: datetime) -> None:
     purge(now)
 
 
-def keep_removed(kitchen: Kitchen, before: CoreKitchen, after: CoreKitchen) -> None:
+def keep_removed(kitchen: KitchenRecord, before: Kitchen, after: Kitchen) -> None:
     """Lay aside the tins and ingredients that a save takes out. Call inside `writing()`.
 
     A tin has no name of its own, so one is taken out only when there are fewer; else it has been changed.
@@ -82,7 +81,7 @@ def keep_removed(kitchen: Kitchen, before: CoreKitchen, after: CoreKitchen) -> N
         kitchen.removed.create(kind=kind, title=title[:120], document=item.model_dump(mode="json"))
 
 
-def aside(kitchen: Kitchen, now: datetime) -> list[Aside]:
+def aside(kitchen: KitchenRecord, now: datetime) -> list[Aside]:
     """All that can be brought back, the newest first."""
     since = now - KEPT_FOR
     found = [
@@ -94,7 +93,7 @@ def aside(kitchen: Kitchen, now: datetime) -> list[Aside]:
     return sorted(found, key=lambda one: one.dropped, reverse=True)
 
 
-def bring_back(kitchen: Kitchen, kind: str, number: int) -> bool:
+def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
     """Put one thing back where it was. True when it stands there, brought back now or before; False when it is gone.
 
     Raises Refused when the kitchen has no room for it any more.
@@ -105,7 +104,7 @@ def bring_back(kitchen: Kitchen, kind: str, number: int) -> bool:
         row = kitchen.removed.filter(pk=number, kind=kind).first()
         if row is None or kind not in _SETTINGS:
             return False
-        settings = Kitchen.objects.get(pk=kitchen.pk).settings
+        settings = KitchenRecord.objects.get(pk=kitchen.pk).settings
         item = _SETTINGS[kind].model_validate(row.document)
         if isinstance(item, Tin):
             settings = settings.model_copy(update={"tins": (*settings.tins, item)})
@@ -113,10 +112,10 @@ def bring_back(kitchen: Kitchen, kind: str, number: int) -> bool:
             settings = settings.model_copy(update={"ingredients": (*settings.ingredients, item)})
         document = settings.model_dump(mode="json")
         try:
-            CoreKitchen.model_validate(document)
+            Kitchen.model_validate(document)
         except ValidationError as error:  # forty tins have come to stand there meanwhile
-            raise Refused(problems_from(error, CoreKitchen)) from None
-        Kitchen.objects.filter(pk=kitchen.pk).update(document=document, revision=F("revision") + 1)
+            raise Refused(problems_from(error, Kitchen)) from None
+        KitchenRecord.objects.filter(pk=kitchen.pk).update(document=document, revision=F("revision") + 1)
         row.delete()
     return True
 

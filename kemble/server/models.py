@@ -8,13 +8,14 @@ from typing import Any, ClassVar
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
+from django.utils.functional import cached_property
 
-from kemble.core.kitchen import document as core
-from kemble.core.plan.schedule import Plan
-from kemble.core.run.run import Event, Heart, RunState, state_of
-from kemble.core.run.weighing import BenchSetup, Mark
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.run.events import Event, event_from
+from kemble.core.run.kept import FrozenRun, frozen_from
+from kemble.core.run.state import RunState, state_of
+from kemble.core.run.weighing import BenchSetup, Mark, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.core.stations.chain import Worked
 
 
 class Standing(models.Manager[Any]):
@@ -36,7 +37,7 @@ class Droppable(models.Model):
         abstract = True
 
 
-class Kitchen(models.Model):
+class KitchenRecord(models.Model):
     """One kitchen and its settings. Everything else belongs to a kitchen. `revision` counts the saves."""
 
     document = models.JSONField(default=dict)
@@ -47,9 +48,12 @@ class Kitchen(models.Model):
         settings.AUTH_USER_MODEL, related_name="kitchens"
     )
 
+    class Meta:
+        db_table = "kitchen_kitchen"
+
     @property
-    def settings(self) -> core.Kitchen:
-        return core.Kitchen.model_validate(self.document)
+    def settings(self) -> Kitchen:
+        return Kitchen.model_validate(self.document)
 
     def __str__(self) -> str:
         return self.settings.name
@@ -61,7 +65,7 @@ class SheetRecord(Droppable):
     `card` is what the counter shows of it, with what it was worked by (see worked.py).
     """
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="sheets")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="sheets")
     title = models.CharField(max_length=120)
     way = models.CharField(max_length=40)
     document = models.JSONField()
@@ -102,7 +106,7 @@ class SheetRevision(models.Model):
 class Occasion(Droppable):
     """When a sheet is to be on the table, for how many, and the plan for it; `planned_by` is what it was made from."""
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="occasions")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="occasions")
     sheet = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="occasions")
     title = models.CharField(max_length=120)
     people = models.PositiveIntegerField(null=True)
@@ -119,17 +123,16 @@ class Occasion(Droppable):
 
 
 class Run(Droppable):
-    """One making: the sheet and the kitchen as they were, what was predicted, and the plan that it follows.
+    """One making. `frozen` is the sheet as it was, what was predicted, and the plan that it follows (core/run/kept.py).
 
     A rehearsal runs `pace` times faster: its own clock stood at `clock_began` when the wall clock stood at `began`.
     """
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="runs")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="runs")
     sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="runs")
     title = models.CharField(max_length=120)
-    document = models.JSONField()
-    worked = models.JSONField()
-    plan = models.JSONField()
+    way = models.CharField(max_length=40)
+    frozen = models.JSONField()
     began = models.DateTimeField()
     clock_began = models.DateTimeField()
     pace = models.PositiveIntegerField(default=1)
@@ -139,33 +142,20 @@ class Run(Droppable):
         ordering: ClassVar = ["-began"]
         indexes: ClassVar = [models.Index(fields=["kitchen", "finished", "dropped", "-began"], name="runs_going")]
 
-    @property
-    def predicted(self) -> Worked:
-        """What was told when it began, without its drawings: those are of the screens of that day."""
-        return Worked.model_validate({**self.worked, "drawings": {}})
-
-    @property
-    def heart(self) -> Heart | None:
-        """The heart's temperature as it was told; None for a run that began before it was kept."""
-        drawing, facts = (self.worked.get("drawings") or {}).get("heat") or {}, self.worked["facts"]
-        if "curve" not in drawing or "heat.done_min" not in facts:
-            return None
-        first, done, latest = (facts[f"heat.{name}_min"]["value"] for name in ("first_check", "done", "latest"))
-        return Heart(curve=drawing["curve"], first=first, done=done, latest=latest)
+    @cached_property
+    def kept(self) -> FrozenRun:
+        """What was kept of the day it began."""
+        return frozen_from(self.frozen)
 
     def state(self, now: datetime | None = None) -> RunState:
         """Where it stands at an instant of its own clock (now, when none is given)."""
         unit = self.kitchen.settings.temperature_unit
-        return state_of(self.schedule, self.log, now or self.clock(), self.heart, unit)
+        return state_of(self.kept.plan, self.log, now or self.clock(), self.kept.core, unit)
 
     @property
     def logged(self) -> Batch | None:
         """What the log says of it; None before, and when that was thrown away."""
         return Batch.objects.filter(run=self).first()
-
-    @property
-    def schedule(self) -> Plan:
-        return Plan.model_validate(self.plan)
 
     def clock(self, now: datetime | None = None) -> datetime:
         """What the run's own clock shows at a wall-clock instant (now, when none is given)."""
@@ -180,17 +170,12 @@ class Run(Droppable):
 
 
 class RunEvent(models.Model):
-    """One event of a run, never changed. `at` is on the run's own clock."""
+    """One event of a run, never changed: who sent it, when on the run's own clock, and what it says."""
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="events")
     uid = models.CharField(max_length=64)
     at = models.DateTimeField()
-    kind = models.CharField(max_length=12)
-    step = models.CharField(max_length=40, null=True)
-    grams = models.FloatField(null=True)
-    celsius = models.FloatField(null=True)
-    text = models.CharField(max_length=1000, blank=True)
-    of = models.CharField(max_length=64, null=True)
+    document = models.JSONField()
 
     class Meta:
         ordering: ClassVar = ["at", "id"]
@@ -198,21 +183,10 @@ class RunEvent(models.Model):
 
     @property
     def event(self) -> Event:
-        return Event.model_validate(
-            {
-                "uid": self.uid,
-                "at": self.at,
-                "kind": self.kind,
-                "step": self.step,
-                "grams": self.grams,
-                "celsius": self.celsius,
-                "text": self.text,
-                "of": self.of,
-            }
-        )
+        return event_from(self.uid, self.at, self.document)
 
     def __str__(self) -> str:
-        return f"{self.kind} {self.step or ''}".strip()
+        return f"{self.event.kind} {self.event.step or ''}".strip()
 
 
 class Batch(Droppable):
@@ -222,7 +196,7 @@ class Batch(Droppable):
     """
 
     run = models.OneToOneField(Run, on_delete=models.CASCADE, related_name="batch")
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="batches")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="batches")
     title = models.CharField(max_length=120)
     way = models.CharField(max_length=40)
     made = models.DateTimeField()
@@ -245,7 +219,7 @@ class Batch(Droppable):
 class Bench(models.Model):
     """One mass shared out on the scale. `drill`: each piece is guessed before it is weighed."""
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="benches")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="benches")
     sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="benches")
     setup = models.JSONField()
     drill = models.BooleanField(default=False)
@@ -267,13 +241,12 @@ class Bench(models.Model):
 
 
 class BenchMark(models.Model):
-    """One mark on a bench, never changed."""
+    """One mark on a bench, never changed: who sent it, when, and what it says."""
 
     bench = models.ForeignKey(Bench, on_delete=models.CASCADE, related_name="marks")
     uid = models.CharField(max_length=64)
     at = models.DateTimeField()
-    kind = models.CharField(max_length=8)
-    grams = models.FloatField(null=True)
+    document = models.JSONField()
 
     class Meta:
         ordering: ClassVar = ["id"]
@@ -281,16 +254,16 @@ class BenchMark(models.Model):
 
     @property
     def mark(self) -> Mark:
-        return Mark.model_validate({"uid": self.uid, "at": self.at, "kind": self.kind, "grams": self.grams})
+        return mark_from(self.uid, self.at, self.document)
 
     def __str__(self) -> str:
-        return f"{self.kind} {self.grams or ''}".strip()
+        return f"{self.mark.kind} {self.mark.grams or ''}".strip()
 
 
 class Removed(models.Model):
     """A tin or an ingredient that was taken out of the kitchen's settings, kept for thirty days."""
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="removed")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="removed")
     kind = models.CharField(max_length=12)
     title = models.CharField(max_length=120)
     document = models.JSONField()
@@ -306,7 +279,7 @@ class Receipt(models.Model):
     `number` is what was made or changed, `revision` the revision that it got.
     """
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="receipts")
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="receipts")
     uid = models.CharField(max_length=64)
     kind = models.CharField(max_length=12)
     number = models.BigIntegerField()

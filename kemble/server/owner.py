@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
-from kemble.server.models import Kitchen
+from kemble.core.kitchen.document import Kitchen
+from kemble.server.models import KitchenRecord
 from kemble.server.place import local_zone
 from kemble.server.turns import writing
 
@@ -19,17 +19,17 @@ def local_owner() -> User:
         if made:
             user.set_unusable_password()
             user.save()
-        if not Kitchen.objects.filter(members=user).exists():
-            kitchen = Kitchen.objects.create(document=CoreKitchen(timezone=local_zone()).model_dump(mode="json"))
+        if not KitchenRecord.objects.filter(members=user).exists():
+            kitchen = KitchenRecord.objects.create(document=Kitchen(timezone=local_zone()).model_dump(mode="json"))
             kitchen.members.add(user)
     return user
 
 
-def kitchen_of(user: User) -> Kitchen:
+def kitchen_of(user: User) -> KitchenRecord:
     """The kitchen that a signed-in person works in."""
-    return Kitchen.objects.filter(members=user).earliest("id")
+    return KitchenRecord.objects.filter(members=user).earliest("id")
 
 
-def is_owners(kitchen: Kitchen) -> bool:
+def is_owners(kitchen: KitchenRecord) -> bool:
     """Whether it is the local owner's."""
     return bool(kitchen.members.filter(pk__in=User.objects.filter(username=OWNER)).exists())

@@ -4,26 +4,24 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from kemble.core.facts.problems import Problem, Refused
-from kemble.server.models import Kitchen, Receipt
+from kemble.core.facts.problems import refuse
+from kemble.server.models import KitchenRecord, Receipt
 
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
 
 
-def receipt_of(kitchen: Kitchen, uid: str | None, kind: str) -> Receipt | None:
+def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> Receipt | None:
     """What was answered to this very write before. Ask inside `writing()`, so that two at once are one.
 
     Raises Refused for an id that a write of another kind has had.
     """
     found: Receipt | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
     if found is not None and found.kind != kind:
-        raise Refused(
-            [Problem(path="uid", says="has been used for something else", accepts="a new one for each write")]
-        )
+        refuse("uid", "has been used for something else", "a new one for each write")
     return found
 
 
-def keep_receipt(kitchen: Kitchen, uid: str | None, kind: str, number: int, revision: int = 0) -> None:
+def keep_receipt(kitchen: KitchenRecord, uid: str | None, kind: str, number: int, revision: int = 0) -> None:
     """Inside the same `writing()` as the write itself: both are kept, or neither."""
     if uid is not None:
         kitchen.receipts.create(uid=uid, kind=kind, number=number, revision=revision)

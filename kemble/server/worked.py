@@ -14,7 +14,7 @@ from typing import Any
 
 import kemble.core
 from kemble.core.facts.problems import Refused
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked, work
 from kemble.server.models import SheetRecord
@@ -40,7 +40,7 @@ def core_version() -> str:
     return digest.hexdigest()[:16]
 
 
-def worked_by(kitchen: CoreKitchen) -> str:
+def worked_by(kitchen: Kitchen) -> str:
     """What an answer depends on beside its sheet."""
     return f"{core_version()}-{hashlib.sha256(kitchen.model_dump_json().encode()).hexdigest()[:16]}"
 
@@ -48,10 +48,10 @@ def worked_by(kitchen: CoreKitchen) -> str:
 @lru_cache(maxsize=256)
 def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
     with WORKING:
-        return work(Sheet.model_validate_json(sheet_json), CoreKitchen.model_validate_json(kitchen_json))
+        return work(Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json))
 
 
-def worked_for(sheet: Sheet, kitchen: CoreKitchen) -> Worked:
+def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """work(), remembered: it is pure, and the sheet before an edit was just worked."""
     return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
 
@@ -63,7 +63,7 @@ def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
     return {"by": by, "revision": revision, "numbers": numbers, "problem": problem}
 
 
-def carded(records: Iterable[SheetRecord], kitchen: CoreKitchen) -> list[SheetRecord]:
+def carded(records: Iterable[SheetRecord], kitchen: Kitchen) -> list[SheetRecord]:
     """The records with cards that are right: those worked with other code or another kitchen are worked again."""
     by, found = worked_by(kitchen), list(records)
     stale = [one for one in found if (one.card.get("by"), one.card.get("revision")) != (by, one.revision)]

@@ -27,7 +27,7 @@ SCREENS = {
     "mix of grain": ("/sheets/12/mix", "done at"),
     "shape of a packet": ("/sheets/14/shape", "leaf inside, foil outside"),
     "a round with a whole chestnut": ("/sheets/7/shape", "roast chestnut"),
-    "two tins": ("/sheets/5/shape", "Poured into others too"),
+    "two tins": ("/sheets/5/shape", "Contribution into others too"),
     "a bag": ("/sheets/16/shape", "the same sheet from the side"),
     "cut in rings": ("/sheets/5/cut", "Every cut from the edge"),
     "strips": ("/sheets/5/strips", "This line is 100 mm long"),

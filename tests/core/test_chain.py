@@ -17,7 +17,7 @@ from kemble.core.facts.vocabulary import KEYS
 from kemble.core.geometry.tray import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import Worked, work
 
@@ -52,7 +52,7 @@ def adjust(sheet, to, kitchen=KITCHEN):
 
 def weighed(sheet, kitchen=KITCHEN):
     """Grams of every line, in order."""
-    return [one.grams for one in weigh_out(sheet, Shelf(kitchen)).scooped]
+    return [one.grams for one in weigh(sheet, Shelf(kitchen)).scooped]
 
 
 @st.composite
@@ -125,24 +125,6 @@ def test_an_answer_survives_its_json(sheet):
     assert Worked.model_validate_json(worked.model_dump_json()).model_dump() == worked.model_dump()
 
 
-@pytest.mark.parametrize("way", ["set-cake", "boiled-balls"])
-def test_an_answer_kept_by_the_first_version_still_opens(way):
-    """Runs keep their answer for ever: what came later must not be asked of them."""
-    kept = work(default_sheet(way), KITCHEN).model_dump(mode="json")
-    for step in kept["steps"]:
-        del step["asks"]
-    mix = kept["drawings"]["mix"]
-    for name in ("parts", "grain", "bite"):
-        del mix[name]
-    for line in mix["lines"]:
-        for name in ("role", "water_g", "carried", "question"):
-            del line[name]
-        line["splits"] = ["131 g hot", "244 g cool"]
-    for name in ("form", "outside", "dough_name", "piece_name", "filling_word"):
-        kept["drawings"]["shape"].pop(name, None)
-    assert Worked.model_validate(kept).facts["mix.batch_g"].value > 0
-
-
 @settings(max_examples=25, deadline=None)
 @given(sheets())
 def test_every_because_goes_down_to_the_inputs(sheet):
@@ -161,9 +143,9 @@ def test_every_because_goes_down_to_the_inputs(sheet):
 def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
     """Every gram of every line is in one part or in reserve; every gram of a part in pieces, left over, kept or away."""
     facts = {key: fact.value for key, fact in work(sheet, KITCHEN).facts.items()}
-    bowl = weigh_out(sheet, Shelf(KITCHEN))
+    bowl = weigh(sheet, Shelf(KITCHEN))
     parts = {role: part.grams for role, part in bowl.parts.items()}
-    held = sum(one.reserve_g for one in bowl.scooped)
+    held = sum(one.reserve_g for one in bowl.lines)
     assert sum(parts.values()) + held == pytest.approx(sum(weighed(sheet)), rel=1e-9)
     for role, grams in parts.items():
         assert bowl.parts[role].composition.total == pytest.approx(grams, rel=1e-9)

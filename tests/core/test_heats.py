@@ -123,8 +123,8 @@ class TestUnderALid:
     def test_what_it_had_is_what_it_needs(self):
         """The cook value of the drawn curve, added up here anew, is what it needs at the likely time."""
         found = worked("crushed-balls")
-        curve = found.drawings.heat.curve
-        minutes, celsius = np.array(curve.minutes), np.array(curve.heart_c)
+        curve = found.core.curve
+        minutes, celsius = np.array(curve.minutes), np.array(curve.core_c)
         until = minutes <= found.facts["heat.done_min"].value + 0.01
         worth = np.trapezoid((10 ** ((celsius - 100) / 30))[until], minutes[until])
         assert worth == pytest.approx(found.facts["heat.needs_min"].value, rel=0.03)

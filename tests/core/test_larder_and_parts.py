@@ -16,7 +16,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import larder
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import soak_for, uptake_pct
-from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
 
@@ -125,7 +125,7 @@ class TestParts:
         worked = work(sheet_from(document), kitchen)
         assert worked.facts["mix.scale_g"].value == pytest.approx(1000 + 521 * 0.9)
         assert next(s for s in worked.steps if s.id == "stir").target.grams == pytest.approx(1468.9)
-        assert worked.drawings.mix.parts[0].reduced
+        assert worked.parts[0].reduced
         document["schools"] = {"cook": "steam"}
         assert facts(sheet_from(document))["mix.cooked_g"] == pytest.approx(521 * 0.985)
 
@@ -222,10 +222,10 @@ class TestParts:
             ),
         ]
         sheet = a_sheet("tray-rice", ("base", base), ("syrup", [line("coconut-milk-thick", 300)]))
-        bowl = weigh_out(sheet, Shelf(KITCHEN))
+        bowl = weigh(sheet, Shelf(KITCHEN))
         assert bowl.parts["base"].of_group("sugar") == pytest.approx(100)
         assert bowl.parts["syrup"].of_group("sugar") == pytest.approx(200)
-        carried = work(sheet, KITCHEN).drawings.mix.lines[2].carried
+        carried = work(sheet, KITCHEN).lines[2].carried
         assert [(one.to, round(one.grams)) for one in carried] == [("base", 100), ("syrup", 200), ("", 30)]
 
     def test_a_split_to_a_part_that_is_not_there(self):
@@ -276,14 +276,14 @@ class TestOwnMeasures:
     def test_an_unlikely_cup_is_questioned(self):
         kitchen = Kitchen(weighed=[{"measure": "cup_metric", "ingredient": "sweet-rice-flour", "grams": 260}])
         sheet = a_sheet("set-cake", ("base", [line("sweet-rice-flour", 1, "cup_metric"), line("water", 300)]))
-        assert "Another cup" in work(sheet, kitchen).drawings.mix.lines[0].question
-        assert work(sheet, KITCHEN).drawings.mix.lines[0].question == ""
+        assert "Another cup" in work(sheet, kitchen).lines[0].question
+        assert work(sheet, KITCHEN).lines[0].question == ""
 
     def test_cups_of_the_wrong_kind_are_questioned(self):
         grain = a_sheet("crushed-balls", ("base", [line("sweet-rice", 2, "cup_us"), line("water", 300)]))
-        assert "rice cooker" in work(grain, KITCHEN).drawings.mix.lines[0].question
+        assert "rice cooker" in work(grain, KITCHEN).lines[0].question
         mixed = a_sheet("set-cake", ("base", [line("sweet-rice-flour", 1, "cup_us"), line("water", 1, "cup_metric")]))
-        assert "two cups" in work(mixed, KITCHEN).drawings.mix.lines[0].question
+        assert "two cups" in work(mixed, KITCHEN).lines[0].question
 
     def test_own_ingredients_and_own_figures(self):
         own = larder()["sweet-rice-flour"].model_dump() | {
@@ -446,7 +446,7 @@ class TestSharing:
         giver, taker = unshare_part(*share_part(rounds, balls, "filling", KITCHEN), "filling")
         shelf = Shelf(KITCHEN)
         for was, now in ((rounds, giver),):
-            before, after = ([one.grams for one in weigh_out(sheet, shelf).scooped] for sheet in (was, now))
+            before, after = ([one.grams for one in weigh(sheet, shelf).lines] for sheet in (was, now))
             assert after == pytest.approx(before, abs=0.01)
         assert taker.part("filling").made_on == ""
 

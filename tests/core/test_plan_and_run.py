@@ -12,7 +12,8 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
 from kemble.core.plan.schedule import HANDS, HANDS_OF_A_COOK, kitchen_time, plan_for, plan_from, quiet_spans
-from kemble.core.run.run import Event, check_event, state_of
+from kemble.core.run.events import Event, check_event
+from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
 

@@ -16,7 +16,8 @@ from kemble.core.facts.fact import Book
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.run import Event, Heart, check_event, state_of
+from kemble.core.run.events import Event, check_event
+from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 from kemble.core.stations.heat.checks import QUARTERS, checks, minute_of, share_of
@@ -24,7 +25,7 @@ from kemble.core.stations.heat.curve import Curve
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 # A heart that comes up 2 °C a minute from 20 to 90, told done at 30 minutes.
-STRAIGHT = Curve(minutes=(0.0, 35.0, 60.0), heart_c=(20.0, 90.0, 95.0), surface_c=(90.0, 99.0, 99.0))
+STRAIGHT = Curve(minutes=(0.0, 35.0, 60.0), core_c=(20.0, 90.0, 95.0), surface_c=(90.0, 99.0, 99.0))
 WINDOW = (24.0, 30.0, 38.0)
 
 
@@ -125,7 +126,7 @@ class TestSimulated:
 
     def test_it_lags(self):
         """A step of 40 °C: after one time constant of 12 s about 63 % of it."""
-        step = Curve(minutes=(0.0, 10.0, 10.0001, 60.0), heart_c=(20.0, 20.0, 60.0, 60.0), surface_c=(0, 0, 0, 0))
+        step = Curve(minutes=(0.0, 10.0, 10.0001, 60.0), core_c=(20.0, 20.0, 60.0, 60.0), surface_c=(0, 0, 0, 0))
         probe = SimulatedProbe(seed=2, noise_c=0.0)
         probe.put_into(step, 5)
         at = 10 * probe.factor
@@ -165,12 +166,7 @@ class TestInARun:
     worked = work(default_sheet("set-cake"), Kitchen())
     plan = plan_from(worked.steps, Kitchen(), begin=NOW)
     facts = worked.facts
-    heart = Heart(
-        curve=worked.drawings.heat.curve,
-        first=facts["heat.first_check_min"].value,
-        done=facts["heat.done_min"].value,
-        latest=facts["heat.latest_min"].value,
-    )
+    core = worked.core
 
     def at(self, minutes):
         return NOW + timedelta(minutes=minutes)
@@ -187,26 +183,26 @@ class TestInARun:
         planned = next(one.starts for one in self.plan.scheduled if one.step.id == "steam")
         goes_in = (planned - NOW).total_seconds() / 60
         begun = [*self.before(), self.event("started", goes_in)]
-        cold = float(np.interp(10, self.heart.curve.minutes, self.heart.curve.heart_c))
+        cold = float(np.interp(10, self.core.curve.minutes, self.core.curve.core_c))
         events = [*begun, self.event("probed", goes_in + 14, celsius=cold)]
         then = self.at(goes_in + 15)
-        was = next(one for one in state_of(self.plan, begun, then, self.heart).steps if one.id == "steam")
-        now = next(one for one in state_of(self.plan, events, then, self.heart).steps if one.id == "steam")
-        assert now.refit.done > self.heart.done + 2
+        was = next(one for one in state_of(self.plan, begun, then, self.core).steps if one.id == "steam")
+        now = next(one for one in state_of(self.plan, events, then, self.core).steps if one.id == "steam")
+        assert now.refit.done > self.core.done + 2
         assert now.due - was.due == pytest.approx(
-            timedelta(minutes=now.refit.done - self.heart.done), abs=timedelta(seconds=1)
+            timedelta(minutes=now.refit.done - self.core.done), abs=timedelta(seconds=1)
         )
         assert now.first_check > was.first_check
         assert [one.minute for one in now.probed] == [pytest.approx(14)]
-        serve = state_of(self.plan, events, then, self.heart).expected_serve
-        assert serve > state_of(self.plan, begun, then, self.heart).expected_serve
+        serve = state_of(self.plan, events, then, self.core).expected_serve
+        assert serve > state_of(self.plan, begun, then, self.core).expected_serve
 
     def test_a_wrong_reading_is_taken_back(self):
         events = [*self.before(), self.event("started", 20), self.event("probed", 34, celsius=17)]
-        wrong = next(one for one in state_of(self.plan, events, self.at(35), self.heart).steps if one.id == "steam")
+        wrong = next(one for one in state_of(self.plan, events, self.at(35), self.core).steps if one.id == "steam")
         assert wrong.refit is not None
         events.append(self.event("undone", 35, step=None))
-        back = next(one for one in state_of(self.plan, events, self.at(35), self.heart).steps if one.id == "steam")
+        back = next(one for one in state_of(self.plan, events, self.at(35), self.core).steps if one.id == "steam")
         assert back.refit is None
         assert back.probed == []
         assert back.status == "running"

@@ -10,7 +10,8 @@ from kemble.core.cards.way import Band, outline
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for
-from kemble.core.run.run import Event, state_of
+from kemble.core.run.events import Event
+from kemble.core.run.state import state_of
 from kemble.core.sheet.document import blank_sheet, default_sheet, sheet_from
 from kemble.core.stations.chain import work
 

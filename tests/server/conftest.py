@@ -4,9 +4,9 @@ import pytest
 from asking import Asking
 from django.contrib.auth.models import User
 
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
-from kemble.server.models import Kitchen
+from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 
 
@@ -28,7 +28,7 @@ def owner(db):
 def stranger(db):
     """Somebody signed in from elsewhere, with a kitchen of their own."""
     user = User.objects.create_user("stranger", password="a long password")
-    Kitchen.objects.create(document=CoreKitchen(name="Elsewhere").model_dump(mode="json")).members.add(user)
+    KitchenRecord.objects.create(document=Kitchen(name="Elsewhere").model_dump(mode="json")).members.add(user)
     client = Asking(REMOTE_ADDR="192.0.2.7")
     client.force_login(user)
     return client

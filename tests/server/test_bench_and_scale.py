@@ -241,20 +241,20 @@ class TestTheApi:
         settings.SCALE = "socket://127.0.0.1:1"
         assert not owner.ask("GET", "/scale").body["simulated"]
         assert stranger.ask("GET", "/scale").body["simulated"]
-        refused = owner.ask("POST", "/scale/tray", {"do": "put", "grams": 20})
+        refused = owner.ask("POST", "/scale/load", {"do": "put", "grams": 20})
         assert refused.body["problems"][0]["says"] == "is a real one"
 
     def test_the_tray(self, owner):
-        assert owner.ask("POST", "/scale/tray", {"do": "put", "grams": 20}).status_code == 204
+        assert owner.ask("POST", "/scale/load", {"do": "put", "grams": 20}).status_code == 204
         for wrong in ({"do": "put"}, {"do": "put", "grams": -1}, {"do": "sing"}):
-            assert owner.ask("POST", "/scale/tray", wrong).status_code == 422
+            assert owner.ask("POST", "/scale/load", wrong).status_code == 422
         assert owner.ask("POST", "/scale/zero").body["problems"][0]["says"] == "is not there"
 
     @pytest.mark.django_db(transaction=True)
     def test_the_stream(self, owner, settings):
         settings.ALLOWED_HOSTS = [*settings.ALLOWED_HOSTS, "testserver"]
-        owner.ask("POST", "/scale/tray", {"do": "lift"})
-        owner.ask("POST", "/scale/tray", {"do": "put", "grams": 31})
+        owner.ask("POST", "/scale/load", {"do": "lift"})
+        owner.ask("POST", "/scale/load", {"do": "put", "grams": 31})
 
         async def listen():
             client = AsyncClient()

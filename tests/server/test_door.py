@@ -16,7 +16,7 @@ from django.utils import timezone
 
 from kemble.server import door
 from kemble.server.api import session
-from kemble.server.models import DoorKey, Kitchen, Try
+from kemble.server.models import DoorKey, KitchenRecord, Try
 from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
@@ -260,4 +260,4 @@ def test_nobody_sees_another_kitchen(owner, stranger, sheet):
     owner.ask("DELETE", f"/sheets/{sheet['id']}")
     assert stranger.ask("POST", f"/dropped/sheet/{sheet['id']}").status_code == 404
     assert stranger.ask("GET", "/kitchen").body["kitchen"]["name"] == "Elsewhere"
-    assert Kitchen.objects.count() == 2
+    assert KitchenRecord.objects.count() == 2

@@ -11,7 +11,8 @@ def new(owner, way, title=None):
     opened = owner.ask("POST", "/sheets", {"way": way}).body
     if title:
         sheet = {**opened["sheet"], "title": title}
-        opened = owner.ask("PUT", f"/sheets/{opened['id']}", {"revision": 1, "sheet": sheet}).body
+        saved = owner.ask("PUT", f"/sheets/{opened['id']}", {"revision": 1, "sheet": sheet}).body
+        opened = {**opened, **saved, "sheet": sheet}
     return opened
 
 

@@ -1,7 +1,9 @@
 """The thermometer over the API: stuck into a run, read, noted; and what else the heat asks the server."""
 
 import asyncio
+import json
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 
 import pytest
 import time_machine
@@ -11,8 +13,9 @@ from kemble.server.devices import probes
 from kemble.server.devices.ears import ProbeEar
 from kemble.server.devices.port import SimulatedProbePort, Unplugged
 from kemble.server.devices.watch import Listener, Watch
-from kemble.server.models import Kitchen, Run
+from kemble.server.models import KitchenRecord, Run
 
+FIXTURES = Path(__file__).resolve().parents[1] / "fixtures" / "runs"
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 
@@ -50,7 +53,7 @@ def steam_of(answer):
 
 class TestProbing:
     def test_a_reading_moves_the_window(self, owner, steaming, clock):
-        told = steaming["heart"]["done"]
+        told = steaming["core"]["done"]
         clock.shift(timedelta(minutes=14))
         probed = tell(owner, steaming["id"], "probed", "steam", celsius=52.0).body
         refit = steam_of(probed)["refit"]
@@ -67,20 +70,16 @@ class TestProbing:
         assert answer.status_code == 422
         assert answer.body["problems"][0]["path"] == path
 
-    def test_a_run_kept_before_there_were_hearts_opens_still(self, owner, steaming):
+    @pytest.mark.parametrize(("name", "done"), [("1-last-boiled-balls", 8.8), ("1-without-a-curve-leaf-parcels", None)])
+    def test_a_run_of_old_opens_still(self, owner, steaming, name, done):
+        """Frozen documents (tests/fixtures/runs), one with a core temperature in its drawing and one of before."""
         run = Run.objects.get(pk=steaming["id"])
-        del run.worked["drawings"]
-        run.worked.pop("checks")
+        run.frozen = json.loads((FIXTURES / f"{name}.json").read_text(encoding="utf-8"))
         run.save()
         opened = owner.ask("GET", f"/runs/{run.pk}").body
-        assert opened["heart"] is None
-        assert owner.ask("POST", "/probe/stick", {"do": "into", "run": run.pk, "step": "steam"}).status_code == 422
-
-    def test_a_run_of_old_drawings_opens_still(self, owner, steaming):
-        run = Run.objects.get(pk=steaming["id"])
-        run.worked["drawings"]["heat"] = {"kind": "of another day", "curve": run.worked["drawings"]["heat"]["curve"]}
-        run.save()
-        assert owner.ask("GET", f"/runs/{run.pk}").body["heart"] == steaming["heart"]
+        assert (opened["core"] and round(opened["core"]["done"], 1)) == done
+        if done is None:
+            assert owner.ask("POST", "/probe/stick", {"do": "into", "run": run.pk, "step": "steam"}).status_code == 422
 
 
 class TestSticking:
@@ -88,7 +87,7 @@ class TestSticking:
         assert owner.ask("GET", "/probe").body["simulated"]
         stuck = owner.ask("POST", "/probe/stick", {"do": "into", "run": steaming["id"], "step": "steam"})
         assert stuck.status_code == 204
-        port = probes.simulated(Kitchen.objects.first())
+        port = probes.simulated(KitchenRecord.objects.first())
         clock.shift(timedelta(minutes=20))
         ear = ProbeEar()
         live, _ = ear.hear(port._reading().encode())
@@ -126,7 +125,7 @@ class TestSticking:
 
     def test_the_plug(self, owner):
         owner.ask("GET", "/probe")
-        port = probes.simulated(Kitchen.objects.first())
+        port = probes.simulated(KitchenRecord.objects.first())
         owner.ask("POST", "/probe/stick", {"do": "unplug"})
         with pytest.raises(Unplugged):
             port.read_line()

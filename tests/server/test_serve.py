@@ -7,7 +7,7 @@ from django.core.management import CommandError, call_command
 
 from kemble.server import place
 from kemble.server.management.commands import serve
-from kemble.server.models import Batch, Kitchen, SheetRecord
+from kemble.server.models import Batch, KitchenRecord, SheetRecord
 from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -47,14 +47,14 @@ def test_the_demo_is_laid_out_anew_each_time_unless_kept(served):
     call_command("serve", port=free_port(), demo=True)
     assert SheetRecord.objects.filter(title="Quince cake").exists()
     assert SheetRecord.objects.get(title="Black tea and orange cake").pk == 1
-    assert Kitchen.objects.count() == 1
+    assert KitchenRecord.objects.count() == 1
 
 
 def test_the_demo_never_wipes_a_real_kitchen(served):
     local_owner()
     with pytest.raises(CommandError, match="holds a real kitchen"):
         call_command("serve", port=free_port(), demo=True)
-    assert Kitchen.objects.count() == 1
+    assert KitchenRecord.objects.count() == 1
 
 
 def test_a_port_that_is_taken_is_said_plainly(served):

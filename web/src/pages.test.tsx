@@ -3,7 +3,7 @@
 
 import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { BallDrawing, KitchenSettings, MixDrawing, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
+import type { BallDrawing, KitchenSettings, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
 import { api, ask, Refused } from "./api/client";
 import KitchenPage from "./kitchen/KitchenPage";
 import { OutcomeForm } from "./log/OutcomeForm";
@@ -82,21 +82,14 @@ describe("the lines of the bowl", () => {
     allergens: [],
     look_alike: "",
   });
-  const drawing = {
-    bar: [],
-    in_zone: true,
-    outcome: "",
-    bite: "",
-    parts: [],
-    grain: null,
-    lines: [line(0, "Sweet rice flour", 300), line(1, "Water", 375)],
-  } as MixDrawing;
+  const lines = [line(0, "Sweet rice flour", 300), line(1, "Water", 375)];
 
   async function show() {
     const salt = { id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "", packs: {}, density: {} };
     serve((one) => ({ body: one.path === "/api/larder" ? [salt] : [] }));
     const made = benchOf(sheet());
-    render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
+    made.bench.worked = { ...made.bench.worked, lines };
+    render(<BowlLines bench={made.bench} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
     await pass(30);
     return { edits: made.edits, bench: made.bench };
   }

@@ -84,9 +84,14 @@ export const worked = (...found: Fact[]): Worked => ({
   cautions: [],
   allergens: [],
   steps: [],
-  drawings: { mix: null, shape: null, heat: null, rest: null, cut: null } as unknown as Worked["drawings"],
+  drawings: { mix: null, shape: null, heat: null, cut: null } as unknown as Worked["drawings"],
   problems: [],
   checks: [],
+  lines: [],
+  parts: [],
+  grain: null,
+  core: null,
+  cooling: null,
 });
 
 export function sheet(water = 375, title = "A cake"): Sheet {

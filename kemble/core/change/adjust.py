@@ -15,14 +15,14 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from kemble.core.change.exchange import Exchange, exchange_for
 from kemble.core.facts.fact import Book
-from kemble.core.facts.problems import Problem, Refused, problems_from
+from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UnitId
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import most_pct, soak_for
-from kemble.core.sheet.bowl import Bowl, Scooped, weigh_out
+from kemble.core.sheet.bowl import Bowl, WeighedLine, weigh
 from kemble.core.sheet.document import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
@@ -104,7 +104,7 @@ class _Before:
     def __init__(self, sheet: Sheet, kitchen: Kitchen) -> None:
         self.sheet, self.kitchen = sheet, kitchen
         self.shelf = Shelf(kitchen)
-        self.bowl: Bowl = weigh_out(sheet, self.shelf)
+        self.bowl: Bowl = weigh(sheet, self.shelf)
         self._working = Working(sheet, kitchen, self.shelf, self.bowl)
         self._mixed = mix(self._working)
 
@@ -138,9 +138,7 @@ class _Before:
         keys = (f"part.{role}.have_g", f"part.{role}.made_g")
         have = next(self.book.number(key) for key in keys if key in self.book)
         if have <= 0:
-            raise Refused(
-                [Problem(path="to", says=f"there is nothing in the {role}", accepts="a part with lines in it")]
-            )
+            refuse("to", f"there is nothing in the {role}", "a part with lines in it")
         return have
 
     @property
@@ -156,7 +154,7 @@ def _need(to: Adjustment, name: str) -> float:
     value = getattr(to, name)
     if value is None:
         accepts = Adjustment.model_fields[name].description or ""
-        raise Refused([Problem(path=f"to.{name}", says="is missing", accepts=accepts)])
+        refuse(f"to.{name}", "is missing", accepts)
     return float(value)
 
 
@@ -187,14 +185,10 @@ def _checked(sheet: Sheet) -> Sheet:
     for p, part in enumerate(sheet.parts):
         for i, line in enumerate(part.lines):
             if not 0 < line.amount.value <= MOST_AMOUNT:
-                raise Refused(
-                    [
-                        Problem(
-                            path=f"parts.{p}.lines.{i}.amount.value",
-                            says=f"would become {line.amount.value:.6g}",
-                            accepts=Amount.model_fields["value"].description or "",
-                        )
-                    ]
+                refuse(
+                    f"parts.{p}.lines.{i}.amount.value",
+                    f"would become {line.amount.value:.6g}",
+                    Amount.model_fields["value"].description or "",
                 )
     return sheet
 
@@ -213,7 +207,7 @@ def _cooked(before: _Before, to: Adjustment) -> Sheet:
 
 def _depth(before: _Before, to: Adjustment) -> Sheet:
     if not before.in_tray:
-        raise Refused([Problem(path="to.by", says="this way fills no tin", accepts="pieces, or a weight")])
+        refuse("to.by", "this way fills no tin", "pieces, or a weight")
     bag = before.sheet.bag
     if before.sheeted:
         cooked_g = bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.book.number("mix.density_g_per_ml")
@@ -224,9 +218,7 @@ def _depth(before: _Before, to: Adjustment) -> Sheet:
 
 def _part(before: _Before, to: Adjustment) -> Sheet:
     if before.sheet.part(to.role) is None:
-        raise Refused(
-            [Problem(path="to.role", says=f"there is no {to.role} on the sheet", accepts="a part of the sheet")]
-        )
+        refuse("to.role", f"there is no {to.role} on the sheet", "a part of the sheet")
     return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
 
 
@@ -236,17 +228,15 @@ def _line(before: _Before, to: Adjustment) -> Sheet:
 
 def _have(before: _Before, to: Adjustment) -> Sheet:
     if to.role == "base" or before.sheet.part(to.role) is None:
-        raise Refused(
-            [Problem(path="to.role", says=f"no {to.role} is made beside the base", accepts="a part of the sheet")]
-        )
+        refuse("to.role", f"no {to.role} is made beside the base", "a part of the sheet")
     return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
 
 
-def _scooped(before: _Before, to: Adjustment) -> Scooped:
+def _scooped(before: _Before, to: Adjustment) -> WeighedLine:
     part, line = _need(to, "part"), _need(to, "line")
-    found = next((one for one in before.bowl.scooped if (one.part, one.index) == (part, line)), None)
+    found = next((one for one in before.bowl.lines if (one.part, one.index) == (part, line)), None)
     if found is None:
-        raise Refused([Problem(path="to.line", says="is not on the sheet", accepts="a line of the sheet")])
+        refuse("to.line", "is not on the sheet", "a line of the sheet")
     return found
 
 
@@ -254,15 +244,13 @@ def _unit(before: _Before, to: Adjustment) -> Sheet:
     """The same grams, written in another unit."""
     one = _scooped(before, to)
     if to.unit is None:
-        raise Refused([Problem(path="to.unit", says="is missing", accepts="a unit")])
+        refuse("to.unit", "is missing", "a unit")
     unit, line = to.unit, one.line
     try:
         value = before.shelf.amount(one.item, one.grams, unit, line.state)
         held = before.shelf.amount(one.item, one.reserve_g, unit, line.state) if line.reserve else 0.0
     except ValueError as error:
-        raise Refused(
-            [Problem(path="to.unit", says=f"{one.item.name} {error}", accepts="g, ml, or a cup that has been weighed")]
-        ) from None
+        refuse("to.unit", f"{one.item.name} {error}", "g, ml, or a cup that has been weighed")
     written = line.model_copy(
         update={
             "amount": Amount(value=value, unit=unit),
@@ -274,9 +262,7 @@ def _unit(before: _Before, to: Adjustment) -> Sheet:
 
 def _filling_share(before: _Before, to: Adjustment) -> Sheet:
     if before.sheet.part("filling") is None:
-        raise Refused(
-            [Problem(path="to.by", says="there is no filling on the sheet", accepts="a part with role filling")]
-        )
+        refuse("to.by", "there is no filling on the sheet", "a part with role filling")
     share = _need(to, "share_pct") / 100
     wanted = share / (1 - share) * before.dough_g
     pieces = Pieces(count=before.sheet.pieces.count, dough_g=before.sheet.pieces.dough_g)
@@ -301,9 +287,7 @@ def _pieces(before: _Before, to: Adjustment) -> Sheet:
         if filling is None and "shape.filling_g" in book:
             filling = book.number("shape.filling_g")
     if filling is not None and not fills:
-        raise Refused(
-            [Problem(path="to.filling_g", says="there is no filling on the sheet", accepts="nothing, or a filling")]
-        )
+        refuse("to.filling_g", "there is no filling on the sheet", "nothing, or a filling")
     return _for_pieces(before, count, dough, filling)
 
 
@@ -321,9 +305,7 @@ def _for_pieces(before: _Before, count: int, dough: float, filling: float | None
     if filling is not None and before.sheet.part("filling") is not None:
         paste = filling - (heart.each_g if heart else 0.0)
         if paste <= 0:
-            raise Refused(
-                [Problem(path="to.filling_g", says="leaves nothing round the fruit or nut", accepts="more within")]
-            )
+            refuse("to.filling_g", "leaves nothing round the fruit or nut", "more within")
         factors["filling"] = count * paste / before.have_g("filling")
     for part in before.sheet.parts:
         if part.each_g and part.role not in _WITHIN:
@@ -358,9 +340,9 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
     """
     asked = {name: getattr(to, name) for name, _, _ in _MOVERS if getattr(to, name) is not None}
     if not asked:
-        raise Refused([Problem(path="to", says="no ratio is given", accepts="hydration_pct, sugar_pct or fat_pct")])
+        refuse("to", "no ratio is given", "hydration_pct, sugar_pct or fat_pct")
     soaks = "grain.uptake_g" in before.book and "grain.cook_water_g" not in before.book
-    movers: dict[str, tuple[str, Scooped]] = {}
+    movers: dict[str, tuple[str, WeighedLine]] = {}
     for name, component, group in _MOVERS:
         if name == "hydration_pct" and soaks:
             continue
@@ -368,16 +350,14 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
         if main is not None:
             movers[name] = (component, main)
         elif name in asked and (len(asked) == 1 or name == "hydration_pct"):
-            raise Refused(
-                [Problem(path="parts", says=f"there is no {group} to change", accepts=f"a line of {_SUCH_AS[group]}")]
-            )
+            refuse("parts", f"there is no {group} to change", f"a line of {_SUCH_AS[group]}")
     sheet = _held(before, movers, asked) if movers else before.sheet
     if soaks and to.hydration_pct is not None:
         sheet = _soak_longer(_Before(sheet, before.kitchen), to.hydration_pct)
     return sheet
 
 
-def _held(before: _Before, movers: dict[str, tuple[str, Scooped]], asked: dict[str, float]) -> Sheet:
+def _held(before: _Before, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
     """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
     base_g = before.book.number("mix.base_g")
 
@@ -394,7 +374,7 @@ def _held(before: _Before, movers: dict[str, tuple[str, Scooped]], asked: dict[s
         return solved(rest) if rest else before.sheet
 
 
-def _solve(before: _Before, movers: list[tuple[str, Scooped]], targets: list[float]) -> Sheet:
+def _solve(before: _Before, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
     components = [component for component, _ in movers]
     base_g = before.book.number("mix.base_g")
     pct = {component: f"mix.{name}" for name, component, _ in _MOVERS}
@@ -408,27 +388,17 @@ def _solve(before: _Before, movers: list[tuple[str, Scooped]], targets: list[flo
     try:
         used = np.linalg.solve(np.array(gram), np.array(targets) - np.array(still))
     except np.linalg.LinAlgError:
-        raise Refused(
-            [Problem(path="to", says="liquid, sugar and fat cannot be told apart here", accepts="a plain liquid")]
-        ) from None
+        refuse("to", "liquid, sugar and fat cannot be told apart here", "a plain liquid")
     lines = {}
     for (component, one), grams in zip(movers, used, strict=True):
         if grams <= 1e-6:
             names = {"water": "hydration_pct", "sugar": "sugar_pct", "fat": "fat_pct"}
-            raise Refused(
-                [
-                    Problem(
-                        path=f"to.{names[component]}",
-                        says=f"would leave no {one.item.name.lower()} in the bowl",
-                        accepts="a little more",
-                    )
-                ]
-            )
+            refuse(f"to.{names[component]}", f"would leave no {one.item.name.lower()} in the bowl", "a little more")
         lines[one.part, one.index] = (float(grams) + one.reserve_g) / one.grams
     return _with_lines(before.sheet, lambda p, i, line: _amount_times(line, lines.get((p, i), 1.0)))
 
 
-def _counted_share(before: _Before, one: Scooped) -> float:
+def _counted_share(before: _Before, one: WeighedLine) -> float:
     """How much of a line's used grams the ratios count: not what goes to other parts, is kept or is made for others."""
     share = 0.0
     for each in one.shares:
@@ -441,11 +411,11 @@ def _counted_share(before: _Before, one: Scooped) -> float:
     return share
 
 
-def _main(before: _Before, group: str) -> Scooped | None:
+def _main(before: _Before, group: str) -> WeighedLine | None:
     """The heaviest line of a group in the counted parts."""
     found = [
         one
-        for one in before.bowl.scooped
+        for one in before.bowl.lines
         if one.item.group == group and one.role in before.counted and _counted_share(before, one) > 0.2
     ]
     return max(found, key=lambda one: one.used_g, default=None)
@@ -460,14 +430,10 @@ def _soak_longer(before: _Before, hydration_pct: float) -> Sheet:
     longest = float(next(m.le for m in Grain.model_fields["soak_min"].metadata if hasattr(m, "le")))
     soak = None if minutes is None else minutes - RINSE_MIN * grain.rinses
     if soak is None or not 0 <= soak <= longest:
-        raise Refused(
-            [
-                Problem(
-                    path="to.hydration_pct",
-                    says=f"soaking alone does not give that: in water so warm the grain takes up to {most:.0f} %",
-                    accepts="a little less, warmer water, or water sprinkled on",
-                )
-            ]
+        refuse(
+            "to.hydration_pct",
+            f"soaking alone does not give that: in water so warm the grain takes up to {most:.0f} %",
+            "a little less, warmer water, or water sprinkled on",
         )
     return before.sheet.model_copy(update={"grain": grain.model_copy(update={"soak_min": soak})})
 
@@ -507,23 +473,15 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
     """One ingredient for another, keeping what it was there for; water and sugar re-balanced by the main lines."""
     one = _scooped(before, to)
     if to.ingredient is None:
-        raise Refused([Problem(path="to.ingredient", says="is missing", accepts="what to take instead")])
+        refuse("to.ingredient", "is missing", "what to take instead")
     swap = exchange_for(one.item, to.ingredient, before.shelf)
     if swap is None:
-        raise Refused(
-            [
-                Problem(
-                    path="to.ingredient",
-                    says=f"there is no exchange of {one.item.name.lower()} for that",
-                    accepts="one of its exchanges",
-                )
-            ]
-        )
+        refuse("to.ingredient", f"there is no exchange of {one.item.name.lower()} for that", "one of its exchanges")
     lines = _exchanged_lines(one, swap, before.shelf)
     part = before.sheet.parts[one.part]
     new_lines = (*part.lines[: one.index], *lines, *part.lines[one.index + 1 :])
     if not new_lines:
-        raise Refused([Problem(path="to.ingredient", says="would leave the part empty", accepts="another exchange")])
+        refuse("to.ingredient", "would leave the part empty", "another exchange")
     parts = tuple(
         part.model_copy(update={"lines": new_lines}) if p == one.part else each
         for p, each in enumerate(before.sheet.parts)
@@ -532,7 +490,7 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
     return Adjusted(*_rebalanced(before, sheet, one, swap))
 
 
-def _exchanged_lines(one: Scooped, swap: Exchange, shelf: Shelf) -> list[Line]:
+def _exchanged_lines(one: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Line]:
     """The lines that stand where one stood, in grams; splits and reserve keep their shares."""
     lines = []
     for ingredient, grams in swap.masses(one.item, one.grams, shelf):
@@ -553,7 +511,7 @@ def _exchanged_lines(one: Scooped, swap: Exchange, shelf: Shelf) -> list[Line]:
     return lines
 
 
-def _rebalanced(before: _Before, sheet: Sheet, one: Scooped, swap: Exchange) -> tuple[Sheet, list[str]]:
+def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
     """Hold water and sugar where they were, as far as the lines allow, and say what was done."""
     says = [swap.says]
     if one.role not in before.counted:
@@ -565,7 +523,7 @@ def _rebalanced(before: _Before, sheet: Sheet, one: Scooped, swap: Exchange) -> 
         return sheet, [*says, f"Water and sugar could not be held: {refused.problems[0].says}."]
     moved = []
     shelf = before.shelf
-    for was, now in zip(weigh_out(sheet, shelf).scooped, weigh_out(balanced, shelf).scooped, strict=True):
+    for was, now in zip(weigh(sheet, shelf).lines, weigh(balanced, shelf).lines, strict=True):
         by = now.grams - was.grams
         if abs(by) >= 0.5:
             moved.append(f"{abs(by):.0f} g {'more' if by > 0 else 'less'} {now.item.name.lower()}")

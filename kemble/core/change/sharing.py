@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from kemble.core.change.adjust import scale_part
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import MadeFor, Part, Sheet
 from kemble.core.stations.mix.parts import Made, parts
 from kemble.core.stations.working import Working
@@ -20,20 +20,14 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     Refused where either has no such part, or where one of them has it from elsewhere already.
     """
     if giver.title == taker.title:
-        raise Refused([Problem(path="with", says="has the same title", accepts="two sheets with titles of their own")])
+        refuse("with", "has the same title", "two sheets with titles of their own")
     ours, theirs = _made(giver, role, kitchen), _made(taker, role, kitchen)
     part, other = _part(giver, role), _part(taker, role)
     for sheet, one in ((giver, part), (taker, other)):
         if one.made_on:
-            raise Refused(
-                [
-                    Problem(
-                        path="role", says=f"{sheet.title} has it from {one.made_on}", accepts="a part made on its sheet"
-                    )
-                ]
-            )
+            refuse("role", f"{sheet.title} has it from {one.made_on}", "a part made on its sheet")
     if other.made_for:
-        raise Refused([Problem(path="with", says="makes it for others itself", accepts="a sheet that keeps its own")])
+        refuse("with", "makes it for others itself", "a sheet that keeps its own")
     whole = ours.grams + theirs.grams
     smaller = ours.grams / whole
     shares = (
@@ -53,7 +47,7 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
     part, other = _part(giver, role), _part(taker, role)
     share = sum(one.share for one in part.made_for if one.sheet == taker.title)
     if not share or other.made_on != giver.title:
-        raise Refused([Problem(path="with", says="does not share this part", accepts="a sheet that it is made for")])
+        refuse("with", "does not share this part", "a sheet that it is made for")
     rest = 1 - share
     smaller = scale_part(part, rest).model_copy(
         update={
@@ -69,26 +63,20 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
 def _part(sheet: Sheet, role: PartRole) -> Part:
     part = sheet.part(role)
     if part is None or role == "base":
-        raise Refused(
-            [Problem(path="role", says=f"{sheet.title} has no {role} to share", accepts="a part beside the base")]
-        )
+        refuse("role", f"{sheet.title} has no {role} to share", "a part beside the base")
     return part
 
 
 def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> Made:
     _part(sheet, role)
     shelf = Shelf(kitchen)
-    bowl = weigh_out(sheet, shelf)
-    own = sum(one.grams for one in bowl.scooped if one.role == role)
+    bowl = weigh(sheet, shelf)
+    own = sum(one.grams for one in bowl.lines if one.role == role)
     if abs(own - bowl.parts[role].grams) > 1e-6:
-        raise Refused(
-            [
-                Problem(
-                    path="role",
-                    says=f"some of the {role} of {sheet.title} is held back or shared with its other parts",
-                    accepts="a part whose lines are its own",
-                )
-            ]
+        refuse(
+            "role",
+            f"some of the {role} of {sheet.title} is held back or shared with its other parts",
+            "a part whose lines are its own",
         )
     return parts(Working(sheet, kitchen, shelf, bowl))[role]
 

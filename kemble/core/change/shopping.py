@@ -13,7 +13,7 @@ from kemble.core.facts.quantity import household
 from kemble.core.kitchen.document import Kitchen, Stock
 from kemble.core.kitchen.larder import Group, Ingredient
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
 from kemble.core.stations.chain import work
@@ -92,13 +92,13 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
     titles = {sheet.title for sheet in sheets}
     for sheet in sheets:
         try:
-            bowl = weigh_out(sheet, shelf)
+            bowl = weigh(sheet, shelf)
         except Refused as refused:
             raise Refused(
                 [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
             ) from None
         holds.update(allergens(bowl))
-        for one in bowl.scooped:
+        for one in bowl.lines:
             part = sheet.parts[one.part]
             if part.made_on in titles:
                 continue

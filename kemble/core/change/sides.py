@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.way import Choice, Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import Problem, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import work
@@ -122,7 +122,7 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     way = WAYS[sheet.way]
     asked = {one.id: one for one in questions(way)}
     if question not in asked:
-        raise Refused([Problem(path="question", says=f'"{question}" is not asked here', accepts=", ".join(asked))])
+        refuse("question", f'"{question}" is not asked here', ", ".join(asked))
     schools = _soaked(sheet) if question == "soak" else _chosen(sheet, way.choice(question))
     worked = [work(school.sheet, kitchen) for school in schools]
     facts = [one.facts for one in worked]

@@ -101,7 +101,7 @@ def refit(
     if not readings:
         return None
     first, done, latest = window
-    minutes, heart = np.array(curve.minutes), np.maximum.accumulate(np.array(curve.heart_c))
+    minutes, heart = np.array(curve.minutes), np.maximum.accumulate(np.array(curve.core_c))
     spread = max(0.03, math.log(latest / first) / _EDGES) if first > 0 else 0.3
     mean, precision = 0.0, 1.0 / spread**2
     for one in readings:

@@ -59,7 +59,7 @@ class SimulatedProbe:
         if self._curve is None or minute is None:
             self._shown, self._last_minute = ROOM_C, None
             return json.dumps({"t": round(t, 3), "out": True})
-        heart = float(np.interp(minute / self._factor, self._curve.minutes, self._curve.heart_c))
+        heart = float(np.interp(minute / self._factor, self._curve.minutes, self._curve.core_c))
         if self._last_minute is None:
             self._shown = heart  # it has been in long enough
         else:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import types
 from collections.abc import Sequence
-from typing import Any, Union, get_args, get_origin
+from typing import Any, NoReturn, Union, get_args, get_origin
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
@@ -33,6 +33,11 @@ class Refused(ValueError):
         self.problems = list(problems)
         more = f" ({len(self.problems) - 1} more)" if len(self.problems) > 1 else ""
         super().__init__(self.problems[0].sentence + more)
+
+
+def refuse(path: str, says: str, accepts: str = "") -> NoReturn:
+    """Raises Refused for one thing that is wrong."""
+    raise Refused([Problem(path=path, says=says, accepts=accepts)])
 
 
 # pydantic's error types, in a cook's words. {input} is what was typed.

@@ -10,9 +10,10 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.way import Fault, Way
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import refuse
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.run import Event, state_of
+from kemble.core.run.events import Event
+from kemble.core.run.state import state_of
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
 SCALE = (-2, -1, 0, 1, 2)
@@ -90,11 +91,9 @@ def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
     known = [taste.id for taste in way.tastes]
     for name, mark in tastes.items():
         if name not in known:
-            raise Refused([Problem(path=f"tastes.{name}", says="is not a scale of this way", accepts=", ".join(known))])
+            refuse(f"tastes.{name}", "is not a scale of this way", ", ".join(known))
         if mark not in SCALE:
-            raise Refused(
-                [Problem(path=f"tastes.{name}", says=f"{mark} is off the scale", accepts="-2, -1, 0, 1 or 2")]
-            )
+            refuse(f"tastes.{name}", f"{mark} is off the scale", "-2, -1, 0, 1 or 2")
 
 
 def verdict(tastes: Mapping[str, int]) -> Verdict:

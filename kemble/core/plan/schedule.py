@@ -14,7 +14,7 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.stations.steps import StepWorked
 
@@ -56,17 +56,11 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
     """
     if serve <= now:
         local = now.astimezone(kitchen.zone)
-        raise Refused(
-            [
-                Problem(
-                    path="serve",
-                    says=f"{serve.astimezone(kitchen.zone):%Y-%m-%d %H:%M} is past",
-                    accepts=f"a time after {local:%Y-%m-%d %H:%M}",
-                )
-            ]
+        refuse(
+            "serve", f"{serve.astimezone(kitchen.zone):%Y-%m-%d %H:%M} is past", f"a time after {local:%Y-%m-%d %H:%M}"
         )
     if serve > now + timedelta(days=60):
-        raise Refused([Problem(path="serve", says="is more than 60 days off", accepts="a time within 60 days")])
+        refuse("serve", "is more than 60 days off", "a time within 60 days")
     plan = _solve(steps, kitchen, serve, backward=True)
     if plan.begin >= now:
         return plan
@@ -88,15 +82,7 @@ def _solve(steps: Sequence[StepWorked], kitchen: Kitchen, anchor: datetime, *, b
     if plan is None and backward:
         plan = _attempt(steps, kitchen, anchor, backward=True, quiet=False)
     if plan is None:
-        raise Refused(
-            [
-                Problem(
-                    path="plan",
-                    says="these steps do not fit the equipment",
-                    accepts="more burners or cooks in the kitchen",
-                )
-            ]
-        )
+        refuse("plan", "these steps do not fit the equipment", "more burners or cooks in the kitchen")
     return plan
 
 
@@ -196,12 +182,4 @@ def kitchen_time(kitchen: Kitchen, text: str, path: str = "serve") -> datetime:
     try:
         return datetime.strptime(text, "%Y-%m-%dT%H:%M").replace(tzinfo=kitchen.zone)
     except ValueError:
-        raise Refused(
-            [
-                Problem(
-                    path=path,
-                    says=f'"{text}" is not a date and time',
-                    accepts="a time such as 2026-12-05T15:30",
-                )
-            ]
-        ) from None
+        refuse(path, f'"{text}" is not a date and time', "a time such as 2026-12-05T15:30")

@@ -9,12 +9,12 @@ import math
 from collections.abc import Sequence
 from datetime import datetime
 from statistics import fmean, stdev
-from typing import Literal, Self
+from typing import Any, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import refuse
 
 MarkKind = Literal["piece", "guess", "whole", "undone", "closed"]
 FEW_FOR_A_DRIFT = 6  # pieces before a trend is told
@@ -52,19 +52,34 @@ class BenchSetup(_Document):
         return self
 
 
-class Mark(_Document):
-    """One mark on the bench. piece: `grams` of the next piece. guess: its weight by eye, before it is weighed.
+class Marking(_Document):
+    """What is marked on the bench. piece: `grams` of the next piece. guess: its weight by eye, before it is weighed.
 
     whole: all that is left of the mass weighs `grams`. undone: takes the last mark back. closed: nothing more.
     """
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each mark")
-    kind: MarkKind = Field(description="piece, guess, whole, undone or closed")
-    at: datetime
+    kind: MarkKind = Field(description=", ".join(get_args(MarkKind)))
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
 
 
-class Weighed(BaseModel):
+class Mark(Marking):
+    """A marking, and when it was made."""
+
+    at: datetime
+
+    @property
+    def document(self) -> dict[str, Any]:
+        """All it says beside who sent it and when: what is kept of it."""
+        return self.model_dump(mode="json", exclude={"uid", "at"}, exclude_defaults=True)
+
+
+def mark_from(uid: str, at: datetime, document: dict[str, Any]) -> Mark:
+    """A mark as it was kept."""
+    return Mark.model_validate({**document, "uid": uid, "at": at})
+
+
+class WeighedPiece(BaseModel):
     """One piece: what it was aimed at, what it weighs, how far off in per cent, and the guess in a drill."""
 
     model_config = ConfigDict(frozen=True)
@@ -91,7 +106,7 @@ class BenchState(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    weighed: list[Weighed]
+    weighed: list[WeighedPiece]
     first_g: float  # the target of the first piece
     next_g: float | None
     low_g: float | None  # the tolerance about the next target
@@ -128,29 +143,29 @@ def standing(marks: Sequence[Mark]) -> list[Mark]:
 def check_mark(setup: BenchSetup, marks: Sequence[Mark], mark: Mark) -> None:
     """Raises Refused for a mark that makes no sense here."""
     if len(marks) >= MOST_MARKS:
-        raise Refused([Problem(path="kind", says=f"a bench holds {MOST_MARKS} marks", accepts="a new bench")])
+        refuse("kind", f"a bench holds {MOST_MARKS} marks", "a new bench")
     state = bench_of(setup, marks)
     if state.closed and mark.kind != "undone":
-        raise Refused([Problem(path="kind", says="the bench is closed", accepts="undone, or a new bench")])
+        refuse("kind", "the bench is closed", "undone, or a new bench")
     if mark.kind in ("piece", "guess", "whole") and mark.grams is None:
-        raise Refused([Problem(path="grams", says="is missing", accepts="the weight in g")])
+        refuse("grams", "is missing", "the weight in g")
     if mark.kind == "guess" and not setup.drill:
-        raise Refused([Problem(path="kind", says="guesses belong to a drill", accepts="piece")])
+        refuse("kind", "guesses belong to a drill", "piece")
     if mark.kind == "piece" and mark.grams is not None:
         if setup.drill and state.guess_g is None:
-            raise Refused([Problem(path="kind", says="guess it before it is weighed", accepts="guess, then piece")])
+            refuse("kind", "guess it before it is weighed", "guess, then piece")
         if state.left_pieces == 0:
-            raise Refused([Problem(path="kind", says="every piece is weighed", accepts="closed, or undone")])
+            refuse("kind", "every piece is weighed", "closed, or undone")
         # A hair more than is left is the scale's business: it and the first weighing need not agree to the gram.
         if state.left_g <= 0 or mark.grams > state.left_g * 1.02 + 1.0:
             says = f"{mark.grams:g} g is more than the {state.left_g:.0f} g that are left"
-            raise Refused([Problem(path="grams", says=says, accepts="one piece, or what is left weighed anew")])
+            refuse("grams", says, "one piece, or what is left weighed anew")
 
 
 def bench_of(setup: BenchSetup, marks: Sequence[Mark]) -> BenchState:
     """The state after some marks."""
     left, pieces, guess, closed = setup.total_g, setup.pieces, None, False
-    weighed: list[Weighed] = []
+    weighed: list[WeighedPiece] = []
     for mark in standing(marks):
         grams = mark.grams or 0.0
         if mark.kind == "closed":
@@ -188,12 +203,14 @@ def bench_of(setup: BenchSetup, marks: Sequence[Mark]) -> BenchState:
     return state.model_copy(update={"says": _says(setup, state)})
 
 
-def _weighed(grams: float, target: float, tolerance_pct: float, guess: float | None) -> Weighed:
+def _weighed(grams: float, target: float, tolerance_pct: float, guess: float | None) -> WeighedPiece:
     off = 100 * (grams - target) / target if target > 0 else 0.0
-    return Weighed(grams=grams, target_g=target, off_pct=off, outside=abs(off) > tolerance_pct + 1e-9, guess_g=guess)
+    return WeighedPiece(
+        grams=grams, target_g=target, off_pct=off, outside=abs(off) > tolerance_pct + 1e-9, guess_g=guess
+    )
 
 
-def eye_of(weighed: Sequence[Weighed]) -> Eye | None:
+def eye_of(weighed: Sequence[WeighedPiece]) -> Eye | None:
     """Bias and spread of the guesses; None when there are none."""
     off = [100 * (one.guess_g - one.grams) / one.grams for one in weighed if one.guess_g is not None]
     if not off:

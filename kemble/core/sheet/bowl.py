@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from kemble.core.cards.family import Family
 from kemble.core.cards.parts import FAMILIES, USUAL
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.problems import Problem, Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition, Ingredient
 from kemble.core.kitchen.shelf import Shelf
@@ -27,7 +27,7 @@ class Share:
 
 
 @dataclass(frozen=True, slots=True)
-class Scooped:
+class WeighedLine:
     """One line, weighed. `part` and `index` are its place on the sheet."""
 
     part: int
@@ -51,15 +51,15 @@ class Scooped:
 
 
 @dataclass(frozen=True, slots=True)
-class Poured:
+class Contribution:
     """What of one line goes into a part."""
 
-    scooped: Scooped
+    weighed: WeighedLine
     grams: float
 
     @property
     def item(self) -> Ingredient:
-        return self.scooped.item
+        return self.weighed.item
 
     @property
     def composition(self) -> Composition:
@@ -72,7 +72,7 @@ class PartBowl:
 
     part: Part
     family: Family | None
-    poured: tuple[Poured, ...]
+    contributions: tuple[Contribution, ...]
     composition: Composition
 
     @property
@@ -81,16 +81,16 @@ class PartBowl:
 
     @property
     def grams(self) -> float:
-        return sum(poured.grams for poured in self.poured)
+        return sum(contribution.grams for contribution in self.contributions)
 
     def of_group(self, *groups: str) -> float:
         """Grams of the ingredients of some groups."""
-        return sum(poured.grams for poured in self.poured if poured.item.group in groups)
+        return sum(contribution.grams for contribution in self.contributions if contribution.item.group in groups)
 
 
 @dataclass(frozen=True, slots=True)
 class Bowl:
-    scooped: tuple[Scooped, ...]
+    lines: tuple[WeighedLine, ...]
     parts: dict[PartRole, PartBowl]
 
     @property
@@ -100,7 +100,7 @@ class Bowl:
     @property
     def items(self) -> list[Ingredient]:
         """Every ingredient of the sheet, once."""
-        return list({one.item.id: one.item for one in self.scooped}.values())
+        return list({one.item.id: one.item for one in self.lines}.values())
 
 
 class _NotWeighed(Exception):
@@ -109,27 +109,27 @@ class _NotWeighed(Exception):
         self.says, self.accepts = says, accepts
 
 
-def weigh_out(sheet: Sheet, shelf: Shelf) -> Bowl:
+def weigh(sheet: Sheet, shelf: Shelf) -> Bowl:
     """Weigh every line. Raises Refused, naming each line that this kitchen cannot weigh."""
     problems: list[Problem] = []
-    scooped: list[Scooped] = []
+    lines: list[WeighedLine] = []
     for p, part in enumerate(sheet.parts):
         for i, line in enumerate(part.lines):
             try:
-                scooped.append(_scoop(p, i, part, line, shelf))
+                lines.append(_weighed(p, i, part, line, shelf))
             except _NotWeighed as error:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
         raise Refused(problems)
-    bowl = Bowl(tuple(scooped), {part.role: _fill(sheet, part, scooped) for part in sheet.parts})
+    bowl = Bowl(tuple(lines), {part.role: _fill(sheet, part, lines) for part in sheet.parts})
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
         says = f"no {'flour' if kind == 'flour' else 'whole grain'} stays in the base"
-        raise Refused([Problem(path="parts", says=says, accepts="a base with some of its own in it")])
+        refuse("parts", says, "a base with some of its own in it")
     return bowl
 
 
-def _scoop(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> Scooped:
+def _weighed(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLine:
     item = shelf.item(line.ingredient)
     if item is None:
         raise _NotWeighed(f'"{line.ingredient}" is not in this kitchen\'s larder', "an ingredient of the larder")
@@ -144,21 +144,21 @@ def _scoop(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> Scooped:
     shares = tuple(Share(split.to or part.role, split.share * used, split.at) for split in line.splits) or (
         Share(part.role, used, ""),
     )
-    return Scooped(p, i, part.role, line, item, whole, held, shelf.g_per_ml(item, line.state), shares)
+    return WeighedLine(p, i, part.role, line, item, whole, held, shelf.g_per_ml(item, line.state), shares)
 
 
-def _fill(sheet: Sheet, part: Part, scooped: list[Scooped]) -> PartBowl:
-    poured = []
-    for one in scooped:
+def _fill(sheet: Sheet, part: Part, lines: list[WeighedLine]) -> PartBowl:
+    contributions = []
+    for one in lines:
         grams = sum(share.grams for share in one.shares if share.to == part.role)
         if grams > 0:
-            poured.append(Poured(one, grams))
+            contributions.append(Contribution(one, grams))
     # A part whose every line is carried elsewhere is still a part, with nothing in it.
     return PartBowl(
         part,
-        family_of(sheet, part, [one.item for one in scooped if one.role == part.role]),
-        tuple(poured),
-        Composition.summed(one.composition for one in poured),
+        family_of(sheet, part, [one.item for one in lines if one.role == part.role]),
+        tuple(contributions),
+        Composition.summed(one.composition for one in contributions),
     )
 
 

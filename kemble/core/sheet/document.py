@@ -11,7 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.problems import Problem, Refused, problems_from
+from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UNITS, UnitId, grams
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.rolled import CutterShape, Packing
@@ -461,21 +461,11 @@ def read_sheet(data: str | bytes) -> Sheet:
     """A sheet from its JSON text. Raises Refused, naming each path, for anything else."""
     size = len(data.encode() if isinstance(data, str) else data)
     if size > MOST_BYTES:
-        raise Refused(
-            [
-                Problem(
-                    path="the document",
-                    says=f"is {size:,} bytes long",
-                    accepts=f"at most {MOST_BYTES:,} bytes",
-                )
-            ]
-        )
+        refuse("the document", f"is {size:,} bytes long", f"at most {MOST_BYTES:,} bytes")
     try:
         content = json.loads(data)
     except (ValueError, RecursionError):
-        raise Refused(
-            [Problem(path="the document", says="is not JSON", accepts="one JSON object, a kemble-sheet")]
-        ) from None
+        refuse("the document", "is not JSON", "one JSON object, a kemble-sheet")
     return sheet_from(content)
 
 
@@ -502,5 +492,5 @@ def blank_sheet(way_id: str) -> Sheet:
 
 def _starting(way_id: str) -> Mapping[str, Any]:
     if way_id not in WAYS:
-        raise Refused([Problem(path="way", says=f'"{way_id}" is not a known way', accepts=" or ".join(WAYS))])
+        refuse("way", f'"{way_id}" is not a known way', " or ".join(WAYS))
     return WAYS[way_id].starting_sheet

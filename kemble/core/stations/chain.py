@@ -12,15 +12,19 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sheet.bowl import weigh_out
+from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens, cautions
 from kemble.core.stations.cut.cut import CutDrawing, cut
-from kemble.core.stations.cut.rest import RestDrawing, rest
+from kemble.core.stations.cut.rest import Cooling, rest
 from kemble.core.stations.heat.checks import Check, checks
+from kemble.core.stations.heat.curve import CoreCurve, core_curve
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import HeatDrawing, heat
+from kemble.core.stations.mix.grain import GrainWorked
+from kemble.core.stations.mix.lines import LineWorked
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
+from kemble.core.stations.mix.parts import PartWorked
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepWorked, steps_of
@@ -31,14 +35,13 @@ _log = logging.getLogger(__name__)
 
 
 class Drawings(BaseModel):
-    """Geometry for the screens; a station that could not be worked out has none."""
+    """Geometry for the screens, and nothing else; a station that could not be worked out has none."""
 
     model_config = ConfigDict(frozen=True)
 
     mix: MixDrawing | None = None
     shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
     heat: HeatDrawing | None = Field(None, discriminator="kind")
-    rest: RestDrawing | None = None
     cut: CutDrawing | None = None
 
 
@@ -54,7 +57,12 @@ class Worked(BaseModel):
     steps: list[StepWorked]
     drawings: Drawings
     problems: list[Problem]
-    checks: list[Check] = []  # runs kept before there were any have none
+    checks: list[Check] = []
+    lines: list[LineWorked] = []  # the weighed lines
+    parts: list[PartWorked] = []
+    grain: GrainWorked | None = None
+    core: CoreCurve | None = None
+    cooling: Cooling | None = None
 
 
 def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
@@ -66,7 +74,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """
     shelf = Shelf(kitchen)
     try:
-        bowl = weigh_out(sheet, shelf)
+        bowl = weigh(sheet, shelf)
     except Refused as refused:
         return _unweighed(refused.problems)
     except Exception:
@@ -93,6 +101,11 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
         problems=working.problems,
         checks=looks,
+        lines=list(working.lines),
+        parts=list(working.parts),
+        grain=working.grain,
+        core=core_curve(working.core, working.book) if working.core else None,
+        cooling=working.cooling,
     )
 
 
@@ -107,7 +120,7 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
         heated = heat(working, mixed.heated, mixed.shaped, filling, form)
         if heated:
             drawn["heat"] = heated
-            drawn["rest"] = rest(working, mixed.shaped, filling, form)
+            working.cooling = rest(working, mixed.shaped, filling, form)
             if isinstance(form, TinDrawing):
                 drawn["cut"] = cut(working, mixed, form)
             finishing(working, mixed.shaped)

@@ -12,7 +12,7 @@ from kemble.core.cards.card import After, Looks, Step
 from kemble.core.facts.fact import Book
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sheet.bowl import Poured
+from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.cautions import brought
 from kemble.core.stations.working import Working
 
@@ -142,8 +142,8 @@ def _called_for(one: _Placed, working: Working) -> bool:
     if step.part is not None and step.part not in working.bowl.parts:
         return False
     if step.needs and one.role is not None:
-        poured = working.bowl.parts[one.role].poured
-        if not any(name in step.needs for each in poured for name in (each.item.id, each.item.group)):
+        contributions = working.bowl.parts[one.role].contributions
+        if not any(name in step.needs for each in contributions for name in (each.item.id, each.item.group)):
             return False
     fact = _fact(one)
     if fact is not None:
@@ -195,25 +195,25 @@ def _minutes(one: _Placed, book: Book) -> float:
     return total
 
 
-def _listed(one: _Placed, working: Working) -> list[Poured]:
+def _listed(one: _Placed, working: Working) -> list[Contribution]:
     """What is to hand: what the card lists; for a part's first step the whole part."""
     step = one.step
     role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
     bowl = working.bowl.parts.get(role) if role else None
     return [
-        poured
-        for poured in (bowl.poured if bowl else ())
-        if not step.lists_groups or poured.item.group in step.lists_groups
+        contribution
+        for contribution in (bowl.contributions if bowl else ())
+        if not step.lists_groups or contribution.item.group in step.lists_groups
     ]
 
 
-def _to_hand(poured: Poured, working: Working) -> ToHand:
-    one = poured.scooped
-    near = household(round(poured.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+def _to_hand(contribution: Contribution, working: Working) -> ToHand:
+    one = contribution.weighed
+    near = household(round(contribution.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
     here = [share for share in one.shares if share.at]
     return ToHand.model_construct(
-        name=poured.item.name,
-        grams=poured.grams,
+        name=contribution.item.name,
+        grams=contribution.grams,
         household=near.text if near else "",
         splits=[f"{share.grams:.0f} g {share.at}" for share in here],
     )
@@ -252,6 +252,6 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
         target=_target(one, book),
-        to_hand=[_to_hand(poured, working) for poured in _listed(one, working)],
+        to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
         cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
     )

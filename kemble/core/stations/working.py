@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -17,11 +17,18 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
 
+if TYPE_CHECKING:
+    from kemble.core.stations.cut.rest import Cooling
+    from kemble.core.stations.heat.curve import Curve
+    from kemble.core.stations.mix.grain import GrainWorked
+    from kemble.core.stations.mix.lines import LineWorked
+    from kemble.core.stations.mix.parts import PartWorked
+
 StationId = Literal["mix", "shape", "heat", "cut"]
 
 
 class Drawn(BaseModel):
-    """Base of the drawings' geometry. Millimetres, grams, minutes and °C throughout."""
+    """Base of what the answer holds beside facts. Millimetres, grams, minutes and °C throughout."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -46,6 +53,11 @@ class Working:
     book: Book = field(default_factory=Book)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
+    lines: tuple[LineWorked, ...] = ()
+    parts: tuple[PartWorked, ...] = ()
+    grain: GrainWorked | None = None
+    core: Curve | None = None
+    cooling: Cooling | None = None
 
     @property
     def way(self) -> Way:
@@ -69,7 +81,7 @@ class Working:
     def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
         self.advice.append(Advice.model_construct(station=station, kind=kind, says=says, rank=rank))
 
-    def refuse(self, path: str, says: str, accepts: str) -> None:
+    def problem(self, path: str, says: str, accepts: str) -> None:
         self.problems.append(Problem(path=path, says=says, accepts=accepts))
 
     def from_sheet(self, path: str, label: str, value: float | str, unit: str = "") -> Origin:

@@ -2,24 +2,40 @@
 
 from __future__ import annotations
 
-from typing import Any, cast
+from functools import cache
+from typing import Any, cast, get_type_hints
 
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
+from pydantic import BaseModel, TypeAdapter
 from pydantic_core import ErrorDetails
 
 from kemble import __version__
 from kemble.core.facts.problems import Problem, Refused, problem_from
-from kemble.server.api import benches, dropped, kitchen, log, plans, probe, runs, scale, session, sheets
-from kemble.server.api.bodies import BODIES
-from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, refusal
+from kemble.server.api import (
+    benches,
+    cards,
+    dropped,
+    kitchen,
+    larder,
+    log,
+    plans,
+    probe,
+    runs,
+    scale,
+    session,
+    sheets,
+    shopping,
+)
+from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
 from kemble.server.faults import stumbled
 
 
 class KembleAPI(NinjaAPI):
-    """Keeps what was typed in a validation error, so that a refusal can repeat it."""
+    """Keeps what was typed in a validation error, and says once in its document what every refusal looks like."""
 
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext[Any]]
@@ -28,6 +44,19 @@ class KembleAPI(NinjaAPI):
         error = super().validation_error_from_error_contexts(error_contexts)
         error.errors = [{**told, "input": one["input"]} for told, one in zip(error.errors, typed, strict=True)]
         return error
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
+        """Whatever an operation does not answer as it says, it refuses: 4xx and 5xx are all of one form."""
+        document = super().get_openapi_schema(*args, **kwargs)
+        refusals = TypeAdapter(Refusal).json_schema(ref_template="#/components/schemas/{model}")
+        schemas = document["components"]["schemas"]
+        schemas.update({**refusals.pop("$defs"), **schemas, "Refusal": refusals})
+        content = {"application/json": {"schema": {"$ref": "#/components/schemas/Refusal"}}}
+        for operations in document["paths"].values():
+            for operation in operations.values():
+                answers = {str(code): told for code, told in operation["responses"].items()}
+                operation["responses"] = {**answers, "default": {"description": "Refused", "content": content}}
+        return document
 
 
 api = KembleAPI(
@@ -38,16 +67,22 @@ api = KembleAPI(
     docs_url=None,
     openapi_url="/openapi.json",
 )
-api.add_router("", session.router)
-api.add_router("", kitchen.router)
-api.add_router("", sheets.router)
-api.add_router("", plans.router)
-api.add_router("", runs.router)
-api.add_router("", log.router)
-api.add_router("", benches.router)
-api.add_router("", scale.router)
-api.add_router("", probe.router)
-api.add_router("", dropped.router)
+ROOMS = (session, kitchen, cards, larder, sheets, shopping, plans, runs, log, benches, scale, probe, dropped)
+for room in ROOMS:
+    api.add_router("", room.router)
+
+
+@cache
+def bodies() -> dict[str, type[BaseModel]]:
+    """Every body by the name of its parameter, which is its key where an error is told."""
+    found: dict[str, type[BaseModel]] = {}
+    for _, router in api._routers:
+        for view in router.path_operations.values():
+            for operation in view.operations:
+                for name, kind in get_type_hints(operation.view_func).items():
+                    if isinstance(kind, type) and issubclass(kind, BaseModel) and name != "return":
+                        assert found.setdefault(name, kind) is kind, f"two bodies are called {name}"
+    return found
 
 
 @api.exception_handler(ValidationError)
@@ -56,7 +91,7 @@ def _invalid(request: HttpRequest, error: Any) -> HttpResponse:
     found = []
     for detail in error.errors:
         where, *rest = detail["loc"]
-        root = BODIES.get(rest[0]) if rest and where == "body" else None
+        root = bodies().get(rest[0]) if rest and where == "body" else None
         inner = rest[1:] if root else rest
         below = cast(ErrorDetails, {**detail, "loc": tuple(inner), "input": detail.get("input")})
         found.append(problem_from(below, root))

@@ -2,20 +2,29 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Query, Router
+from pydantic import BaseModel
 
-from kemble.core.run.weighing import Mark, Weighed, bench_of, check_mark, eye_of
-from kemble.server.api.bodies import MOST_NUMBER, NewBench, NewMark
-from kemble.server.api.kitchen import asking
-from kemble.server.api.refusal import REFUSALS, answer
+from kemble.core.run.weighing import (
+    BenchSetup,
+    BenchState,
+    Eye,
+    Mark,
+    Marking,
+    WeighedPiece,
+    bench_of,
+    check_mark,
+    eye_of,
+)
+from kemble.server.api.asked import MOST_NUMBER, Write, asking, number_of
+from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.api.views import BenchCard, BenchOpen, EyeDay
 from kemble.server.models import Bench, BenchMark
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -23,6 +32,31 @@ from kemble.server.turns import writing
 router = Router(tags=["benches"])
 _DAYS = 60  # of practice that are shown
 _MOST_CARDS = 20
+
+
+class NewBench(Write):
+    sheet: int = number_of("a sheet")
+    setup: BenchSetup
+
+
+class BenchCard(BaseModel):
+    """A mass shared out on the scale."""
+
+    id: int
+    began: datetime
+    setup: BenchSetup
+    state: BenchState
+
+
+class BenchOpen(BenchCard):
+    sheet: int | None
+
+
+class EyeDay(BaseModel):
+    """How the eye did on one day, such as 2026-12-05."""
+
+    day: str
+    eye: Eye
 
 
 def opened(bench: Bench) -> HttpResponse:
@@ -33,7 +67,7 @@ def opened(bench: Bench) -> HttpResponse:
     return answer(body)
 
 
-@router.get("/benches", response={200: list[BenchCard], **REFUSALS})
+@router.get("/benches", response={200: list[BenchCard]})
 def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMBER)]) -> list[BenchCard]:
     """The newest benches of a sheet."""
     found = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
@@ -43,7 +77,7 @@ def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMB
     ]
 
 
-@router.post("/benches", response={200: BenchOpen, **REFUSALS})
+@router.post("/benches", response={200: BenchOpen})
 def new_bench(request: HttpRequest, new_bench: NewBench) -> HttpResponse:
     kitchen = asking(request)
     record = sheet_of(kitchen, new_bench.sheet)
@@ -57,13 +91,13 @@ def new_bench(request: HttpRequest, new_bench: NewBench) -> HttpResponse:
     return opened(bench)
 
 
-@router.get("/benches/{int:bench_id}", response={200: BenchOpen, **REFUSALS})
+@router.get("/benches/{int:bench_id}", response={200: BenchOpen})
 def open_bench(request: HttpRequest, bench_id: int) -> HttpResponse:
     return opened(get_object_or_404(asking(request).benches, pk=bench_id))
 
 
-@router.post("/benches/{int:bench_id}/marks", response={200: BenchOpen, **REFUSALS})
-def new_mark(request: HttpRequest, bench_id: int, new_mark: NewMark) -> HttpResponse:
+@router.post("/benches/{int:bench_id}/marks", response={200: BenchOpen})
+def new_mark(request: HttpRequest, bench_id: int, new_mark: Marking) -> HttpResponse:
     """Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of."""
     bench = get_object_or_404(asking(request).benches, pk=bench_id)
     mark = Mark.model_validate({**new_mark.model_dump(), "at": timezone.now()})
@@ -71,17 +105,17 @@ def new_mark(request: HttpRequest, bench_id: int, new_mark: NewMark) -> HttpResp
         log = bench.log
         if all(one.uid != mark.uid for one in log):
             check_mark(bench.settings, log, mark)
-            BenchMark.objects.create(bench=bench, **mark.model_dump())
+            BenchMark.objects.create(bench=bench, uid=mark.uid, at=mark.at, document=mark.document)
     return opened(bench)
 
 
-@router.get("/eye", response={200: list[EyeDay], **REFUSALS})
+@router.get("/eye", response={200: list[EyeDay]})
 def eye(request: HttpRequest) -> list[EyeDay]:
     """Bias and spread of the guesses, a day each on the kitchen's own calendar, oldest first."""
     kitchen = asking(request)
     zone = kitchen.settings.zone
     since = timezone.now() - timedelta(days=_DAYS)
-    by_day: dict[str, list[Weighed]] = {}
+    by_day: dict[str, list[WeighedPiece]] = {}
     for bench in kitchen.benches.filter(drill=True, began__gte=since).order_by("began").prefetch_related("marks"):
         day = bench.began.astimezone(zone).date().isoformat()
         by_day.setdefault(day, []).extend(bench_of(bench.settings, bench.log).weighed)

@@ -2,20 +2,31 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Router
 from ninja.responses import Status
+from pydantic import BaseModel
 
-from kemble.server.api.kitchen import asking
-from kemble.server.api.refusal import REFUSALS
-from kemble.server.api.views import Dropped
+from kemble.server.api.asked import asking
 from kemble.server.dropping import aside, bring_back
 
 router = Router(tags=["dropped"])
 
 
-@router.get("/dropped", response={200: list[Dropped], **REFUSALS})
+class Dropped(BaseModel):
+    """Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin."""
+
+    kind: str
+    id: int
+    title: str
+    dropped: datetime
+    until: datetime
+
+
+@router.get("/dropped", response={200: list[Dropped]})
 def dropped(request: HttpRequest) -> list[Dropped]:
     """Everything of the last thirty days, the newest first."""
     return [
@@ -24,7 +35,7 @@ def dropped(request: HttpRequest) -> list[Dropped]:
     ]
 
 
-@router.post("/dropped/{kind}/{int:number}", response={204: None, **REFUSALS})
+@router.post("/dropped/{kind}/{int:number}", response={204: None})
 def back(request: HttpRequest, kind: str, number: int) -> Status[None]:
     """Bring one thing back to where it was. Asked for twice, it stands there once."""
     if not bring_back(asking(request), kind, number):

@@ -1,61 +1,71 @@
-"""The kitchen's settings, and the cards of ways and larder that the screens choose from."""
+"""The kitchen's settings, and what a kettle tells of a burner."""
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
-from django.contrib.auth.models import User
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Router
+from pydantic import BaseModel, Field
 
-from kemble.core.cards.faults import faults_of
-from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.ways import WAYS
-from kemble.core.change.exchange import exchanges
-from kemble.core.change.sides import questions
-from kemble.core.facts.problems import Problem, Refused
-from kemble.core.formats.ingredient_text import ReadList, read_list
-from kemble.core.kitchen.document import BURNER_W
-from kemble.core.kitchen.larder import SOURCES, Ingredient
-from kemble.core.kitchen.shelf import Shelf
+from kemble.core.facts.problems import refuse
+from kemble.core.kitchen.document import BURNER_W, Kitchen
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.stove import kettle_w
 from kemble.core.physics.thermal import boiling_point_c
-from kemble.server.api.bodies import KettleTest, PastedList, SaveKitchen
-from kemble.server.api.refusal import REFUSALS, Conflict, answer
-from kemble.server.api.views import BurnerTold, ExchangeCard, FamilyCard, IngredientCard, KitchenOpen, WayCard
+from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
+from kemble.server.api.refusal import Conflict
 from kemble.server.dropping import keep_removed
-from kemble.server.models import Kitchen
-from kemble.server.owner import kitchen_of
+from kemble.server.models import KitchenRecord
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
 router = Router(tags=["kitchen"])
 
 
-def asking(request: HttpRequest) -> Kitchen:
-    """The kitchen of the person who asks. Every query below goes through it."""
-    assert isinstance(request.user, User)
-    return kitchen_of(request.user)
+class KettleTest(Body):
+    """Water brought to the boil on a burner, lid on."""
+
+    water_ml: float = Field(ge=200, le=5000, allow_inf_nan=False, description="200 to 5000 ml")
+    start_c: float = Field(ge=1, le=60, allow_inf_nan=False, description="1 to 60 °C")
+    seconds: float = Field(ge=30, le=3600, allow_inf_nan=False, description="half a minute to an hour")
 
 
-@router.get("/kitchen", response={200: KitchenOpen, **REFUSALS})
+class SaveKitchen(Write):
+    """The kitchen over the revision that was edited; left out, over whatever there is."""
+
+    revision: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the revision that was edited")
+    kitchen: Kitchen
+
+
+class KitchenOpen(BaseModel):
+    kitchen: Kitchen
+    set_up: bool
+    revision: int
+
+
+class BurnerTold(BaseModel):
+    """What a kettle test says of a burner."""
+
+    net_w: float
+    says: str
+
+
+@router.get("/kitchen", response={200: KitchenOpen})
 def kitchen(request: HttpRequest) -> KitchenOpen:
     return _open(asking(request))
 
 
-def _open(found: Kitchen) -> KitchenOpen:
+def _open(found: KitchenRecord) -> KitchenOpen:
     return KitchenOpen(kitchen=found.settings, set_up=found.set_up, revision=found.revision)
 
 
-@router.put("/kitchen", response={200: KitchenOpen, **REFUSALS})
+@router.put("/kitchen", response={200: KitchenOpen})
 def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen:
     """Save the settings over the revision that was edited; 409 when somebody saved in between.
 
     Tins and ingredients that are taken out can be brought back.
     """
     with writing():
-        found = Kitchen.objects.get(pk=asking(request).pk)
+        found = KitchenRecord.objects.get(pk=asking(request).pk)
         if receipt_of(found, save_kitchen.uid, "kitchen") is None:
             if save_kitchen.revision not in (None, found.revision):
                 raise Conflict(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
@@ -68,7 +78,7 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
     return _open(found)
 
 
-@router.post("/kitchen/kettle", response={200: BurnerTold, **REFUSALS})
+@router.post("/kitchen/kettle", response={200: BurnerTold})
 def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
     """A burner's net power from the time in which it boils a kettle. Saves nothing."""
     boil_c = boiling_point_c(asking(request).settings.altitude_m)
@@ -78,85 +88,7 @@ def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
     lowest, highest = BURNER_W
     if not lowest <= power <= highest:
         says = f"would be {power:.0f} W"
-        raise Refused(
-            [Problem(path="seconds", says=says, accepts=f"a time that stands for {lowest:g} to {highest:g} W")]
-        )
+        refuse("seconds", says, f"a time that stands for {lowest:g} to {highest:g} W")
     return BurnerTold(
         net_w=round(power), says=f"{power:.0f} W reach the pot; {loss_g_per_min(power):.0f} g a minute boil off."
     )
-
-
-@router.get("/ways", response={200: list[WayCard], **REFUSALS})
-def ways(request: HttpRequest) -> list[WayCard]:
-    return [
-        WayCard.model_validate(
-            {
-                "id": way.id,
-                "name": way.name,
-                "says": way.says,
-                "kin": list(way.kin),
-                "form": way.form,
-                "base": way.base,
-                "soaks": way.base == "grain",
-                "batter_c": way.batter_c,
-                "parts": list(way.parts),
-                "words": dict(way.words),
-                "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
-                "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
-                "choices": [asdict(choice) for choice in way.choices],
-                "questions": [question.model_dump() for question in questions(way)],
-                "tastes": [asdict(taste) for taste in way.tastes],
-                "faults": [asdict(fault) for fault in faults_of(way)],
-            }
-        )
-        for way in WAYS.values()
-    ]
-
-
-@router.get("/larder", response={200: list[IngredientCard], **REFUSALS})
-def ingredients(request: HttpRequest) -> list[IngredientCard]:
-    """The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones."""
-    settings = asking(request).settings
-    own = {item.id for item in settings.ingredients}
-    return [
-        IngredientCard.model_construct(
-            **{name: getattr(item, name) for name in Ingredient.model_fields},
-            own=item.id in own,
-            figures=SOURCES[item.source],
-        )
-        for item in Shelf(settings).items.values()
-    ]
-
-
-@router.get("/larder/{ingredient}/exchanges", response={200: list[ExchangeCard], **REFUSALS})
-def exchanges_of(request: HttpRequest, ingredient: str) -> list[ExchangeCard]:
-    shelf = Shelf(asking(request).settings)
-    item = shelf.item(ingredient)
-    if item is None:
-        raise Http404("no such ingredient")
-    return [ExchangeCard(to=swap.to, label=swap.label, says=swap.says) for swap in exchanges(item, shelf)]
-
-
-@router.get("/parts", response={200: list[FamilyCard], **REFUSALS})
-def families(request: HttpRequest) -> list[FamilyCard]:
-    """Every kind of part that can be made beside a base."""
-    return [
-        FamilyCard.model_validate(
-            {
-                "id": family.id,
-                "name": family.name,
-                "says": family.says,
-                "roles": list(family.roles),
-                "finish": family.finish.says,
-                "choices": [asdict(choice) for choice in family.choices],
-                "lines": list(family.lines),
-            }
-        )
-        for family in FAMILIES.values()
-    ]
-
-
-@router.post("/read-list", response={200: ReadList, **REFUSALS})
-def read_pasted(request: HttpRequest, pasted: PastedList) -> HttpResponse:
-    """A pasted list of ingredients, line by line as it was understood. Saves nothing."""
-    return answer(read_list(pasted.text, asking(request).settings))

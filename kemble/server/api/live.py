@@ -9,14 +9,14 @@ from collections.abc import AsyncIterator, Callable
 from asgiref.sync import sync_to_async
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 
-from kemble.server.api.kitchen import asking
+from kemble.server.api.asked import asking
 from kemble.server.devices.watch import Listener, Watch
-from kemble.server.models import Kitchen
+from kemble.server.models import KitchenRecord
 
 HEARTBEAT_S = 15.0
 
 
-async def stream(request: HttpRequest, watch_of: Callable[[Kitchen], Watch]) -> HttpResponse:
+async def stream(request: HttpRequest, watch_of: Callable[[KitchenRecord], Watch]) -> HttpResponse:
     """Readings as they change (event `reading`) and where a tray comes to rest (event `still`)."""
     watch = await sync_to_async(lambda: watch_of(asking(request)))()
     answer = StreamingHttpResponse(_events(watch), content_type="text/event-stream")

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated, Any, cast
+from datetime import datetime
+from typing import Annotated, Any
 
 from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
@@ -11,56 +12,77 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Query, Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.problems import Problem, Refused
-from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
-from kemble.core.run.run import Event, state_of
-from kemble.server.api.bodies import Outcome
-from kemble.server.api.kitchen import asking
+from kemble.core.facts.fact import Fact
+from kemble.core.log.taste import Compared, LikelyFault, Verdict, compared, likely_fault
+from kemble.core.run.events import Event, Note
+from kemble.core.run.state import state_of
+from kemble.server.api.asked import Write, asking
 from kemble.server.api.paging import Paged
-from kemble.server.api.refusal import REFUSALS, Conflict, answer
-from kemble.server.api.runs import add_event, run_of
-from kemble.server.api.sheets import dots_of
-from kemble.server.api.views import BatchCard, BatchOpen, LogPage, LogWay
+from kemble.server.api.refusal import Conflict, answer
+from kemble.server.api.runs import run_of
+from kemble.server.api.sheets import Dot, dots_of
 from kemble.server.dropping import drop
-from kemble.server.models import Batch, Run
+from kemble.server.keeping import add_event, log_outcome
+from kemble.server.models import Batch
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
 router = Router(tags=["log"])
 
 
-def record_outcome(run: Run, outcome: Outcome) -> Batch:
-    """Put a run in the log, or change what was said of it. Raises Refused for scales or faults not of its way."""
-    way = WAYS[run.document["way"]]
-    check_tastes(way, outcome.tastes)
-    known = [fault.id for fault in faults_of(way)]
-    for name in outcome.faults:
-        if name not in known:
-            raise Refused(
-                [Problem(path="faults", says=f'"{name}" is not a fault of this way', accepts=", ".join(known))]
-            )
-    facts = run.predicted.facts
-    batch, _ = Batch.everything.update_or_create(
-        run=run,
-        defaults={
-            "kitchen_id": run.kitchen_id,
-            "title": run.title,
-            "way": run.document["way"],
-            "made": run.clock_began,
-            "rehearsed": run.pace > 1,
-            "dropped": None,
-            "tastes": outcome.tastes,
-            "faults": outcome.faults,
-            "note": outcome.note,
-            "hydration_pct": float(facts["mix.hydration_pct"].value),
-            "sugar_pct": float(facts["mix.sugar_pct"].value),
-            "verdict": verdict(outcome.tastes),
-        },
-    )
-    return cast(Batch, batch)
+class Outcome(Write):
+    """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
+
+    tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
+    faults: list[str] = Field([], max_length=20, description="faults of the way")
+    note: str = Field("", max_length=4000, description="at most 4000 letters")
+
+
+class BatchCard(BaseModel):
+    id: int
+    run: int
+    title: str
+    way: str
+    made: datetime
+    rehearsed: bool
+    verdict: Verdict
+    tastes: dict[str, int]
+    hydration_pct: float
+    sugar_pct: float
+    note: str
+
+
+class LogWay(BaseModel):
+    """How many batches of a way are in the log, and how many of them came out just right."""
+
+    way: str
+    batches: int
+    right: int
+
+
+class LogPage(BaseModel):
+    """Some batches of one way, the newest first, and the newest of them as dots on its map. Pages count from 1."""
+
+    ways: list[LogWay]
+    way: str | None
+    batches: list[BatchCard]
+    dots: list[Dot]
+    page: int
+    pages: int
+    total: int
+
+
+class BatchOpen(BatchCard):
+    sheet: int | None
+    pieces: str
+    compared: list[Compared]
+    faults: list[LikelyFault]
+    notes: list[Note]
+    facts: dict[str, Fact]
 
 
 def _card(batch: Batch) -> dict[str, Any]:
@@ -81,23 +103,23 @@ def _card(batch: Batch) -> dict[str, Any]:
 
 def _opened(batch: Batch) -> HttpResponse:
     run = batch.run
-    way, worked, plan, events = WAYS[run.document["way"]], run.predicted, run.schedule, run.log
+    kept, events = run.kept, run.log
     at = events[-1].at if events else run.clock_began
-    faults = [likely_fault(fault, worked.facts) for fault in faults_of(way) if fault.id in batch.faults]
-    pieces = next((worked.facts[k].shown for k in ("shape.pieces", "cut.pieces") if k in worked.facts), "")
+    faults = [likely_fault(fault, kept.facts) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
+    pieces = next((kept.facts[k].shown for k in ("shape.pieces", "cut.pieces") if k in kept.facts), "")
     body = BatchOpen.model_construct(
         **_card(batch),
         sheet=run.sheet_id,
         pieces=pieces,
-        compared=compared(plan, events, worked.facts, at),
+        compared=compared(kept.plan, events, kept.facts, at),
         faults=faults,
-        notes=state_of(plan, events, at).notes,
-        facts=worked.facts,
+        notes=state_of(kept.plan, events, at).notes,
+        facts=kept.facts,
     )
     return answer(body)
 
 
-@router.post("/runs/{int:run_id}/outcome", response={200: BatchOpen, **REFUSALS})
+@router.post("/runs/{int:run_id}/outcome", response={200: BatchOpen})
 def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse:
     """Finish a run, if it is not finished yet, and put it in the log.
 
@@ -110,14 +132,14 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
         if batch is None or receipt_of(kitchen, outcome.uid, "outcome") is None:
             if batch is not None:
                 raise Conflict("this run is in the log already")
-            batch = record_outcome(run, outcome)
+            batch = log_outcome(run, tastes=outcome.tastes, faults=outcome.faults, note=outcome.note)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
                 add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
     return _opened(batch)
 
 
-@router.get("/log", response={200: LogPage, **REFUSALS})
+@router.get("/log", response={200: LogPage})
 def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | None = None) -> HttpResponse:
     """The batches of a way: the one asked for, else the first that has any."""
     kitchen = asking(request)
@@ -141,20 +163,20 @@ def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | N
     return answer(body)
 
 
-@router.get("/log/{int:batch_id}", response={200: BatchOpen, **REFUSALS})
+@router.get("/log/{int:batch_id}", response={200: BatchOpen})
 def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
     return _opened(get_object_or_404(Batch, pk=batch_id, kitchen=asking(request)))
 
 
-@router.put("/log/{int:batch_id}", response={200: BatchOpen, **REFUSALS})
+@router.put("/log/{int:batch_id}", response={200: BatchOpen})
 def change_batch(request: HttpRequest, batch_id: int, outcome: Outcome) -> HttpResponse:
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
     with writing():
-        changed = record_outcome(batch.run, outcome)
+        changed = log_outcome(batch.run, tastes=outcome.tastes, faults=outcome.faults, note=outcome.note)
     return _opened(changed)
 
 
-@router.delete("/log/{int:batch_id}", response={204: None, **REFUSALS})
+@router.delete("/log/{int:batch_id}", response={204: None})
 def delete_batch(request: HttpRequest, batch_id: int) -> Status[None]:
     """Take a batch out of the log. It can be brought back."""
     drop(get_object_or_404(Batch.everything, pk=batch_id, kitchen=asking(request)), timezone.now())

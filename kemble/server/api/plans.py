@@ -3,22 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import datetime
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Refused
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for
 from kemble.core.sheet.document import Sheet
-from kemble.server.api.bodies import NewOccasion, PlanSheet
-from kemble.server.api.kitchen import asking
-from kemble.server.api.refusal import REFUSALS, answer
+from kemble.server.api.asked import Body, Write, asking, number_of
+from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.api.views import OccasionOpen
 from kemble.server.dropping import drop
 from kemble.server.models import Occasion
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -28,7 +28,30 @@ from kemble.server.worked import worked_by, worked_for
 router = Router(tags=["plans"])
 
 
-def planned(sheet: Sheet, kitchen: CoreKitchen, serve: str) -> Plan:
+class PlanSheet(Body):
+    sheet: Sheet
+    serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
+
+
+class NewOccasion(Write):
+    sheet: int = number_of("a sheet")
+    serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
+    title: str = Field("", max_length=120, description="at most 120 letters")
+    people: int | None = Field(None, ge=1, le=1000, description="a whole number from 1 to 1000")
+
+
+class OccasionOpen(BaseModel):
+    id: int
+    sheet: int
+    sheet_title: str
+    way: str
+    title: str
+    people: int | None
+    serve: datetime
+    plan: Plan
+
+
+def planned(sheet: Sheet, kitchen: Kitchen, serve: str) -> Plan:
     """A plan for a wall-clock serve time. Raises Refused when the sheet or the time will not do."""
     worked = worked_for(sheet, kitchen)
     if worked.problems:
@@ -37,7 +60,7 @@ def planned(sheet: Sheet, kitchen: CoreKitchen, serve: str) -> Plan:
         return plan_for(worked.steps, kitchen, serve=kitchen_time(kitchen, serve), now=timezone.now())
 
 
-def plans_of(occasions: Iterable[Occasion], kitchen: CoreKitchen) -> dict[int, Plan]:
+def plans_of(occasions: Iterable[Occasion], kitchen: Kitchen) -> dict[int, Plan]:
     """The plan of each occasion, as sheet and kitchen stand now; the one that was kept, when they no longer give any.
 
     A plan is kept with what it was made from, and made again only when that has changed, or its begin has gone by.
@@ -59,7 +82,7 @@ def plans_of(occasions: Iterable[Occasion], kitchen: CoreKitchen) -> dict[int, P
     return found
 
 
-def _again(occasion: Occasion, kitchen: CoreKitchen) -> Plan | None:
+def _again(occasion: Occasion, kitchen: Kitchen) -> Plan | None:
     try:
         worked = worked_for(occasion.sheet.sheet, kitchen)
         if worked.problems:
@@ -83,12 +106,12 @@ def _opened(occasion: Occasion, plan: Plan) -> OccasionOpen:
     )
 
 
-@router.post("/plan", response={200: Plan, **REFUSALS})
+@router.post("/plan", response={200: Plan})
 def plan(request: HttpRequest, planning: PlanSheet) -> HttpResponse:
     return answer(planned(planning.sheet, asking(request).settings, planning.serve))
 
 
-@router.get("/occasions", response={200: list[OccasionOpen], **REFUSALS})
+@router.get("/occasions", response={200: list[OccasionOpen]})
 def occasions(request: HttpRequest) -> list[OccasionOpen]:
     """What is still to come, soonest first."""
     kitchen = asking(request)
@@ -97,7 +120,7 @@ def occasions(request: HttpRequest) -> list[OccasionOpen]:
     return [_opened(occasion, plans[occasion.pk]) for occasion in coming]
 
 
-@router.post("/occasions", response={200: OccasionOpen, **REFUSALS})
+@router.post("/occasions", response={200: OccasionOpen})
 def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> OccasionOpen:
     """Keep a plan. The same one twice (sheet, time, title, people) is one, whoever presses and however often."""
     kitchen = asking(request)
@@ -123,7 +146,7 @@ def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> OccasionOpe
     return _opened(occasion, found)
 
 
-@router.delete("/occasions/{int:occasion_id}", response={204: None, **REFUSALS})
+@router.delete("/occasions/{int:occasion_id}", response={204: None})
 def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
     """Drop a plan. It can be brought back."""
     drop(get_object_or_404(Occasion.everything, kitchen=asking(request), pk=occasion_id), timezone.now())

@@ -3,25 +3,40 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
-from kemble.core.facts.problems import Problem, Refused
-from kemble.server.api.bodies import StickProbe
-from kemble.server.api.kitchen import asking
+from kemble.core.facts.problems import refuse
+from kemble.server.api.asked import MOST_NUMBER, Body, asking
 from kemble.server.api.live import stream
-from kemble.server.api.refusal import REFUSALS
-from kemble.server.api.views import ProbeCard
+from kemble.server.devices.ears import ProbeLive
 from kemble.server.devices.probes import is_simulated, simulated, watch_of
 from kemble.server.models import Run
 
 router = Router(tags=["probe"])
 
 
-@router.get("/probe", response={200: ProbeCard, **REFUSALS})
+class StickProbe(Body):
+    """What to do with the simulated thermometer: into a step of a run that is in the heat, out again, or its plug."""
+
+    do: Literal["into", "out", "unplug", "plug", "garble"] = Field(description="into, out, unplug, plug or garble")
+    run: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a run")
+    step: str | None = Field(None, max_length=40, description="a step of the run")
+
+
+class ProbeCard(BaseModel):
+    """The kitchen's thermometer and what it last showed. `simulated`: it ships with Kemble."""
+
+    simulated: bool
+    live: ProbeLive
+
+
+@router.get("/probe", response={200: ProbeCard})
 def probe(request: HttpRequest) -> ProbeCard:
     kitchen = asking(request)
     return ProbeCard.model_validate({"simulated": is_simulated(kitchen), "live": watch_of(kitchen).live.model_dump()})
@@ -33,21 +48,21 @@ async def live(request: HttpRequest) -> HttpResponse:
     return await stream(request, watch_of)
 
 
-@router.post("/probe/stick", response={204: None, **REFUSALS})
+@router.post("/probe/stick", response={204: None})
 def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
     """Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out."""
     kitchen = asking(request)
     if not is_simulated(kitchen):
-        raise Refused([Problem(path="probe", says="is a real one", accepts="one put in by hand")])
+        refuse("probe", "is a real one", "one put in by hand")
     port = simulated(kitchen)
     if sticking.do == "into":
         if sticking.run is None or sticking.step is None:
-            raise Refused([Problem(path="run", says="is missing", accepts="a run and a step of it")])
+            refuse("run", "is missing", "a run and a step of it")
         run = get_object_or_404(kitchen.runs, pk=sticking.run)
-        heart = run.heart
-        if heart is None:
-            raise Refused([Problem(path="run", says="was told no heart to read", accepts="a run begun anew")])
-        port.put_into(heart.curve, run.pk, _minute(run, sticking.step))
+        core = run.kept.core
+        if core is None:
+            refuse("run", "was told no core to read", "a run begun anew")
+        port.put_into(core.curve, run.pk, _minute(run, sticking.step))
     elif sticking.do == "out":
         port.pull_out()
     elif sticking.do == "garble":
@@ -59,12 +74,12 @@ def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
 
 def _minute(run: Run, step: str) -> Callable[[], float | None]:
     """How long the step's last load has been in the heat, by the run's own clock, and without asking the database."""
-    heart = run.heart
+    core = run.kept.core
     state = next((one for one in run.state().steps if one.id == step), None)
-    window = next((one.step.window for one in run.schedule.scheduled if one.step.id == step), None)
-    if state is None or window is None or state.started is None or heart is None:
-        raise Refused([Problem(path="step", says=f'"{step}" has nothing in the heat', accepts="a heat that has begun")])
-    started, before = state.started, window.done - heart.done
+    window = next((one.step.window for one in run.kept.plan.scheduled if one.step.id == step), None)
+    if state is None or window is None or state.started is None or core is None:
+        refuse("step", f'"{step}" has nothing in the heat', "a heat that has begun")
+    started, before = state.started, window.done - core.done
 
     def minute() -> float | None:
         gone = (run.clock() - started).total_seconds() / 60 - before

@@ -29,8 +29,6 @@ class Gone(Exception):
 # A change without its page's token: the cookie is gone, or the change comes from another site.
 TOKEN_LOST = Problem(path="session", says="has lost its token", accepts="it again, after a reload")
 
-REFUSALS = {frozenset({400, 401, 403, 404, 405, 409, 410, 413, 422, 429, 500, 503, 507}): Refusal}
-
 
 def refusal(problems: Sequence[Problem], status: int, worked: Worked | None = None) -> HttpResponse:
     body = Refusal.model_construct(problems=list(problems), worked=worked)

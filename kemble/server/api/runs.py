@@ -9,19 +9,23 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
-from kemble.core.facts.problems import Problem, Refused
+from kemble.core.cards.cautions import Caution
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.problems import Refused, refuse
+from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.plan.schedule import Plan, plan_from
-from kemble.core.run.run import Event, check_event
-from kemble.core.stations.chain import Worked
-from kemble.server.api.bodies import NewEvent, NewRun
-from kemble.server.api.kitchen import asking
+from kemble.core.run.events import Event, Happening, check_event
+from kemble.core.run.state import RunState
+from kemble.core.stations.heat.curve import CoreCurve
+from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.plans import plans_of
-from kemble.server.api.refusal import REFUSALS, Gone, answer
+from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.api.views import RunCard, RunOpen
 from kemble.server.dropping import drop
-from kemble.server.models import Kitchen, Run, RunEvent, SheetRecord
+from kemble.server.keeping import add_event, begin
+from kemble.server.models import KitchenRecord, Run
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 from kemble.server.worked import worked_for
@@ -30,31 +34,57 @@ router = Router(tags=["runs"])
 REHEARSAL_PACE = 60
 
 
-def begin(
-    kitchen: Kitchen,
-    record: SheetRecord,
-    worked: Worked,
-    plan: Plan,
-    *,
-    began: datetime,
-    clock: datetime,
-    pace: int,
-) -> Run:
-    """Set a run down: from here on it needs neither the sheet nor the kitchen as they may become."""
-    run: Run = kitchen.runs.create(
-        sheet=record,
-        title=record.title,
-        document=record.document,
-        worked=worked.model_dump(mode="json"),
-        plan=plan.model_dump(mode="json"),
-        began=began,
-        clock_began=clock,
-        pace=pace,
-    )
-    return run
+class NewRun(Write):
+    sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
+    occasion: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of an occasion")
+    rehearse: bool = False
 
 
-def run_of(kitchen: Kitchen, number: int) -> Run:
+class NewEvent(Happening):
+    """`at` is on the run's own clock; left out, it is now."""
+
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
+    at: datetime | None = Field(None, description="an instant with its time zone")
+
+
+class RunCard(BaseModel):
+    """`state` is as it stood when the clock on the wall showed `wall`."""
+
+    id: int
+    title: str
+    way: str
+    rehearsed: bool
+    wall: datetime
+    state: RunState
+
+
+class RunOpen(BaseModel):
+    """`now` is on the run's own clock, which goes `pace` times as fast as the one on the wall: it showed `clock_began`
+    when that one showed `began`, and shows `now` when that one shows `wall`.
+
+    `state` is `events` folded over `plan`, looked at now; a page without the network folds on by itself.
+    """
+
+    id: int
+    sheet: int | None
+    title: str
+    way: str
+    pace: int
+    began: datetime
+    clock_began: datetime
+    wall: datetime
+    now: datetime
+    events: list[Event]
+    unit: TemperatureUnit
+    plan: Plan
+    state: RunState
+    core: CoreCurve | None
+    facts: dict[str, Fact]
+    cautions: list[Caution]
+    batch: int | None
+
+
+def run_of(kitchen: KitchenRecord, number: int) -> Run:
     """A run of the kitchen's. Raises Gone when it was dropped, Http404 when there is none."""
     run: Run = get_object_or_404(Run.everything, kitchen=kitchen, pk=number)
     if run.dropped:
@@ -65,30 +95,30 @@ def run_of(kitchen: Kitchen, number: int) -> Run:
 def opened(run: Run) -> HttpResponse:
     wall = timezone.now()
     now = run.clock(wall)
-    plan, predicted, events, logged = run.schedule, run.predicted, run.log, run.logged
+    kept, logged = run.kept, run.logged
     body = RunOpen.model_construct(
         id=run.pk,
         sheet=run.sheet_id,
         title=run.title,
-        way=run.document["way"],
+        way=run.way,
         pace=run.pace,
         began=run.began,
         clock_began=run.clock_began,
         wall=wall,
         now=now,
-        events=events,
+        events=run.log,
         unit=run.kitchen.settings.temperature_unit,
-        plan=plan,
+        plan=kept.plan,
         state=run.state(now),
-        heart=run.heart,
-        facts=predicted.facts,
-        cautions=predicted.cautions,
+        core=kept.core,
+        facts=kept.facts,
+        cautions=kept.cautions,
         batch=logged.pk if logged else None,
     )
     return answer(body)
 
 
-@router.get("/runs", response={200: list[RunCard], **REFUSALS})
+@router.get("/runs", response={200: list[RunCard]})
 def runs(request: HttpRequest) -> list[RunCard]:
     """What is running now."""
     wall = timezone.now()
@@ -96,7 +126,7 @@ def runs(request: HttpRequest) -> list[RunCard]:
         RunCard(
             id=run.pk,
             title=run.title,
-            way=run.document["way"],
+            way=run.way,
             rehearsed=run.pace > 1,
             wall=wall,
             state=run.state(run.clock(wall)),
@@ -105,7 +135,7 @@ def runs(request: HttpRequest) -> list[RunCard]:
     ]
 
 
-@router.post("/runs", response={200: RunOpen, **REFUSALS})
+@router.post("/runs", response={200: RunOpen})
 def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     """Begin from an occasion, on its plan, or from a sheet, at once. A rehearsal goes sixty times as fast."""
     kitchen = asking(request)
@@ -117,7 +147,7 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     elif new_run.sheet is not None:
         occasion, record = None, sheet_of(kitchen, new_run.sheet)
     else:
-        raise Refused([Problem(path="sheet", says="is missing", accepts="the number of a sheet or an occasion")])
+        refuse("sheet", "is missing", "the number of a sheet or an occasion")
     worked = worked_for(record.sheet, kitchen.settings)
     if worked.problems:
         raise Refused(worked.problems)
@@ -130,17 +160,17 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
         if sent:
             run = Run.everything.get(pk=sent.number)
         else:
-            run = begin(kitchen, record, worked, plan, began=now, clock=clock, pace=pace)
+            run = begin(record, record.sheet, worked, plan, began=now, clock=clock, pace=pace)
             keep_receipt(kitchen, new_run.uid, "run", run.pk)
     return opened(run)
 
 
-@router.get("/runs/{int:run_id}", response={200: RunOpen, **REFUSALS})
+@router.get("/runs/{int:run_id}", response={200: RunOpen})
 def open_run(request: HttpRequest, run_id: int) -> HttpResponse:
     return opened(run_of(asking(request), run_id))
 
 
-@router.post("/runs/{int:run_id}/events", response={200: RunOpen, **REFUSALS})
+@router.post("/runs/{int:run_id}/events", response={200: RunOpen})
 def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpResponse:
     """Add an event. The same uid twice is one event, so that a page may send again what it is unsure of.
 
@@ -152,32 +182,23 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     now = run.clock()
     at = new_event.at or now
     if at.tzinfo is None:
-        raise Refused([Problem(path="at", says="has no time zone", accepts="an instant such as 2026-12-05T15:30:00Z")])
+        refuse("at", "has no time zone", "an instant such as 2026-12-05T15:30:00Z")
     at = min(max(at, run.clock_began), now)  # a page's clock may be off; the run's is what counts
     if run.finished and new_event.kind != "finished":
-        end = run.events.filter(kind="finished").last()
+        end = next((event for event in reversed(run.log) if event.kind == "finished"), None)
         if end is None or at >= end.at:
-            raise Refused([Problem(path="run", says="is finished", accepts="a run that is still going")])
+            refuse("run", "is finished", "a run that is still going")
     event = Event.model_validate({**new_event.model_dump(), "at": at})
-    check_event(run.schedule, event)
+    check_event(run.kept.plan, event)
     add_event(run, event)
     return opened(run)
 
 
-def add_event(run: Run, event: Event) -> None:
-    """Keep an event, unless it is kept already."""
-    with writing():
-        _, made = RunEvent.objects.get_or_create(run=run, uid=event.uid, defaults=event.model_dump(exclude={"uid"}))
-        if made and event.kind == "finished" and not run.finished:
-            run.finished = timezone.now()
-            run.save(update_fields=["finished"])
-
-
-@router.delete("/runs/{int:run_id}", response={204: None, **REFUSALS})
+@router.delete("/runs/{int:run_id}", response={204: None})
 def abandon(request: HttpRequest, run_id: int) -> Status[None]:
     """Give up a run that is not in the log. It can be brought back."""
     run = get_object_or_404(Run.everything, kitchen=asking(request), pk=run_id)
     if run.logged:
-        raise Refused([Problem(path="run", says="is in the log", accepts="a run without a batch")])
+        refuse("run", "is in the log", "a run without a batch")
     drop(run, timezone.now())
     return Status(204, None)

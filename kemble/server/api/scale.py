@@ -1,23 +1,40 @@
-"""The scale: what it shows, live; its zero; and the tray of the simulated one."""
+"""The scale: what it shows, live; its zero; and what lies on the simulated one."""
 
 from __future__ import annotations
+
+from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
-from kemble.core.facts.problems import Problem, Refused
-from kemble.server.api.bodies import LoadTray
-from kemble.server.api.kitchen import asking
+from kemble.core.facts.problems import refuse
+from kemble.server.api.asked import Body, asking
 from kemble.server.api.live import stream
-from kemble.server.api.refusal import REFUSALS
-from kemble.server.api.views import ScaleCard
+from kemble.server.devices.ears import ScaleLive
 from kemble.server.devices.scales import is_simulated, simulated, watch_of
 
 router = Router(tags=["scale"])
 
 
-@router.get("/scale", response={200: ScaleCard, **REFUSALS})
+class LoadScale(Body):
+    """What to do with the simulated scale. `pinch` puts a lump on such as a hand takes that aims at `grams`."""
+
+    do: Literal["put", "pinch", "lift", "unplug", "plug", "garble"] = Field(
+        description="put, pinch, lift, unplug, plug or garble"
+    )
+    grams: float | None = Field(None, gt=0, le=20_000, allow_inf_nan=False, description="above 0, at most 20 000 g")
+
+
+class ScaleCard(BaseModel):
+    """The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page."""
+
+    simulated: bool
+    live: ScaleLive
+
+
+@router.get("/scale", response={200: ScaleCard})
 def scale(request: HttpRequest) -> ScaleCard:
     kitchen = asking(request)
     return ScaleCard.model_validate({"simulated": is_simulated(kitchen), "live": watch_of(kitchen).live.model_dump()})
@@ -29,23 +46,23 @@ async def live(request: HttpRequest) -> HttpResponse:
     return await stream(request, watch_of)
 
 
-@router.post("/scale/zero", response={204: None, **REFUSALS})
+@router.post("/scale/zero", response={204: None})
 def zero(request: HttpRequest) -> Status[None]:
     if not watch_of(asking(request)).zero():
-        raise Refused([Problem(path="scale", says="is not there", accepts="a scale that is plugged in and watched")])
+        refuse("scale", "is not there", "a scale that is plugged in and watched")
     return Status(204, None)
 
 
-@router.post("/scale/tray", response={204: None, **REFUSALS})
-def tray(request: HttpRequest, load: LoadTray) -> Status[None]:
+@router.post("/scale/load", response={204: None})
+def load(request: HttpRequest, load: LoadScale) -> Status[None]:
     """Load the simulated scale, or pull its plug. A real one is loaded by hand."""
     kitchen = asking(request)
     if not is_simulated(kitchen):
-        raise Refused([Problem(path="scale", says="is a real one", accepts="a lump, put on by hand")])
+        refuse("scale", "is a real one", "a lump, put on by hand")
     port = simulated(kitchen)
     if load.do in ("put", "pinch"):
         if load.grams is None:
-            raise Refused([Problem(path="grams", says="is missing", accepts="the weight of the lump in g")])
+            refuse("grams", "is missing", "the weight of the lump in g")
         (port.put if load.do == "put" else port.pinch)(load.grams)
     elif load.do == "lift":
         port.lift()

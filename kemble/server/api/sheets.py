@@ -3,40 +3,140 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Annotated, Any
+from datetime import datetime
+from typing import Annotated
 
 from django.db.models import Q
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Query, Router
 from ninja.responses import Status
+from pydantic import BaseModel, Field
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.change.adjust import adjust
+from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part, unshare_part
-from kemble.core.change.shopping import ShoppingList, shopping
 from kemble.core.change.sides import Sides, sides
-from kemble.core.facts.fact import ripple
-from kemble.core.facts.problems import Problem, Refused
-from kemble.core.kitchen.document import Kitchen as CoreKitchen
+from kemble.core.facts.fact import Moved, ripple
+from kemble.core.facts.problems import refuse
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.log.taste import Verdict
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
-from kemble.server.api.bodies import AdjustSheet, AskSides, GoShopping, NewSheet, SaveSheet, SharePart, WorkSheet
-from kemble.server.api.kitchen import asking
+from kemble.core.stations.chain import Worked
+from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
-from kemble.server.api.refusal import REFUSALS, Conflict, Gone, answer, refusal
-from kemble.server.api.views import Dot, Rippled, SheetCard, SheetOpen, SheetPage
+from kemble.server.api.refusal import Conflict, Gone, answer, refusal
 from kemble.server.dropping import drop
-from kemble.server.models import Batch, Kitchen, SheetRecord, SheetRevision
+from kemble.server.keeping import create_sheet
+from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import WORKING, writing
-from kemble.server.worked import card_of, carded, worked_by, worked_for
+from kemble.server.worked import carded, worked_for
 
 router = Router(tags=["sheets"])
 _MOST_DOTS = 60
 
 
-def dots_of(kitchen: Kitchen, way: str) -> list[Dot]:
+class NewSheet(Write):
+    """From a way's own starting sheet (or, `blank`, from its flour or grain alone), or from a whole sheet (a copy)."""
+
+    way: str | None = Field(None, max_length=40, description="a way")
+    blank: bool = False
+    sheet: Sheet | None = None
+
+
+class SaveSheet(Write):
+    revision: int = Field(ge=1, le=MOST_NUMBER, description="the revision that was edited")
+    sheet: Sheet
+
+
+class WorkSheet(Body):
+    """A sheet to work, and optionally the one before it, to say what moved."""
+
+    sheet: Sheet
+    before: Sheet | None = None
+
+
+class AdjustSheet(Body):
+    """What moved is told against `before`, or against the sheet itself."""
+
+    sheet: Sheet
+    to: Adjustment
+    before: Sheet | None = None
+
+
+class SharePart(Write):
+    """A part of the sheet, and the sheet it is made for too."""
+
+    role: PartRole = Field(description="a part of the sheet")
+    with_sheet: int = number_of("another sheet")
+
+
+class AskSides(Body):
+    """A sheet, and a question on which its way's cooks differ."""
+
+    sheet: Sheet
+    question: str = Field(max_length=40, description="a question of the way")
+
+
+class SheetCard(BaseModel):
+    """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing."""
+
+    id: int
+    title: str
+    way: str
+    changed: datetime
+    numbers: list[str]
+    problem: str
+
+
+class SheetPage(BaseModel):
+    """Some sheets of all that were sought, the newest first. Pages count from 1."""
+
+    sheets: list[SheetCard]
+    page: int
+    pages: int
+    total: int
+
+
+class Dot(BaseModel):
+    """An earlier batch on the map."""
+
+    id: int
+    title: str
+    hydration_pct: float
+    sugar_pct: float
+    verdict: Verdict
+    made: datetime
+
+
+class SheetOpen(BaseModel):
+    id: int
+    revision: int
+    changed: datetime
+    sheet: Sheet
+    worked: Worked
+    dots: list[Dot]
+
+
+class Saved(BaseModel):
+    """What a save has become: all that its sender does not know already."""
+
+    revision: int
+
+
+class Rippled(BaseModel):
+    """A sheet worked, and what moved since the one before."""
+
+    sheet: Sheet
+    worked: Worked
+    moved: list[Moved]
+    says: list[str]
+
+
+def dots_of(kitchen: KitchenRecord, way: str) -> list[Dot]:
     """The newest batches of a way, for its map. Rehearsals are none."""
     batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     return [
@@ -52,7 +152,7 @@ def dots_of(kitchen: Kitchen, way: str) -> list[Dot]:
     ]
 
 
-def sheet_of(kitchen: Kitchen, number: int) -> SheetRecord:
+def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
     """A sheet of the kitchen's. Raises Gone when it was thrown away, Http404 when there is none."""
     record: SheetRecord = get_object_or_404(SheetRecord.everything, kitchen=kitchen, pk=number)
     if record.dropped:
@@ -60,13 +160,12 @@ def sheet_of(kitchen: Kitchen, number: int) -> SheetRecord:
     return record
 
 
-def _opened(record: SheetRecord, revision: SheetRevision | None = None) -> HttpResponse:
-    """The sheet as it stands, or as it was saved in one revision."""
-    sheet = revision.sheet if revision else record.sheet
+def _opened(record: SheetRecord) -> HttpResponse:
+    sheet = record.sheet
     body = SheetOpen.model_construct(
         id=record.pk,
-        revision=revision.number if revision else record.revision,
-        changed=revision.saved if revision else record.changed,
+        revision=record.revision,
+        changed=record.changed,
         sheet=sheet,
         worked=worked_for(sheet, record.kitchen.settings),
         dots=dots_of(record.kitchen, sheet.way),
@@ -74,7 +173,7 @@ def _opened(record: SheetRecord, revision: SheetRevision | None = None) -> HttpR
     return answer(body)
 
 
-@router.get("/sheets", response={200: SheetPage, **REFUSALS})
+@router.get("/sheets", response={200: SheetPage})
 def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "") -> SheetPage:
     """The sheets, or those whose title or way says what is sought, the newest first."""
     kitchen = asking(request)
@@ -98,7 +197,7 @@ def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "
     return SheetPage(sheets=cards, page=page, pages=pages, total=total)
 
 
-@router.post("/sheets", response={200: SheetOpen, **REFUSALS})
+@router.post("/sheets", response={200: SheetOpen})
 def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
     """A way's own starting sheet, a blank one, or a copy of a whole one."""
     if new_sheet.sheet is not None:
@@ -106,52 +205,34 @@ def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
     elif new_sheet.way is not None:
         sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
     else:
-        raise Refused([Problem(path="way", says="is missing", accepts="a way, or a whole sheet")])
+        refuse("way", "is missing", "a way, or a whole sheet")
     return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
 
 
-def create_sheet(kitchen: Kitchen, sheet: Sheet, uid: str | None = None) -> SheetRecord:
-    """Keep a new sheet; with the `uid` of one that was made before, that one is given."""
-    settings = kitchen.settings
-    card = card_of(worked_for(sheet, settings), worked_by(settings), 1)
-    document = sheet.model_dump(mode="json")
-    with writing():
-        sent = receipt_of(kitchen, uid, "sheet")
-        if sent:
-            made: SheetRecord = SheetRecord.everything.get(pk=sent.number)
-            return made
-        record: SheetRecord = kitchen.sheets.create(title=sheet.title, way=sheet.way, document=document, card=card)
-        SheetRevision.objects.create(record=record, number=1, document=document)
-        keep_receipt(kitchen, uid, "sheet", record.pk)
-    return record
-
-
-@router.get("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
+@router.get("/sheets/{int:sheet_id}", response={200: SheetOpen})
 def open_sheet(request: HttpRequest, sheet_id: int) -> HttpResponse:
     return _opened(sheet_of(asking(request), sheet_id))
 
 
-@router.put("/sheets/{int:sheet_id}", response={200: SheetOpen, **REFUSALS})
-def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> HttpResponse:
+@router.put("/sheets/{int:sheet_id}", response={200: Saved})
+def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> Saved:
     """Save over the revision that was edited. 409 when somebody saved in between: nothing is overwritten.
 
     A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
     """
     kitchen = asking(request)
     record = sheet_of(kitchen, sheet_id)
-    settings = kitchen.settings
-    card = card_of(worked_for(save.sheet, settings), worked_by(settings), save.revision + 1)
     with writing():
         sent = receipt_of(kitchen, save.uid, "save")
         if sent:
             revision = SheetRevision.objects.get(record_id=sent.number, number=sent.revision)
         else:
-            revision = _save(record, save.revision, save.sheet, card)
+            revision = _save(record, save.revision, save.sheet)
             keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
-    return _opened(record, revision)
+    return Saved(revision=revision.number)
 
 
-def _save(record: SheetRecord, over: int, sheet: Sheet, card: dict[str, Any]) -> SheetRevision:
+def _save(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
     """Inside `writing()`. Raises Conflict when `over` is not the newest revision."""
     document = sheet.model_dump(mode="json")
     hit = SheetRecord.objects.filter(pk=record.pk, revision=over).update(
@@ -160,27 +241,26 @@ def _save(record: SheetRecord, over: int, sheet: Sheet, card: dict[str, Any]) ->
         document=document,
         revision=over + 1,
         changed=timezone.now(),
-        card=card,
     )
     if not hit:
         raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
     return SheetRevision.objects.create(record=record, number=over + 1, document=document)
 
 
-@router.delete("/sheets/{int:sheet_id}", response={204: None, **REFUSALS})
+@router.delete("/sheets/{int:sheet_id}", response={204: None})
 def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
     """Throw a sheet away, its plans with it. It can be brought back; runs and batches keep their own copy of it."""
     drop(get_object_or_404(SheetRecord.everything, kitchen=asking(request), pk=sheet_id), timezone.now())
     return Status(204, None)
 
 
-@router.post("/work", response={200: Rippled, **REFUSALS})
+@router.post("/work", response={200: Rippled})
 def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
     """Work a sheet without saving it. 422 with whatever could be worked out when something cannot."""
     return _rippled(wanted.sheet, wanted.before, asking(request).settings)
 
 
-@router.post("/sides", response={200: Sides, **REFUSALS})
+@router.post("/sides", response={200: Sides})
 def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     """The sheet under every school of a question, side by side. Saves nothing."""
     settings = asking(request).settings
@@ -189,7 +269,7 @@ def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     return answer(found)
 
 
-@router.post("/adjust", response={200: Rippled, **REFUSALS})
+@router.post("/adjust", response={200: Rippled})
 def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
     before = adjustment.before or adjustment.sheet
@@ -199,14 +279,14 @@ def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     return _rippled(adjusted.sheet, before, settings, adjusted.says)
 
 
-@router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen, **REFUSALS})
+@router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen})
 def share(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Make a part of this sheet for another one too. Both are saved, or neither."""
     settings = asking(request).settings
     return _shared(request, sheet_id, sharing, lambda giver, taker: share_part(giver, taker, sharing.role, settings))
 
 
-@router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen, **REFUSALS})
+@router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen})
 def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Let each sheet make its own again. Both are saved, or neither."""
     return _shared(request, sheet_id, sharing, lambda giver, taker: unshare_part(giver, taker, sharing.role))
@@ -218,31 +298,17 @@ def _shared(
     """Change two sheets together, as they stand when it is their turn."""
     kitchen = asking(request)
     if sheet_id == sharing.with_sheet:
-        raise Refused([Problem(path="with_sheet", says="is the same sheet", accepts="another sheet")])
+        refuse("with_sheet", "is the same sheet", "another sheet")
     with writing():
         if receipt_of(kitchen, sharing.uid, "share") is None:
             giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
             for record, sheet in zip((giver, taker), change(giver.sheet, taker.sheet), strict=True):
-                _save(record, record.revision, sheet, {})
+                _save(record, record.revision, sheet)
             keep_receipt(kitchen, sharing.uid, "share", giver.pk)
     return _opened(sheet_of(kitchen, sheet_id))
 
 
-@router.post("/shopping", response={200: ShoppingList, **REFUSALS})
-def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
-    """What the sheets need together, in packs, less what is in the larder."""
-    kitchen = asking(request)
-    numbers = [one.sheet for one in going.wanted]
-    records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
-    if any(number not in records for number in numbers):
-        raise Http404("no such sheet")
-    # For what was thrown away meanwhile nothing is bought.
-    wanted = [one for one in going.wanted if records[one.sheet].dropped is None]
-    sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
-    return answer(shopping(sheets, kitchen.settings))
-
-
-def _rippled(sheet: Sheet, before: Sheet | None, kitchen: CoreKitchen, says: Sequence[str] = ()) -> HttpResponse:
+def _rippled(sheet: Sheet, before: Sheet | None, kitchen: Kitchen, says: Sequence[str] = ()) -> HttpResponse:
     worked = worked_for(sheet, kitchen)
     if worked.problems:
         return refusal(worked.problems, 422, worked)

@@ -12,7 +12,7 @@ from django.conf import settings
 from kemble.server.devices.ears import Ear
 from kemble.server.devices.port import Port, SerialPort
 from kemble.server.devices.watch import Watch
-from kemble.server.models import Kitchen
+from kemble.server.models import KitchenRecord
 from kemble.server.owner import is_owners
 
 Simulated = TypeVar("Simulated", bound=Port)
@@ -27,18 +27,18 @@ class Attached(Generic[Simulated]):
         self._watches: dict[int, Watch] = {}
         self._simulated: dict[int, Simulated] = {}
 
-    def is_simulated(self, kitchen: Kitchen) -> bool:
+    def is_simulated(self, kitchen: KitchenRecord) -> bool:
         """An address comes from whoever starts the server, never from a page: it could reach anything."""
         return not (getattr(settings, self._setting) and is_owners(kitchen))
 
-    def simulated(self, kitchen: Kitchen) -> Simulated:
+    def simulated(self, kitchen: KitchenRecord) -> Simulated:
         """The kitchen's simulated device, made when it is first asked for."""
         with self._lock:
             if kitchen.pk not in self._simulated:
                 self._simulated[kitchen.pk] = self._new_simulated()
             return self._simulated[kitchen.pk]
 
-    def watch_of(self, kitchen: Kitchen) -> Watch:
+    def watch_of(self, kitchen: KitchenRecord) -> Watch:
         """The watch on the kitchen's device."""
         port = self.simulated(kitchen) if self.is_simulated(kitchen) else None
 

@@ -17,7 +17,7 @@ export function SimulatedTray({ aim, state, waiting }: Props) {
   const [grams, setGrams] = useState(25);
   const [wrong, setWrong] = useState("");
   const load = (what: Do, amount: number | null = null) =>
-    ask(api.POST("/api/scale/tray", { body: { do: what, grams: amount } }))
+    ask(api.POST("/api/scale/load", { body: { do: what, grams: amount } }))
       .then(() => setWrong(""))
       .catch(() => setWrong("The kitchen's server cannot be reached."));
   const gone = state === "gone";

@@ -118,7 +118,7 @@ function run(steps: StepWorked[], states: StepState[], focus: string | null, mor
       expected_serve: at(60),
       late_min: 0,
     },
-    heart: null,
+    core: null,
     facts: {},
     cautions: [{ id: "steam", title: "Steam", says: "Tilt the lid away." }],
     batch: null,
@@ -395,8 +395,8 @@ it("when all is done, space goes on to the tasting", async () => {
 });
 
 describe("a thermometer in the heart", () => {
-  const heart = {
-    curve: { minutes: [0, 30, 60], heart_c: [20, 80, 95], surface_c: [90, 99, 99] },
+  const core = {
+    curve: { minutes: [0, 30, 60], core_c: [20, 80, 95], surface_c: [90, 99, 99] },
     first: 25,
     done: 30,
     latest: 40,
@@ -405,7 +405,7 @@ describe("a thermometer in the heart", () => {
   const open = async (...more: RunOpen["events"]) => {
     vi.stubGlobal("EventSource", Stream);
     const events = [event("started", "steam", at(-12)), ...more];
-    const told = await show(run([STEAM], [running(STEAM, 12)], "steam", { heart, events }));
+    const told = await show(run([STEAM], [running(STEAM, 12)], "steam", { core, events }));
     await press("Thermometer in the heart");
     await pass(50);
     return told;
@@ -415,7 +415,7 @@ describe("a thermometer in the heart", () => {
     await show(run([STEAM], [running(STEAM, 12)], "steam"));
     expect(screen.queryByRole("button", { name: "Thermometer in the heart" })).toBeNull();
     cleanup();
-    await show(run([STEAM], [standing("steam")], "steam", { heart }));
+    await show(run([STEAM], [standing("steam")], "steam", { core }));
     expect(screen.queryByRole("button", { name: "Thermometer in the heart" })).toBeNull();
   });
 

@@ -16,7 +16,7 @@ interface Props {
 
 export function Probe({ run, standing, onRead }: Props) {
   const [open, setOpen] = useState(false);
-  if (!run.heart) return null;
+  if (!run.core) return null;
   return (
     <section aria-label="Thermometer">
       {standing.refit && (
@@ -26,7 +26,7 @@ export function Probe({ run, standing, onRead }: Props) {
       )}
       {open ? (
         <>
-          <Told heart={run.heart} standing={standing} />
+          <Told core={run.core} standing={standing} />
           <Reading run={run} standing={standing} onRead={onRead} onClose={() => setOpen(false)} />
         </>
       ) : (
@@ -114,20 +114,20 @@ const H = 190;
 const PAD = { left: 44, right: 14, top: 26, bottom: 34 };
 
 /** The heart as it was told, thin; what was read, as dots; the rest as it is told now, bold. */
-export function Told({ heart, standing }: { heart: NonNullable<RunOpen["heart"]>; standing: StepState }) {
+export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; standing: StepState }) {
   const { refit, probed } = standing;
   if (!refit) return null;
-  const before = refit.was_done - heart.done;
+  const before = refit.was_done - core.done;
   const [done, latest] = [refit.done - before, refit.latest - before];
-  const { minutes, heart_c } = heart.curve;
-  const end = Math.max(latest, heart.latest, ...probed.map((one) => one.minute)) * 1.08;
+  const { minutes, core_c } = core.curve;
+  const end = Math.max(latest, core.latest, ...probed.map((one) => one.minute)) * 1.08;
   const x = scaleLinear()
     .domain([0, end])
     .range([PAD.left, W - PAD.right]);
   const y = scaleLinear()
-    .domain([Math.min(0, ...heart_c), 104])
+    .domain([Math.min(0, ...core_c), 104])
     .range([H - PAD.bottom, PAD.top]);
-  const points = minutes.map((minute, i) => [minute, heart_c[i] ?? 0] as [number, number]);
+  const points = minutes.map((minute, i) => [minute, core_c[i] ?? 0] as [number, number]);
   const path = (by: number) =>
     line<[number, number]>()
       .x(([minute]) => x(minute * by))
@@ -137,7 +137,7 @@ export function Told({ heart, standing }: { heart: NonNullable<RunOpen["heart"]>
       viewBox={`0 0 ${W} ${H}`}
       className="block w-full max-w-[620px]"
       role="img"
-      aria-label={`Told done at ${heart.done.toFixed(0)} minutes, now at ${done.toFixed(0)}`}
+      aria-label={`Told done at ${core.done.toFixed(0)} minutes, now at ${done.toFixed(0)}`}
     >
       <rect
         x={x(refit.first - before)}

@@ -7,7 +7,7 @@ import type { NewEvent, Plan, RunOpen, RunState, StepState, StepWorked } from ".
 import { type Probed, type Refit, refit } from "./refit";
 
 export type Event = RunOpen["events"][number];
-export type Heart = NonNullable<RunOpen["heart"]>;
+export type CoreCurve = NonNullable<RunOpen["core"]>;
 type Note = RunState["notes"][number];
 type Scheduled = Plan["scheduled"][number];
 
@@ -121,12 +121,12 @@ export function stateOf(
   plan: Plan,
   events: Event[],
   now: number,
-  heart: Heart | null = null,
+  core: CoreCurve | null = null,
   unit: "C" | "F" = "C",
 ): RunState {
   const fold = new Fold(plan);
   for (const event of standing(plan, events)) fold.apply(event);
-  const steps = project(fold, now, heart, unit);
+  const steps = project(fold, now, core, unit);
   const ends = Math.max(...steps.map((one) => Date.parse(one.expected_ends)));
   const { focus, next } = focused(fold, steps, now);
   return {
@@ -145,36 +145,36 @@ export function stateOf(
 const iso = (ms: number) => new Date(ms).toISOString();
 
 /** Minutes by which a step's window is later than that of one load: by the loads before it. */
-const shiftOf = (step: StepWorked, heart: Heart | null) => (step.window && heart ? step.window.done - heart.done : 0);
+const shiftOf = (step: StepWorked, core: CoreCurve | null) => (step.window && core ? step.window.done - core.done : 0);
 
 /** What was read in a step's last load, in minutes since that went in. */
-function readings(fold: Fold, step: StepWorked, heart: Heart | null): Probed[] {
+function readings(fold: Fold, step: StepWorked, core: CoreCurve | null): Probed[] {
   const started = fold.started.get(step.id);
   if (started === undefined) return [];
-  const before = Math.max(0, shiftOf(step, heart));
+  const before = Math.max(0, shiftOf(step, core));
   return (fold.probed.get(step.id) ?? []).map(([at, celsius]) => ({
     minute: (at - started) / MINUTE - before,
     celsius,
   }));
 }
 
-function refitted(step: StepWorked, heart: Heart | null, probed: Probed[], unit: "C" | "F"): Refit | null {
-  if (!heart || !step.window) return null;
-  const shift = shiftOf(step, heart);
-  const found = refit(heart.curve, heart, probed, unit);
+function refitted(step: StepWorked, core: CoreCurve | null, probed: Probed[], unit: "C" | "F"): Refit | null {
+  if (!core || !step.window) return null;
+  const shift = shiftOf(step, core);
+  const found = refit(core.curve, core, probed, unit);
   if (!found) return null;
   const { first, done, latest, was_done } = found;
   return { ...found, first: first + shift, done: done + shift, latest: latest + shift, was_done: was_done + shift };
 }
 
 /** Carry what has happened forward: a step begins when planned, or as soon after as what it waits for allows. */
-function project(fold: Fold, now: number, heart: Heart | null, unit: "C" | "F"): StepState[] {
+function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F"): StepState[] {
   const ends = new Map<string, number>();
   const found = new Map<string, StepState>();
   for (const scheduled of inOrder(fold.plan)) {
     const { step } = scheduled;
-    const probed = readings(fold, step, heart);
-    const told = refitted(step, heart, probed, unit);
+    const probed = readings(fold, step, core);
+    const told = refitted(step, core, probed, unit);
     const length = ((told ? told.done : step.minutes) + (fold.extra.get(step.id) ?? 0)) * MINUTE;
     const started = fold.started.get(step.id);
     const ended = fold.ended.get(step.id);

@@ -16,12 +16,12 @@ interface WindowTold {
   latest: number;
 }
 
-/** None without a reading. `curve` is the heart as it was told, `told` its first check, done and latest. */
+/** None without a reading. `curve` is the core temperature as it was told, `told` its first check, done and latest. */
 export function refit(curve: Curve, told: WindowTold, readings: Probed[], unit: "C" | "F"): Refit | null {
   const last = readings.at(-1);
   if (!last) return null;
   let highest = Number.NEGATIVE_INFINITY;
-  const heart = curve.heart_c.map((celsius) => {
+  const core = curve.core_c.map((celsius) => {
     highest = Math.max(highest, celsius);
     return highest;
   });
@@ -30,7 +30,7 @@ export function refit(curve: Curve, told: WindowTold, readings: Probed[], unit: 
   let mean = 0;
   let precision = prior;
   for (const one of readings) {
-    const seen = logFactor(curve.minutes, heart, one);
+    const seen = logFactor(curve.minutes, core, one);
     if (!seen) continue;
     const weight = 1 / seen.sd ** 2;
     mean = (mean * precision + seen.log * weight) / (precision + weight);
@@ -52,16 +52,16 @@ export function refit(curve: Curve, told: WindowTold, readings: Probed[], unit: 
   };
 }
 
-function logFactor(minutes: number[], heart: number[], one: Probed): { log: number; sd: number } | null {
+function logFactor(minutes: number[], core: number[], one: Probed): { log: number; sd: number } | null {
   if (one.minute < TOO_SOON_MIN) return null;
-  const low = heart[0] as number;
-  const high = heart.at(-1) as number;
+  const low = core[0] as number;
+  const high = core.at(-1) as number;
   const within = (value: number, from: number, to: number) => Math.min(Math.max(value, from), to);
   const at = within(one.celsius, low + 1e-6, high - 1e-6);
-  const told = interpolated(at, heart, minutes);
+  const told = interpolated(at, core, minutes);
   const step = 0.5 * READING_SD_C;
-  const earlier = interpolated(within(at - step, low, high), heart, minutes);
-  const later = interpolated(within(at + step, low, high), heart, minutes);
+  const earlier = interpolated(within(at - step, low, high), core, minutes);
+  const later = interpolated(within(at + step, low, high), core, minutes);
   if (later <= earlier || told <= 0) return null;
   let sd = ((later - earlier) / (2 * step)) * READING_SD_C;
   if (one.celsius <= low + READING_SD_C || one.celsius >= high - READING_SD_C) sd *= 3;
@@ -82,8 +82,8 @@ function interpolated(x: number, xs: number[], ys: number[]): number {
 
 function says(last: Probed, now: number, was: number, unit: "C" | "F"): string {
   const shown = unit === "C" ? last.celsius : last.celsius * 1.8 + 32;
-  const heart = `At ${last.minute.toFixed(0)} minutes the heart is ${shown.toFixed(0)} °${unit}: `;
-  if (last.minute >= now) return `${heart}done by the curve. Look at it now.`;
-  if (Math.round(now) === Math.round(was)) return `${heart}as told, done at ${was.toFixed(0)}.`;
-  return `${heart}done at ${now.toFixed(0)}, not ${was.toFixed(0)}.`;
+  const told = `At ${last.minute.toFixed(0)} minutes the heart is ${shown.toFixed(0)} °${unit}: `;
+  if (last.minute >= now) return `${told}done by the curve. Look at it now.`;
+  if (Math.round(now) === Math.round(was)) return `${told}as told, done at ${was.toFixed(0)}.`;
+  return `${told}done at ${now.toFixed(0)}, not ${was.toFixed(0)}.`;
 }

@@ -33,7 +33,7 @@ const run = (more: Partial<RunOpen> = {}) =>
     now: BEGAN,
     pace: 1,
     events: [],
-    heart: null,
+    core: null,
     unit: "C",
     plan: { serve: BEGAN, begin: BEGAN, scheduled: STEPS.map((step) => ({ step, starts: BEGAN, ends: BEGAN })) },
     ...more,

@@ -37,7 +37,7 @@ export function useRun(id: number) {
     const uids = new Set(known.map((event) => event.uid));
     return [...known, ...outbox.waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now()))];
   }, [run.data, outbox.waiting, now]);
-  const open = run.data && { ...run.data, state: stateOf(run.data.plan, events, now(), run.data.heart, run.data.unit) };
+  const open = run.data && { ...run.data, state: stateOf(run.data.plan, events, now(), run.data.core, run.data.unit) };
   const going = run.data && open?.state.status === "running";
   const { undo, redo } = going ? takeable(run.data.plan, events) : { undo: null, redo: null };
 

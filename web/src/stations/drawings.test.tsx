@@ -297,7 +297,7 @@ describe("a piece under the hand", () => {
   });
 });
 
-const curve = { minutes: [0, 10, 20, 30, 40], heart_c: [40, 60, 80, 90, 95], surface_c: [90, 97, 98, 99, 99] };
+const curve = { minutes: [0, 10, 20, 30, 40], core_c: [40, 60, 80, 90, 95], surface_c: [90, 97, 98, 99, 99] };
 const times = facts(
   fact("heat.first_check_min", 25, "min"),
   fact("heat.done_min", 30, "min"),
@@ -307,7 +307,6 @@ const times = facts(
 );
 const steam = {
   kind: "steam",
-  curve,
   steamer: {
     pot_mm: 260,
     rack_mm: 38,
@@ -328,11 +327,11 @@ const inTin = { kind: "tin", tin: steam.tin, depthMm: 31, covered: false } as co
 describe("an oven", () => {
   const bake = {
     kind: "bake",
-    curve: { minutes: [0, 20, 40, 60], heart_c: [21, 60, 95, 99], surface_c: [21, 85, 104, 112] },
     tin: steam.tin,
     depth_mm: 30,
     oven_c: 175,
   } as BakeDrawing;
+  const baked = { minutes: [0, 20, 40, 60], core_c: [21, 60, 95, 99], surface_c: [21, 85, 104, 112] };
 
   it("draws the batter in its tin to one scale, and says what the top does", () => {
     render(<Oven drawing={bake} facts={facts(fact("heat.skin_min", 27), fact("heat.browns_min", 43))} />);
@@ -347,7 +346,7 @@ describe("an oven", () => {
   });
 
   it("its curve has room for a top hotter than boiling", () => {
-    render(<HeatCurve drawing={bake} facts={times} checks={[]} at={0} />);
+    render(<HeatCurve drawing={bake} curve={baked} facts={times} checks={[]} at={0} />);
     const ys = all("path[stroke-dasharray]").flatMap((one) =>
       [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
     );
@@ -359,7 +358,6 @@ describe("what is stirred", () => {
   const one = {
     kind: "stirred",
     method: "pan",
-    curve: { minutes: [0, 6], heart_c: [21, 98], surface_c: [21, 98] },
     power_w: 620,
     warm_kj: 120,
     dry_kj: 40,
@@ -404,7 +402,7 @@ describe("grain under a lid", () => {
       { name: "simmers", minutes: 12 },
       { name: "stands shut", minutes: 10 },
     ];
-    const drawing = { kind: "grain", how: "lid", curve, phases, bed_mm: 30, across_mm: 200, steamer: null } as const;
+    const drawing = { kind: "grain", how: "lid", phases, bed_mm: 30, across_mm: 200, steamer: null } as const;
     render(<GrainPot drawing={drawing as never} />);
     const [, boil, simmer, stand] = all("rect").map((rect) => num(rect, "width"));
     expect((simmer ?? 0) / (boil ?? 1)).toBeCloseTo(3, 6);
@@ -495,7 +493,7 @@ describe("between the points of a curve", () => {
 
 describe("heat", () => {
   it("draws first check, done and latest where they stand on the axis", () => {
-    render(<HeatCurve drawing={steam} facts={times} checks={[]} at={0} />);
+    render(<HeatCurve drawing={steam} curve={curve} facts={times} checks={[]} at={0} />);
     const [first, done, latest] = all('line[stroke="var(--color-green)"]').map((line) => num(line, "x1"));
     expect(((done ?? 0) - (first ?? 0)) / ((latest ?? 0) - (first ?? 0))).toBeCloseTo(5 / 13, 6);
   });
@@ -505,6 +503,7 @@ describe("heat", () => {
     render(
       <HeatCurve
         drawing={boil}
+        curve={curve}
         checks={[]}
         at={0}
         facts={{ ...times, ...facts(fact("heat.float_min", 4), fact("heat.core_hot_min", 30)) }}
@@ -538,7 +537,6 @@ describe("heat", () => {
   it("puts no more balls in a row than the pot is wide", () => {
     const boil = {
       kind: "boil",
-      curve,
       pot_mm: 240,
       water_mm: 66,
       outer_mm: 35,
@@ -557,14 +555,14 @@ describe("heat", () => {
 describe("cooling", () => {
   it("marks when it cuts clean", () => {
     render(
-      <Cooling drawing={{ curve, handle_c: 60, cut_c: 34 }} facts={facts(fact("rest.cut_after_min", 30, "min"))} />,
+      <Cooling cooling={{ curve, handle_c: 60, cut_c: 34 }} facts={facts(fact("rest.cut_after_min", 30, "min"))} />,
     );
     expect(screen.getByRole("img", { name: "Cuts clean after 30" })).toBeTruthy();
   });
 
   it("draws for balls only the stretch in which they are eaten", () => {
     const found = facts(fact("rest.handle_from_min", 5), fact("rest.handle_until_min", 10));
-    render(<Cooling drawing={{ curve, handle_c: 65, cut_c: null }} facts={found} large />);
+    render(<Cooling cooling={{ curve, handle_c: 65, cut_c: null }} facts={found} large />);
     expect(text()).toContain("eat: 5 to 10 min");
     expect(text()).not.toContain("40minutes");
   });
@@ -576,9 +574,7 @@ describe("the bowl as a bar", () => {
       { material: "water", grams: 300 },
       { material: "starch", grams: 100 },
     ];
-    render(
-      <BowlBar drawing={{ bar, lines: [], parts: [], grain: null, in_zone: true, outcome: "", bite: "" }} facts={{}} />,
-    );
+    render(<BowlBar drawing={{ bar, in_zone: true, outcome: "", bite: "" }} facts={{}} />);
     const [water, starch] = all("rect").map((rect) => num(rect, "width"));
     expect((water ?? 0) / (starch ?? 1)).toBeCloseTo(3, 6);
   });

@@ -108,10 +108,10 @@ def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> C
         path, words = "cut.pieces", f"{asked.pieces} pieces"
     small = _too_small(tray, asked.side_mm, area)
     if small:
-        working.refuse(path, f"{words} are {small}", "larger ones")
+        working.problem(path, f"{words} are {small}", "larger ones")
         return None
     if area is not None and area > tray.area * (1 + 1e-9):
-        working.refuse(path, f"{words} are more than a whole {tinful.tin.size} tray", "lighter ones")
+        working.problem(path, f"{words} are more than a whole {tinful.tin.size} tray", "lighter ones")
         return None
     by_size = asked.side_mm is not None or area is not None
     wish = Wish(
@@ -123,13 +123,13 @@ def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> C
     )
     cutting = cut_tray(tray, asked.pattern, wish)
     if cutting is None:
-        working.refuse(
+        working.problem(
             path, f"not one whole piece lies in the {tinful.tin.size} tray", "smaller pieces, or a larger tray"
         )
         return None
     least = min(cell.area for cell in cutting.pieces)
     if least < _LEAST_AREA_MM2:
-        working.refuse(path, f"{words} would each be under {_LEAST_SIDE_MM:.0f} mm", "fewer pieces, or a larger tin")
+        working.problem(path, f"{words} would each be under {_LEAST_SIDE_MM:.0f} mm", "fewer pieces, or a larger tin")
         return None
     return cutting
 

@@ -33,13 +33,13 @@ SHAPED_AT = ("wrap", "shape", "ball", "snip")  # the step at which the mass must
 SOFT_C = -6.0
 
 
-class RestDrawing(Drawn):
+class Cooling(Drawn):
     curve: Curve
     handle_c: float
     cut_c: float | None
 
 
-def rest(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> RestDrawing:
+def rest(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
     """Cooling, freezing and keeping facts, and the cooling curve."""
     if isinstance(drawn, TinDrawing):
         drawing = _tin(working, base, drawn)
@@ -68,7 +68,7 @@ def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Bod
     return body, leaf("way:board", "it lies thick", round(thick, 1), "mm")
 
 
-def _board(working: Working, base: Composition, drawn: BallDrawing) -> RestDrawing:
+def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     """A cooked mass on the board, or a parcel or packet out of its heat, until it can be handled and no longer."""
     book, kitchen, way = working.book, working.kitchen, working.way
     material = properties(fractions(base), 60.0)
@@ -105,9 +105,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> RestDrawi
     says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
-    return RestDrawing.model_construct(
-        curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=begin_c, cut_c=None
-    )
+    return Cooling.model_construct(curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=begin_c, cut_c=None)
 
 
 def _chilled(working: Working, material: Material, start_c: float) -> None:
@@ -158,7 +156,7 @@ def _setting(working: Working) -> tuple[str, Origin]:
     return "overnight", leaf("way:rest", "a sheet in its bag", "a night in the cold")
 
 
-def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
+def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     school, chosen = _setting(working)
     start = book.number("heat.heart_done_c")
@@ -240,20 +238,18 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> RestDrawing:
         5,
     )
     shown = times <= min(cut_s * 1.5, float(times[-1]))
-    return RestDrawing.model_construct(
-        curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c
-    )
+    return Cooling.model_construct(curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
-def _drawn(times: Array, heart: Array, top: Array) -> Curve:
+def _drawn(times: Array, core: Array, top: Array) -> Curve:
     return Curve.model_construct(
         minutes=tuple(np.round(times / 60, 2).tolist()),
-        heart_c=tuple(np.round(heart, 2).tolist()),
+        core_c=tuple(np.round(core, 2).tolist()),
         surface_c=tuple(np.round(top, 2).tolist()),
     )
 
 
-def _ball(working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing) -> RestDrawing:
+def _ball(working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     dough = properties(fractions(base), 60.0)
     outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
@@ -289,7 +285,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     if filling and core > 0 and any(step.id == "freeze-filling" for step in working.way.steps):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
-    return RestDrawing.model_construct(curve=_drawn(times, heart, skin), handle_c=BITE_C, cut_c=None)
+    return Cooling.model_construct(curve=_drawn(times, heart, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:

@@ -27,7 +27,7 @@ from kemble.core.physics.baking import (
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import HOT_C, clear_s
 from kemble.core.physics.thermal import Material, fractions, properties
-from kemble.core.stations.heat.curve import Curve, drawn_curve
+from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steam import sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
@@ -42,7 +42,6 @@ SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so 
 
 class BakeDrawing(Drawn):
     kind: Literal["bake"] = "bake"
-    curve: Curve
     tin: Tin
     depth_mm: float
     oven_c: float
@@ -138,7 +137,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         deep = f"at {working.degrees(oven_c)} a batter {drawn.depth_mm:.0f} mm deep"
         never = "brown" if asked.cooked else "set"
         says = f"{deep} does not {never} in any sensible time"
-        working.refuse("vessel", says, "a hotter oven, or a shallower tin")
+        working.problem("vessel", says, "a hotter oven, or a shallower tin")
         return None
     # A fan that warms sooner also dries the top sooner: in a very thin tray the fast one can end after the likely.
     first, latest = min(first, done), max(latest, done)
@@ -157,9 +156,9 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _enter_glaze(working, done, skin)
     _advise(working, done, browns, cooked=asked.cooked)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
+    working.core = drawn_curve(minutes[shown], heart[shown], baked.top[shown])
     return BakeDrawing.model_construct(
         kind="bake",
-        curve=drawn_curve(minutes[shown], heart[shown], baked.top[shown]),
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
         oven_c=oven_c,

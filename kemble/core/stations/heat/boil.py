@@ -15,7 +15,7 @@ from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import COOKED, HOT_C, gelled
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
-from kemble.core.stations.heat.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
@@ -31,7 +31,6 @@ _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and st
 
 class BoilDrawing(Drawn):
     kind: Literal["boil"] = "boil"
-    curve: Curve
     pot_mm: float
     water_mm: float
     outer_mm: float
@@ -107,7 +106,7 @@ def boil(
     kitchen = working.kitchen
     found = _cook(working, base, filling, drawn, boil_c)
     if found is None:
-        working.refuse(
+        working.problem(
             "pieces",
             f"at {working.degrees(boil_c)} a ball this size does not cook through",
             "smaller pieces, or less sugar in the dough",
@@ -151,9 +150,9 @@ def boil(
     shown = np.concatenate(([0.0], on_the_clock))
     heart, skin = (np.concatenate((curve[:1], curve)) for curve in (found.heart, found.skin))
     visible = shown <= max(1.7 * done, 1.25 * hot)
+    working.core = drawn_curve(shown[visible], heart[visible], skin[visible])
     return BoilDrawing.model_construct(
         kind="boil",
-        curve=drawn_curve(shown[visible], heart[visible], skin[visible]),
         pot_mm=kitchen.pot.diameter_mm,
         water_mm=kitchen.pot.water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
         outer_mm=drawn.outer_mm,

@@ -1,9 +1,10 @@
-"""A curve of temperature over time, as the screens draw it."""
+"""The core temperature over time, as it was told, and the window that belongs to it."""
 
 from __future__ import annotations
 
 import numpy as np
 
+from kemble.core.facts.fact import Book
 from kemble.core.physics.conduction import Array
 from kemble.core.stations.working import Drawn
 
@@ -14,15 +15,30 @@ class Curve(Drawn):
     """Minutes and °C of the same length."""
 
     minutes: tuple[float, ...]
-    heart_c: tuple[float, ...]
+    core_c: tuple[float, ...]
     surface_c: tuple[float, ...]
 
 
-def drawn_curve(minutes: Array, heart: Array, surface: Array) -> Curve:
+class CoreCurve(Drawn):
+    """The core temperature as it was told for one load, and its window, in minutes from the start of the heat."""
+
+    curve: Curve
+    first: float
+    done: float
+    latest: float
+
+
+def core_curve(curve: Curve, book: Book) -> CoreCurve:
+    """The curve with the window that the heat has entered."""
+    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+    return CoreCurve.model_construct(curve=curve, first=first, done=done, latest=latest)
+
+
+def drawn_curve(minutes: Array, core: Array, surface: Array) -> Curve:
     """About a hundred points are enough to draw."""
     step = max(1, len(minutes) // 100)
     return Curve.model_construct(
         minutes=tuple(np.round(minutes[::step], 3).tolist()),
-        heart_c=tuple(np.round(heart[::step], 2).tolist()),
+        core_c=tuple(np.round(core[::step], 2).tolist()),
         surface_c=tuple(np.round(surface[::step], 2).tolist()),
     )

@@ -14,7 +14,7 @@ from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
-from kemble.core.stations.heat.curve import Curve, drawn_curve
+from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, stages_of, steamer
 from kemble.core.stations.working import Drawn, Working
@@ -46,7 +46,6 @@ class GrainHeatDrawing(Drawn):
 
     kind: Literal["grain"] = "grain"
     how: How
-    curve: Curve
     phases: tuple[Phase, ...]
     bed_mm: float
     across_mm: float
@@ -135,10 +134,10 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     _advise(working, how)
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
+    working.core = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
     return GrainHeatDrawing.model_construct(
         kind="grain",
         how=how,
-        curve=drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c)),
         phases=_phases(likely, simmer_s, factor),
         bed_mm=bed_mm,
         across_mm=across_mm,

@@ -16,7 +16,7 @@ from kemble.core.physics.conduction import Array, Modes, when
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, gelled
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sheet.document import Lining
-from kemble.core.stations.heat.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steamer import FIERCE_G_PER_MIN, SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
@@ -33,7 +33,6 @@ LINING_W_PER_M2K: dict[Lining, float] = {"none": math.inf, "paper": 600.0, "leaf
 
 class SteamDrawing(Drawn):
     kind: Literal["steam"] = "steam"
-    curve: Curve
     steamer: SteamerDrawing
     covered: bool
     tin: Tin
@@ -198,7 +197,7 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawi
     if depth_mm > tin.height_mm:
         brim = f"{tin.height_mm:.0f} mm"
         says = f"the dough would stand {depth_mm:.0f} mm deep in a dish of {brim}"
-        working.refuse("vessel.tin", says, "a wider dish, or a smaller batch")
+        working.problem("vessel.tin", says, "a wider dish, or a smaller batch")
         return None
     drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c)
     if drawing:
@@ -224,7 +223,7 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     )
     found = _times(likely, wall_h(other, STEAM_H, lining), boil_c, gel_c, kitchen.room_c, kitchen.time_factor)
     if found is None:
-        working.refuse(
+        working.problem(
             "vessel",
             f"at {working.degrees(boil_c)} steam this batter, which gels at {working.degrees(gel_c)}, "
             "does not clear in any sensible time",
@@ -236,9 +235,9 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     water = steamer(working)
     _enter_top(working, found, covered)
     shown = found.minutes <= max(1.8 * found.done, 1.15 * found.latest)
+    working.core = drawn_curve(found.minutes[shown], found.heart[shown], found.top[shown])
     return SteamDrawing.model_construct(
         kind="steam",
-        curve=drawn_curve(found.minutes[shown], found.heart[shown], found.top[shown]),
         steamer=water,
         covered=covered,
         tin=tin,

@@ -17,7 +17,7 @@ from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.stove import Stirred, stir
 from kemble.core.physics.thermal import fractions, properties
-from kemble.core.stations.heat.curve import Curve, drawn_curve
+from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
@@ -38,7 +38,6 @@ class StirredDrawing(Drawn):
 
     kind: Literal["stirred"] = "stirred"
     method: Method
-    curve: Curve
     power_w: float
     warm_kj: float
     dry_kj: float
@@ -114,7 +113,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     first = minutes(replace(likely, power_w=power * 1.2, gel_c=likely.gel_c - 3, lose_kg=dry * less))
     latest = minutes(replace(likely, power_w=power * 0.75, gel_c=likely.gel_c + 3, lose_kg=dry * more))
     if clear is None or first is None or latest is None:
-        working.refuse(
+        working.problem(
             "heat.level",
             f"{power:.0f} W into {base.total:.0f} g do not clear it within the hour: it dries as fast as it warms",
             "a higher level, a smaller batch or a narrower pan",
@@ -155,10 +154,10 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     stretch = _clock(1.0, method) if method == "microwave" else 1.0
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
     shown = on_the_clock <= 1.15 * latest
+    working.core = drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown])
     return StirredDrawing.model_construct(
         kind="stirred",
         method=method,
-        curve=drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown]),
         power_w=power,
         warm_kj=at_clear(run.stored) / 1000.0,
         dry_kj=at_clear(run.dried) / 1000.0,

@@ -16,7 +16,7 @@ from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import Material, fractions, properties
-from kemble.core.stations.heat.curve import SOLVER, Curve, drawn_curve
+from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
@@ -41,7 +41,6 @@ class WrappedDrawing(Drawn):
 
     kind: Literal["wrapped"] = "wrapped"
     form: Literal["parcel", "packet"]
-    curve: Curve
     thick_mm: float
     side_mm: float
     steamer: SteamerDrawing | None  # of packets; parcels lie in the pot
@@ -131,10 +130,10 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     if parcel:
         _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
+    working.core = drawn_curve(minutes[shown], heart[shown], outside[shown])
     return WrappedDrawing.model_construct(
         kind="wrapped",
         form="parcel" if parcel else "packet",
-        curve=drawn_curve(minutes[shown], heart[shown], outside[shown]),
         thick_mm=thick_mm,
         side_mm=thick_mm if parcel else book.number("shape.side_mm"),
         steamer=None if parcel else steamer(working),

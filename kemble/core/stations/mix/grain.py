@@ -36,7 +36,7 @@ HOW: dict[GrainCook, str] = {
 _POURED: tuple[GrainCook, ...] = ("lid", "cooker", "ground")
 
 
-class GrainDrawing(Drawn):
+class GrainWorked(Drawn):
     """The soak as a curve of minutes against per cent taken up, where it stands on it, and the weights."""
 
     minutes: tuple[float, ...]
@@ -74,13 +74,15 @@ def grain(working: Working) -> Soaked | None:
         return None
     book, asked = working.book, working.sheet.grain
     cook = cook_of(working)
-    kernels = [poured for poured in working.bowl.base.poured if poured.item.group == "grain"]
+    kernels = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "grain"]
     dry = book.add(
         "grain.dry_g",
-        sum(poured.grams for poured in kernels),
+        sum(contribution.grams for contribution in kernels),
         "the grain of the base, as weighed dry",
         source=CONSERVATION,
-        of=[leaf(poured.scooped.ref, poured.item.name, poured.grams, "g") for poured in kernels],
+        of=[
+            leaf(contribution.weighed.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels
+        ],
     )
     book.add(
         "grain.soak_min",
@@ -143,9 +145,12 @@ def grain(working: Working) -> Soaked | None:
 def _pour(working: Working, held: float) -> None:
     """The liquid still to pour: the sheet's, less what the grain holds already."""
     book = working.book
-    liquids = [poured for poured in working.bowl.base.poured if poured.item.group == "liquid"]
-    asked = sum(poured.grams for poured in liquids)
-    of: Origins = [leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in liquids]
+    liquids = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "liquid"]
+    asked = sum(contribution.grams for contribution in liquids)
+    of: Origins = [
+        leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
+        for contribution in liquids
+    ]
     book.add(
         "grain.total_water_g",
         max(asked, held),
@@ -200,12 +205,12 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
     return likely, low, high
 
 
-def drawing(working: Working, soaked: Soaked) -> GrainDrawing:
+def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
     """The soaking curve to twice the asked time, three hours at the least."""
     book, asked = working.book, working.sheet.grain
     last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
     minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
-    return GrainDrawing.model_construct(
+    return GrainWorked.model_construct(
         minutes=minutes,
         uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),
         soak_min=asked.soak_min,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from kemble.core.facts.quantity import UNITS, household
-from kemble.core.sheet.bowl import Scooped
+from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.working import Drawn, Working
 
 
@@ -38,7 +38,7 @@ class LineWorked(Drawn):
     question: str = ""
 
 
-def worked_line(working: Working, one: Scooped, base_g: float) -> LineWorked:
+def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked:
     item = one.item
     near = household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
     carried = [
@@ -65,7 +65,7 @@ def worked_line(working: Working, one: Scooped, base_g: float) -> LineWorked:
     )
 
 
-def question(working: Working, one: Scooped) -> str:
+def question(working: Working, one: WeighedLine) -> str:
     """What is unlikely about how a line is measured, as a question; empty when nothing is."""
     unit = one.line.amount.unit
     densities = one.item.density.values()
@@ -75,7 +75,7 @@ def question(working: Working, one: Scooped) -> str:
         return f"A cup of it would weigh {cup:.0f} g; {low * 250:.0f} to {high * 250:.0f} is usual. Another cup, another packet?"
     if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
         return f"{UNITS[unit].name[0].upper()}{UNITS[unit].name[1:]}, {UNITS[unit].factor:.0f} ml? A rice cooker's own holds 180."
-    kinds = {other.line.amount.unit for other in working.bowl.scooped if other.line.amount.unit.startswith("cup_")} - {
+    kinds = {other.line.amount.unit for other in working.bowl.lines if other.line.amount.unit.startswith("cup_")} - {
         "cup_own"
     }
     if unit.startswith("cup_") and unit != "cup_own" and len(kinds) > 1:

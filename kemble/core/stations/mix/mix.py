@@ -11,9 +11,9 @@ from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import parts as made_parts
-from kemble.core.stations.mix.grain import GrainDrawing, Soaked
-from kemble.core.stations.mix.lines import LineWorked, question, worked_line
-from kemble.core.stations.mix.parts import Made, PartDrawing
+from kemble.core.stations.mix.grain import Soaked
+from kemble.core.stations.mix.lines import question, worked_line
+from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.working import Drawn, Working
 
 CHOI_OKOS = "Choi-Okos densities of the components"
@@ -29,9 +29,6 @@ class BarShare(Drawn):
 
 class MixDrawing(Drawn):
     bar: tuple[BarShare, ...]
-    lines: tuple[LineWorked, ...]
-    parts: tuple[PartDrawing, ...] = ()
-    grain: GrainDrawing | None = None
     in_zone: bool
     outcome: str
     bite: str = ""
@@ -66,10 +63,10 @@ def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]
         if bowl is None:
             continue
         share = made[role].have / made[role].grams if role in made and made[role].grams else 1.0
-        for poured in bowl.poured:
-            composition = poured.composition if share == 1.0 else poured.composition.scaled(share)
-            is_base = role == "base" and poured.item.group == way.base
-            found.append(_Counted(composition, poured.item.name, poured.scooped.ref, is_base))
+        for contribution in bowl.contributions:
+            composition = contribution.composition if share == 1.0 else contribution.composition.scaled(share)
+            is_base = role == "base" and contribution.item.group == way.base
+            found.append(_Counted(composition, contribution.item.name, contribution.weighed.ref, is_base))
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
         found.append(_Counted(water, "the soak", "grain.uptake_g", False))
@@ -104,13 +101,15 @@ def mix(working: Working) -> Mixed:
     sheet, book, way, bowl = working.sheet, working.book, working.way, working.bowl
     soaked = grains.grain(working)
     made = made_parts.parts(working)
-    kernels = [poured for poured in bowl.base.poured if poured.item.group == way.base]
+    kernels = [contribution for contribution in bowl.base.contributions if contribution.item.group == way.base]
     base_g = book.add(
         "mix.base_g",
-        sum(poured.grams for poured in kernels),
+        sum(contribution.grams for contribution in kernels),
         f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
         source=CONSERVATION,
-        of=[leaf(poured.scooped.ref, poured.item.name, poured.grams, "g") for poured in kernels],
+        of=[
+            leaf(contribution.weighed.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels
+        ],
     )
     counted = _counted(working, soaked, made)
     ratios = _ratios(working, counted, base_g)
@@ -171,14 +170,14 @@ def mix(working: Working) -> Mixed:
         ("fat", whole.fat),
         ("other", whole.protein + whole.fibre + whole.salt + whole.other),
     )
+    working.lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
+    working.parts = (
+        made_parts.base_worked(working, heated.total, _range(working)),
+        *made_parts.parts_worked(working, made),
+    )
+    working.grain = grains.grain_worked(working, soaked) if soaked else None
     drawing = MixDrawing.model_construct(
         bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
-        lines=tuple(worked_line(working, one, base_g) for one in bowl.scooped),
-        parts=(
-            made_parts.base_drawing(working, heated.total, _range(working)),
-            *made_parts.drawings(working, made),
-        ),
-        grain=grains.drawing(working, soaked) if soaked else None,
         in_zone=in_zone,
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
         bite=next(words for limit, words in _BITES if tender <= limit),
@@ -352,7 +351,9 @@ _BITES = (
 
 def _advise(working: Working, hydration: float, sugar: float, fat: float) -> None:
     way = working.way
-    kernels = {poured.item.id for poured in working.bowl.base.poured if poured.item.group == way.base}
+    kernels = {
+        contribution.item.id for contribution in working.bowl.base.contributions if contribution.item.group == way.base
+    }
     if "rice-flour" in kernels:
         working.advise("mix", "look", "Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?", 0)
     if kernels == {"plain-rice"}:
@@ -376,7 +377,7 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float) -> Non
     for wrong, says, rank in checks:
         if wrong:
             working.advise("mix", "look", says, rank)
-    for one in working.bowl.scooped:
+    for one in working.bowl.lines:
         asks = question(working, one)
         if asks:
             working.advise("mix", "look", f"{one.item.name}: {asks}", 3)

@@ -15,7 +15,7 @@ from kemble.core.stations.working import Drawn, Working
 _CURD_WATER = 0.28  # of the curds is water that stays; kitchen estimate, 0.2-0.35
 
 
-class PartDrawing(Drawn):
+class PartWorked(Drawn):
     """One part in numbers for its drawing: what goes in, what is left, what the scale shows."""
 
     role: str
@@ -69,7 +69,10 @@ def _part(working: Working, bowl: PartBowl) -> Made:
         bowl.grams,
         "everything that goes into it, reserves and shares for other parts left out",
         source=CONSERVATION,
-        of=[leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in bowl.poured],
+        of=[
+            leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
+            for contribution in bowl.contributions
+        ],
     )
     made = _finish(working, bowl, finish, raw)
     if finish.boils and raw:
@@ -113,13 +116,16 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
     main = bowl.of_group(family.main)
     if not main:
         return
-    added = [poured for poured in bowl.poured if poured.item.group != family.main]
+    added = [contribution for contribution in bowl.contributions if contribution.item.group != family.main]
     share = working.book.add(
         f"part.{bowl.role}.sugar_pct",
-        100 * sum(poured.composition.sugar for poured in added) / main,
+        100 * sum(contribution.composition.sugar for contribution in added) / main,
         "the sugar in everything else, on the weight of the beans or nuts",
         source=CONSERVATION,
-        of=[leaf(poured.scooped.ref, poured.item.name, round(poured.grams, 1), "g") for poured in added],
+        of=[
+            leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
+            for contribution in added
+        ],
     )
     name, band = bowl.part.name or bowl.role, family.sugar
     if share < band.low:
@@ -221,7 +227,7 @@ def _curd(working: Working, bowl: PartBowl, finish: Finish) -> Made:
     return Made(role, bowl.part.name or role, made, low, high, made, done)
 
 
-def drawings(working: Working, made: dict[PartRole, Made]) -> tuple[PartDrawing, ...]:
+def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWorked, ...]:
     """Each part for the screen."""
     found = []
     for role, one in made.items():
@@ -230,7 +236,7 @@ def drawings(working: Working, made: dict[PartRole, Made]) -> tuple[PartDrawing,
         scale = f"part.{role}.scale_g"
         away = made[role].grams * sum(other.share for other in part.made_for)
         found.append(
-            PartDrawing.model_construct(
+            PartWorked.model_construct(
                 role=role,
                 name=one.name,
                 family=family.id if family else "",
@@ -254,11 +260,11 @@ def drawings(working: Working, made: dict[PartRole, Made]) -> tuple[PartDrawing,
     return tuple(found)
 
 
-def base_drawing(working: Working, raw: float, cooked: tuple[float, float, float]) -> PartDrawing:
+def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]) -> PartWorked:
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
     part, way, book = working.bowl.base.part, working.way, working.book
     likely, low, high = cooked
-    return PartDrawing.model_construct(
+    return PartWorked.model_construct(
         role="base",
         name=part.name or "base",
         family="",

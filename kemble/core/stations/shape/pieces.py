@@ -65,7 +65,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     way = working.way
     filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.parts)
     if heart and not heart.each_g:
-        working.refuse("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
+        working.problem("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
         return None
     stuff = stuff_of(working, filling, heart)
     portions = portioned(working, mixed, filling, heart, stuff)
@@ -75,7 +75,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     within = portions.filling_g > 0
     ball = ball_in(portions, stuff, outside)
     if within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
-        working.refuse(
+        working.problem(
             "pieces",
             f"{portions.dough_g:.3g} and {portions.filling_g:.3g} g leave no layer round the other",
             "more of what goes outside, or less inside",
@@ -291,9 +291,9 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
             of=["shape.pieces"],
         )
         soaked = sum(
-            poured.grams / poured.item.g_per_piece
-            for poured in wrapper.poured
-            if poured.item.g_per_piece and poured.item.id in _LEAVES
+            contribution.grams / contribution.item.g_per_piece
+            for contribution in wrapper.contributions
+            if contribution.item.g_per_piece and contribution.item.id in _LEAVES
         )
         if soaked and soaked < leaves:
             says = f"{leaves} leaves, spares in; the sheet has {soaked:.0f}. Some tear: soak more."

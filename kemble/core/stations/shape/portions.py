@@ -153,7 +153,7 @@ def heart_of(bowl: Bowl, made: dict[PartRole, Made]) -> Heart | None:
     part, found = bowl.parts.get("heart"), made.get("heart")
     if part is None or found is None or found.have <= _A_CRUMB_G:
         return None
-    each = part.part.each_g or next((p.item.g_per_piece for p in part.poured if p.item.g_per_piece), 0.0)
+    each = part.part.each_g or next((p.item.g_per_piece for p in part.contributions if p.item.g_per_piece), 0.0)
     if part.part.each_mm:
         ml = sphere_ml(part.part.each_mm)
     else:
@@ -183,7 +183,7 @@ def portioned(
     filling_total = filling.have if filling else 0.0
     for name, grams in working.sheet.pieces.measures.items():
         if name.endswith("_g") and grams < _LEAST_SAID_G:
-            working.refuse(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
+            working.problem(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
             return None
     if filling or heart:
         shared = _filled(working, dough_total, filling_total, heart, stuff)
@@ -218,10 +218,10 @@ def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, f
     for name in ("filling_g", "skin_pct", "skin_mm"):
         if name in said:
             accepts = "a part with role filling, or nothing here"
-            working.refuse(f"pieces.{name}", "there is no filling on the sheet", accepts)
+            working.problem(f"pieces.{name}", "there is no filling on the sheet", accepts)
             return None
     if len(said) > 1:
-        working.refuse(f"pieces.{list(said)[1]}", "is one measure too many of a plain piece", "one of its measures")
+        working.problem(f"pieces.{list(said)[1]}", "is one measure too many of a plain piece", "one of its measures")
         return None
     if asked.diameter_mm is not None:
         return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
@@ -255,14 +255,14 @@ def _filled(
     outside = working.way.wraps == "outside" and filling_total > 0  # without a coat, what is whole lies in the dough
     if heart and not filling_total:
         if "filling_g" in said:
-            working.refuse("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")
+            working.problem("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")
             return None
         said = {**said, "filling_g": heart_g}
         if len(said) > 2:
-            working.refuse("pieces", f"the {heart.name} is one measure already", "one more measure of a piece")
+            working.problem("pieces", f"the {heart.name} is one measure already", "one more measure of a piece")
             return None
     if heart and said.get("filling_g", math.inf) < heart_g - A_HAIR:
-        working.refuse(
+        working.problem(
             "pieces.filling_g",
             f"the {heart.name} weighs {heart_g:g} g, more than the {said['filling_g']:g} g it is to lie in",
             f"at least {heart_g:g} g, or a smaller one",
@@ -278,7 +278,7 @@ def _filled(
     if ball is None:
         which = " and ".join(_TOLD[name].format(value) for name, value in said.items())
         path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
-        working.refuse(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
+        working.problem(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
         return None
     if outside:
         return ball.inner_g - heart_g, ball.outer_g + heart_g
@@ -326,19 +326,19 @@ def _holds(working: Working, found: Portions) -> bool:
         ("pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
     ):
         if each > total + A_HAIR:
-            working.refuse(
+            working.problem(
                 path, f"{each:.3g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
             )
             return False
     if found.dough_g < LEAST_DOUGH_G:
-        working.refuse(
+        working.problem(
             "pieces",
             f"{found.dough_g:.2g} g of {way.word('dough')} make no piece",
             f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
         )
         return False
     if found.count > MOST_PIECES:
-        working.refuse(
+        working.problem(
             "pieces",
             f"{found.count} pieces are more than one sheet holds",
             f"heavier pieces, at most {MOST_PIECES} of them",

@@ -150,4 +150,4 @@ def _overflows(working: Working, volume_ml: float, depth: float, floor: float, l
         words = f"these {count} tins, the lowest {lowest.height_mm:.0f} mm high"
         accepts = f"one more tin, or {volume_ml - holds:.0f} ml less {dough}"
     says = f"{volume_ml:.0f} ml of {dough} do not fit in {words}: room for {holds:.0f} ml"
-    working.refuse("vessel.tin", says, accepts)
+    working.problem("vessel.tin", says, accepts)

@@ -129,7 +129,7 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
         again=rolled.again,
     )
     if not found:
-        working.refuse(
+        working.problem(
             "rolled.cutter_mm",
             f"a cutter of {cutter / 10:g} cm is wider than the sheet that this dough gives",
             "a smaller cutter, more dough, or a larger board",

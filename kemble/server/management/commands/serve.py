@@ -21,7 +21,7 @@ from django.utils import timezone
 from kemble.server.door import new_key
 from kemble.server.dropping import purge
 from kemble.server.folder import FolderBusy, held, settle
-from kemble.server.models import Kitchen
+from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 
 
@@ -57,7 +57,7 @@ class Command(BaseCommand):
 
     def _serve(self, host: str, port: int, demo: bool, keep: bool) -> None:
         call_command("migrate", verbosity=0)
-        if demo and not (keep and Kitchen.objects.exists()):
+        if demo and not (keep and KitchenRecord.objects.exists()):
             self._lay_out_demo()
         purge(timezone.now())
         # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
@@ -101,7 +101,7 @@ class Command(BaseCommand):
         from kemble.server.demo import load
 
         mark = settings.DATA / "demo"
-        if Kitchen.objects.exists() and not mark.exists():
+        if KitchenRecord.objects.exists() and not mark.exists():
             raise CommandError(
                 f"{settings.DATA} holds a real kitchen; the demo wants a folder of its own (KEMBLE_DATA)."
             )

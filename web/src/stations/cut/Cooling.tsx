@@ -6,21 +6,19 @@ import type { Facts, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { degrees, minutes } from "../../ui/words";
 
-type RestDrawing = NonNullable<Worked["drawings"]["rest"]>;
-
 interface Props {
-  drawing: RestDrawing;
+  cooling: NonNullable<Worked["cooling"]>;
   facts: Facts;
   large?: boolean;
   /** What is done in the window: a bowl is eaten in it, a dough is worked. */
   verb?: "eat" | "work it";
 }
 
-export function Cooling({ drawing, facts, large, verb = "eat" }: Props) {
+export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
   const W = large ? 720 : 480;
   const H = large ? 440 : 250;
   const pad = { left: 46, right: 16, top: 46, bottom: 40 };
-  const { minutes: at, heart_c, surface_c } = drawing.curve;
+  const { minutes: at, core_c, surface_c } = cooling.curve;
   const value = (key: string) => (facts[key] ? Number(facts[key].value) : null);
   const from = value("rest.handle_from_min");
   const until = value("rest.handle_until_min");
@@ -82,11 +80,11 @@ export function Cooling({ drawing, facts, large, verb = "eat" }: Props) {
         </g>
       ))}
       <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.4" />
-      <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
-      <Label x={x(end * 0.2) + 14} y={y(heart_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
+      <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
+      <Label x={x(end * 0.2) + 14} y={y(core_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
         heart
       </Label>
-      {cut != null && drawing.cut_c != null && (
+      {cut != null && cooling.cut_c != null && (
         <>
           <line
             x1={x(cut)}
@@ -96,7 +94,7 @@ export function Cooling({ drawing, facts, large, verb = "eat" }: Props) {
             stroke="var(--color-green)"
             strokeWidth="2.2"
           />
-          <circle cx={x(cut)} cy={y(drawing.cut_c)} r="5" fill="var(--color-green)" />
+          <circle cx={x(cut)} cy={y(cooling.cut_c)} r="5" fill="var(--color-green)" />
           <Label x={x(cut)} y={pad.top - 24} anchor="middle" size={13.5} tone="ink2">
             cuts clean at
           </Label>

@@ -30,16 +30,16 @@ const KEEP = [
 
 export function Cut({ bench, way }: StationProps) {
   const { sheet, worked, edit } = bench;
-  const { facts, drawings } = worked;
+  const { facts, drawings, cooling } = worked;
   const tray = drawings.shape ? drawings.shape.kind === "tin" : way.form === "tin";
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
       <section aria-label={tray ? "Knife lines from above" : "Cooling"}>
         {tray
           ? drawings.cut && <Trays cut={drawings.cut} />
-          : drawings.rest && (
+          : cooling && (
               <Cooling
-                drawing={drawings.rest}
+                cooling={cooling}
                 facts={facts}
                 large
                 verb={drawings.heat?.kind === "boil" ? "eat" : "work it"}
@@ -50,7 +50,7 @@ export function Cut({ bench, way }: StationProps) {
       </section>
       <section aria-label="Resting and keeping">
         {tray && <CutChoice bench={bench} />}
-        {tray && drawings.rest && <Cooling drawing={drawings.rest} facts={facts} />}
+        {tray && cooling && <Cooling cooling={cooling} facts={facts} />}
         <Schools
           way={way}
           station="cut"

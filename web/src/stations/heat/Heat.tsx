@@ -53,7 +53,8 @@ export function Heat({ bench, way }: StationProps) {
   const { facts } = worked;
   const drawing = worked.drawings.heat;
   const [share, setShare] = useState(0);
-  const at = drawing ? share * lastMinute(drawing, facts) : 0;
+  const curve = worked.core?.curve;
+  const at = curve ? share * lastMinute(curve, facts) : 0;
   const steamer = drawing ? steamerOf(drawing) : null;
   const levelled = drawing?.kind === "stirred" && drawing.method !== "microwave";
   const many = Number(facts["heat.loads"]?.value ?? 1) > 1;
@@ -63,10 +64,10 @@ export function Heat({ bench, way }: StationProps) {
     <>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
         <section aria-label="Temperature over time">
-          {drawing && (
+          {drawing && curve && (
             <>
-              <HeatCurve drawing={drawing} facts={facts} checks={worked.checks} at={at} />
-              <Minute drawing={drawing} at={at} share={share} onShare={setShare} />
+              <HeatCurve drawing={drawing} curve={curve} facts={facts} checks={worked.checks} at={at} />
+              <Minute curve={curve} steamer={steamer} at={at} share={share} onShare={setShare} />
               <Checks worked={worked} />
               <Costs facts={facts} covered={sheet.schools.cover === "covered"} />
             </>

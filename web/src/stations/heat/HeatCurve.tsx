@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
+import type { Curve, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
@@ -17,6 +17,7 @@ const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
 
 interface Props {
   drawing: HeatDrawing;
+  curve: Curve;
   facts: Facts;
   checks: Worked["checks"];
   /** Minutes since it went in, told along the curve. */
@@ -24,23 +25,23 @@ interface Props {
 }
 
 /** The last minute that the drawing shows. */
-export const lastMinute = (drawing: HeatDrawing, facts: Facts) =>
-  Math.max(drawing.curve.minutes.at(-1) ?? 1, Number(facts["heat.latest_min"]?.value ?? 0) * 1.08);
+export const lastMinute = (curve: Curve, facts: Facts) =>
+  Math.max(curve.minutes.at(-1) ?? 1, Number(facts["heat.latest_min"]?.value ?? 0) * 1.08);
 
 /** The steamer of a heat that has one. */
 export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
   "steamer" in drawing ? (drawing.steamer ?? null) : null;
 
-export function HeatCurve({ drawing, facts, checks, at }: Props) {
-  const { minutes, heart_c, surface_c } = drawing.curve;
+export function HeatCurve({ drawing, curve, facts, checks, at }: Props) {
+  const { minutes, core_c, surface_c } = curve;
   const value = (key: string) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
   const done = value("heat.done_min");
   const latest = value("heat.latest_min");
   const gel = value("mix.gel_temperature_c");
-  const end = lastMinute(drawing, facts);
+  const end = lastMinute(curve, facts);
   const steamer = steamerOf(drawing);
-  const coldest = Math.min(...heart_c);
+  const coldest = Math.min(...core_c);
   const low = coldest < 0 ? -20 : coldest < 18 ? 0 : 20;
   const x = scaleLinear()
     .domain([0, end])
@@ -134,8 +135,8 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
           gels here: {degrees(gel)} {degreesUnit()}
         </Label>
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
-        <path d={path(heart_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
-        <Label x={x(minutes[mid] ?? 0) + 14} y={y(heart_c[mid] ?? 0) + 22} bold halo>
+        <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
+        <Label x={x(minutes[mid] ?? 0) + 14} y={y(core_c[mid] ?? 0) + 22} bold halo>
           {drawing.kind === "stirred" ? "the mass" : drawing.kind === "grain" ? "slowest grain" : "heart"}
         </Label>
         <Label
@@ -163,7 +164,7 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
           stroke="var(--color-ink)"
           strokeDasharray="2 3"
         />
-        <circle cx={x(at)} cy={y(along(minutes, heart_c, at))} r="5" fill="var(--color-ink)" />
+        <circle cx={x(at)} cy={y(along(minutes, core_c, at))} r="5" fill="var(--color-ink)" />
         {steamer && <WaterFall steamer={steamer} x={x} top={H + 4} bottom={H + WATER - 12} at={at} />}
         {floats != null && (
           <g>
@@ -183,8 +184,8 @@ export function HeatCurve({ drawing, facts, checks, at }: Props) {
         )}
         {hot != null && (
           <g>
-            <circle cx={x(hot)} cy={y(along(minutes, heart_c, hot))} r="5" fill="var(--color-bean)" />
-            <Label x={x(hot) + 12} y={y(along(minutes, heart_c, hot)) + 20} size={15} anchor="start" tone="bean" halo>
+            <circle cx={x(hot)} cy={y(along(minutes, core_c, hot))} r="5" fill="var(--color-bean)" />
+            <Label x={x(hot) + 12} y={y(along(minutes, core_c, hot)) + 20} size={15} anchor="start" tone="bean" halo>
               heart hot at {hot.toFixed(0)}
             </Label>
           </g>

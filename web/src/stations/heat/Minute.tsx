@@ -1,16 +1,21 @@
 /** A slider over the minutes of a heat, and what is so at that one. */
 
-import type { HeatDrawing } from "../../api/client";
+import type { Curve, SteamerDrawing } from "../../api/client";
 import { degrees, degreesUnit } from "../../ui/words";
-import { along, steamerOf } from "./HeatCurve";
+import { along } from "./HeatCurve";
 import { levelAt } from "./Steamer";
 
-export function Minute(props: { drawing: HeatDrawing; at: number; share: number; onShare: (share: number) => void }) {
-  const { drawing, at, share, onShare } = props;
-  const steamer = steamerOf(drawing);
-  const heart = along(drawing.curve.minutes, drawing.curve.heart_c, at);
+export function Minute(props: {
+  curve: Curve;
+  steamer: SteamerDrawing | null;
+  at: number;
+  share: number;
+  onShare: (share: number) => void;
+}) {
+  const { curve, steamer, at, share, onShare } = props;
+  const core = along(curve.minutes, curve.core_c, at);
   const water = steamer ? `, ${levelAt(steamer, at).toFixed(0)} mm of water` : "";
-  const says = `At ${at.toFixed(0)} min the heart is ${degrees(heart)} ${degreesUnit()}${water}`;
+  const says = `At ${at.toFixed(0)} min the heart is ${degrees(core)} ${degreesUnit()}${water}`;
   return (
     <label className="mt-1 flex items-center gap-4">
       <input

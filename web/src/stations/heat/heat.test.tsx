@@ -14,7 +14,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const CURVE = { minutes: [0, 20, 40], heart_c: [20, 70, 95], surface_c: [90, 98, 99] };
+const CURVE = { minutes: [0, 20, 40], core_c: [20, 70, 95], surface_c: [90, 98, 99] };
 const WINDOW = [
   fact("heat.first_check_min", 25, "min"),
   fact("heat.done_min", 30, "min"),
@@ -39,12 +39,12 @@ const STEAMER = {
 };
 const TIN = sheet().vessel.tin;
 const DRAWINGS: Record<string, HeatDrawing> = {
-  tin: { kind: "steam", curve: CURVE, steamer: STEAMER, covered: false, tin: TIN, depth_mm: 31 } as HeatDrawing,
-  bake: { kind: "bake", curve: CURVE, tin: TIN, depth_mm: 21, oven_c: 175 } as HeatDrawing,
+  tin: { kind: "steam", steamer: STEAMER, covered: false, tin: TIN, depth_mm: 31 } as HeatDrawing,
+  bake: { kind: "bake", tin: TIN, depth_mm: 21, oven_c: 175 } as HeatDrawing,
   pan: {
     kind: "stirred",
     method: "pan",
-    curve: CURVE,
+
     power_w: 620,
     warm_kj: 90,
     dry_kj: 60,
@@ -52,13 +52,14 @@ const DRAWINGS: Record<string, HeatDrawing> = {
     pan_mm: 240,
     bursts: 0,
   } as HeatDrawing,
-  parcels: { kind: "wrapped", form: "parcel", curve: CURVE, thick_mm: 50, side_mm: 50, steamer: null } as HeatDrawing,
+  parcels: { kind: "wrapped", form: "parcel", thick_mm: 50, side_mm: 50, steamer: null } as HeatDrawing,
 };
 
 function show(drawing: keyof typeof DRAWINGS, facts: Fact[] = [], way: Partial<WayCard> = {}, more: object = {}) {
   const edits: Sheet[] = [];
   const of = worked(...WINDOW, ...facts);
   of.drawings.heat = DRAWINGS[drawing] ?? null;
+  of.core = { curve: CURVE, first: 25, done: 30, latest: 38 };
   const bench = {
     sheet: { ...sheet(), heat: { level: "medium", oven_c: 175 }, ...more },
     worked: of,

@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
-import type { KitchenSettings, LineWorked, MixDrawing, PartRole, UnitId, WayCard } from "../../api/client";
+import type { KitchenSettings, LineWorked, PartRole, UnitId, WayCard } from "../../api/client";
 import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
@@ -14,13 +14,12 @@ import { unitName, unitsFor } from "./units";
 
 interface Props {
   bench: Bench;
-  drawing: MixDrawing;
   way: WayCard;
   kitchen: KitchenSettings;
 }
 
-export function BowlLines({ bench, drawing, way, kitchen }: Props) {
-  const { sheet } = bench;
+export function BowlLines({ bench, way, kitchen }: Props) {
+  const { sheet, worked } = bench;
   const [held, setHeld] = useState(false);
   return (
     <table className="w-full border-collapse">
@@ -56,7 +55,7 @@ export function BowlLines({ bench, drawing, way, kitchen }: Props) {
                   bench={bench}
                   part={part}
                   at={p}
-                  drawing={drawing.parts.find((one) => one.role === part.role)}
+                  worked={worked.parts.find((one) => one.role === part.role)}
                   kitchen={kitchen}
                 />
               </th>
@@ -68,7 +67,7 @@ export function BowlLines({ bench, drawing, way, kitchen }: Props) {
                 bench={bench}
                 part={p}
                 at={i}
-                shown={workedLine(drawing, bench.drawnFrom, sheet, p, i)}
+                shown={workedLine(worked.lines, bench.drawnFrom, sheet, p, i)}
                 kitchen={kitchen}
                 held={held}
               />

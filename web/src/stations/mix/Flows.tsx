@@ -1,6 +1,6 @@
 /** Where it goes: every line as a band as thick as it is heavy, running to the part it ends in or to what is held back. */
 
-import type { LineWorked, MixDrawing, PartDrawing, Sheet } from "../../api/client";
+import type { LineWorked, PartWorked, Sheet } from "../../api/client";
 import { Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 
@@ -38,8 +38,8 @@ interface Band {
   grams: number;
 }
 
-const bandsOf = (drawing: MixDrawing): Band[] =>
-  drawing.lines.flatMap((line) =>
+const bandsOf = (lines: LineWorked[]): Band[] =>
+  lines.flatMap((line) =>
     (line.carried.length ? line.carried : [{ to: line.role, at: "", grams: line.used_g }]).map((one, i) => ({
       key: `${line.part}-${line.line}-${i}`,
       line,
@@ -49,18 +49,18 @@ const bandsOf = (drawing: MixDrawing): Band[] =>
     })),
   );
 
-export function Flows({ drawing, sheet }: { drawing: MixDrawing; sheet: Sheet }) {
-  const bands = bandsOf(drawing);
+export function Flows({ lines, parts, sheet }: { lines: LineWorked[]; parts: PartWorked[]; sheet: Sheet }) {
+  const bands = bandsOf(lines);
   const total = bands.reduce((sum, one) => sum + one.grams, 0);
   const ends = [...sheet.parts.map((part) => part.role as string), HELD].filter((role) =>
     bands.some((band) => band.to === role),
   );
-  const room = H - 60 - PITCH * drawing.lines.length - LEAST * bands.length;
+  const room = H - 60 - PITCH * lines.length - LEAST * bands.length;
   const thick = (grams: number) => LEAST + (grams / total) * room;
   const starts = stack(bands.map((band) => [band.key, thick(band.grams), `${band.line.part} ${band.line.line}`]));
   const sorted = ends.flatMap((end) => bands.filter((band) => band.to === end));
   const stops = stack(sorted.map((band) => [band.key, thick(band.grams), band.to]));
-  const made = new Map(drawing.parts.map((part) => [part.role, part]));
+  const made = new Map(parts.map((part) => [part.role, part]));
   const says = bands
     .filter((band) => band.line.carried.length)
     .map((band) => `${band.grams.toFixed(0)} g of ${band.line.name.toLowerCase()} to ${band.to} ${band.at}`.trim())
@@ -86,7 +86,7 @@ export function Flows({ drawing, sheet }: { drawing: MixDrawing; sheet: Sheet })
           />
         );
       })}
-      {drawing.lines.map((line) => {
+      {lines.map((line) => {
         const own = bands.filter((band) => band.line === line).map((band) => starts.get(band.key) ?? [0, 0]);
         const y = ((own[0]?.[0] ?? 0) + (own.at(-1)?.[0] ?? 0) + (own.at(-1)?.[1] ?? 0)) / 2;
         return (
@@ -140,7 +140,7 @@ export function Flows({ drawing, sheet }: { drawing: MixDrawing; sheet: Sheet })
   );
 }
 
-const yieldOf = (part: PartDrawing) => `${part.raw_g.toFixed(0)} in, done at ${part.made_g.toFixed(0)} g`;
+const yieldOf = (part: PartWorked) => `${part.raw_g.toFixed(0)} in, done at ${part.made_g.toFixed(0)} g`;
 const short = (name: string) => (name.length > 22 ? `${name.slice(0, 21)}…` : name);
 
 /** Bands one under the other with a gap wherever the group changes: key to (top, thickness). */

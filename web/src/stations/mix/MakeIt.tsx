@@ -10,7 +10,7 @@ type Fixed = "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "shor
 
 export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
   const { sheet, adjust } = bench;
-  const { facts, drawings } = bench.worked;
+  const { facts, drawings, lines, parts } = bench.worked;
   const [fixed, setFixed] = useState<Fixed | "">("");
   const [people, setPeople] = useState({ people: 24, each: 2 });
   const [short, setShort] = useState("0 0");
@@ -40,10 +40,10 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
     />
   );
   // What there is too little of: a line by its place, or a part that is made, by its role.
-  const made = drawings.mix?.parts.filter((part) => part.role !== "base" && part.role !== "wrapper") ?? [];
+  const made = parts.filter((part) => part.role !== "base" && part.role !== "wrapper");
   const part = made.find((one) => one.role === short);
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
-  const line = drawings.mix?.lines.find((one) => one.part === shortPart && one.line === shortLine);
+  const line = lines.find((one) => one.part === shortPart && one.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
     base: () => grams("base", "mix.base_g", `From ${way.base} of`),
     batch: () => grams("batch", "mix.batch_g", "All in the bowl"),
@@ -116,7 +116,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
                 {one.name}, made
               </option>
             ))}
-            {drawings.mix?.lines.map((one) => (
+            {lines.map((one) => (
               <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
                 {one.name.toLowerCase()}
               </option>

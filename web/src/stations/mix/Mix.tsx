@@ -30,7 +30,7 @@ export function Mix({ bench, way, kitchen }: StationProps) {
   const views: [View, string][] = [
     ["map", "map"],
     ["flows", "where it goes"],
-    ...(drawing.grain ? ([["soak", "soak"]] as [View, string][]) : []),
+    ...(worked.grain ? ([["soak", "soak"]] as [View, string][]) : []),
   ];
   return (
     <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
@@ -45,12 +45,12 @@ export function Mix({ bench, way, kitchen }: StationProps) {
             onMove={(water, sweet) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet })}
           />
         )}
-        {view === "flows" && <Flows drawing={drawing} sheet={sheet} />}
-        {view === "soak" && drawing.grain && <Soak bench={bench} drawing={drawing.grain} facts={facts} />}
+        {view === "flows" && <Flows lines={worked.lines} parts={worked.parts} sheet={sheet} />}
+        {view === "soak" && worked.grain && <Soak bench={bench} grain={worked.grain} facts={facts} />}
         {view !== "soak" && <BowlBar drawing={drawing} facts={facts} />}
       </section>
       <section aria-label="In the bowl">
-        <BowlLines bench={bench} drawing={drawing} way={way} kitchen={kitchen} />
+        <BowlLines bench={bench} way={way} kitchen={kitchen} />
         {bench.says.length > 0 && (
           <p role="status" className="mt-2 border-l-4 border-green pl-4">
             {bench.says.join(" ")}

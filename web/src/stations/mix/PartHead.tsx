@@ -2,7 +2,7 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import { api, ask, type FamilyCard, type KitchenSettings, type Part, type PartDrawing } from "../../api/client";
+import { api, ask, type FamilyCard, type KitchenSettings, type Part, type PartWorked } from "../../api/client";
 import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
 import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
@@ -18,30 +18,30 @@ interface Props {
   bench: Bench;
   part: Part;
   at: number;
-  drawing?: PartDrawing;
+  worked?: PartWorked;
   kitchen: KitchenSettings;
 }
 
-export function PartHead({ bench, part, at, drawing, kitchen }: Props) {
+export function PartHead({ bench, part, at, worked, kitchen }: Props) {
   const larder = useQuery(larderQuery);
   const { facts } = bench.worked;
   const name = part.name || part.role;
   return (
     <span className="flex flex-wrap items-baseline justify-between gap-x-4">
-      {drawing ? <PartSlip bench={bench} part={part} drawing={drawing} kitchen={kitchen} /> : <b>{name}</b>}
-      {drawing && part.role !== "wrapper" && (part.role !== "base" || drawing.reduced) && (
+      {worked ? <PartSlip bench={bench} part={part} worked={worked} kitchen={kitchen} /> : <b>{name}</b>}
+      {worked && part.role !== "wrapper" && (part.role !== "base" || worked.reduced) && (
         <FactFigure
           facts={facts}
-          name={weightFact(part.role, drawing.scale_g != null)}
-          className={drawing.reduced ? "font-bold text-bean" : "text-ink2"}
+          name={weightFact(part.role, worked.scale_g != null)}
+          className={worked.reduced ? "font-bold text-bean" : "text-ink2"}
         >
           {part.made_on
             ? `made on ${part.made_on}`
-            : drawing.reduced
-              ? drawing.scale_g
-                ? `done at ${drawing.scale_g.toFixed(0)} g with the pan`
-                : `done at ${drawing.made_g.toFixed(0)} g`
-              : `${drawing.made_g.toFixed(0)} g`}
+            : worked.reduced
+              ? worked.scale_g
+                ? `done at ${worked.scale_g.toFixed(0)} g with the pan`
+                : `done at ${worked.made_g.toFixed(0)} g`
+              : `${worked.made_g.toFixed(0)} g`}
         </FactFigure>
       )}
       <select
@@ -67,12 +67,12 @@ const weightFact = (role: Part["role"], onTheScale: boolean) =>
 function PartSlip({
   bench,
   part,
-  drawing,
+  worked,
   kitchen,
 }: {
   bench: Bench;
   part: Part;
-  drawing: PartDrawing;
+  worked: PartWorked;
   kitchen: KitchenSettings;
 }) {
   const families = useQuery(familiesQuery);
@@ -80,7 +80,7 @@ function PartSlip({
   const { facts } = bench.worked;
   const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
   const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
-  const kind = families.data?.find((one) => one.id === (part.family || drawing.family));
+  const kind = families.data?.find((one) => one.id === (part.family || worked.family));
   const base = part.role === "base";
   const oil = facts[`part.${part.role}.oil_g`];
   const pieces = facts["shape.pieces"] ?? facts["cut.pieces"];
@@ -103,7 +103,7 @@ function PartSlip({
         {!base && (
           <PickRow
             label="It is"
-            value={part.family || drawing.family}
+            value={part.family || worked.family}
             options={fitting.map((one) => [one.id, one.name] as const)}
             onChange={(family) => set({ family, schools: {} })}
           />
@@ -118,10 +118,10 @@ function PartSlip({
           />
         ))}
         <p className="py-1 text-sm text-ink2">
-          Done when: {drawing.says}. {drawing.raw_g.toFixed(0)} g go in,{" "}
-          {drawing.low_g === drawing.high_g
-            ? `${drawing.made_g.toFixed(0)} g are made`
-            : `${drawing.low_g.toFixed(0)} to ${drawing.high_g.toFixed(0)} g are made`}
+          Done when: {worked.says}. {worked.raw_g.toFixed(0)} g go in,{" "}
+          {worked.low_g === worked.high_g
+            ? `${worked.made_g.toFixed(0)} g are made`
+            : `${worked.low_g.toFixed(0)} to ${worked.high_g.toFixed(0)} g are made`}
           .{" "}
           {oil && (
             <FactFigure facts={facts} name={`part.${part.role}.oil_g`} className="font-bold text-ink">
@@ -130,7 +130,7 @@ function PartSlip({
           )}
         </p>
         <FactRows facts={facts} keys={[`part.${part.role}.boil_off_g_per_min`, `part.${part.role}.boil_off_min`]} />
-        {drawing.reduced && (
+        {worked.reduced && (
           <PickRow
             label="Finished in"
             value={part.pan}

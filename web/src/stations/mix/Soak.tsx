@@ -3,7 +3,7 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { KeyboardEvent } from "react";
-import type { Facts, GrainDrawing } from "../../api/client";
+import type { Facts, GrainWorked } from "../../api/client";
 import type { Bench } from "../../sheet/useSheet";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
@@ -17,22 +17,22 @@ const W = 680;
 const H = 300;
 const PAD = { left: 56, right: 30, top: 30, bottom: 54 };
 
-export function Soak({ bench, drawing, facts }: { bench: Bench; drawing: GrainDrawing; facts: Facts }) {
+export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked; facts: Facts }) {
   const { sheet, edit } = bench;
   const soak = (change: Partial<typeof sheet.grain>) => edit({ ...sheet, grain: { ...sheet.grain, ...change } });
-  const last = drawing.minutes.at(-1) ?? 60;
+  const last = grain.minutes.at(-1) ?? 60;
   const x = scaleLinear()
     .domain([0, last])
     .range([PAD.left, W - PAD.right]);
   const y = scaleLinear()
-    .domain([0, Math.max(44, drawing.most_pct + 3)])
+    .domain([0, Math.max(44, grain.most_pct + 3)])
     .range([H - PAD.bottom, PAD.top]);
   const place = (at: DOMPoint) => Math.round(Math.max(0, Math.min(last, x.invert(at.x))) / 5) * 5;
-  const { aim, put, grab, canvas } = useAim<number>(`${drawing.soak_min} ${drawing.soak_c}`, place, (soak_min) =>
+  const { aim, put, grab, canvas } = useAim<number>(`${grain.soak_min} ${grain.soak_c}`, place, (soak_min) =>
     soak({ soak_min }),
   );
-  const at = aim ?? drawing.soak_min;
-  const taken = interpolate(drawing, at);
+  const at = aim ?? grain.soak_min;
+  const taken = interpolate(grain, at);
   const hours = scaleLinear()
     .domain([0, last / 60])
     .ticks(6);
@@ -41,8 +41,8 @@ export function Soak({ bench, drawing, facts }: { bench: Bench; drawing: GrainDr
       ? hours.map((t) => ({ at: x(t * 60), text: t ? `${t} h` : "0" }))
       : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
   const path = line<number>()
-    .x((_, i) => x(drawing.minutes[i] ?? 0))
-    .y((pct) => y(pct))(drawing.uptake_pct);
+    .x((_, i) => x(grain.minutes[i] ?? 0))
+    .y((pct) => y(pct))(grain.uptake_pct);
   const nudge = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -5, ArrowDown: -5, ArrowRight: 5, ArrowUp: 5 }[event.key];
     if (by === undefined) return;
@@ -63,12 +63,12 @@ export function Soak({ bench, drawing, facts }: { bench: Bench; drawing: GrainDr
         <line
           x1={PAD.left}
           x2={W - PAD.right}
-          y1={y(drawing.most_pct)}
-          y2={y(drawing.most_pct)}
+          y1={y(grain.most_pct)}
+          y2={y(grain.most_pct)}
           stroke="var(--color-ink2)"
           strokeDasharray="6 4"
         />
-        <Label x={W - PAD.right} y={y(drawing.most_pct) - 6} size={13.5} anchor="end" tone="ink2">
+        <Label x={W - PAD.right} y={y(grain.most_pct) - 6} size={13.5} anchor="end" tone="ink2">
           all it takes in water so warm
         </Label>
         <Axis along="bottom" from={PAD.left} to={W - PAD.right} cross={H - PAD.bottom} ticks={ticks} />
@@ -121,7 +121,7 @@ export function Soak({ bench, drawing, facts }: { bench: Bench; drawing: GrainDr
           <path d="M-8 -1q5-6 13-5" stroke="var(--color-paper)" strokeWidth="1.6" fill="none" strokeLinecap="round" />
         </g>
       </svg>
-      <GrainScale drawing={drawing} facts={facts} />
+      <GrainScale grain={grain} facts={facts} />
       <figcaption className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 pl-[8%]">
         <NumberField
           label="Rinsed"
@@ -171,7 +171,7 @@ export function Soak({ bench, drawing, facts }: { bench: Bench; drawing: GrainDr
 }
 
 /** Taken up at a time, read off the curve while the bean is dragged. */
-function interpolate({ minutes: at, uptake_pct: pct }: GrainDrawing, time: number): number {
+function interpolate({ minutes: at, uptake_pct: pct }: GrainWorked, time: number): number {
   const i = at.findIndex((m) => m >= time);
   if (i <= 0) return pct[i === 0 ? 0 : pct.length - 1] ?? 0;
   const [a = 0, b = 1] = [at[i - 1], at[i]];
@@ -179,14 +179,14 @@ function interpolate({ minutes: at, uptake_pct: pct }: GrainDrawing, time: numbe
 }
 
 /** Dry, drained, poured on, cooked: four weights as bars on one scale, the drained one to check. */
-function GrainScale({ drawing, facts }: { drawing: GrainDrawing; facts: Facts }) {
+function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
   const steps = [
-    { key: "grain.dry_g", words: "dry", grams: drawing.dry_g, material: "starch" },
-    { key: "grain.soaked_g", words: "drained, on the scale", grams: drawing.soaked_g, material: "starch" },
-    ...(drawing.cook_water_g != null
-      ? [{ key: "grain.cook_water_g", words: "pour on", grams: drawing.cook_water_g, material: "water" }]
+    { key: "grain.dry_g", words: "dry", grams: grain.dry_g, material: "starch" },
+    { key: "grain.soaked_g", words: "drained, on the scale", grams: grain.soaked_g, material: "starch" },
+    ...(grain.cook_water_g != null
+      ? [{ key: "grain.cook_water_g", words: "pour on", grams: grain.cook_water_g, material: "water" }]
       : []),
-    { key: "grain.cooked_g", words: drawing.how, grams: drawing.cooked_g, material: "cooked" },
+    { key: "grain.cooked_g", words: grain.how, grams: grain.cooked_g, material: "cooked" },
   ];
   const most = Math.max(...steps.map((step) => step.grams));
   return (

@@ -3,7 +3,16 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { GrainDrawing, KitchenSettings, Line, LineWorked, MixDrawing, PartDrawing, Sheet } from "../../api/client";
+import type {
+  GrainWorked,
+  KitchenSettings,
+  Line,
+  LineWorked,
+  MixDrawing,
+  PartWorked,
+  Sheet,
+  Worked,
+} from "../../api/client";
 import { newLine, newPart, withoutPart } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
 import { Around, fact, facts, KITCHEN, pageOf, pass, serve, sheet, WAY, worked } from "../../testing";
@@ -40,7 +49,7 @@ const shownLine = (at: number, name: string, grams: number, more: Partial<LineWo
   ...more,
 });
 
-const syrup: PartDrawing = {
+const syrup: PartWorked = {
   role: "syrup",
   name: "syrup",
   family: "coconut-syrup",
@@ -68,26 +77,19 @@ const two: Sheet = {
     newPart("syrup", "syrup", "coconut-syrup", [newLine("coconut-milk-thick", 300)]),
   ],
 };
-const drawing: MixDrawing = {
-  bar: [],
-  lines: [
-    shownLine(0, "Sweet rice flour", 300),
-    shownLine(1, "White sugar", 180, {
-      carried: [
-        { to: "base", at: "first", grams: 60 },
-        { to: "syrup", at: "then", grams: 90 },
-        { to: "", at: "a glaze", grams: 30 },
-      ],
-      used_g: 150,
-    }),
-    shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
-  ],
-  parts: [syrup],
-  grain: null,
-  in_zone: true,
-  outcome: "",
-  bite: "",
-};
+const drawing: MixDrawing = { bar: [], in_zone: true, outcome: "", bite: "" };
+const weighed = [
+  shownLine(0, "Sweet rice flour", 300),
+  shownLine(1, "White sugar", 180, {
+    carried: [
+      { to: "base", at: "first", grams: 60 },
+      { to: "syrup", at: "then", grams: 90 },
+      { to: "", at: "a glaze", grams: 30 },
+    ],
+    used_g: 150,
+  }),
+  shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
+];
 
 function benchOf(of: Sheet = two, found = worked()) {
   const edits: Sheet[] = [];
@@ -95,7 +97,7 @@ function benchOf(of: Sheet = two, found = worked()) {
     id: 7,
     sheet: of,
     drawnFrom: of,
-    worked: { ...found, drawings: { ...found.drawings, mix: drawing } },
+    worked: { ...found, lines: weighed, parts: [syrup], drawings: { ...found.drawings, mix: drawing } },
     says: [],
     saving: "saved",
     edit: (next: Sheet) => edits.push(next),
@@ -156,7 +158,7 @@ async function lines(made = benchOf()) {
     };
     return { body: body[one.path] ?? {} };
   });
-  render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
+  render(<BowlLines bench={made.bench} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
   await pass(30);
   return made;
 }
@@ -268,7 +270,7 @@ describe("a part", () => {
       return { body: body[one.path] ?? {} };
     });
     const kitchen = { ...KITCHEN, pans: [{ name: "deep", empty_g: 1460, across_mm: 220 }] } as KitchenSettings;
-    render(<BowlLines bench={made.bench} drawing={drawing} way={WAY} kitchen={kitchen} />, { wrapper: Around });
+    render(<BowlLines bench={made.bench} way={WAY} kitchen={kitchen} />, { wrapper: Around });
     await pass(30);
     await press(/^syrup: what kind/);
     return { ...made, asked };
@@ -387,7 +389,7 @@ describe("where it goes", () => {
     });
 
   it("draws every share as thick as it is heavy", () => {
-    render(<Flows drawing={drawing} sheet={two} />);
+    render(<Flows lines={weighed} parts={[syrup]} sheet={two} />);
     const bands = ends();
     expect(bands).toHaveLength(5);
     const [flour = 0, first = 0, then = 0, held = 0, milk = 0] = bands.map((band) => band.thick - 2);
@@ -397,7 +399,7 @@ describe("where it goes", () => {
   });
 
   it("says each share in words, and where a part is done", () => {
-    render(<Flows drawing={drawing} sheet={two} />);
+    render(<Flows lines={weighed} parts={[syrup]} sheet={two} />);
     const words = screen.getByRole("img").getAttribute("aria-label");
     expect(words).toContain("90 g of white sugar to syrup then");
     expect(words).toContain("30 g of white sugar to held back a glaze");
@@ -406,7 +408,7 @@ describe("where it goes", () => {
 });
 
 describe("the soak", () => {
-  const grain: GrainDrawing = {
+  const grain: GrainWorked = {
     minutes: [0, 60, 120, 240],
     uptake_pct: [0, 20, 26, 30],
     soak_min: 60,
@@ -422,7 +424,7 @@ describe("the soak", () => {
   const show = () => {
     const made = benchOf();
     const found = facts(fact("grain.dry_g", 240), fact("grain.soaked_g", 300), fact("grain.cook_water_g", 280));
-    render(<Soak bench={made.bench} drawing={grain} facts={found} />, { wrapper: Around });
+    render(<Soak bench={made.bench} grain={grain} facts={found} />, { wrapper: Around });
     return made;
   };
 
@@ -470,7 +472,7 @@ describe("units", () => {
 });
 
 describe("the station", () => {
-  const grain: GrainDrawing = {
+  const grain: GrainWorked = {
     minutes: [0, 60],
     uptake_pct: [0, 20],
     soak_min: 60,
@@ -486,7 +488,7 @@ describe("the station", () => {
   const corners = [100, 135, 170].map((x, i) => ({ hydration_pct: x, sugar_pct: 60 + 25 * (i % 2) }));
   const way = { ...WAY, zone: corners, zone_words: [] } as typeof WAY;
 
-  function show(more: Partial<MixDrawing> = {}, bench: Partial<Bench> = {}) {
+  function show(more: Partial<Worked> = {}, bench: Partial<Bench> = {}) {
     const made = benchOf(
       two,
       worked(
@@ -502,8 +504,8 @@ describe("the station", () => {
       ),
     );
     serve(() => ({ body: [] }));
-    const drawn = { ...drawing, outcome: "on the soft side", bite: "chewy", ...more };
-    const of = { ...made.bench, ...bench, dots: [], worked: { ...made.bench.worked } } as Bench;
+    const drawn = { ...drawing, outcome: "on the soft side", bite: "chewy" };
+    const of = { ...made.bench, ...bench, dots: [], worked: { ...made.bench.worked, ...more } } as Bench;
     of.worked.drawings = { ...of.worked.drawings, mix: drawn };
     render(<Mix bench={of} way={way} kitchen={KITCHEN} />, { wrapper: Around });
     return made.bench;
@@ -548,7 +550,7 @@ describe("the station", () => {
   });
 
   it("shows what is unlikely about a line, under it", () => {
-    show({ lines: [{ ...(drawing.lines[0] as LineWorked), question: "Another cup?" }, ...drawing.lines.slice(1)] });
+    show({ lines: [{ ...(weighed[0] as LineWorked), question: "Another cup?" }, ...weighed.slice(1)] });
     expect(screen.getByText("Another cup?")).toBeTruthy();
   });
 });

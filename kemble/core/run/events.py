@@ -1,0 +1,183 @@
+"""Events: what happens in a making, kept as documents; which of them count, and what they add up to.
+
+A run is an append-only list of events. A new kind, or a kind with something new to carry, is written here: its row in
+KINDS, its field in Event, its line in the fold. Nothing in the database knows of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Any, Literal, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.facts.problems import refuse
+from kemble.core.plan.schedule import Plan
+
+EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", "fault", "undone", "redone", "finished"]
+
+
+class Kind(NamedTuple):
+    """What an event of a kind has to carry beside its instant."""
+
+    of_a_step: bool = False
+    carries: str = ""  # the field that must be there ...
+    accepts: str = ""  # ... and what it may be
+
+
+KINDS: dict[EventKind, Kind] = {
+    "started": Kind(of_a_step=True),
+    "done": Kind(of_a_step=True),
+    "not_yet": Kind(of_a_step=True),
+    "weighed": Kind(of_a_step=True, carries="grams", accepts="a weight above 0 g"),
+    "probed": Kind(of_a_step=True, carries="celsius", accepts="-60 to 400 °C"),
+    "noted": Kind(carries="text", accepts="1 to 1000 letters"),
+    "fault": Kind(carries="text", accepts="1 to 1000 letters"),
+    "undone": Kind(),
+    "redone": Kind(carries="of", accepts="the uid of the event that stands again"),
+    "finished": Kind(),
+}
+NOT_YET_MIN = 5.0
+# What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
+_MARKS = frozenset({"started", "done", "not_yet", "probed"})
+
+
+class Happening(BaseModel):
+    """What an event says: its kind, and what that carries.
+
+    "undone" takes back the event whose uid is `of`, whatever it was; "redone" lets it stand again.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    kind: EventKind = Field(description=", ".join(KINDS))
+    step: str | None = Field(None, max_length=40, description="a step of the run")
+    grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
+    celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
+    text: str = Field("", max_length=1000, description="at most 1000 letters")
+    of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
+
+
+class Event(Happening):
+    """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm."""
+
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
+    at: datetime = Field(description="an instant with its time zone")
+
+    @property
+    def document(self) -> dict[str, Any]:
+        """What is kept of it beside who sent it and when."""
+        return self.model_dump(mode="json", exclude={"uid", "at"}, exclude_defaults=True)
+
+
+def event_from(uid: str, at: datetime, document: dict[str, Any]) -> Event:
+    """An event as it was kept."""
+    return Event.model_validate({**document, "uid": uid, "at": at})
+
+
+class Note(BaseModel):
+    at: datetime
+    step: str | None
+    kind: Literal["noted", "fault"]
+    text: str
+
+
+class StepWeight(BaseModel):
+    at: datetime
+    grams: float
+
+
+class Fold:
+    """The running total of the events: what has begun and ended, what was weighed, probed, noted."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.plan = plan
+        self.steps = {s.step.id: s for s in plan.scheduled}
+        self.started: dict[str, datetime] = {}
+        self.ended: dict[str, datetime] = {}
+        self.extra: dict[str, float] = {}
+        self.weights: dict[str, list[StepWeight]] = {}
+        self.probed: dict[str, list[tuple[datetime, float]]] = {}
+        self.notes: list[Note] = []
+        self.finished = False
+
+    def ready(self, step_id: str) -> bool:
+        return all(wait.step in self.ended for wait in self.steps[step_id].step.after)
+
+    def apply(self, event: Event) -> None:
+        step = event.step
+        if event.kind == "finished":
+            self.finished = True
+        elif event.kind in ("noted", "fault"):
+            kind: Literal["noted", "fault"] = "fault" if event.kind == "fault" else "noted"
+            self.notes.append(Note(at=event.at, step=step, kind=kind, text=event.text))
+        elif step is None or step not in self.steps:
+            return
+        elif event.kind == "started":
+            self._begin(step, event.at)
+        elif event.kind == "done":
+            self._begin(step, event.at)
+            self.ended[step] = event.at
+            self._let_go(event.at)
+        elif event.kind == "not_yet":
+            self.extra[step] = self.extra.get(step, 0.0) + NOT_YET_MIN
+        elif event.kind == "weighed" and event.grams is not None:
+            self.weights.setdefault(step, []).append(StepWeight(at=event.at, grams=event.grams))
+        elif event.kind == "probed" and event.celsius is not None:
+            self.probed.setdefault(step, []).append((event.at, event.celsius))
+
+    def _begin(self, step: str, at: datetime) -> None:
+        """Start a step; whatever free step it was waiting for has ended by that."""
+        for wait in self.steps[step].step.after:
+            before = self.steps[wait.step].step
+            if before.hands == "free" and before.id in self.started and before.id not in self.ended:
+                self.ended[before.id] = at
+        self.started.setdefault(step, at)
+
+    def _let_go(self, at: datetime) -> None:
+        """Free steps need no hand to begin: they start when the last step before them is done."""
+        for scheduled in self.plan.scheduled:
+            step = scheduled.step
+            if step.hands == "free" and step.after and step.id not in self.started and self.ready(step.id):
+                self.started[step.id] = at
+
+
+def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
+    """The events that count: without those taken back, and without the taking back itself."""
+    steps = {s.step.id for s in plan.scheduled}
+    stands: dict[str, Event] = {}
+    away: set[str] = set()
+    for event in events:
+        if event.kind == "undone":
+            of = event.of or next(
+                (
+                    one.uid
+                    for one in reversed(stands.values())
+                    if one.uid not in away and one.kind in _MARKS and one.step in steps
+                ),
+                None,
+            )
+            if of in stands and stands[of].kind != "finished":
+                away.add(of)
+        elif event.kind == "redone":
+            away.discard(event.of or "")
+        elif event.uid not in stands:
+            stands[event.uid] = event
+    return [event for uid, event in stands.items() if uid not in away]
+
+
+def check_event(plan: Plan, event: Event) -> None:
+    """Raises Refused when an event names a step that the run does not have, or lacks what its kind needs."""
+    kind, ids = KINDS[event.kind], [s.step.id for s in plan.scheduled]
+    if kind.of_a_step and event.step not in ids:
+        refuse("step", f'"{event.step}" is not a step of this run', ", ".join(ids))
+    carried = getattr(event, kind.carries) if kind.carries else True
+    if carried is None:
+        refuse(kind.carries, "is missing", kind.accepts)
+    if isinstance(carried, str) and not carried.strip():
+        refuse(kind.carries, "is empty", kind.accepts)
+    windows = [s.step.id for s in plan.scheduled if s.step.window]
+    if event.kind == "probed" and event.step not in windows:
+        says = f'"{event.step}" has no window that a temperature could move'
+        refuse("step", says, ", ".join(windows) or "no step of this run")

@@ -1,0 +1,141 @@
+"""The cards of ways and of parts, as the screens choose from them."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel
+
+from kemble.core.cards.faults import faults_of
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
+from kemble.core.change.sides import Question, questions
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sheet.document import Line
+
+router = Router(tags=["cards"])
+
+
+class SchoolCard(BaseModel):
+    id: str
+    label: str
+    buys: str
+
+
+class ChoiceCard(BaseModel):
+    id: str
+    station: str
+    title: str
+    default: str
+    schools: list[SchoolCard]
+
+
+class TasteCard(BaseModel):
+    id: str
+    too_little: str
+    too_much: str
+
+
+class FaultCard(BaseModel):
+    id: str
+    seen: str
+    cause: str
+    now: str
+    next_time: str
+
+
+class MapPoint(BaseModel):
+    """A place on the map of water and sugar, in per cent of flour."""
+
+    hydration_pct: float
+    sugar_pct: float
+
+
+class ZoneWord(MapPoint):
+    """What lies in one direction of the map."""
+
+    says: str
+
+
+class WayCard(BaseModel):
+    """A way as the screens need it. `zone` is the outline of its working zone on the map.
+
+    `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece.
+    """
+
+    id: str
+    name: str
+    says: str
+    kin: list[str]
+    form: str
+    base: str
+    soaks: bool
+    batter_c: float
+    parts: list[str]
+    words: dict[str, str]
+    zone: list[MapPoint]
+    zone_words: list[ZoneWord]
+    choices: list[ChoiceCard]
+    questions: list[Question]
+    tastes: list[TasteCard]
+    faults: list[FaultCard]
+
+
+class FamilyCard(BaseModel):
+    """A part as it can be added to a sheet."""
+
+    id: str
+    name: str
+    says: str
+    roles: list[PartRole]
+    finish: str
+    choices: list[ChoiceCard]
+    lines: list[Line]
+
+
+@router.get("/ways", response={200: list[WayCard]})
+def ways(request: HttpRequest) -> list[WayCard]:
+    return [
+        WayCard.model_validate(
+            {
+                "id": way.id,
+                "name": way.name,
+                "says": way.says,
+                "kin": list(way.kin),
+                "form": way.form,
+                "base": way.base,
+                "soaks": way.base == "grain",
+                "batter_c": way.batter_c,
+                "parts": list(way.parts),
+                "words": dict(way.words),
+                "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
+                "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
+                "choices": [asdict(choice) for choice in way.choices],
+                "questions": [question.model_dump() for question in questions(way)],
+                "tastes": [asdict(taste) for taste in way.tastes],
+                "faults": [asdict(fault) for fault in faults_of(way)],
+            }
+        )
+        for way in WAYS.values()
+    ]
+
+
+@router.get("/parts", response={200: list[FamilyCard]})
+def families(request: HttpRequest) -> list[FamilyCard]:
+    """Every kind of part that can be made beside a base."""
+    return [
+        FamilyCard.model_validate(
+            {
+                "id": family.id,
+                "name": family.name,
+                "says": family.says,
+                "roles": list(family.roles),
+                "finish": family.finish.says,
+                "choices": [asdict(choice) for choice in family.choices],
+                "lines": list(family.lines),
+            }
+        )
+        for family in FAMILIES.values()
+    ]

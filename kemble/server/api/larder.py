@@ -1,0 +1,65 @@
+"""The larder as this kitchen has it, what can stand in for what, and pasted lists of ingredients."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import BaseModel, Field
+
+from kemble.core.change.exchange import exchanges
+from kemble.core.formats.ingredient_text import ReadList, read_list
+from kemble.core.kitchen.larder import SOURCES, Ingredient
+from kemble.core.kitchen.shelf import Shelf
+from kemble.server.api.asked import Body, asking
+from kemble.server.api.refusal import answer
+
+router = Router(tags=["larder"])
+
+
+class PastedList(Body):
+    text: str = Field(max_length=20_000, description="a list of ingredients, one a line")
+
+
+class IngredientCard(Ingredient):
+    """An ingredient as this kitchen has it. `own`: the cook's own, or the cook's own figures for one of the larder."""
+
+    own: bool
+    figures: str
+
+
+class ExchangeCard(BaseModel):
+    """What can stand in for an ingredient; `to` is empty for leaving it out."""
+
+    to: str
+    label: str
+    says: str
+
+
+@router.get("/larder", response={200: list[IngredientCard]})
+def ingredients(request: HttpRequest) -> list[IngredientCard]:
+    """The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones."""
+    settings = asking(request).settings
+    own = {item.id for item in settings.ingredients}
+    return [
+        IngredientCard.model_construct(
+            **{name: getattr(item, name) for name in Ingredient.model_fields},
+            own=item.id in own,
+            figures=SOURCES[item.source],
+        )
+        for item in Shelf(settings).items.values()
+    ]
+
+
+@router.get("/larder/{ingredient}/exchanges", response={200: list[ExchangeCard]})
+def exchanges_of(request: HttpRequest, ingredient: str) -> list[ExchangeCard]:
+    shelf = Shelf(asking(request).settings)
+    item = shelf.item(ingredient)
+    if item is None:
+        raise Http404("no such ingredient")
+    return [ExchangeCard(to=swap.to, label=swap.label, says=swap.says) for swap in exchanges(item, shelf)]
+
+
+@router.post("/read-list", response={200: ReadList})
+def read_pasted(request: HttpRequest, pasted: PastedList) -> HttpResponse:
+    """A pasted list of ingredients, line by line as it was understood. Saves nothing."""
+    return answer(read_list(pasted.text, asking(request).settings))

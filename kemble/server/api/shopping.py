@@ -1,0 +1,37 @@
+"""What several sheets need together."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import Field
+
+from kemble.core.change.shopping import ShoppingList, shopping
+from kemble.server.api.asked import Body, asking, number_of
+from kemble.server.api.refusal import answer
+from kemble.server.models import SheetRecord
+
+router = Router(tags=["shopping"])
+
+
+class Wanted(Body):
+    sheet: int = number_of("a sheet")
+    times: int = Field(1, ge=1, le=20, description="a whole number from 1 to 20")
+
+
+class GoShopping(Body):
+    wanted: list[Wanted] = Field(max_length=30, description="at most 30 sheets")
+
+
+@router.post("/shopping", response={200: ShoppingList})
+def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
+    """What the sheets need together, in packs, less what is in the larder."""
+    kitchen = asking(request)
+    numbers = [one.sheet for one in going.wanted]
+    records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
+    if any(number not in records for number in numbers):
+        raise Http404("no such sheet")
+    # For what was thrown away meanwhile nothing is bought.
+    wanted = [one for one in going.wanted if records[one.sheet].dropped is None]
+    sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
+    return answer(shopping(sheets, kitchen.settings))
