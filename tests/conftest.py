@@ -1,4 +1,4 @@
-"""Shared by all tests: data in a folder of their own, and clients that ask as different people would."""
+"""Shared by all tests: data in a folder of their own, kitchens made ready once, the long ones first."""
 
 import os
 import tempfile
@@ -7,3 +7,18 @@ os.environ["KEMBLE_DATA"] = tempfile.mkdtemp(prefix="kemble-test-")
 os.environ.pop("KEMBLE_HOSTS", None)
 os.environ.pop("KEMBLE_TLS", None)
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop and the ORM in one test
+
+import pytest
+from serving import Prepared
+
+
+@pytest.fixture(scope="session")
+def prepared(tmp_path_factory, worker_id):
+    """Kitchens to copy: an empty one and the demo, each laid out once for all workers."""
+    base = tmp_path_factory.getbasetemp()
+    return Prepared(base if worker_id == "master" else base.parent)
+
+
+def pytest_collection_modifyitems(items):
+    """What takes minutes begins first, so that no worker is left alone with it at the end."""
+    items.sort(key=lambda item: "test_processes" not in item.nodeid)

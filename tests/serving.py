@@ -9,8 +9,11 @@ import signal
 import socket
 import subprocess
 import sys
+import time
 import uuid
 from pathlib import Path
+
+from filelock import FileLock
 
 ROOT = Path(__file__).resolve().parents[1]
 CHROMIUM = shutil.which("chromium") or shutil.which("chromium-browser")
@@ -18,6 +21,12 @@ ARGUMENTS = [
     "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+
+QUICK = {
+    "DJANGO_SETTINGS_MODULE": "quick_settings",
+    "PYTHONPATH": str(ROOT / "tests"),
+}  # tries at a password cost little
+PAUSE_S = 0.02  # between two tries at a server that does not answer; whoever spins takes its time from it
 
 
 def free_port():
@@ -32,11 +41,12 @@ class Server:
     def __init__(self, data, *options, **environment):
         self.data, self.options, self.process = Path(data), options, None
         self.environment = {**os.environ, "KEMBLE_DATA": str(data), **environment}
+        self.environment.pop("PYTHONDONTWRITEBYTECODE", None)  # compiled once, started often
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.key = self.session = None
 
-    def start(self, *options):
+    def start(self, *options, come_in=True):
         command = [sys.executable, "manage.py", "serve", "--port", str(self.port), *(options or self.options)]
         self.process = subprocess.Popen(
             command, cwd=ROOT, env=self.environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
@@ -54,7 +64,8 @@ class Server:
         while hand.try_to("GET", "/api/session")[0] is None:
             if self.process.poll() is not None:
                 raise RuntimeError(self.process.stdout.read())
-        if self.session is None and self.key:
+            time.sleep(PAUSE_S)
+        if come_in and self.session is None and self.key:
             self.session = hand.come_in(self.key)
         return self
 
@@ -81,6 +92,28 @@ class Server:
         """As a power cut would: nothing is closed, nothing is said."""
         self.process.send_signal(signal.SIGKILL)
         self.process.communicate()
+
+
+class Prepared:
+    """Data folders laid out once and copied: migrations and the demo take longer than most tests.
+
+    Only what lies in the folder is copied; the server that is started on a copy is one like any other.
+    """
+
+    def __init__(self, root):
+        self.root = Path(root)
+
+    def copy(self, kind, data):
+        """A folder of that kind ("empty" or "demo"), as a server left it that was started and stopped."""
+        laid_out = self.root / f"prepared-{kind}"
+        with FileLock(f"{laid_out}.lock"):
+            if not laid_out.exists():
+                making = Server(self.root / f"making-{kind}", *(["--demo"] if kind == "demo" else []))
+                making.start(come_in=False)
+                making.stop()
+                making.data.rename(laid_out)
+        shutil.copytree(laid_out, data, dirs_exist_ok=True)
+        return data
 
 
 class Hand:
@@ -126,11 +159,12 @@ class Hand:
         """Ask again and again until somebody answers, as a page's queue does; a refusal is handed back."""
         if "csrftoken" not in self.cookies:
             while self.try_to("GET", "/")[0] is None:
-                pass
+                time.sleep(PAUSE_S)
         while True:
             status, found = self.try_to(method, f"/api{path}", body)
             if status is not None and status < 500:
                 return status, found
+            time.sleep(PAUSE_S)
 
     def come_in(self, key):
         self.ask("POST", "/session/key", {"key": key})

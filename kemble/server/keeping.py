@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime
 from typing import cast
 
@@ -68,6 +68,15 @@ def add_event(run: Run, event: Event) -> None:
         if made and event.kind == "finished" and not run.finished:
             run.finished = timezone.now()
             run.save(update_fields=["finished"])
+
+
+def keep_events(run: Run, events: Iterable[Event]) -> None:
+    """Many at once, of a run that has none yet."""
+    ordered = sorted(events, key=lambda event: event.at)
+    with writing():
+        RunEvent.objects.bulk_create(
+            RunEvent(run=run, uid=event.uid, at=event.at, document=event.document) for event in ordered
+        )
 
 
 def log_outcome(run: Run, *, tastes: Mapping[str, int], faults: Sequence[str], note: str) -> Batch:

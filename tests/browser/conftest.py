@@ -13,24 +13,24 @@ def browser_type_launch_args(browser_type_launch_args):
 
 
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory):
+def demo(tmp_path_factory, prepared):
     """The demo kitchen. Shared: a test that must not meet another's changes takes `kitchen`."""
-    server = Server(tmp_path_factory.mktemp("demo"), "--demo").start()
+    server = Server(prepared.copy("demo", tmp_path_factory.mktemp("demo")), "--demo", "--keep").start()
     yield server
     server.stop()
 
 
 @pytest.fixture
-def kitchen(tmp_path):
+def kitchen(tmp_path, prepared):
     """A demo kitchen of the test's own, which it may stop and start."""
-    server = Server(tmp_path / "data", "--demo").start()
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     yield server
     server.stop()
 
 
 @pytest.fixture
-def empty_kitchen(tmp_path):
-    server = Server(tmp_path / "data").start()
+def empty_kitchen(tmp_path, prepared):
+    server = Server(prepared.copy("empty", tmp_path / "data")).start()
     yield server
     server.stop()
 

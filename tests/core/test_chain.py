@@ -52,7 +52,7 @@ def adjust(sheet, to, kitchen=KITCHEN):
 
 def weighed(sheet, kitchen=KITCHEN):
     """Grams of every line, in order."""
-    return [one.grams for one in weigh(sheet, Shelf(kitchen)).scooped]
+    return [one.grams for one in weigh(sheet, Shelf(kitchen)).lines]
 
 
 @st.composite

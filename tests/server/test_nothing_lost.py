@@ -98,7 +98,7 @@ class TestSentTwice:
             assert owner.ask("POST", events, finish).status_code == 200
             clock.shift(timedelta(minutes=10))
             again = owner.ask("POST", events, finish)
-            assert (again.status_code, again.body["state"]["status"]) == (200, "finished")
+            assert (again.status_code, owner.ask("GET", f"/runs/{run}").body["state"]["status"]) == (200, "finished")
             before = {"uid": "noted-before", "kind": "noted", "text": "thick", "at": "2026-11-25T09:05:00Z"}
             assert owner.ask("POST", events, before).body["state"]["notes"][0]["text"] == "thick"
             after = {"uid": "noted-after", "kind": "noted", "text": "late", "at": "2026-11-25T09:15:00Z"}

@@ -9,15 +9,15 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 
 import pytest
-from serving import Hand, Server, free_port, new_uid
+from serving import QUICK, Hand, Server, free_port, new_uid
 
 WRITES = 1_000  # of each of two clients
 KILLS = 20
 
 
 @pytest.fixture
-def server(tmp_path):
-    made = Server(tmp_path / "data").start()
+def server(tmp_path, prepared):
+    made = Server(prepared.copy("empty", tmp_path / "data")).start()
     yield made
     if made.process.poll() is None:
         made.stop()
@@ -196,10 +196,11 @@ def test_a_forwarder_that_says_localhost_is_refused(server, headers):
     assert server.hand().ask("GET", "/sheets")["total"] == 0
 
 
-def test_only_a_trusted_proxy_is_believed(tmp_path):
+def test_only_a_trusted_proxy_is_believed(tmp_path, prepared):
     """Behind one, tries are counted by the address that it names, so that one household is not all of them."""
     for trusted, answers in (("127.0.0.1", [422] * 11), ("", [422] * 10 + [429])):
-        server = Server(tmp_path / (trusted or "none"), KEMBLE_PROXY=trusted).start()
+        data = prepared.copy("empty", tmp_path / (trusted or "none"))
+        server = Server(data, KEMBLE_PROXY=trusted, **QUICK).start()
         hand = Hand(server.port)
         hand.try_to("GET", "/")
         wrong = {"username": "owner", "password": "wrong guess"}

@@ -124,12 +124,3 @@ class Fault:
     now: str
     next_time: str
     evidence: tuple[Evidence, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Taste:
-    """A just-about-right scale: two ends and the middle."""
-
-    id: str
-    too_little: str
-    too_much: str

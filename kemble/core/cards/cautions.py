@@ -5,6 +5,8 @@ Usual kitchen care, not a validated safety process; local food law and licensed 
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from pydantic import BaseModel, ConfigDict
 
 
@@ -107,4 +109,6 @@ _TABLE: tuple[tuple[str, str, str], ...] = (
         "Cooked grain spoils when it stands warm. Eat it the same day, or cool it fast and chill it within two hours.",
     ),
 )
+# What an ingredient brings along by what it is (its tags on the shelf), whatever is made of it.
+BROUGHT: Mapping[str, str] = {"honey": "infants", "alcohol": "alcohol"}
 CAUTIONS: dict[str, Caution] = {row[0]: Caution(id=row[0], title=row[1], says=row[2]) for row in _TABLE}

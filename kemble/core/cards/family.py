@@ -53,5 +53,5 @@ class Family:
 
     def school(self, chosen: Mapping[str, str], choice_id: str) -> str:
         """The school followed for a choice: the part's own, else the family's default."""
-        default = next(choice.default for choice in self.choices if choice.id == choice_id)
+        default = next((choice.default for choice in self.choices if choice.id == choice_id), "")
         return chosen.get(choice_id) or default

@@ -22,8 +22,8 @@ from kemble.core.cards.card import (
     Minutes,
     School,
     Step,
-    Taste,
 )
+from kemble.core.cards.tastes import TasteId
 from kemble.core.facts.vocabulary import PartRole
 
 __all__ = [
@@ -37,7 +37,6 @@ __all__ = [
     "Minutes",
     "School",
     "Step",
-    "Taste",
     "Way",
     "outline",
 ]
@@ -80,7 +79,7 @@ class Way:
     choices: tuple[Choice, ...]
     steps: tuple[Step, ...]
     faults: tuple[Fault, ...]
-    tastes: tuple[Taste, ...]
+    tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.tastes
     cautions: tuple[str, ...]  # ids in kemble.core.cards.cautions
     starting_sheet: Mapping[str, Any]
     base: BaseKind = "flour"
@@ -106,11 +105,11 @@ class Way:
     leaves_each: int = 0  # leaves to a parcel
     words: Mapping[str, str] = field(default_factory=dict)  # what this way calls its dough, filling and piece
 
-    def choice(self, choice_id: str) -> Choice:
-        return next(choice for choice in self.choices if choice.id == choice_id)
+    def choice(self, choice_id: str) -> Choice | None:
+        return next((choice for choice in self.choices if choice.id == choice_id), None)
 
-    def step(self, step_id: str) -> Step:
-        return next(step for step in self.steps if step.id == step_id)
+    def step(self, step_id: str) -> Step | None:
+        return next((step for step in self.steps if step.id == step_id), None)
 
     def loss(self, schools: Schools) -> Band:
         """Water lost by the base in its heat, in per cent of its mass, by the schools followed."""

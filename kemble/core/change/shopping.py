@@ -30,7 +30,6 @@ SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
     ("Herbs, spice and salt", ("herb", "flavour", "salt")),
     ("Leaves, paper and string", ("leaf",)),
 )
-_FROM_THE_TAP = ("water",)
 _A_HAIR = 1e-6
 
 
@@ -105,7 +104,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             if part.made_on:
                 note = f"{part.name or part.role} for {sheet.title}: {part.made_on} makes it, but is not on this list."
                 notes.extend([note] if note not in notes else [])
-            if one.item.id in _FROM_THE_TAP:
+            if "tap" in one.item.tags:
                 continue
             need = needs.setdefault(one.item.id, _Need(one.item))
             need.grams += one.grams
@@ -139,7 +138,7 @@ def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _
     leaves = [
         (item, shelf.grams(item, line.amount.value, line.amount.unit))
         for line in wrapper.lines
-        if (item := shelf.items[line.ingredient]).group == "leaf" and item.id.endswith(("leaf", "husk"))
+        if "wraps" in (item := shelf.items[line.ingredient]).tags
     ]
     if wanted is None or len(leaves) != 1 or leaves[0][0].g_per_piece is None:
         return

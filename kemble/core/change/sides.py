@@ -123,7 +123,8 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     asked = {one.id: one for one in questions(way)}
     if question not in asked:
         refuse("question", f'"{question}" is not asked here', ", ".join(asked))
-    schools = _soaked(sheet) if question == "soak" else _chosen(sheet, way.choice(question))
+    choice = way.choice(question)  # the soak is a question, and no choice of the card
+    schools = _chosen(sheet, choice) if choice else _soaked(sheet)
     worked = [work(school.sheet, kitchen) for school in schools]
     facts = [one.facts for one in worked]
     rows = [key for key in COMPARED if _differs(key, facts)][:MOST_ROWS]

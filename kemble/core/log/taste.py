@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.cards.tastes import TasteId
 from kemble.core.cards.way import Fault, Way
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
@@ -16,6 +17,7 @@ from kemble.core.run.events import Event
 from kemble.core.run.state import state_of
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
+VERDICT_BY: TasteId = "softness"
 SCALE = (-2, -1, 0, 1, 2)
 
 
@@ -88,7 +90,7 @@ def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now
 
 def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
     """Raises Refused for a scale that the way does not have or a mark outside -2 to 2."""
-    known = [taste.id for taste in way.tastes]
+    known = list(way.tastes)
     for name, mark in tastes.items():
         if name not in known:
             refuse(f"tastes.{name}", "is not a scale of this way", ", ".join(known))
@@ -98,7 +100,7 @@ def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
 
 def verdict(tastes: Mapping[str, int]) -> Verdict:
     """The word for the dot on the map, from the mark for softness."""
-    mark = tastes.get("softness")
+    mark = tastes.get(VERDICT_BY)
     if mark is None:
         return "untasted"
     return "just right" if mark == 0 else "too soft" if mark > 0 else "too firm"

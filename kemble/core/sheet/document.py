@@ -453,8 +453,9 @@ class Sheet(_Document):
         return way.form == "tin" or (sheeted is not None and self.school(sheeted[0]) == sheeted[1])
 
     def school(self, choice_id: str) -> str:
-        """The school followed for a choice: the sheet's own, else the way's default."""
-        return self.schools.get(choice_id) or WAYS[self.way].choice(choice_id).default
+        """The school followed for a choice: the sheet's own, else the way's default; "" for a way without the choice."""
+        choice = WAYS[self.way].choice(choice_id)
+        return (self.schools.get(choice_id) or choice.default) if choice else ""
 
 
 def read_sheet(data: str | bytes) -> Sheet:

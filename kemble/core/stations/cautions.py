@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from kemble.core.cards.cautions import CAUTIONS, Caution
+from kemble.core.cards.cautions import BROUGHT, CAUTIONS, Caution
 from kemble.core.cards.way import Way
 from kemble.core.sheet.bowl import Bowl
 
@@ -20,12 +20,8 @@ def perishable(bowl: Bowl) -> bool:
 
 def brought(bowl: Bowl) -> list[str]:
     """The cautions that the ingredients bring, whatever is made of them."""
-    ids = ["spoilage"] if perishable(bowl) else []
-    if any("honey" in item.id for item in bowl.items):
-        ids.append("infants")
-    if any("alcohol" in item.caution for item in bowl.items):
-        ids.append("alcohol")
-    return ids
+    tags = {tag for item in bowl.items for tag in item.tags}
+    return [*(["spoilage"] if perishable(bowl) else []), *(caution for tag, caution in BROUGHT.items() if tag in tags)]
 
 
 def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:

@@ -9,6 +9,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, model_validator
 
 from kemble.core.cards.card import After, Looks, Step
+from kemble.core.cards.contract import MADE
 from kemble.core.facts.fact import Book
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
@@ -224,7 +225,7 @@ def _target(one: _Placed, book: Book) -> Target | None:
     key = one.step.weigh
     if key == "mix.cooked_g" and "mix.scale_g" in book:
         key = "mix.scale_g"
-    if key == "made":
+    if key == MADE:
         key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
     if key is None or key not in book:
         return None

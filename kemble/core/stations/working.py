@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.cards.contract import ASKED, ChoiceId
 from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Book, Origin, leaf
@@ -95,9 +96,14 @@ class Working:
         unit = self.kitchen.temperature_unit
         return f"{from_celsius(celsius, unit):.0f} °{unit}"
 
-    def school(self, choice_id: str) -> Origin:
-        """The school followed, as an origin."""
-        choice = self.way.choice(choice_id)
-        school_id = self.sheet.school(choice_id)
-        label = next(s.label for s in choice.schools if s.id == school_id)
-        return leaf(f"sheet:schools.{choice_id}", choice.title, label)
+    def asked(self, choice: ChoiceId) -> str:
+        """The school followed for a choice that code knows; its usual one in a way that does not leave it open."""
+        return self.sheet.school(choice) or (ASKED[choice] or ("",))[0]
+
+    def school(self, choice_id: str) -> list[Origin]:
+        """The school followed, as an origin; none in a way that does not leave it open."""
+        choice, school_id = self.way.choice(choice_id), self.sheet.school(choice_id)
+        if choice is None:
+            return []
+        label = next((school.label for school in choice.schools if school.id == school_id), school_id)
+        return [leaf(f"sheet:schools.{choice_id}", choice.title, label)]

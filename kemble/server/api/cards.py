@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.sides import Question, questions
 from kemble.core.facts.vocabulary import PartRole
@@ -114,7 +115,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
                 "questions": [question.model_dump() for question in questions(way)],
-                "tastes": [asdict(taste) for taste in way.tastes],
+                "tastes": [{"id": taste, **asdict(SCALES[taste])} for taste in way.tastes],
                 "faults": [asdict(fault) for fault in faults_of(way)],
             }
         )

@@ -170,15 +170,16 @@ def open_run(request: HttpRequest, run_id: int) -> HttpResponse:
     return opened(run_of(asking(request), run_id))
 
 
-@router.post("/runs/{int:run_id}/events", response={200: RunOpen})
+@router.post("/runs/{int:run_id}/events", response={200: Event})
 def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpResponse:
-    """Add an event. The same uid twice is one event, so that a page may send again what it is unsure of.
+    """Add an event, and be told how it was kept: the page folds it as the server does. The same uid twice is one event, so that a page may send again what it is unsure of.
 
     A run that is finished still takes what happened before that and was on its way.
     """
     run = run_of(asking(request), run_id)
-    if run.events.filter(uid=new_event.uid).exists():
-        return opened(run)  # sent before: it stands already
+    there = run.events.filter(uid=new_event.uid).first()
+    if there is not None:
+        return answer(there.event)  # sent before: it stands already
     now = run.clock()
     at = new_event.at or now
     if at.tzinfo is None:
@@ -191,7 +192,7 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     event = Event.model_validate({**new_event.model_dump(), "at": at})
     check_event(run.kept.plan, event)
     add_event(run, event)
-    return opened(run)
+    return answer(event)
 
 
 @router.delete("/runs/{int:run_id}", response={204: None})

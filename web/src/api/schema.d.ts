@@ -458,7 +458,7 @@ export interface paths {
         put?: never;
         /**
          * New Event
-         * @description Add an event. The same uid twice is one event, so that a page may send again what it is unsure of.
+         * @description Add an event, and be told how it was kept: the page folds it as the server does. The same uid twice is one event, so that a page may send again what it is unsure of.
          *
          *     A run that is finished still takes what happened before that and was on its way.
          */
@@ -5488,7 +5488,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunOpen"];
+                    "application/json": components["schemas"]["Event"];
                 };
             };
             /** @description Refused */

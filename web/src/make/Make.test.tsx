@@ -164,7 +164,9 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
     if (one.path === "/api/probe/stick") return { status: 204 };
     if (one.path.endsWith("/events")) {
       const told = one.body as NewEvent;
-      kept = { ...kept, events: [...kept.events, { ...told, at: told.at ?? kept.now }] };
+      const event = { ...told, at: told.at ?? kept.now };
+      kept = { ...kept, events: [...kept.events, event] };
+      return { body: event };
     }
     return { body: kept };
   });

@@ -39,7 +39,7 @@ const run = (more: Partial<RunOpen> = {}) =>
     ...more,
   }) as unknown as RunOpen;
 
-/** Keeps events as the real one does: the same uid twice is one, and the answer holds all of them. */
+/** Keeps events as the real one does: the same uid twice is one; it is answered as it was kept. */
 function server(how: (asked: Asked) => Answer | null = () => null) {
   const events: RunOpen["events"] = [];
   return serve((asked) => {
@@ -47,7 +47,8 @@ function server(how: (asked: Asked) => Answer | null = () => null) {
     if (told && told !== "lost") return told;
     const event = asked.method === "POST" ? (asked.body as NewEvent) : null;
     if (event && !events.some((one) => one.uid === event.uid)) events.push({ ...event, at: event.at ?? BEGAN });
-    return told ?? { body: run({ events: [...events] }) };
+    if (told) return told;
+    return { body: event ? events.find((one) => one.uid === event.uid) : run({ events: [...events] }) };
   });
 }
 const post = (one: Asked) => one.method === "POST";

@@ -28,8 +28,9 @@ export function useRun(id: number) {
   });
   const now = useRunClock(run.data);
   const outbox = useOutbox<NewEvent>(`kemble-events-${id}`, async (event) => {
-    const answer = await ask(api.POST("/api/runs/{run_id}/events", { params: { path: { run_id: id } }, body: event }));
-    client.setQueryData(["run", id], answer);
+    const kept = await ask(api.POST("/api/runs/{run_id}/events", { params: { path: { run_id: id } }, body: event }));
+    await client.cancelQueries({ queryKey: ["run", id] }); // an answer from before it would take it away again
+    client.setQueryData<RunOpen>(["run", id], (was) => was && { ...was, events: inOrder(was.events, kept) });
   });
 
   const events = useMemo(() => {
@@ -61,6 +62,13 @@ export function useRun(id: number) {
     redo: redo && { what: redo, take: () => send({ kind: "redone" }, redo.uid) },
     outbox,
   };
+}
+
+/** The events with one more that the server has kept, in the order in which they happened. */
+function inOrder(events: RunOpen["events"], kept: RunOpen["events"][number]) {
+  const others = events.filter((one) => one.uid !== kept.uid);
+  const later = others.findIndex((one) => Date.parse(one.at) > Date.parse(kept.at));
+  return later < 0 ? [...others, kept] : [...others.slice(0, later), kept, ...others.slice(later)];
 }
 
 /** The run's own clock in ms: it goes `pace` times as fast as the wall's, which may be off from this page's. */

@@ -5,13 +5,14 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
+from kemble.core.cards.contract import check_family
 from kemble.core.cards.family import Family
 from kemble.core.facts.vocabulary import PartRole
 
 
 def _found() -> dict[str, Family]:
     modules = (importlib.import_module(f"{__name__}.{info.name}") for info in pkgutil.iter_modules(__path__))
-    families = [module.FAMILY for module in modules if hasattr(module, "FAMILY")]
+    families = [check_family(module.FAMILY, module) for module in modules if hasattr(module, "FAMILY")]
     return {family.id: family for family in sorted(families, key=lambda family: family.id)}
 
 

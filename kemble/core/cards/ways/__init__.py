@@ -5,12 +5,13 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
+from kemble.core.cards.contract import check_way
 from kemble.core.cards.way import Way
 
 
 def _found() -> dict[str, Way]:
     modules = (importlib.import_module(f"{__name__}.{info.name}") for info in pkgutil.iter_modules(__path__))
-    ways = [module.WAY for module in modules if hasattr(module, "WAY")]
+    ways = [check_way(module.WAY, module) for module in modules if hasattr(module, "WAY")]
     return {way.id: way for way in sorted(ways, key=lambda way: way.id)}
 
 

@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -215,11 +214,7 @@ WAY = Way(
         ),
         Fault("sticks", "sticks to the tin", "not lined, turned out hot", "warm the floor of the tin", "line it"),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("richness", "too lean", "too rich"),
-    ),
+    tastes=("softness", "sweetness", "richness"),
     cautions=("choking", "oven", "public"),
     starting_sheet={
         "title": "Batter bake",

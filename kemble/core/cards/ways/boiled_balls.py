@@ -10,7 +10,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
 )
 
@@ -222,11 +221,7 @@ WAY = Way(
             ),
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("skin", "skin too thin", "skin too thick"),
-    ),
+    tastes=("softness", "sweetness", "skin"),
     cautions=("choking", "hot-heart", "public"),
     starting_sheet={
         "title": "Boiled balls",

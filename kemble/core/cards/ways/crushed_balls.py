@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -192,11 +191,7 @@ WAY = Way(
             "stale", "hard the same evening", "kept cold, little sugar", "steam it", "a damp cloth; a little more sugar"
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("paste", "too little paste", "too much paste"),
-    ),
+    tastes=("softness", "sweetness", "paste"),
     cautions=("choking", "rice-cold", "public"),
     starting_sheet={
         "title": "Half-crushed balls",

@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -187,11 +186,7 @@ WAY = Way(
         ),
         Fault("burnt", "a burnt floor", "heat high, folding stopped", "do not scrape; change pan", "lower heat"),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("fragrance", "too plain", "too much of the oil"),
-    ),
+    tastes=("softness", "sweetness", "fragrance"),
     cautions=("choking", "hot-dough", "public"),
     starting_sheet={
         "title": "Oil-folded pulls",

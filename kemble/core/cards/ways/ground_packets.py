@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -205,11 +204,7 @@ WAY = Way(
         ),
         Fault("packet-burst", "packet burst", "overfilled, no foil", "wrap it again", "room to swell; foil outside"),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("grind", "too coarse", "too fine"),
-    ),
+    tastes=("softness", "sweetness", "grind"),
     cautions=("choking", "machine", "public"),
     starting_sheet={
         "title": "Ground-grain packets",

@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -161,11 +160,7 @@ WAY = Way(
             "sticks-leaf", "sticks to the leaf", "no oil in the grain", "cool it further", "a spoon of oil in the grain"
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("seasoning", "too plain", "too strong"),
-        Taste("filling", "too little filling", "too much filling"),
-    ),
+    tastes=("softness", "seasoning", "filling"),
     cautions=("choking", "boil-dry", "hot-heart", "public"),
     starting_sheet={
         "title": "Leaf parcels",

@@ -10,7 +10,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -240,11 +239,7 @@ WAY = Way(
             (Evidence("mix.sugar_pct", "low", 6),),
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("smoothness", "too grainy", "too smooth"),
-    ),
+    tastes=("softness", "sweetness", "smoothness"),
     cautions=("choking", "machine", "public"),
     starting_sheet={
         "title": "Pounded grain",

@@ -10,7 +10,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
 )
 
@@ -327,11 +326,7 @@ WAY = Way(
             (Evidence("mix.hydration_pct", "high", 150),),
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("chew", "too short", "too chewy"),
-    ),
+    tastes=("softness", "sweetness", "chew"),
     cautions=("choking", "steam", "boil-dry", "public"),
     starting_sheet={
         "title": "Steamed set cake",

@@ -11,7 +11,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -303,11 +302,7 @@ WAY = Way(
             (Evidence("mix.sugar_pct", "low", 22),),
         ),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("skin", "skin too thin", "skin too thick"),
-    ),
+    tastes=("softness", "sweetness", "skin"),
     cautions=("choking", "hot-dough", "public"),
     starting_sheet={
         "title": "Stirred-dough rounds",

@@ -10,7 +10,6 @@ from kemble.core.cards.way import (
     Minutes,
     School,
     Step,
-    Taste,
     Way,
     outline,
 )
@@ -254,11 +253,7 @@ WAY = Way(
         ),
         Fault("no-set", "it does not set", "syrup not reduced to its weight", "bake it on", "go by the scale"),
     ),
-    tastes=(
-        Taste("softness", "too firm", "too soft"),
-        Taste("sweetness", "not sweet enough", "too sweet"),
-        Taste("richness", "too lean", "too rich"),
-    ),
+    tastes=("softness", "sweetness", "richness"),
     cautions=("choking", "rice-cold", "public"),
     starting_sheet={
         "title": "Syrup tray rice",

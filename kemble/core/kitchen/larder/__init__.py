@@ -101,6 +101,10 @@ class Composition(BaseModel):
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 
+Tag = Literal["honey", "alcohol", "tap", "wraps"]
+"""What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel."""
+
+
 class Ingredient(BaseModel):
     """One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first."""
 
@@ -116,9 +120,19 @@ class Ingredient(BaseModel):
     packs: dict[str, float] = Field({}, max_length=6, description="at most 6 packs, each a name and its grams")
     allergens: tuple[str, ...] = Field((), max_length=12, description="at most 12 allergens")
     perishable: bool = False
+    tags: tuple[Tag, ...] = Field((), max_length=4, description="what it is: honey, alcohol, tap or wraps")
     source: Literal["table", "label", "kitchen", "cook"] = "cook"
     look_alike: str = Field("", max_length=300, description="at most 300 letters")
     caution: str = Field("", max_length=300, description="at most 300 letters")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_before_tags(cls, data: Any) -> Any:
+        """A cook's own ingredient that was kept before there were tags goes by its name and its caution, as then."""
+        if isinstance(data, dict) and "tags" not in data and str(data.get("id", "")).startswith(OWN):
+            told = {"honey": "honey" in data["id"], "alcohol": "alcohol" in str(data.get("caution", ""))}
+            return {**data, "tags": tuple(tag for tag, is_so in told.items() if is_so)}
+        return data
 
     @model_validator(mode="after")
     def _holds_together(self) -> Ingredient:

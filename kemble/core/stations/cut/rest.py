@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from kemble.core.cards.card import Step
+from kemble.core.cards.contract import StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -29,7 +30,7 @@ BITE_C = 65.0
 STIFF_C = 45.0
 BOARD_CM2 = 900.0  # a board on which a cooked mass is laid out; kitchen estimate
 ROLLED_C = 16.0  # a rolled sheet so cold cuts round and can be held; kitchen estimate
-SHAPED_AT = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
+SHAPED_AT: tuple[StepId, ...] = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
 SOFT_C = -6.0
 
 
@@ -146,13 +147,13 @@ def _shaping(working: Working, window_s: float) -> None:
 
 
 def _called(working: Working, step: Step) -> bool:
-    return all(working.schools[choice] in schools for choice, schools in step.when.items())
+    return all(working.schools.get(choice) in schools for choice, schools in step.when.items())
 
 
 def _setting(working: Working) -> tuple[str, Origin]:
     """How it sets: as the cook chooses where the way has a choice; a sheet in a bag goes cold until it is rigid."""
-    if any(choice.id == "rest" for choice in working.way.choices):
-        return working.sheet.school("rest"), working.school("rest")
+    for chosen in working.school("rest"):
+        return working.asked("rest"), chosen
     return "overnight", leaf("way:rest", "a sheet in its bag", "a night in the cold")
 
 
@@ -322,7 +323,10 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
         low=soft * 0.6,
         high=soft * 1.6,
     )
-    each = working.way.step("wrap").minutes.per_piece
+    wrap = working.way.step("wrap")
+    if wrap is None:
+        return
+    each = wrap.minutes.per_piece
     book.add(
         "rest.take_out",
         max(1.0, float(int(soft / each))),

@@ -95,7 +95,7 @@ def _cook(
 
 def _core_start(working: Working) -> float:
     """°C at which the filling goes in."""
-    frozen = working.sheet.school("start") == "frozen"
+    frozen = working.asked("start") == "frozen"
     return working.kitchen.freezer_c if frozen else working.kitchen.fridge_c
 
 
@@ -118,7 +118,7 @@ def boil(
     def minutes(seconds: float) -> float:
         return (seconds * kitchen.time_factor + lag_s) / 60.0
 
-    simmer_on = working.sheet.school("done") == "float-then-simmer"
+    simmer_on = working.asked("done") == "float-then-simmer"
 
     def done_s(cooked: _Cooked) -> float:
         return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
@@ -203,9 +203,9 @@ def _enter_times(
     book.add(
         "heat.done_min",
         done,
-        "it floats" if sheet.school("done") == "float" else "cooked through and hot at the heart",
+        "it floats" if working.asked("done") == "float" else "cooked through and hot at the heart",
         source=SOLVER,
-        of=["heat.float_min", "heat.core_hot_min", working.school("done")],
+        of=["heat.float_min", "heat.core_hot_min", *working.school("done")],
         low=first,
         high=latest,
     )
@@ -218,7 +218,7 @@ def _enter_times(
 
 
 def _advise(working: Working, *, hot: float, heart_done_c: float) -> None:
-    if working.sheet.school("done") == "float" and heart_done_c < HOT_C:
+    if working.asked("done") == "float" and heart_done_c < HOT_C:
         heart = working.degrees(heart_done_c)
         says = f"At the float the heart is {heart}. Simmer on to {hot:.0f} minutes for a hot one."
         working.advise("heat", "look", says, 1)

@@ -47,7 +47,7 @@ _LONGEST_S = 45 * 60.0
 
 def finishing(working: Working, shaped: Composition) -> None:
     """Facts of the finish that the schools call for; nothing where they call for none."""
-    kind = next((kind for choice, school, kind in working.way.finishes if working.schools[choice] == school), None)
+    kind = next((kind for choice, school, kind in working.way.finishes if working.schools.get(choice) == school), None)
     if kind is None or ("cut.pieces" not in working.book and "shape.pieces" not in working.book):
         return
     book, kitchen = working.book, working.kitchen

@@ -19,9 +19,9 @@ _TAKES = {"machine": (7.0, 3.0), "mortar": (9.0, 9.0), "bowl": (11.0, 16.0)}
 
 def pounding(working: Working, mass: Composition) -> None:
     """`heat.pound_min` and `heat.pound_hot_min`, for a way that pounds; nothing otherwise."""
-    school = working.schools.get("pound")
-    if school is None:
+    if working.way.choice("pound") is None:
         return
+    school = working.asked("pound")
     book, kitchen = working.book, working.kitchen
     kg = book.number("mix.cooked_g") / 1000.0
     fixed, per_kg = _TAKES[school]
@@ -30,7 +30,7 @@ def pounding(working: Working, mass: Composition) -> None:
         fixed + per_kg * kg,
         "until no grain is felt: some minutes to begin with, and more for each kilogram",
         source=KITCHEN_ESTIMATE,
-        of=["mix.cooked_g", working.school("pound")],
+        of=["mix.cooked_g", *working.school("pound")],
         low=(fixed + per_kg * kg) * 0.7,
         high=(fixed + per_kg * kg) * 1.4,
     )
@@ -44,7 +44,7 @@ def pounding(working: Working, mass: Composition) -> None:
         hot,
         f"a lump of it falls from {working.degrees(_BEGINS_C)} to {working.degrees(POUND_C)}: cooler, it no longer closes",
         source=f"lumped cooling; {KITCHEN_ESTIMATE}",
-        of=["mix.cooked_g", working.school("pound"), working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
+        of=["mix.cooked_g", *working.school("pound"), working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
         low=0.6 * hot,
         high=1.5 * hot,
     )

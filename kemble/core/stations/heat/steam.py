@@ -210,7 +210,7 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     """None when it does not clear (a problem is noted)."""
     book, kitchen = working.book, working.kitchen
     gel_c, depth_mm = book.number("mix.gel_temperature_c"), book.number("heat.depth_mm")
-    covered = working.schools.get("cover") == "covered"
+    covered = working.asked("cover") == "covered"
     lining = working.sheet.vessel.lining
     other = tin.model_copy(update={"material": "glass" if tin.material == "metal" else "metal"})
     likely = _Tinful(
@@ -255,8 +255,7 @@ def _enter_times(working: Working, tin: Tin, found: _Times, start_c: float) -> N
         working.from_sheet("start.batter_c", "goes in at", start_c, "°C"),
         working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
     ]
-    if "cover" in working.schools:
-        of.append(working.school("cover"))
+    of += working.school("cover")
     if working.sheet.vessel.lining != "none":
         of.append(working.from_sheet("vessel.lining", "lined with", working.sheet.vessel.lining))
     book.add(
@@ -334,7 +333,7 @@ def _enter_top(working: Working, found: _Times, covered: bool) -> None:
         "smooth, a little wet" if covered else "creased" if fierce else "smooth, matt",
         says,
         source=KITCHEN_ESTIMATE,
-        of=["heat.top_sets_min", "heat.water_loss_g_per_min", working.school("cover")],
+        of=["heat.top_sets_min", "heat.water_loss_g_per_min", *working.school("cover")],
     )
 
 

@@ -52,7 +52,7 @@ def says_of(g_per_min: float) -> str:
 def stages_of(working: Working) -> tuple[Stage, ...]:
     """The heat under the steamer, by the school followed."""
     burner, level = working.kitchen.burner, working.sheet.heat.level
-    if working.schools.get("course") == "strong-first":
+    if working.asked("course") == "strong-first":
         return Stage(STRONG_MIN, burner.high_w), Stage(math.inf, burner.low_w)
     return (Stage(math.inf, burner.net_w(level)),)
 

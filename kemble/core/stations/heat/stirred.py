@@ -184,7 +184,7 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
         ]
     else:
         rated = working.kitchen.microwave_w
-        of = [working.from_kitchen("microwave_w", "microwave oven", rated, "W"), working.school("cook")]
+        of = [working.from_kitchen("microwave_w", "microwave oven", rated, "W"), *working.school("cook")]
     book.add(
         "heat.power_w",
         mass.power_w,

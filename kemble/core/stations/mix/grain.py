@@ -64,8 +64,9 @@ class Soaked:
 
 def cook_of(working: Working) -> GrainCook:
     """How the grain is cooked, by the school followed."""
-    ways_of_it = working.way.grain_cook
-    return ways_of_it[working.sheet.school("grain")] if len(ways_of_it) > 1 else next(iter(ways_of_it.values()))
+    cooks = working.way.grain_cook
+    school = working.asked("grain")
+    return cooks[school] if school in cooks else next(iter(cooks.values()))
 
 
 def grain(working: Working) -> Soaked | None:

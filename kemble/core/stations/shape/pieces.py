@@ -96,7 +96,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
             least,
             "thinner, it tears when it is closed",
             source=KITCHEN_ESTIMATE,
-            of=[working.school(choice.id) for choice in way.choices if choice.station == "shape"],
+            of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
         )
     _advise(working, portions, ball, heart, least)
     drawing = BallDrawing.model_construct(
@@ -293,14 +293,11 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
         soaked = sum(
             contribution.grams / contribution.item.g_per_piece
             for contribution in wrapper.contributions
-            if contribution.item.g_per_piece and contribution.item.id in _LEAVES
+            if contribution.item.g_per_piece and "wraps" in contribution.item.tags
         )
         if soaked and soaked < leaves:
             says = f"{leaves} leaves, spares in; the sheet has {soaked:.0f}. Some tear: soak more."
             working.advise("shape", "look", says, 2)
-
-
-_LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
 
 
 def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:

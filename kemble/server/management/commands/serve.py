@@ -98,7 +98,7 @@ class Command(BaseCommand):
     @staticmethod
     def _lay_out_demo() -> None:
         """Empty the demo's own database and fill it anew. Never touches a folder with a real kitchen in it."""
-        from kemble.server.demo import load
+        from kemble.server.demo.load import load
 
         mark = settings.DATA / "demo"
         if KitchenRecord.objects.exists() and not mark.exists():

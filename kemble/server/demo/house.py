@@ -1,38 +1,11 @@
-"""The demo kitchen: Weir House, which makes tea for the Saturday mending circle.
-
-Made by the same core that cooks run, from a fixed seed, with dates relative to the day it is loaded. Its amounts are
-its own, worked out from the ways' bands.
-"""
+"""Weir House: its kitchen, its sheets, and what its cooks note. Its amounts are its own, from the ways' bands."""
 
 from __future__ import annotations
 
-import random
-from collections.abc import Sequence
-from datetime import datetime, timedelta
 from typing import Any
 
-import numpy as np
-from django.db import transaction
-
-from kemble.core.cards.ways import WAYS
-from kemble.core.change.adjust import Adjustment, adjust
-from kemble.core.change.sharing import share_part
-from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, plan_for, plan_from
-from kemble.core.run.events import Event
-from kemble.core.run.weighing import BenchSetup, MarkKind
-from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.core.stations.chain import work
-from kemble.server.keeping import add_event, begin, create_sheet, log_outcome
-from kemble.server.models import KitchenRecord, Occasion, Run, SheetRecord
-from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.place import local_zone
-
-SEED = 1530
-PAST_BATCHES = 30
-# Which sheets the past batches were made from, over and over: the old favourites most often.
-_MADE = (0, 1, 2, 3, 4, 5, 0, 1, 8, 6, 0, 11, 1, 2, 10, 7, 0, 9, 12, 13)
 
 
 def _line(ingredient: str, value: float, unit: str = "g", **more: Any) -> dict[str, Any]:
@@ -434,7 +407,7 @@ SHEETS: tuple[dict[str, Any], ...] = (
     },
 )
 
-_NOTES = (
+NOTES = (
     "Cut it small for the children's table.",
     "The steamer was crowded; two tins next time.",
     "Tea brewed twenty minutes: stronger is better.",
@@ -476,176 +449,3 @@ def weir_house() -> Kitchen:
             "steamer": {"diameter_mm": 260, "rack_mm": 38, "gap_mm": 10, "low_mm": 12, "tiers": 2},
         }
     )
-
-
-@transaction.atomic
-def load(now: datetime) -> KitchenRecord:
-    """Fill the local owner's kitchen, which should be empty. The same day gives the same kitchen."""
-    kitchen = kitchen_of(local_owner())
-    settings = weir_house()
-    kitchen.document, kitchen.set_up = settings.model_dump(mode="json"), True
-    kitchen.save()
-
-    chance = random.Random(SEED)  # noqa: S311 (spread for a demo, not a secret)
-    serve = next_saturday(now, settings.zone)
-    records = [
-        create_sheet(kitchen, sheet_from({**document, "serve": f"{serve:%Y-%m-%dT%H:%M}"})) for document in SHEETS
-    ]
-    named = {record.title: record for record in records}
-    _share(named["Half-crushed balls in white bean"], named["Squash rounds with chestnut"], settings)
-    for i in range(PAST_BATCHES):
-        _past_batch(kitchen, settings, records[_MADE[i % len(_MADE)]], now, 2 + i * 3 + i % 2, chance)
-    for title in ("Black tea and orange cake", "Walnut and date balls", "Buckwheat honey and squash bake"):
-        _coming(kitchen, settings, named[title], now, "Saturday mending circle", 24)
-    _in_progress(kitchen, settings, named["Barley-malt and pumpkin seed cake"], now)
-    _weighed_out(kitchen, named["Walnut and date balls"], now, chance)
-    return kitchen
-
-
-def _weighed_out(kitchen: KitchenRecord, record: SheetRecord, now: datetime, chance: random.Random) -> None:
-    """A bench of dough shared out last week, one begun just now, and a drill on each of six days, the eye coming on."""
-    week = now - timedelta(days=7)
-    dough = BenchSetup(what="dough", total_g=462, pieces=24)
-    _bench(kitchen, record, dough, week, [("piece", aim * chance.gauss(1.01, 0.035)) for aim in [19.25] * 23])
-    for day in range(6):
-        marks: list[tuple[MarkKind, float]] = []
-        for _ in range(8):
-            grams = chance.gauss(19, 2.4)
-            marks += [("guess", grams * chance.gauss(1.24 - 0.04 * day, 0.17 - 0.018 * day)), ("piece", grams)]
-        drill = BenchSetup(what="dough", total_g=200, pieces=8, tolerance_pct=10, drill=True)
-        _bench(kitchen, record, drill, now - timedelta(days=15 - 2 * day), marks)
-
-
-def _bench(
-    kitchen: KitchenRecord,
-    record: SheetRecord,
-    setup: BenchSetup,
-    at: datetime,
-    marks: Sequence[tuple[MarkKind, float]],
-) -> None:
-    bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill, began=at)
-    told: list[tuple[MarkKind, float | None]] = [*marks, ("closed", None)]
-    for i, (kind, grams) in enumerate(told):
-        bench.marks.create(
-            uid=f"demo-{bench.pk}-{i:03d}",
-            at=at + timedelta(seconds=14 * i),
-            document={"kind": kind} if grams is None else {"kind": kind, "grams": round(grams, 1)},
-        )
-
-
-def _share(giver: SheetRecord, taker: SheetRecord, settings: Kitchen) -> None:
-    """One sheet makes the paste for two."""
-    for record, sheet in zip((giver, taker), share_part(giver.sheet, taker.sheet, "filling", settings), strict=True):
-        record.document = sheet.model_dump(mode="json")
-        record.save(update_fields=["document"])
-
-
-def next_saturday(now: datetime, zone: Any) -> datetime:
-    """Half past three on the first Saturday that leaves a whole day to get ready."""
-    day = now.astimezone(zone) + timedelta(days=2)
-    day += timedelta(days=(5 - day.weekday()) % 7)
-    return day.replace(hour=15, minute=30, second=0, microsecond=0)
-
-
-def _coming(
-    kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime, title: str, people: int
-) -> None:
-    plan = plan_for(work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now)
-    Occasion.objects.create(
-        kitchen=kitchen,
-        sheet=record,
-        title=title,
-        people=people,
-        serve=plan.serve,
-        plan=plan.model_dump(mode="json"),
-    )
-
-
-def _trial(sheet: Sheet, chance: random.Random) -> Sheet:
-    """The sheet as a cook tried it that day: water and sugar a little off, kept near the way's bands."""
-    way, facts = WAYS[sheet.way], work(sheet, weir_house()).facts
-    spread = (way.hydration.high - way.hydration.low) * 0.17
-    sweet = (way.sugar.high - way.sugar.low) * 0.12 if way.form == "tin" else 0.0
-    hydration = float(facts["mix.hydration_pct"].value) + chance.gauss(0, spread)
-    sugar = float(facts["mix.sugar_pct"].value) + chance.gauss(0, sweet)
-    hydration = min(max(hydration, way.hydration.low + 1), way.hydration.high - 1)
-    to = Adjustment(by="ratio", hydration_pct=hydration, sugar_pct=max(0.0, sugar))
-    try:
-        return adjust(sheet, to, weir_house()).sheet
-    except Refused:
-        return sheet  # a soak does not reach every moisture: made as written
-
-
-def _past_batch(
-    kitchen: KitchenRecord,
-    settings: Kitchen,
-    record: SheetRecord,
-    now: datetime,
-    days: int,
-    chance: random.Random,
-) -> None:
-    sheet = _trial(record.sheet, chance)
-    worked = work(sheet, settings)
-    day = (now - timedelta(days=days)).astimezone(settings.zone)
-    began = day.replace(hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0)
-    plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(record, sheet, worked, plan, began=began, clock=began, pace=1)
-    end = _events(run, plan, chance)
-    add_event(run, Event(uid=f"{run.pk}-finished", at=end, kind="finished"))
-    run.finished = end
-    run.save(update_fields=["finished"])
-
-    way, facts = WAYS[sheet.way], worked.facts
-    softness = float(facts["mix.softness"].value) * 1.2 + chance.gauss(0, 0.4)
-    sweetness = (float(facts["mix.sugar_pct"].value) - way.midway[1]) / 20 + chance.gauss(0, 0.5)
-    third = chance.gauss(0, 0.7)
-    tastes = {
-        taste.id: max(-2, min(2, round(value)))
-        for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
-    }
-    faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
-    log_outcome(run, tastes=tastes, faults=faults[:1], note=chance.choice(_NOTES))
-
-
-def _events(run: Run, plan: Plan, chance: random.Random) -> datetime:
-    """Play a plan through with a cook's spread. Returns the last instant."""
-    ends: dict[str, datetime] = {}
-    at = plan.begin
-    for scheduled in plan.scheduled:
-        step = scheduled.step
-        starts = max([scheduled.starts, *(ends[w.step] for w in step.after if w.step in ends)])
-        add_event(run, Event(uid=f"{run.pk}-{step.id}-started", at=starts, kind="started", step=step.id))
-        if step.target and chance.random() < 0.7:
-            grams = round(step.target.grams * chance.gauss(1, 0.015), 1)
-            add_event(
-                run,
-                Event(uid=f"{run.pk}-{step.id}-weighed", at=starts, kind="weighed", step=step.id, grams=grams),
-            )
-        spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
-        ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
-        add_event(run, Event(uid=f"{run.pk}-{step.id}-done", at=ends[step.id], kind="done", step=step.id))
-        at = max(at, ends[step.id])
-    return at
-
-
-def _in_progress(kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime) -> None:
-    """A cake in the steam for twelve minutes now, its heart read once."""
-    worked = work(record.sheet, settings)
-    trial = plan_from(worked.steps, settings, begin=now)
-    steam = next(s for s in trial.scheduled if s.step.id == "steam")
-    began = now - (steam.starts - trial.begin) - timedelta(minutes=12)
-    plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(record, record.sheet, worked, plan, began=began, clock=began, pace=1)
-    start = next(s for s in plan.scheduled if s.step.id == "steam").starts
-    for scheduled in plan.scheduled:
-        if scheduled.ends <= start:
-            for kind, at in (("started", scheduled.starts), ("done", scheduled.ends)):
-                uid = f"{run.pk}-{scheduled.step.id}-{kind}"
-                add_event(run, Event.model_validate({"uid": uid, "at": at, "kind": kind, "step": scheduled.step.id}))
-    add_event(run, Event(uid=f"{run.pk}-steam-started", at=start, kind="started", step="steam"))
-    core = run.kept.core
-    if core:
-        # A thermometer found it a tenth behind what was told, nine minutes in.
-        celsius = float(np.interp(9.0 / 1.1, core.curve.minutes, core.curve.core_c))
-        read = {"uid": f"{run.pk}-steam-probed", "at": start + timedelta(minutes=9), "kind": "probed", "step": "steam"}
-        add_event(run, Event.model_validate({**read, "celsius": round(celsius, 1)}))

@@ -1,0 +1,101 @@
+"""What cards and code agree on: a card that breaks it is refused with its line, and nothing it may do makes work() raise."""
+
+import logging
+import shutil
+from dataclasses import replace
+from importlib import util
+from pathlib import Path
+
+import pytest
+
+from kemble.core.cards import parts, ways
+from kemble.core.cards.contract import ASKED, CardError, check_family, check_way
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.fact import Fact
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import default_sheet
+from kemble.core.stations.chain import work
+
+CARDS = Path(ways.__file__).parent
+
+
+def changed(tmp_path, name, old, new, folder=CARDS):
+    """The card of that file with one thing written otherwise, and the line where it stands."""
+    file = tmp_path / f"{name}.py"
+    shutil.copy(folder / f"{name}.py", file)
+    text = file.read_text(encoding="utf-8")
+    assert old in text
+    before = text[: text.index(old)] + new
+    file.write_text(text.replace(old, new, 1), encoding="utf-8")
+    spec = util.spec_from_file_location(name, file)
+    module = util.module_from_spec(spec)
+    spec.loader.exec_module(module)
+    return module, before.count("\n") + 1
+
+
+@pytest.mark.parametrize(
+    ("name", "old", "new", "says"),
+    [
+        ("set_cake", 'School("covered"', 'School("hidden"', 'code does not know the school "hidden" of "cover"'),
+        ("set_cake", '"melted",\n            (', '"molten",\n            (', 'the default "molten" is none'),
+        ("pounded", 'sheeted_when=("finish", "block")', 'sheeted_when=("end", "block")', 'no school "block" of a choice "end"'),
+        ("stirred_rounds", 'tastes=("softness",', 'tastes=("soft",', '"soft" is no scale of taste'),
+        ("boiled_balls", 'heat="boil"', 'heat="bake"', 'a ball is not heated by "bake"'),
+        ("tray_rice", '"steamer": "steam"', '"tower": "steam"', '"steamer" stands in grain_cook'),
+        ("batter_bake", '"oven", "public")', '"owen", "public")', '"owen" is no caution'),
+    ],
+)  # fmt: skip
+def test_a_card_that_breaks_it_is_refused_with_its_line(tmp_path, name, old, new, says):
+    module, line = changed(tmp_path, name, old, new)
+    with pytest.raises(CardError, match=f"^{name}.py, line ") as refused:
+        check_way(module.WAY, module)
+    assert says in str(refused.value)
+    told = int(str(refused.value).partition("line ")[2].partition(":")[0])
+    assert abs(told - line) <= 30  # the card's own place for it: the call, or the keyword
+
+
+def test_a_step_renamed_is_found_where_somebody_waits_for_it(tmp_path):
+    module, _ = changed(tmp_path, "set_cake", '            "melt",', '            "dissolve",')
+    with pytest.raises(CardError, match=r'^set_cake.py, line \d+: it waits for "melt", which is no step'):
+        check_way(module.WAY, module)
+
+
+def test_a_part_is_held_to_it_too(tmp_path):
+    module, _ = changed(tmp_path, "coat", '"lay"', '"lay"', Path(parts.__file__).parent)
+    family = replace(module.FAMILY, cautions=("nobody-knows",))
+    with pytest.raises(CardError, match=r'coat.py, line 1: "nobody-knows" is no caution'):
+        check_family(family, module)
+
+
+def worked_with(way, monkeypatch, caplog):
+    """The way's own sheet worked with another card in its place, past the check; what failed on the way."""
+    sheet = default_sheet(way.id)
+    monkeypatch.setitem(WAYS, way.id, way)
+    for choice in ("", *sheet.schools):
+        schools = {c: s for c, s in sheet.schools.items() if c != choice}
+        with caplog.at_level(logging.ERROR):
+            worked = work(sheet.model_copy(update={"schools": schools}), Kitchen())
+        assert "could not be worked out" not in caplog.text
+        assert isinstance(worked.facts["mix.hydration_pct"], Fact)
+
+
+@pytest.mark.parametrize(
+    ("way", "choice"), [(way.id, choice.id) for way in WAYS.values() for choice in way.choices]
+)  # fmt: skip
+def test_a_choice_taken_out_makes_nothing_fail(way, choice, monkeypatch, caplog):
+    left = tuple(one for one in WAYS[way].choices if one.id != choice)
+    worked_with(replace(WAYS[way], choices=left), monkeypatch, caplog)
+
+
+@pytest.mark.parametrize(("way", "step"), [(way.id, step.id) for way in WAYS.values() for step in way.steps])
+def test_a_step_renamed_makes_nothing_fail(way, step, monkeypatch, caplog):
+    steps = tuple(replace(one, id="renamed") if one.id == step else one for one in WAYS[way].steps)
+    worked_with(replace(WAYS[way], steps=steps), monkeypatch, caplog)
+
+
+def test_code_asks_for_nothing_that_no_card_has():
+    """A choice that code knows and no way leaves open would be a rule that nobody can follow."""
+    asked = {choice.id for way in WAYS.values() for choice in way.choices}
+    asked |= {choice.id for family in FAMILIES.values() for choice in family.choices}
+    assert set(ASKED) <= asked

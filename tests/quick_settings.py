@@ -1,0 +1,5 @@
+"""The settings as they are, but for a password's hash, which is slow on purpose: for tests that try many."""
+
+from kemble.site.settings import *  # noqa: F403
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
