@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check test bench shots api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh test bench shots api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -10,13 +10,14 @@ KEEP ?=
 PYTHON ?= $(shell command -v python3.11 || command -v python3.12 || command -v python3)
 PY := .venv/bin/python
 DEMO_DATA := $(CURDIR)/.data/demo
-export PYTHONDONTWRITEBYTECODE := 1
+# Compiled once, and started often: tests start the server some sixty times.
+unexport PYTHONDONTWRITEBYTECODE
 
 help:
 	@echo "make demo     start with the demo kitchen (PORT=8000, KEEP=1 keeps it from last time)"
 	@echo "make test     every test, the real interface in headless Chromium included"
 	@echo "make serve    start your own kitchen (PORT=, HOST=)"
-	@echo "make check    format, lint, types, layers, fast tests"
+	@echo "make check    format, lint, types, layers, generated files, fast tests"
 	@echo "make bench    measure what is promised to be fast"
 	@echo "make shots    take the pictures in docs/screenshots anew"
 	@echo "make api      write the OpenAPI document and its types anew"
@@ -86,32 +87,45 @@ key password: .stamps/python
 	@$(PY) manage.py $@
 
 # --- check -------------------------------------------------------------------
+PYTEST := $(PY) -m pytest -q -n 2 --dist worksteal
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
 
 api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json
 	@cd web && npm run --silent api
+	@KEMBLE_DATA="$$(mktemp -d)" $(PY) scripts/generate.py > web/src/api/generated.ts
 	@$(PY) -m kemble.core.sheet.schema > docs/sheet.schema.json
 
-check: setup
+# What can be said without running it. Side by side: none of them needs another.
+static: setup
+	@$(MAKE) --no-print-directory -j2 --output-sync=target types lint layers fresh
+
+lint:
 	@echo "Format and lint"
 	@.venv/bin/ruff format --check --quiet .
 	@.venv/bin/ruff check --quiet .
 	@cd web && npm run --silent lint
+
+types:
 	@echo "Types"
-	@KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy
-	@cd web && npm run --silent types
+	@cd web && npm run --silent types & KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy && wait $$!
+
+layers:
 	@echo "Layers"
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
+
+fresh:
 	@echo "Generated files"
 	@scripts/fresh
+
+check: static
 	@echo "Fast tests"
 	@cd web && npm test --silent
-	@$(PY) -m pytest -q tests/core
+	@$(PYTEST) tests/core
 
 test: setup build browser
 	@cd web && npm test --silent
-	@$(PY) -m pytest -q tests
+	@$(PYTEST) tests
 
 bench: setup build browser
 	@$(PY) -m pytest -q -s benchmarks --benchmark-columns=min,median,max,rounds --benchmark-sort=name

@@ -7,10 +7,13 @@ import re
 import shutil
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import time
 import uuid
+from contextlib import closing
+from datetime import datetime, timedelta
 from pathlib import Path
 
 from filelock import FileLock
@@ -113,7 +116,32 @@ class Prepared:
                 making.stop()
                 making.data.rename(laid_out)
         shutil.copytree(laid_out, data, dirs_exist_ok=True)
+        late = timedelta(seconds=time.time() - (laid_out / "kemble.sqlite3").stat().st_mtime)
+        with closing(sqlite3.connect(Path(data) / "kemble.sqlite3")) as database, database:
+            redate(database, late)
         return data
+
+
+def redate(database, by):
+    """What is cooking in a demo that was laid out a while ago is as far on as if it had been laid out now."""
+
+    def later(text):
+        return (datetime.fromisoformat(text) + by).isoformat(" " if " " in text else "T")
+
+    going = "SELECT id, began, clock_began, frozen FROM kitchen_run WHERE finished IS NULL"
+    for number, began, clock_began, frozen in database.execute(going).fetchall():
+        document = json.loads(frozen)
+        plan = document["plan"]
+        plan["serve"], plan["begin"] = later(plan["serve"]), later(plan["begin"])
+        for scheduled in plan["scheduled"]:
+            scheduled["starts"], scheduled["ends"] = later(scheduled["starts"]), later(scheduled["ends"])
+        database.execute(
+            "UPDATE kitchen_run SET began = ?, clock_began = ?, frozen = ? WHERE id = ?",
+            (later(began), later(clock_began), json.dumps(document), number),
+        )
+        events = database.execute("SELECT id, at FROM kitchen_runevent WHERE run_id = ?", (number,)).fetchall()
+        moved = [(later(at), event) for event, at in events]
+        database.executemany("UPDATE kitchen_runevent SET at = ? WHERE id = ?", moved)
 
 
 class Hand:

@@ -21,12 +21,7 @@ from kemble.server.models import SheetRecord
 from kemble.server.turns import WORKING, writing
 
 # The numbers shown on a sheet's card, in order, where they apply.
-_CARD_NUMBERS = (
-    ("mix.hydration_pct", "% water"),
-    ("shape.pieces", "pieces"),
-    ("shape.depth_mm", "mm deep"),
-    ("heat.done_min", "min"),
-)
+_CARD_NUMBERS = ("mix.hydration_pct", "shape.pieces", "shape.depth_mm", "heat.done_min")
 
 
 @cache
@@ -58,7 +53,8 @@ def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
 
 def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
     """What the counter shows of a sheet: its key numbers, or why there are none."""
-    numbers = [f"{worked.facts[key].shown} {words}" for key, words in _CARD_NUMBERS if key in worked.facts]
+    facts = [worked.facts[key] for key in _CARD_NUMBERS if key in worked.facts]
+    numbers = [{"key": fact.key, "value": fact.value, "unit": fact.unit, "decimals": fact.decimals} for fact in facts]
     problem = worked.problems[0].sentence if worked.problems else ""
     return {"by": by, "revision": revision, "numbers": numbers, "problem": problem}
 

@@ -3,6 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 from serving import ARGUMENTS, CHROMIUM, Server
+from watching import watching
 
 expect.set_options(timeout=20_000)  # a slow machine is no failure
 
@@ -37,28 +38,11 @@ def empty_kitchen(tmp_path, prepared):
 
 @pytest.fixture
 def watched(page, request):
-    """The owner's page, with everything that went wrong in it. Anything from outside counts."""
-    wrong = []
+    """The owner's page; the test fails with whatever went wrong in it."""
     for name in ("demo", "kitchen", "empty_kitchen"):
         if name in request.fixturenames:
             page.context.add_cookies([request.getfixturevalue(name).cookie])
-    page.on("pageerror", lambda error: wrong.append(f"error: {error}"))
-    page.on(
-        "console",
-        lambda message: (
-            wrong.append(f"console: {message.text}")
-            if message.type == "error" and "status of 4" not in message.text and "net::ERR_" not in message.text
-            else None
-        ),
-    )
-    page.on(
-        "request",
-        lambda request: (
-            wrong.append(f"outside: {request.url}")
-            if not request.url.startswith(("http://127.0.0.1:", "data:", "blob:"))
-            else None
-        ),
-    )
+    wrong = watching(page)
     page.set_viewport_size({"width": 1280, "height": 800})
     yield page
     assert wrong == []

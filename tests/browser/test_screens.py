@@ -6,6 +6,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
+from watching import watching
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -27,7 +28,7 @@ SCREENS = {
     "mix of grain": ("/sheets/12/mix", "done at"),
     "shape of a packet": ("/sheets/14/shape", "leaf inside, foil outside"),
     "a round with a whole chestnut": ("/sheets/7/shape", "roast chestnut"),
-    "two tins": ("/sheets/5/shape", "Contribution into others too"),
+    "two tins": ("/sheets/5/shape", "Poured into others too"),
     "a bag": ("/sheets/16/shape", "the same sheet from the side"),
     "cut in rings": ("/sheets/5/cut", "Every cut from the edge"),
     "strips": ("/sheets/5/strips", "This line is 100 mm long"),
@@ -48,13 +49,36 @@ SCREENS = {
 }
 
 
+SIZES = [(1280, 800), (820, 1180), (390, 844)]
+
+
+@pytest.fixture(scope="module")
+def visitor(browser, demo):
+    """One page that goes from screen to screen, and what goes wrong in it."""
+    context = browser.new_context()
+    context.add_cookies([demo.cookie])
+    page = context.new_page()
+    yield page, watching(page)
+    context.close()
+
+
 @pytest.mark.parametrize("screen", SCREENS)
-def test_axe_has_nothing_serious_to_say(watched, demo, screen):
+def test_a_screen_is_readable_by_all_and_fits(visitor, demo, screen):
+    """Nothing serious that axe has to say; nothing wider than the screen, on a desk, a tablet and a phone."""
+    page, wrong = visitor
     path, words = SCREENS[screen]
-    watched.goto(demo.url + path)
-    expect(watched.get_by_text(words).first).to_be_visible()
-    found = serious(watched)
+    page.set_viewport_size(dict(zip(("width", "height"), SIZES[0], strict=True)))
+    page.goto(demo.url + path)
+    expect(page.get_by_text(words).first).to_be_visible()
+    found = serious(page)
     assert not found, json.dumps(found, indent=1)
+    wide = []
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        if page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth"):
+            wide.append(width)
+    assert wide == []
+    assert wrong == []
 
 
 def serious(page):
@@ -185,11 +209,14 @@ def a_kettle(page):
         "rolled",
     ],
 )
-def test_nor_of_what_opens_on_a_screen(watched, demo, opened):
-    watched.goto(f"{demo.url}/sheets/1/heat")
-    expect(watched.get_by_text("litres to start").first).to_be_visible()
-    opened(watched)
-    assert serious(watched) == []
+def test_nor_of_what_opens_on_a_screen(visitor, demo, opened):
+    page, wrong = visitor
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(f"{demo.url}/sheets/1/heat")
+    expect(page.get_by_text("litres to start").first).to_be_visible()
+    opened(page)
+    assert serious(page) == []
+    assert wrong == []
 
 
 def test_both_sides_on_a_phone(watched, demo):
@@ -218,18 +245,6 @@ def test_the_stations_by_keyboard_alone(watched, demo):
     watched.keyboard.press("3")  # a digit typed in a field is a digit
     expect(field).to_have_value("3")
     expect(watched.get_by_role("heading", level=2, name="Mix", exact=True)).to_be_attached()
-
-
-@pytest.mark.parametrize(("width", "height"), [(390, 844), (820, 1180), (1280, 800)])
-def test_nothing_is_wider_than_the_screen(watched, demo, width, height):
-    watched.set_viewport_size({"width": width, "height": height})
-    wide = []
-    for path, words in SCREENS.values():
-        watched.goto(demo.url + path)
-        expect(watched.get_by_text(words).first).to_be_visible()
-        if watched.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth"):
-            wide.append(path)
-    assert wide == []
 
 
 def test_a_first_page_is_light(watched, demo):

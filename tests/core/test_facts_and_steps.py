@@ -64,18 +64,18 @@ class TestRipple:
     def test_what_looks_the_same_did_not_move(self):
         assert ripple(self.book(mix_batch_g=900.1), self.book(mix_batch_g=900.4)) == []
 
-    def test_old_and_new_as_they_are_read(self):
+    def test_old_and_new_as_numbers(self):
         moved = ripple(self.book(mix_batch_g=900.4, mix_fat_pct=6.04), self.book(mix_batch_g=900.6, mix_fat_pct=6.06))
         assert [(one.key, one.old, one.new) for one in moved] == [
-            ("mix.batch_g", "900", "901"),
-            ("mix.fat_pct", "6.0", "6.1"),
+            ("mix.batch_g", 900.4, 900.6),
+            ("mix.fat_pct", 6.04, 6.06),
         ]
 
     def test_facts_that_came_and_went(self):
         moved = ripple(self.book(mix_batch_g=900.0), self.book(mix_water_g=400.0))
         assert [(one.key, one.old, one.new) for one in moved] == [
-            ("mix.batch_g", "900", None),
-            ("mix.water_g", None, "400"),
+            ("mix.batch_g", 900.0, None),
+            ("mix.water_g", None, 400.0),
         ]
 
 

@@ -69,15 +69,16 @@ class Fact(BaseModel):
 
 
 class Moved(BaseModel):
-    """One fact that an edit changed. `old` or `new` is None where the fact came or went."""
+    """One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went."""
 
     model_config = ConfigDict(frozen=True)
 
     key: str
     label: str
     unit: str
-    old: str | None
-    new: str | None
+    decimals: int
+    old: Value | None
+    new: Value | None
 
 
 def show(value: Value, decimals: int) -> str:
@@ -151,12 +152,17 @@ def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]
     moved = []
     for key in dict.fromkeys((*before, *after)):
         old, new = before.get(key), after.get(key)
-        old_shown = old.shown if old else None
-        new_shown = new.shown if new else None
-        if old_shown != new_shown:
+        if (old and old.shown) != (new and new.shown):
             known = new or old
             assert known is not None
             moved.append(
-                Moved.model_construct(key=key, label=known.label, unit=known.unit, old=old_shown, new=new_shown)
+                Moved.model_construct(
+                    key=key,
+                    label=known.label,
+                    unit=known.unit,
+                    decimals=known.decimals,
+                    old=old.value if old else None,
+                    new=new.value if new else None,
+                )
             )
     return moved

@@ -41,6 +41,16 @@ class Compared(BaseModel):
         return low <= self.happened <= high
 
 
+class Speaks(BaseModel):
+    """A number of the batch that speaks for a cause: the fact, and what it lies under or over."""
+
+    model_config = ConfigDict(frozen=True)
+
+    fact: Fact
+    side: Literal["low", "high"]
+    than: float
+
+
 class LikelyFault(BaseModel):
     """A fault that was seen, whether the batch's own numbers speak for its cause, and what to change."""
 
@@ -50,7 +60,7 @@ class LikelyFault(BaseModel):
     seen: str
     cause: str
     next_time: str
-    evidence: list[str]
+    evidence: list[Speaks]
 
 
 def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
@@ -115,6 +125,5 @@ def likely_fault(fault: Fault, facts: Mapping[str, Fact]) -> LikelyFault:
             continue
         beyond = fact.value < evidence.than if evidence.side == "low" else fact.value > evidence.than
         if beyond:
-            word = "under" if evidence.side == "low" else "over"
-            found.append(f"{fact.label} was {fact.shown} {fact.unit}, {word} {evidence.than:g}".replace("  ", " "))
+            found.append(Speaks(fact=fact, side=evidence.side, than=evidence.than))
     return LikelyFault(id=fault.id, seen=fault.seen, cause=fault.cause, next_time=fault.next_time, evidence=found)

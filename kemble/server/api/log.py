@@ -78,7 +78,7 @@ class LogPage(BaseModel):
 
 class BatchOpen(BatchCard):
     sheet: int | None
-    pieces: str
+    pieces: Fact | None
     compared: list[Compared]
     faults: list[LikelyFault]
     notes: list[Note]
@@ -106,7 +106,7 @@ def _opened(batch: Batch) -> HttpResponse:
     kept, events = run.kept, run.log
     at = events[-1].at if events else run.clock_began
     faults = [likely_fault(fault, kept.facts) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
-    pieces = next((kept.facts[k].shown for k in ("shape.pieces", "cut.pieces") if k in kept.facts), "")
+    pieces = next((kept.facts[k] for k in ("shape.pieces", "cut.pieces") if k in kept.facts), None)
     body = BatchOpen.model_construct(
         **_card(batch),
         sheet=run.sheet_id,

@@ -81,6 +81,15 @@ class AskSides(Body):
     question: str = Field(max_length=40, description="a question of the way")
 
 
+class CardNumber(BaseModel):
+    """A key number of a sheet, as the fact of that key has it."""
+
+    key: str
+    value: float | str
+    unit: str
+    decimals: int
+
+
 class SheetCard(BaseModel):
     """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing."""
 
@@ -88,7 +97,7 @@ class SheetCard(BaseModel):
     title: str
     way: str
     changed: datetime
-    numbers: list[str]
+    numbers: list[CardNumber]
     problem: str
 
 

@@ -1,8 +1,11 @@
 /** The typed client. Every answer is either the thing asked for or a Refused with its problems. */
 
 import createClient, { type Middleware } from "openapi-fetch";
+import type { FactKey } from "./generated";
 import { heardFrom, heardNothing } from "./reach";
 import type { components, paths } from "./schema";
+
+export type { FactKey };
 
 type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];
@@ -12,7 +15,8 @@ export type PartRole = Part["role"];
 export type UnitId = Line["amount"]["unit"];
 export type Worked = Schemas["Worked"];
 export type Fact = Schemas["Fact"];
-export type Facts = Record<string, Fact>;
+/** By their keys: one that the core does not know does not compile. */
+export type Facts = Partial<Record<FactKey, Fact>>;
 export type Moved = Schemas["Moved"];
 export type Problem = Schemas["Problem"];
 export type Adjustment = Schemas["Adjustment"];

@@ -1121,8 +1121,7 @@ export interface components {
             note: string;
             /** Notes */
             notes: components["schemas"]["Note"][];
-            /** Pieces */
-            pieces: string;
+            pieces: components["schemas"]["Fact"] | null;
             /** Rehearsed */
             rehearsed: boolean;
             /** Run */
@@ -1310,6 +1309,20 @@ export interface components {
             net_w: number;
             /** Says */
             says: string;
+        };
+        /**
+         * CardNumber
+         * @description A key number of a sheet, as the fact of that key has it.
+         */
+        CardNumber: {
+            /** Decimals */
+            decimals: number;
+            /** Key */
+            key: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | string;
         };
         /**
          * Carried
@@ -1937,6 +1950,12 @@ export interface components {
              * @enum {string}
              */
             source: "table" | "label" | "kitchen" | "cook";
+            /**
+             * Tags
+             * @description what it is: honey, alcohol, tap or wraps
+             * @default []
+             */
+            tags: ("honey" | "alcohol" | "tap" | "wraps")[];
         };
         /**
          * IngredientCard
@@ -2019,6 +2038,12 @@ export interface components {
              * @enum {string}
              */
             source: "table" | "label" | "kitchen" | "cook";
+            /**
+             * Tags
+             * @description what it is: honey, alcohol, tap or wraps
+             * @default []
+             */
+            tags: ("honey" | "alcohol" | "tap" | "wraps")[];
         };
         /**
          * KettleTest
@@ -2260,7 +2285,7 @@ export interface components {
             /** Cause */
             cause: string;
             /** Evidence */
-            evidence: string[];
+            evidence: components["schemas"]["Speaks"][];
             /** Id */
             id: string;
             /** Next Time */
@@ -2478,17 +2503,19 @@ export interface components {
         };
         /**
          * Moved
-         * @description One fact that an edit changed. `old` or `new` is None where the fact came or went.
+         * @description One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went.
          */
         Moved: {
+            /** Decimals */
+            decimals: number;
             /** Key */
             key: string;
             /** Label */
             label: string;
             /** New */
-            new: string | null;
+            new: number | string | null;
             /** Old */
-            old: string | null;
+            old: number | string | null;
             /** Unit */
             unit: string;
         };
@@ -3713,7 +3740,7 @@ export interface components {
             /** Id */
             id: number;
             /** Numbers */
-            numbers: string[];
+            numbers: components["schemas"]["CardNumber"][];
             /** Problem */
             problem: string;
             /** Title */
@@ -3865,6 +3892,20 @@ export interface components {
              * @description your name
              */
             username: string;
+        };
+        /**
+         * Speaks
+         * @description A number of the batch that speaks for a cause: the fact, and what it lies under or over.
+         */
+        Speaks: {
+            fact: components["schemas"]["Fact"];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "low" | "high";
+            /** Than */
+            than: number;
         };
         /**
          * Split

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ask, type BenchState, sentence } from "../api/client";
+import { limit } from "../api/limits";
 import { Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { TriedAgain } from "../ui/TriedAgain";
@@ -213,8 +214,7 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
         label="You think it weighs"
         value={grams}
         unit="g"
-        min={1}
-        max={2000}
+        within={limit("Marking.grams")}
         width="5rem"
         onChange={setGrams}
       />
@@ -272,8 +272,7 @@ function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) 
         value={grams}
         unit="g"
         decimals={0}
-        min={1}
-        max={50_000}
+        within={limit("Marking.grams")}
         width="4.5rem"
         onChange={setGrams}
       />

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { api, ask, type ScaleLive } from "../api/client";
+import { limit } from "../api/limits";
 import { NumberField } from "../ui/NumberField";
 
 type Do = "put" | "pinch" | "lift" | "unplug" | "plug" | "garble";
@@ -37,8 +38,7 @@ export function SimulatedTray({ aim, state, waiting }: Props) {
           label="or a lump of"
           value={grams}
           unit="g"
-          min={0.1}
-          max={20_000}
+          within={limit("LoadScale.grams")}
           width="4rem"
           onChange={setGrams}
         />

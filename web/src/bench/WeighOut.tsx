@@ -3,6 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
+import { limit } from "../api/limits";
 import type { Bench as SheetBench } from "../sheet/useSheet";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
@@ -122,17 +123,29 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
       <div className="mt-3 max-w-md">
         {(
           [
-            ["All of it weighs", total, "g", 1, 50_000, (total_g: number) => setTyped({ ...typed, total_g })],
-            ["Pieces", pieces, "", 1, 500, (n: number) => setTyped({ ...typed, pieces: Math.round(n) })],
-            ["Good enough within", tolerance, "%", 0.5, 50, setTolerance],
+            [
+              "All of it weighs",
+              total,
+              "g",
+              limit("BenchSetup.total_g"),
+              (total_g: number) => setTyped({ ...typed, total_g }),
+            ],
+            [
+              "Pieces",
+              pieces,
+              "",
+              limit("BenchSetup.pieces"),
+              (n: number) => setTyped({ ...typed, pieces: Math.round(n) }),
+            ],
+            ["Good enough within", tolerance, "%", limit("BenchSetup.tolerance_pct"), setTolerance],
           ] as const
-        ).map(([label, value, unit, min, max, onChange]) => (
+        ).map(([label, value, unit, within, onChange]) => (
           <div key={label} className="hairline flex items-baseline justify-between py-0.5">
             <span>{label}</span>
             <NumberField
               label={label}
               hideLabel
-              {...{ value, unit, min, max, onChange }}
+              {...{ value, unit, within, onChange }}
               decimals={unit === "%" ? 1 : 0}
             />
           </div>

@@ -13,7 +13,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { newId } from "../ui/newId";
 import { Pages } from "../ui/Pages";
-import { clock, dayOf, plural, sinceWords, timeOfDay } from "../ui/words";
+import { clock, dayOf, plural, quantity, sinceWords, timeOfDay } from "../ui/words";
 import { WayDrawing } from "./WayDrawing";
 
 export function Counter() {
@@ -169,7 +169,7 @@ function SheetRow({ sheet }: { sheet: SheetCard }) {
         className="flex min-w-0 flex-1 flex-wrap items-baseline justify-between gap-x-4 py-2 text-ink no-underline hover:bg-sheet"
       >
         <span className="text-lg">{sheet.title}</span>
-        <span className="text-ink2">{sheet.numbers.join(" · ")}</span>
+        <span className="text-ink2">{sheet.numbers.map(cardWords).join(" · ")}</span>
         {sheet.problem && <span className="w-full text-sm text-bean">cannot be worked: {sheet.problem}</span>}
       </Link>
       <AlertDialog.Root>
@@ -317,3 +317,13 @@ export function Gallery() {
     </section>
   );
 }
+
+const CARD_WORDS: Partial<Record<string, string>> = {
+  "mix.hydration_pct": "water",
+  "shape.pieces": "pieces",
+  "shape.depth_mm": "deep",
+};
+
+/** "126 % water", "31 mm deep", "34 min". */
+const cardWords = (number: SheetCard["numbers"][number]) =>
+  [quantity(number), CARD_WORDS[number.key]].filter(Boolean).join(" ");

@@ -14,6 +14,7 @@ import {
   type Sheet,
   type UnitId,
 } from "../api/client";
+import { limit } from "../api/limits";
 import { kitchenQuery, larderQuery, waysQuery } from "../api/queries";
 import { newLine, newPart } from "../sheet/edits";
 import { unitName, unitsFor } from "../stations/mix/units";
@@ -216,8 +217,7 @@ function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           hideLabel
           value={row.value ?? null}
           decimals={2}
-          min={0.001}
-          max={50000}
+          within={limit("Amount.value")}
           width="4.2rem"
           onChange={(value) => onChange({ value, unit: row.unit ?? "g", understood: "", guessed: [] })}
         />

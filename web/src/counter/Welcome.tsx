@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import type { KitchenSettings } from "../api/client";
+import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Waiting } from "../ui/Frame";
@@ -60,8 +61,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
               value={kitchen.altitude_m}
               unit="m"
               decimals={0}
-              min={-400}
-              max={5500}
+              within={limit("Kitchen.altitude_m")}
               step={10}
               onChange={(altitude_m) => setKitchen({ ...kitchen, altitude_m })}
             />

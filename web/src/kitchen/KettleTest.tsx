@@ -3,6 +3,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type KitchenSettings } from "../api/client";
+import { limit } from "../api/limits";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
@@ -52,13 +53,12 @@ export function KettleTest({ kitchen, set }: Props) {
           hideLabel
           value={water}
           unit="ml"
-          min={200}
-          max={5000}
+          within={limit("KettleTest.water_ml")}
           onChange={setWater}
         />
       </Row>
       <Row label="From">
-        <TemperatureField label="Water from" celsius={start} min={1} max={60} onChange={setStart} />
+        <TemperatureField label="Water from" celsius={start} within={limit("KettleTest.start_c")} onChange={setStart} />
       </Row>
       <Row label="It boiled after">
         <span className="inline-flex gap-2">
@@ -67,8 +67,7 @@ export function KettleTest({ kitchen, set }: Props) {
             hideLabel
             value={minutes}
             unit="min"
-            min={0}
-            max={59}
+            within={{ min: 0, max: 59 }}
             decimals={0}
             onChange={setMinutes}
             width="3rem"
@@ -78,8 +77,7 @@ export function KettleTest({ kitchen, set }: Props) {
             hideLabel
             value={seconds}
             unit="s"
-            min={0}
-            max={59}
+            within={{ min: 0, max: 59 }}
             decimals={0}
             onChange={setSeconds}
             width="3rem"

@@ -3,6 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, ask, type KitchenSettings, type Tin } from "../api/client";
+import { limit } from "../api/limits";
 import { kitchenQuery, sessionQuery } from "../api/queries";
 import { tinSize } from "../stations/shape/TinShape";
 import { Dimension, Label } from "../ui/dimension";
@@ -82,7 +83,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             label="Across"
             name="Steamer across"
             unit="mm"
-            range={[120, 600]}
+            within={limit("Steamer.diameter_mm")}
             step={5}
             value={steamer.diameter_mm}
             onChange={(diameter_mm) => set({ steamer: { ...steamer, diameter_mm } })}
@@ -90,27 +91,27 @@ function Settings({ start }: { start: KitchenSettings }) {
           <NumberRow
             label="Floor to rack"
             unit="mm"
-            range={[15, 200]}
+            within={limit("Steamer.rack_mm")}
             value={steamer.rack_mm}
             onChange={(rack_mm) => set({ steamer: { ...steamer, rack_mm } })}
           />
           <NumberRow
             label="Air under the rack"
             unit="mm"
-            range={[0, 50]}
+            within={limit("Steamer.gap_mm")}
             value={steamer.gap_mm}
             onChange={(gap_mm) => set({ steamer: { ...steamer, gap_mm } })}
           />
           <NumberRow
             label="Water stays above"
             unit="mm"
-            range={[3, 60]}
+            within={limit("Steamer.low_mm")}
             value={steamer.low_mm}
             onChange={(low_mm) => set({ steamer: { ...steamer, low_mm } })}
           />
           <NumberRow
             label="Tiers"
-            range={[1, 5]}
+            within={limit("Steamer.tiers")}
             value={steamer.tiers}
             onChange={(tiers) => set({ steamer: { ...steamer, tiers } })}
           />
@@ -119,7 +120,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             label="Across"
             name="Pot across"
             unit="mm"
-            range={[120, 600]}
+            within={limit("Pot.diameter_mm")}
             step={5}
             value={pot.diameter_mm}
             onChange={(diameter_mm) => set({ pot: { ...pot, diameter_mm } })}
@@ -127,7 +128,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           <NumberRow
             label="Water in it"
             unit="ml"
-            range={[500, 20000]}
+            within={limit("Pot.water_ml")}
             step={100}
             value={pot.water_ml}
             onChange={(water_ml) => set({ pot: { ...pot, water_ml } })}
@@ -139,7 +140,7 @@ function Settings({ start }: { start: KitchenSettings }) {
               label={level}
               name={`Burner at ${level}`}
               unit="W"
-              range={[50, 6000]}
+              within={limit(`Burner.${level}_w`)}
               step={20}
               value={burner[`${level}_w`]}
               onChange={(watts) => set({ burner: { ...burner, [`${level}_w`]: watts } })}
@@ -149,7 +150,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           <NumberRow
             label="How many"
             name="Burners"
-            range={[1, 12]}
+            within={limit("Kitchen.burners")}
             value={kitchen.burners}
             onChange={(burners) => set({ burners })}
           />
@@ -157,7 +158,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             label="Microwave oven, rated"
             name="Microwave oven"
             unit="W"
-            range={[200, 2000]}
+            within={limit("Kitchen.microwave_w")}
             step={50}
             value={kitchen.microwave_w}
             onChange={(microwave_w) => set({ microwave_w })}
@@ -166,14 +167,14 @@ function Settings({ start }: { start: KitchenSettings }) {
             label="Rice cooker, rated"
             name="Rice cooker"
             unit="W"
-            range={[100, 2000]}
+            within={limit("Kitchen.cooker_w")}
             step={50}
             value={kitchen.cooker_w}
             onChange={(cooker_w) => set({ cooker_w })}
           />
           <NumberRow
             label="Trays in the oven at once"
-            range={[1, 6]}
+            within={limit("Kitchen.oven_shelves")}
             value={kitchen.oven_shelves}
             onChange={(oven_shelves) => set({ oven_shelves })}
           />
@@ -184,7 +185,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           <NumberRow
             label="Height above the sea"
             unit="m"
-            range={[-400, 5500]}
+            within={limit("Kitchen.altitude_m")}
             step={10}
             value={kitchen.altitude_m}
             onChange={(altitude_m) => set({ altitude_m })}
@@ -193,8 +194,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             <TemperatureField
               label="Room"
               celsius={kitchen.room_c}
-              min={5}
-              max={45}
+              within={limit("Kitchen.room_c")}
               onChange={(room_c) => set({ room_c })}
             />
           </Row>
@@ -202,8 +202,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             <TemperatureField
               label="Fridge"
               celsius={kitchen.fridge_c}
-              min={0}
-              max={10}
+              within={limit("Kitchen.fridge_c")}
               onChange={(fridge_c) => set({ fridge_c })}
             />
           </Row>
@@ -211,12 +210,16 @@ function Settings({ start }: { start: KitchenSettings }) {
             <TemperatureField
               label="Freezer"
               celsius={kitchen.freezer_c}
-              min={-35}
-              max={-5}
+              within={limit("Kitchen.freezer_c")}
               onChange={(freezer_c) => set({ freezer_c })}
             />
           </Row>
-          <NumberRow label="Cooks" range={[1, 12]} value={kitchen.cooks} onChange={(cooks) => set({ cooks })} />
+          <NumberRow
+            label="Cooks"
+            within={limit("Kitchen.cooks")}
+            value={kitchen.cooks}
+            onChange={(cooks) => set({ cooks })}
+          />
           <Row label="Quiet hours">
             {(["begins", "ends"] as const).map((end) => (
               <input
@@ -399,8 +402,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
           value={tin.diameter_mm}
           unit="mm"
           decimals={0}
-          min={40}
-          max={500}
+          within={limit("Tin.diameter_mm")}
           width="4rem"
           onChange={(diameter_mm) => setTin({ ...tin, diameter_mm })}
         />
@@ -411,8 +413,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
             value={tin.length_mm}
             unit="mm"
             decimals={0}
-            min={40}
-            max={600}
+            within={limit("Tin.length_mm")}
             width="4rem"
             onChange={(length_mm) => setTin({ ...tin, length_mm })}
           />
@@ -421,8 +422,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
             value={tin.width_mm}
             unit="mm"
             decimals={0}
-            min={40}
-            max={600}
+            within={limit("Tin.width_mm")}
             width="4rem"
             onChange={(width_mm) => setTin({ ...tin, width_mm })}
           />
@@ -433,8 +433,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
         value={tin.height_mm}
         unit="mm"
         decimals={0}
-        min={10}
-        max={200}
+        within={limit("Tin.height_mm")}
         width="4rem"
         onChange={(height_mm) => setTin({ ...tin, height_mm })}
       />

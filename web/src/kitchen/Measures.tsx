@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import type { KitchenSettings, UnitId } from "../api/client";
+import { type Limits, limit, scaled } from "../api/limits";
 import { larderQuery } from "../api/queries";
 import { unitName } from "../stations/mix/units";
 import { NumberField } from "../ui/NumberField";
@@ -42,8 +43,7 @@ export function OwnCups({ kitchen, set }: Props) {
           hideLabel
           value={kitchen.own_cup_ml ?? null}
           unit="g"
-          min={30}
-          max={1000}
+          within={limit("Kitchen.own_cup_ml")}
           onClear={() => set({ own_cup_ml: null, weighed: weighed.filter((one) => one.measure !== "cup_own") })}
           onChange={(own_cup_ml) => set({ own_cup_ml })}
         />
@@ -54,8 +54,7 @@ export function OwnCups({ kitchen, set }: Props) {
           hideLabel
           value={kitchen.own_spoon_ml ?? null}
           unit="g"
-          min={1}
-          max={60}
+          within={limit("Kitchen.own_spoon_ml")}
           onClear={() => set({ own_spoon_ml: null, weighed: weighed.filter((one) => one.measure !== "spoon_own") })}
           onChange={(own_spoon_ml) => set({ own_spoon_ml })}
         />
@@ -130,7 +129,14 @@ function WeighOne({ kitchen, set }: Props) {
           </option>
         ))}
       </select>
-      <NumberField label="weighs" value={grams} unit="g" min={0.1} max={2000} width="4rem" onChange={setGrams} />
+      <NumberField
+        label="weighs"
+        value={grams}
+        unit="g"
+        within={limit("WeighedMeasure.grams")}
+        width="4rem"
+        onChange={setGrams}
+      />
       <button type="submit" className="pick">
         Keep it
       </button>
@@ -148,7 +154,7 @@ export function Pans({ kitchen, set }: Props) {
       verb="weighs"
       field={(name) => `${name}, empty`}
       unit="g"
-      range={[1, 10_000]}
+      within={limit("Pan.empty_g")}
       start={900}
       known={pans.map((pan) => ({ name: pan.name, value: pan.empty_g }))}
       onChange={(i, empty_g) => set({ pans: pans.map((one, j) => (j === i ? { ...one, empty_g } : one)) })}
@@ -161,8 +167,7 @@ export function Pans({ kitchen, set }: Props) {
               hideLabel
               value={pan.across_mm / 10}
               unit="cm"
-              min={6}
-              max={60}
+              within={scaled(limit("Pan.across_mm"), 0.1)}
               width="3.5rem"
               onChange={(cm) => set({ pans: pans.map((one, j) => (j === i ? { ...one, across_mm: cm * 10 } : one)) })}
             />
@@ -185,7 +190,7 @@ export function Scoops({ kitchen, set }: Props) {
       verb="holds"
       field={(name) => `${name} holds`}
       unit="ml"
-      range={[1, 500]}
+      within={limit("Scoop.ml")}
       start={30}
       known={scoops.map((scoop) => ({ name: scoop.name, value: scoop.ml }))}
       onChange={(i, ml) => set({ scoops: scoops.map((one, j) => (j === i ? { ...one, ml } : one)) })}
@@ -203,7 +208,7 @@ interface NamedWeightsProps {
   verb: string;
   field: (name: string) => string;
   unit: string;
-  range: [number, number];
+  within: Limits;
   start: number;
   known: { name: string; value: number }[];
   onChange: (i: number, value: number) => void;
@@ -215,10 +220,9 @@ interface NamedWeightsProps {
 
 /** Things of the kitchen that are known by a name and one figure. */
 function NamedWeights(props: NamedWeightsProps) {
-  const { title, says, one, verb, field, unit, range, start, known, onChange, also, onTakeAway, onAdd } = props;
+  const { title, says, one, verb, field, unit, within, start, known, onChange, also, onTakeAway, onAdd } = props;
   const [name, setName] = useState("");
   const [value, setValue] = useState(start);
-  const [min, max] = range;
   return (
     <>
       <h2 className="mt-7 text-xl">{title}</h2>
@@ -235,8 +239,7 @@ function NamedWeights(props: NamedWeightsProps) {
                 value={item.value}
                 unit={unit}
                 decimals={0}
-                min={min}
-                max={max}
+                within={within}
                 width="4.4rem"
                 onChange={(next) => onChange(i, next)}
               />
@@ -274,8 +277,7 @@ function NamedWeights(props: NamedWeightsProps) {
           value={value}
           unit={unit}
           decimals={0}
-          min={min}
-          max={max}
+          within={within}
           width="4.4rem"
           onChange={setValue}
         />

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
+import { limit } from "../api/limits";
 import { kitchenQuery, larderQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Find } from "../ui/Find";
@@ -57,6 +58,7 @@ const blank: Own = {
   packs: {},
   allergens: [],
   perishable: false,
+  tags: [],
   source: "cook",
   look_alike: "",
   caution: "",
@@ -245,8 +247,7 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
               value={item.per_100_g[name] ?? 0}
               unit="g"
               decimals={1}
-              min={0}
-              max={100}
+              within={limit(`Composition.${name}`)}
               width="3.4rem"
               onChange={(value) => setItem({ ...item, per_100_g: { ...item.per_100_g, [name]: value } })}
             />
@@ -272,8 +273,7 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
             value={density}
             unit="g"
             decimals={2}
-            min={0.02}
-            max={2.5}
+            within={limit("Ingredient.density")}
             width="3.6rem"
             onChange={(value) => setItem({ ...item, density: { ...item.density, [state]: value } })}
           />
@@ -285,8 +285,7 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
           hideLabel
           value={item.g_per_piece ?? null}
           unit="g"
-          min={0.1}
-          max={5000}
+          within={limit("Ingredient.g_per_piece")}
           width="3.6rem"
           onClear={() => setItem({ ...item, g_per_piece: null })}
           onChange={(g_per_piece) => setItem({ ...item, g_per_piece })}
@@ -299,8 +298,7 @@ function Editor({ start, card, kitchen, onDone }: EditorProps) {
           value={pack?.[1] ?? null}
           unit="g"
           decimals={0}
-          min={1}
-          max={50000}
+          within={limit("Ingredient.packs")}
           width="4rem"
           onClear={() => setItem({ ...item, packs: {} })}
           onChange={(value) => setItem({ ...item, packs: { ...item.packs, [pack?.[0] ?? "pack"]: value } })}

@@ -4,16 +4,16 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, ask, type BatchOpen, type Outcome, type WayCard } from "../api/client";
+import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } from "../api/client";
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Label } from "../ui/dimension";
 import { FactFigure } from "../ui/FactFigure";
 import { Frame, Waiting } from "../ui/Frame";
-import { capital, dayOf, quantity, timeOfDay } from "../ui/words";
+import { capital, dayOf, figure, quantity, timeOfDay } from "../ui/words";
 import { OutcomeForm, wordsFor } from "./OutcomeForm";
 
-const KEY_FACTS = [
+const KEY_FACTS: FactKey[] = [
   "mix.hydration_pct",
   "mix.sugar_pct",
   "shape.pieces",
@@ -112,7 +112,7 @@ export default function BatchPage() {
                   <p>
                     Likely: {fault.cause}.{" "}
                     {fault.evidence.length ? (
-                      <b>Its own numbers say so: {fault.evidence.join("; ")}.</b>
+                      <b>Its own numbers say so: {fault.evidence.map(speaks).join("; ")}.</b>
                     ) : (
                       <span className="text-ink2">Its numbers do not point to one.</span>
                     )}
@@ -262,3 +262,7 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
     </figure>
   );
 }
+
+/** "effective hydration was 74 %, under 77". */
+const speaks = ({ fact, side, than }: BatchOpen["faults"][number]["evidence"][number]) =>
+  `${fact.label} was ${quantity(fact)}, ${side === "low" ? "under" : "over"} ${figure({ ...fact, value: than })}`;

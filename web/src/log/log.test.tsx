@@ -71,14 +71,20 @@ const compared = (
 const BATCH = {
   ...card(4, "set-cake", "too soft"),
   sheet: 7,
-  pieces: "24",
+  pieces: null,
   compared: [
     compared("steam", "min", 30, 33, 25, 40),
     compared("cool", "min", 120, 90, 100, 150),
     compared("rest", "min", 20, 30, null, null),
   ],
   faults: [
-    { id: "specks", seen: "white specks", cause: "lumps", next_time: "sieve", evidence: ["depth was 48 mm, over 45"] },
+    {
+      id: "specks",
+      seen: "white specks",
+      cause: "lumps",
+      next_time: "sieve",
+      evidence: [{ fact: fact("shape.depth_mm", 48, "mm", { label: "depth" }), side: "high", than: 45 }],
+    },
   ],
   notes: [{ at: "2026-11-14T09:20:00Z", step: "mix", kind: "noted", text: "thick" }],
   note: "Good with tea.",

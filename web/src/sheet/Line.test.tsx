@@ -3,7 +3,7 @@
 
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
-import type { Moved, Plan, Worked } from "../api/client";
+import type { FactKey, Moved, Plan, Worked } from "../api/client";
 import { Around, fact, worked } from "../testing";
 import { TheLine } from "./Line";
 
@@ -22,7 +22,14 @@ const CAKE = of(
   fact("rest.cut_after_min", 138, "min"),
 );
 const plan = (begin: string) => ({ begin: `2026-11-28T${begin}:00Z` }) as Plan;
-const moved = (key: string, old: string, now: string): Moved => ({ key, label: "", unit: "", old, new: now });
+const moved = (key: FactKey, old: string, now: string): Moved => ({
+  key,
+  label: "",
+  unit: "",
+  decimals: 0,
+  old: Number(old),
+  new: Number(now),
+});
 
 function Shown({ of = CAKE, changes = [], when = null }: { of?: Worked; changes?: Moved[]; when?: Plan | null }) {
   return <TheLine id={7} at="mix" worked={of} moved={changes} plan={when} zone="UTC" />;

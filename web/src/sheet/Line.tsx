@@ -2,7 +2,7 @@
 
 import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
-import type { Fact, Facts, Moved, Plan, Worked } from "../api/client";
+import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
 import { figure, timeOfDay } from "../ui/words";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
@@ -18,7 +18,7 @@ export const STATION_NAMES: Record<StationId, string> = {
 /** The key number of each stop, and the words after it; the first that the sheet has is shown. */
 const KEYS: Record<
   Exclude<StationId, "plan">,
-  { key: string; words: (facts: Facts, drawings: Drawings) => string }[][]
+  { key: FactKey; words: (facts: Facts, drawings: Drawings) => string }[][]
 > = {
   mix: [[{ key: "mix.hydration_pct", words: () => "% hydration" }]],
   shape: [
@@ -59,7 +59,7 @@ const KEYS: Record<
 
 type Drawings = Worked["drawings"];
 
-const under90 = (facts: Facts, key: string) => (Number(facts[key]?.value) < 90 ? "min " : "");
+const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? "min " : "");
 const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
 const HEAT_WORDS = { steam: "steam", boil: "", bake: "baked", wrapped: "in its leaf" };
 const STIRRED_WORDS = { pan: "stirred", gather: "stirred", microwave: "in bursts" };
@@ -71,7 +71,7 @@ const heatWord = ({ heat }: Drawings) => {
   return HEAT_WORDS[heat.kind];
 };
 
-const number = (facts: Facts, key: string, decimals: number) => {
+const number = (facts: Facts, key: FactKey, decimals: number) => {
   const value = facts[key]?.value;
   return typeof value === "number" ? value.toFixed(decimals) : "";
 };
@@ -135,7 +135,7 @@ function KeyNumbers({ station, worked, moved }: KeyProps) {
   return set.map(({ key, words }): ReactNode => {
     const fact = facts[key] as Fact;
     const change = moved.find((one) => one.key === key);
-    const old = change?.old ? figure({ ...fact, value: Number(change.old) }) : "";
+    const old = change?.old == null ? "" : figure({ ...fact, value: change.old });
     return <Stop key={key} now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings)} />;
   });
 }

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
+import { limit } from "../api/limits";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Find } from "../ui/Find";
@@ -75,8 +76,7 @@ export default function ShoppingPage() {
                     value={wanted[sheet.id] ?? 1}
                     unit="×"
                     decimals={0}
-                    min={1}
-                    max={20}
+                    within={limit("Wanted.times")}
                     width="2.6rem"
                     onChange={(times) => setChosen({ ...wanted, [sheet.id]: Math.round(times) })}
                   />
@@ -216,8 +216,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
           value={line.have_g || null}
           unit="g there"
           decimals={0}
-          min={0}
-          max={100000}
+          within={limit("Stock.grams")}
           width="3.6rem"
           onClear={() => save({ grams: 0 })}
           onChange={(have) => save({ grams: have })}
@@ -230,8 +229,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
             value={priced}
             unit={`${kitchen.currency || ""} a pack`}
             decimals={2}
-            min={0}
-            max={10000}
+            within={limit("Stock.price")}
             width="3.6rem"
             onClear={() => save({ price: null })}
             onChange={(price) => save({ price })}

@@ -2,13 +2,13 @@
 
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import type { Fact, Facts } from "../api/client";
+import type { Fact, FactKey, Facts } from "../api/client";
 import { Slip } from "./Slip";
 import { quantity } from "./words";
 
 interface Props {
   facts: Facts;
-  name: string;
+  name: FactKey;
   children: ReactNode;
   className?: string;
 }
@@ -16,7 +16,7 @@ interface Props {
 /** Renders its children as a button that opens the because of `name`; plain when there is no such fact. */
 export function FactFigure({ facts, name, children, className = "" }: Props) {
   const fact = facts[name];
-  const [trail, setTrail] = useState<string[]>([]);
+  const [trail, setTrail] = useState<FactKey[]>([]);
   if (!fact) return <span className={className}>{children}</span>;
   const shown = facts[trail.at(-1) ?? name] ?? fact;
   return (
@@ -45,7 +45,7 @@ export function FactFigure({ facts, name, children, className = "" }: Props) {
   );
 }
 
-function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFollow: (key: string) => void }) {
+function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFollow: (key: FactKey) => void }) {
   const { because } = fact;
   return (
     <div aria-live="polite">
@@ -62,7 +62,7 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
       {because.inputs.length > 0 && (
         <ul className="mt-2">
           {because.inputs.map((input) => {
-            const from = facts[input.ref];
+            const from = facts[input.ref as FactKey]; // a leaf is no fact, and is not found
             const value = from
               ? quantity(from)
               : `${typeof input.value === "number" ? +input.value.toFixed(2) : input.value} ${input.unit}`;
@@ -72,7 +72,7 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
                   <button
                     type="button"
                     className="text-left text-bean underline underline-offset-4"
-                    onClick={() => onFollow(input.ref)}
+                    onClick={() => onFollow(input.ref as FactKey)}
                   >
                     {input.label}
                   </button>

@@ -1,12 +1,12 @@
 /** Facts between hairlines: what each is on the left, its value on the right, to be pressed for its because. */
 
-import type { Facts } from "../api/client";
+import type { FactKey, Facts } from "../api/client";
 import { FactFigure } from "./FactFigure";
 import { capital, quantity } from "./words";
 
 interface Props {
   facts: Facts;
-  keys: readonly string[];
+  keys: readonly FactKey[];
   className?: string;
 }
 

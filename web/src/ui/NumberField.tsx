@@ -1,6 +1,8 @@
 /** A number to type. What was typed stays as typed until it is a number the field accepts. */
 
 import { useEffect, useId, useRef, useState } from "react";
+import { isWithin, type Limits, nearestWithin, rangeWords } from "../api/limits";
+import { capital } from "./words";
 
 interface Props {
   label: string;
@@ -8,8 +10,7 @@ interface Props {
   onChange: (value: number) => void;
   unit?: string;
   decimals?: number;
-  min: number;
-  max: number;
+  within: Limits;
   /** For a field that may be empty. */
   onClear?: () => void;
   hideLabel?: boolean;
@@ -21,7 +22,7 @@ interface Props {
 const written = (value: number | null, decimals: number) => (value == null ? "" : String(+value.toFixed(decimals)));
 
 export function NumberField(props: Props) {
-  const { label, value, onChange, unit, decimals = 1, min, max, onClear, hideLabel, width = "5rem", step = 1 } = props;
+  const { label, value, onChange, unit, decimals = 1, within, onClear, hideLabel, width = "5rem", step = 1 } = props;
   const [typed, setTyped] = useState(() => written(value, decimals));
   const [problem, setProblem] = useState("");
   const editing = useRef(false);
@@ -39,9 +40,9 @@ export function NumberField(props: Props) {
       return;
     }
     const number = Number(text.replace(",", "."));
-    const sum = unit ? ` ${unit}` : "";
-    if (text.trim() === "" || !Number.isFinite(number)) setProblem(`A number from ${min} to ${max}${sum}.`);
-    else if (number < min || number > max) setProblem(`From ${min} to ${max}${sum}.`);
+    const range = rangeWords(within, unit);
+    if (text.trim() === "" || !Number.isFinite(number)) setProblem(`A number ${range}.`);
+    else if (!isWithin(number, within)) setProblem(`${capital(range)}.`);
     else {
       setProblem("");
       onChange(number);
@@ -75,7 +76,7 @@ export function NumberField(props: Props) {
           const by = { ArrowUp: step, ArrowDown: -step }[event.key];
           if (by === undefined || value == null) return;
           event.preventDefault();
-          take(String(+Math.min(max, Math.max(min, value + by)).toFixed(decimals)));
+          take(String(+nearestWithin(value + by, within, 10 ** -decimals).toFixed(decimals)));
         }}
       />
       {unit && <span className="ml-1 text-ink2">{unit}</span>}

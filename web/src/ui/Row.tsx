@@ -1,6 +1,7 @@
 /** A row between hairlines: what it is on the left, its value or the field for it on the right. */
 
 import type { ReactNode } from "react";
+import type { Limits } from "../api/limits";
 import { NumberField } from "./NumberField";
 
 export function Row({ label, children }: { label: ReactNode; children: ReactNode }) {
@@ -18,20 +19,20 @@ interface NumberRowProps {
   name?: string;
   value: number | null;
   unit?: string;
-  range: readonly [number, number];
+  within: Limits;
   step?: number;
   onChange: (value: number) => void;
 }
 
 /** A whole number to type. */
-export function NumberRow({ label, name = label, value, unit, range: [min, max], step, onChange }: NumberRowProps) {
+export function NumberRow({ label, name = label, value, unit, within, step, onChange }: NumberRowProps) {
   return (
     <Row label={label}>
       <NumberField
         label={name}
         hideLabel
         decimals={0}
-        {...{ value, unit, min, max, step }}
+        {...{ value, unit, within, step }}
         onChange={(n) => onChange(Math.round(n))}
       />
     </Row>

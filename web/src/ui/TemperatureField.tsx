@@ -1,17 +1,17 @@
 /** A temperature to type, in the kitchen's own degrees; kept in °C. */
 
+import { type Limits, mapped } from "../api/limits";
 import { NumberField } from "./NumberField";
 import { celsius, degrees, degreesUnit } from "./words";
 
 interface Props {
   label: string;
   celsius: number;
-  min: number;
-  max: number;
+  within: Limits;
   onChange: (celsius: number) => void;
 }
 
-export function TemperatureField({ label, celsius: value, min, max, onChange }: Props) {
+export function TemperatureField({ label, celsius: value, within, onChange }: Props) {
   return (
     <NumberField
       label={label}
@@ -19,8 +19,7 @@ export function TemperatureField({ label, celsius: value, min, max, onChange }: 
       value={Number(degrees(value, 1))}
       unit={degreesUnit()}
       decimals={1}
-      min={Number(degrees(min))}
-      max={Number(degrees(max))}
+      within={mapped(within, (bound) => Number(degrees(bound)))}
       width="4rem"
       onChange={(typed) => onChange(celsius(typed))}
     />

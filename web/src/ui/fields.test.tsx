@@ -22,8 +22,7 @@ function Field({ told, start = 375, clear }: { told: (value: number) => void; st
         label="Water"
         value={value}
         unit="g"
-        min={1}
-        max={5000}
+        within={{ min: 1, max: 5000 }}
         onClear={clear}
         onChange={(next) => {
           told(next);
@@ -91,7 +90,7 @@ describe("a number to type", () => {
 
   it("is whole in a row of whole numbers", () => {
     const told = vi.fn();
-    render(<NumberRow label="Tiers" range={[1, 5]} value={2} onChange={told} />);
+    render(<NumberRow label="Tiers" within={{ min: 1, max: 5 }} value={2} onChange={told} />);
     fireEvent.change(screen.getByLabelText("Tiers"), { target: { value: "2.6" } });
     expect(told).toHaveBeenCalledWith(3);
   });
@@ -103,7 +102,7 @@ describe("a temperature to type", () => {
   it("is read and typed in the kitchen's degrees and kept in Celsius", () => {
     showTemperaturesIn("F");
     const told = vi.fn();
-    render(<TemperatureField label="Room" celsius={20} min={5} max={45} onChange={told} />);
+    render(<TemperatureField label="Room" celsius={20} within={{ min: 5, max: 45 }} onChange={told} />);
     const field = screen.getByLabelText("Room") as HTMLInputElement;
     expect(field.value).toBe("68");
     fireEvent.change(field, { target: { value: "77" } });

@@ -39,6 +39,8 @@ SOURCES = {
     "cook": "this kitchen's own figures",
 }
 OWN = "own-"
+DENSITY = (0.02, 2.5)  # g/ml of any food
+MOST_PACK_G = 50_000.0
 """What the id of a cook's own ingredient begins with."""
 
 
@@ -144,14 +146,14 @@ class Ingredient(BaseModel):
                 {"path": "per_100_g", "total": f"{total:.1f}", "accepts": "parts that add up to 100 g, give or take 1"},
             )
         for state, density in self.density.items():
-            if not 0.02 <= density <= 2.5:
+            if not DENSITY[0] <= density <= DENSITY[1]:
                 raise PydanticCustomError(
                     "kemble_density",
                     "{density} g/ml is no density of food",
                     {"path": f"density.{state}", "density": density, "accepts": "0.02 to 2.5 g/ml"},
                 )
         for name, grams in self.packs.items():
-            if not 0 < grams <= 50_000:
+            if not 0 < grams <= MOST_PACK_G:
                 raise PydanticCustomError(
                     "kemble_pack",
                     "a pack cannot weigh {grams} g",

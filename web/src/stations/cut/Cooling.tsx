@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { Facts, Worked } from "../../api/client";
+import type { FactKey, Facts, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { degrees, minutes } from "../../ui/words";
 
@@ -19,7 +19,7 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
   const H = large ? 440 : 250;
   const pad = { left: 46, right: 16, top: 46, bottom: 40 };
   const { minutes: at, core_c, surface_c } = cooling.curve;
-  const value = (key: string) => (facts[key] ? Number(facts[key].value) : null);
+  const value = (key: FactKey) => (facts[key] ? Number(facts[key].value) : null);
   const from = value("rest.handle_from_min");
   const until = value("rest.handle_until_min");
   const cut = value("rest.cut_after_min");

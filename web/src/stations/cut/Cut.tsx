@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CutDrawing, Facts } from "../../api/client";
+import type { CutDrawing, FactKey, Facts } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import type { Bench } from "../../sheet/useSheet";
@@ -13,11 +13,11 @@ import { CutChoice } from "./CutChoice";
 import { inches } from "./inches";
 import { Tray } from "./Tray";
 
-const ROWS = {
+const ROWS: Record<"tin" | "ball", FactKey[]> = {
   tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "rest.cut_counter_min", "rest.cut_fridge_min"],
   ball: ["rest.shaping_min", "rest.chill_min", "rest.freeze_filling_min", "rest.soften_min", "rest.take_out"],
 };
-const KEEP = [
+const KEEP: FactKey[] = [
   "keep.eat_within_h",
   "keep.limited_by",
   "keep.room_h",

@@ -1,6 +1,7 @@
 /** How it is cut: the pattern, and whether by the count, by a side or by a weight. */
 
 import type { Cut } from "../../api/client";
+import { limit } from "../../api/limits";
 import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
@@ -53,8 +54,7 @@ export function CutChoice({ bench }: { bench: Bench }) {
             label="Pieces wanted"
             value={cut.pieces}
             decimals={0}
-            min={1}
-            max={400}
+            within={limit("Cut.pieces")}
             width="3.6rem"
             onChange={(pieces) => set({ pieces: Math.round(pieces) })}
           />
@@ -65,8 +65,7 @@ export function CutChoice({ bench }: { bench: Bench }) {
             value={cut.side_mm ?? null}
             unit="mm"
             decimals={0}
-            min={12}
-            max={600}
+            within={limit("Cut.side_mm")}
             width="3.6rem"
             onChange={(side_mm) => set({ side_mm })}
           />
@@ -77,8 +76,7 @@ export function CutChoice({ bench }: { bench: Bench }) {
             value={cut.long_mm ?? (cut.side_mm ?? 0) * 2}
             unit="mm"
             decimals={0}
-            min={12}
-            max={600}
+            within={limit("Cut.long_mm")}
             width="3.6rem"
             onChange={(long_mm) => set({ long_mm })}
           />
@@ -89,8 +87,7 @@ export function CutChoice({ bench }: { bench: Bench }) {
             value={cut.piece_g ?? null}
             unit="g"
             decimals={0}
-            min={1}
-            max={2000}
+            within={limit("Cut.piece_g")}
             width="3.6rem"
             onChange={(piece_g) => set({ piece_g })}
           />
@@ -113,8 +110,7 @@ export function CutChoice({ bench }: { bench: Bench }) {
           value={cut.small}
           unit="of them"
           decimals={0}
-          min={0}
-          max={400}
+          within={limit("Cut.small")}
           width="2.8rem"
           onChange={(small) => set({ small: Math.round(small) })}
         />

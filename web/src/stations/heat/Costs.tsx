@@ -1,11 +1,11 @@
 /** What it would cost if something were otherwise: minutes on a common scale. */
 
-import type { Facts } from "../../api/client";
+import type { Fact, FactKey, Facts } from "../../api/client";
 import { FactFigure } from "../../ui/FactFigure";
 import { capital } from "../../ui/words";
 
 /** Minutes more or less than now, if something were otherwise. */
-const COSTS = [
+const COSTS: FactKey[] = [
   "heat.deeper_min",
   "heat.thicker_min",
   "heat.tin_min",
@@ -51,12 +51,12 @@ export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
 }
 
 /** What would be otherwise, in words. */
-const costs = (key: string, fact: Facts[string], covered: boolean) => {
+const costs = (key: FactKey, fact: Fact, covered: boolean) => {
   if (key === "heat.cover_min") return covered ? "Left open" : "Covered with foil";
   return capital(key === "heat.tin_min" ? fact.because.says : fact.label);
 };
 
-const signed = (fact: Facts[string]) => {
+const signed = (fact: Fact) => {
   const value = Number(fact.value);
   return `${value < 0 ? "−" : "+"} ${Math.abs(value).toFixed(fact.decimals)}`;
 };

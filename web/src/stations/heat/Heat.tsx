@@ -2,7 +2,8 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { HeatDrawing, Sheet, Tin, Worked } from "../../api/client";
+import type { FactKey, HeatDrawing, Sheet, Tin, Worked } from "../../api/client";
+import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
@@ -26,7 +27,7 @@ import { Pot } from "./Pot";
 import { Steamer, type Within } from "./Steamer";
 import { StirredPan } from "./StirredPan";
 
-const ROWS = [
+const ROWS: FactKey[] = [
   "heat.core_hot_min",
   "heat.heart_done_c",
   "heat.needs_min",
@@ -45,7 +46,7 @@ const ROWS = [
   "heat.pound_min",
   "heat.pound_hot_min",
 ];
-const FINISH = ["finish.side_min", "finish.each_min", "finish.frozen_min", "finish.loads", "finish.all_min"];
+const FINISH: FactKey[] = ["finish.side_min", "finish.each_min", "finish.frozen_min", "finish.loads", "finish.all_min"];
 const LEVELS: Level[] = ["low", "medium", "high"];
 
 export function Heat({ bench, way }: StationProps) {
@@ -85,8 +86,7 @@ export function Heat({ bench, way }: StationProps) {
                 <TemperatureField
                   label="Oven"
                   celsius={sheet.heat.oven_c}
-                  min={120}
-                  max={260}
+                  within={limit("Heat.oven_c")}
                   onChange={(oven_c) => edit({ ...sheet, heat: { ...sheet.heat, oven_c } })}
                 />
               </Row>
@@ -96,8 +96,7 @@ export function Heat({ bench, way }: StationProps) {
                 <TemperatureField
                   label="Goes in at"
                   celsius={sheet.start.batter_c ?? way.batter_c}
-                  min={1}
-                  max={90}
+                  within={limit("Start.batter_c")}
                   onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
                 />
               </Row>
@@ -107,8 +106,7 @@ export function Heat({ bench, way }: StationProps) {
                 <TemperatureField
                   label="Goes in at"
                   celsius={sheet.start.dough_c}
-                  min={1}
-                  max={95}
+                  within={limit("Start.dough_c")}
                   onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
                 />
               </Row>

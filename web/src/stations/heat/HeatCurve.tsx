@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { Curve, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
+import type { Curve, FactKey, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
@@ -34,7 +34,7 @@ export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
 
 export function HeatCurve({ drawing, curve, facts, checks, at }: Props) {
   const { minutes, core_c, surface_c } = curve;
-  const value = (key: string) => Number(facts[key]?.value ?? 0);
+  const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
   const done = value("heat.done_min");
   const latest = value("heat.latest_min");

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
 import type { KitchenSettings, LineWorked, PartRole, UnitId, WayCard } from "../../api/client";
+import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
@@ -126,8 +127,7 @@ function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
           hideLabel
           value={line.amount.value}
           decimals={line.amount.value < 10 ? 2 : line.amount.value < 100 ? 1 : 0}
-          min={0.01}
-          max={50000}
+          within={limit("Amount.value")}
           width="4.4rem"
           onChange={amount}
         />

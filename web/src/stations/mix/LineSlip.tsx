@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { IngredientCard, Line, LineWorked, PartRole } from "../../api/client";
+import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
@@ -51,8 +52,7 @@ export function LineSlip({ bench, shown, item }: Props) {
             value={shown.grams}
             unit="g of it: make everything to fit"
             decimals={1}
-            min={0.1}
-            max={50000}
+            within={limit("Amount.value")}
             onChange={(grams) => adjust({ by: "line", ...at, grams })}
           />
         </p>
@@ -136,8 +136,7 @@ function Reserve({ line, onChange }: { line: Line; onChange: (next: Partial<Line
         label="Hold back"
         value={line.reserve?.value ?? null}
         unit={unit}
-        min={0.01}
-        max={line.amount.value * 0.999}
+        within={{ above: 0, below: line.amount.value }}
         decimals={2}
         width="4rem"
         onClear={() => onChange({ reserve: null })}
@@ -207,8 +206,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
               value={split.share * PER_CENT}
               unit="%"
               decimals={1}
-              min={1}
-              max={98}
+              within={{ min: 1, max: 98 }}
               width="3.4rem"
               onChange={(value) => put(splits.map((one, j) => (j === i ? { ...one, share: value / PER_CENT } : one)))}
             />

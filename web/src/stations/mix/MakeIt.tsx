@@ -3,6 +3,7 @@
 import { ToggleGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { PartRole, WayCard } from "../../api/client";
+import { limit } from "../../api/limits";
 import type { Bench } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 
@@ -33,8 +34,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
       value={number(key)}
       unit="g"
       decimals={0}
-      min={10}
-      max={40000}
+      within={limit("Adjustment.grams")}
       step={10}
       onChange={(value) => adjust({ by: by as "base", grams: value })}
     />
@@ -54,8 +54,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
         value={number("shape.depth_mm")}
         unit="mm deep"
         decimals={0}
-        min={3}
-        max={190}
+        within={limit("Adjustment.mm")}
         width="4rem"
         onChange={(mm) => adjust({ by: "depth", mm })}
       />
@@ -67,8 +66,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
           value={count}
           unit="pieces"
           decimals={0}
-          min={1}
-          max={500}
+          within={limit("Adjustment.count")}
           width="4rem"
           onChange={(value) => adjust({ by: "pieces", count: Math.round(value), piece_g: pieceG })}
         />{" "}
@@ -77,8 +75,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
           value={pieceG}
           unit={tin ? "g" : `g ${way.words.dough ?? "dough"}`}
           decimals={1}
-          min={1}
-          max={500}
+          within={limit("Adjustment.piece_g")}
           width="4.4rem"
           onChange={(piece_g) => adjust({ by: "pieces", count, piece_g })}
         />
@@ -94,8 +91,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
             value={people[name]}
             unit={name === "people" ? "people," : "pieces each"}
             decimals={name === "people" ? 0 : 1}
-            min={name === "people" ? 1 : 0.5}
-            max={name === "people" ? 500 : 50}
+            within={limit(`Adjustment.${name}`)}
             width="3.6rem"
             onChange={(value) => {
               const next = { ...people, [name]: name === "people" ? Math.round(value) : value };
@@ -128,8 +124,7 @@ export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
           value={part?.have_g ?? line?.grams ?? null}
           unit="g"
           decimals={1}
-          min={0.1}
-          max={50000}
+          within={limit("Adjustment.grams")}
           onChange={(value) =>
             part
               ? adjust({ by: "have", role: part.role as PartRole, grams: value })

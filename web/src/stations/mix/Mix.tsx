@@ -1,7 +1,8 @@
 /** Mix: the map of water and sugar, where everything goes, the soak; the bowl as one bar and as lines. */
 
 import { useState } from "react";
-import type { Facts, MixDrawing } from "../../api/client";
+import type { FactKey, Facts, MixDrawing } from "../../api/client";
+import { type Limits, limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import type { Bench } from "../../sheet/useSheet";
@@ -73,20 +74,36 @@ export function Mix({ bench, way, kitchen }: StationProps) {
 /** Each ratio to read, to press for its because, and to type; the others hold when one is changed. */
 function Ratios({ bench, facts }: { bench: Bench; facts: Facts }) {
   const { adjust } = bench;
-  const ratios = [
-    { key: "mix.hydration_pct", name: "water", max: 400, to: (v: number) => adjust({ by: "ratio", hydration_pct: v }) },
-    { key: "mix.sugar_pct", name: "sugar", max: 300, to: (v: number) => adjust({ by: "ratio", sugar_pct: v }) },
-    { key: "mix.fat_pct", name: "fat", max: 200, to: (v: number) => adjust({ by: "ratio", fat_pct: v }) },
+  const all: { key: FactKey; name: string; within: Limits; to: (value: number) => void }[] = [
+    {
+      key: "mix.hydration_pct",
+      name: "water",
+      within: limit("Adjustment.hydration_pct"),
+      to: (v: number) => adjust({ by: "ratio", hydration_pct: v }),
+    },
+    {
+      key: "mix.sugar_pct",
+      name: "sugar",
+      within: limit("Adjustment.sugar_pct"),
+      to: (v: number) => adjust({ by: "ratio", sugar_pct: v }),
+    },
+    {
+      key: "mix.fat_pct",
+      name: "fat",
+      within: limit("Adjustment.fat_pct"),
+      to: (v: number) => adjust({ by: "ratio", fat_pct: v }),
+    },
     {
       key: "mix.filling_share_pct",
       name: "filling in the whole",
-      max: 94,
+      within: limit("Adjustment.share_pct"),
       to: (v: number) => adjust({ by: "filling_share", share_pct: v }),
     },
-  ].filter(({ key }) => facts[key] && (key !== "mix.fat_pct" || Number(facts[key]?.value) >= 0.5));
+  ];
+  const ratios = all.filter(({ key }) => facts[key] && (key !== "mix.fat_pct" || Number(facts[key]?.value) >= 0.5));
   return (
     <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
-      {ratios.map(({ key, name, max, to }) => (
+      {ratios.map(({ key, name, within, to }) => (
         <div key={key} className="flex items-baseline gap-1.5">
           <dt>
             <FactFigure facts={facts} name={key}>
@@ -100,8 +117,7 @@ function Ratios({ bench, facts }: { bench: Bench; facts: Facts }) {
               value={Number(facts[key]?.value)}
               unit="%"
               decimals={0}
-              min={key === "mix.hydration_pct" ? 5 : key === "mix.filling_share_pct" ? 1 : 0}
-              max={max}
+              within={within}
               width="3.2rem"
               onChange={to}
             />

@@ -2,7 +2,17 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import { api, ask, type FamilyCard, type KitchenSettings, type Part, type PartWorked } from "../../api/client";
+import {
+  api,
+  ask,
+  type FactKey,
+  type FamilyCard,
+  type KitchenSettings,
+  type Part,
+  type PartRole,
+  type PartWorked,
+} from "../../api/client";
+import { limit, scaled } from "../../api/limits";
 import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
 import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
 import type { Bench } from "../../sheet/useSheet";
@@ -61,7 +71,7 @@ export function PartHead({ bench, part, at, worked, kitchen }: Props) {
   );
 }
 
-const weightFact = (role: Part["role"], onTheScale: boolean) =>
+const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
   role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
 
 function PartSlip({
@@ -82,7 +92,8 @@ function PartSlip({
   const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
   const kind = families.data?.find((one) => one.id === (part.family || worked.family));
   const base = part.role === "base";
-  const oil = facts[`part.${part.role}.oil_g`];
+  const beside = part.role === "base" ? null : part.role;
+  const oil = beside && facts[`part.${beside}.oil_g`];
   const pieces = facts["shape.pieces"] ?? facts["cut.pieces"];
   return (
     <Popover.Root>
@@ -124,12 +135,14 @@ function PartSlip({
             : `${worked.low_g.toFixed(0)} to ${worked.high_g.toFixed(0)} g are made`}
           .{" "}
           {oil && (
-            <FactFigure facts={facts} name={`part.${part.role}.oil_g`} className="font-bold text-ink">
+            <FactFigure facts={facts} name={`part.${beside}.oil_g`} className="font-bold text-ink">
               {Number(oil.value).toFixed(0)} g of oil part from it
             </FactFigure>
           )}
         </p>
-        <FactRows facts={facts} keys={[`part.${part.role}.boil_off_g_per_min`, `part.${part.role}.boil_off_min`]} />
+        {beside && (
+          <FactRows facts={facts} keys={[`part.${beside}.boil_off_g_per_min`, `part.${beside}.boil_off_min`]} />
+        )}
         {worked.reduced && (
           <PickRow
             label="Finished in"
@@ -148,8 +161,7 @@ function PartSlip({
               hideLabel
               value={part.each_g ?? null}
               unit="g"
-              min={0.1}
-              max={500}
+              within={limit("Part.each_g")}
               width="4rem"
               onClear={() => set({ each_g: null })}
               onChange={(each_g) => set({ each_g })}
@@ -165,8 +177,7 @@ function PartSlip({
                 value={part.kept * 100}
                 unit="%"
                 decimals={0}
-                min={0}
-                max={95}
+                within={scaled(limit("Part.kept"), 100)}
                 width="3.4rem"
                 onChange={(value) => set({ kept: value / 100 })}
               />

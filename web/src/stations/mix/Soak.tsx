@@ -3,7 +3,9 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { KeyboardEvent } from "react";
-import type { Facts, GrainWorked } from "../../api/client";
+import type { FactKey, Facts, GrainWorked } from "../../api/client";
+import { LIMITS } from "../../api/generated";
+import { limit } from "../../api/limits";
 import type { Bench } from "../../sheet/useSheet";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
@@ -13,6 +15,7 @@ import { TemperatureField } from "../../ui/TemperatureField";
 import { useAim } from "../../ui/useAim";
 import { duration } from "../../ui/words";
 
+const SOAK = LIMITS["Grain.soak_min"];
 const W = 680;
 const H = 300;
 const PAD = { left: 56, right: 30, top: 30, bottom: 54 };
@@ -47,7 +50,7 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
     const by = { ArrowLeft: -5, ArrowDown: -5, ArrowRight: 5, ArrowUp: 5 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    put(Math.max(0, Math.min(2880, at + by * (event.shiftKey ? 6 : 1))));
+    put(Math.max(SOAK.min, Math.min(SOAK.max, at + by * (event.shiftKey ? 6 : 1))));
   };
   return (
     <figure className="m-0">
@@ -110,8 +113,8 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
           aria-label="Soak. Arrow keys change it"
           aria-valuetext={`${duration(at)}, ${taken.toFixed(0)} % taken up`}
           aria-valuenow={Math.round(at)}
-          aria-valuemin={0}
-          aria-valuemax={2880}
+          aria-valuemin={SOAK.min}
+          aria-valuemax={SOAK.max}
           onKeyDown={nudge}
           onPointerDown={grab}
         >
@@ -128,8 +131,7 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
           value={sheet.grain.rinses}
           unit="times"
           decimals={0}
-          min={0}
-          max={12}
+          within={limit("Grain.rinses")}
           width="2.6rem"
           onChange={(rinses) => soak({ rinses: Math.round(rinses) })}
         />
@@ -138,8 +140,7 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
           value={sheet.grain.soak_min}
           unit="min"
           decimals={0}
-          min={0}
-          max={2880}
+          within={limit("Grain.soak_min")}
           step={15}
           width="4rem"
           onChange={(soak_min) => soak({ soak_min })}
@@ -149,8 +150,7 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
           <TemperatureField
             label="Water of the soak"
             celsius={sheet.grain.soak_c}
-            min={1}
-            max={55}
+            within={limit("Grain.soak_c")}
             onChange={(soak_c) => soak({ soak_c })}
           />
         </span>
@@ -159,8 +159,7 @@ export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked
           value={sheet.grain.drain_min}
           unit="min"
           decimals={0}
-          min={0}
-          max={240}
+          within={limit("Grain.drain_min")}
           step={5}
           width="3.4rem"
           onChange={(drain_min) => soak({ drain_min })}
@@ -180,11 +179,11 @@ function interpolate({ minutes: at, uptake_pct: pct }: GrainWorked, time: number
 
 /** Dry, drained, poured on, cooked: four weights as bars on one scale, the drained one to check. */
 function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
-  const steps = [
+  const steps: { key: FactKey; words: string; grams: number; material: string }[] = [
     { key: "grain.dry_g", words: "dry", grams: grain.dry_g, material: "starch" },
     { key: "grain.soaked_g", words: "drained, on the scale", grams: grain.soaked_g, material: "starch" },
     ...(grain.cook_water_g != null
-      ? [{ key: "grain.cook_water_g", words: "pour on", grams: grain.cook_water_g, material: "water" }]
+      ? [{ key: "grain.cook_water_g" as const, words: "pour on", grams: grain.cook_water_g, material: "water" }]
       : []),
     { key: "grain.cooked_g", words: grain.how, grams: grain.cooked_g, material: "cooked" },
   ];

@@ -1,6 +1,7 @@
 /** A cooked mass rolled to a sheet in a bag: from the side how thick it lies, and the bag's own measures. */
 
 import type { TinDrawing } from "../../api/client";
+import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
@@ -25,7 +26,7 @@ export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinD
             label="Length"
             name="Bag, length"
             unit="mm"
-            range={[80, 600]}
+            within={limit("Bag.length_mm")}
             step={10}
             value={bag.length_mm}
             onChange={(length_mm) => edit({ ...sheet, bag: { ...bag, length_mm } })}
@@ -34,7 +35,7 @@ export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinD
             label="Width"
             name="Bag, width"
             unit="mm"
-            range={[80, 600]}
+            within={limit("Bag.width_mm")}
             step={10}
             value={bag.width_mm}
             onChange={(width_mm) => edit({ ...sheet, bag: { ...bag, width_mm } })}
@@ -43,7 +44,7 @@ export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinD
             label="Roll it to, all else to match"
             name="Thickness to roll to"
             unit="mm"
-            range={[4, 60]}
+            within={limit("Adjustment.mm")}
             value={drawing.depth_mm}
             onChange={(mm) => adjust({ by: "depth", mm })}
           />

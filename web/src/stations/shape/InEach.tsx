@@ -1,7 +1,8 @@
 /** The measures of a piece: any two are said, the rest follow. Typing one holds it; the older of the two lets go. */
 
 import { useRef } from "react";
-import type { BallDrawing, WayCard } from "../../api/client";
+import type { BallDrawing, FactKey, WayCard } from "../../api/client";
+import { limit } from "../../api/limits";
 import type { Bench } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
@@ -10,22 +11,21 @@ import { holding, type Measure, released } from "./piece";
 
 interface Row {
   name: Measure;
-  fact: string;
+  fact: FactKey;
   label: (way: WayCard, outside: boolean) => string;
   unit: string;
   decimals: number;
-  range: [number, number];
   step: number;
   plain?: boolean;
 }
 
 const ROWS: Row[] = [
-  { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? "dough"), unit: "g", decimals: 1, range: [1, 500], step: 1, plain: true }, // biome-ignore format: a table
-  { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? "filling"), unit: "g", decimals: 1, range: [0.5, 300], step: 1 }, // biome-ignore format: a table
-  { name: "piece_g", fact: "shape.piece_g", label: () => "Whole piece", unit: "g", decimals: 1, range: [1, 800], step: 1 }, // biome-ignore format: a table
-  { name: "diameter_mm", fact: "shape.diameter_mm", label: () => "Across", unit: "mm", decimals: 1, range: [5, 150], step: 1, plain: true }, // biome-ignore format: a table
-  { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? "Coat" : "Skin"), unit: "mm", decimals: 1, range: [0.2, 60], step: 0.5 }, // biome-ignore format: a table
-  { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, range: [1, 99], step: 1 }, // biome-ignore format: a table
+  { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? "dough"), unit: "g", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
+  { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? "filling"), unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
+  { name: "piece_g", fact: "shape.piece_g", label: () => "Whole piece", unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
+  { name: "diameter_mm", fact: "shape.diameter_mm", label: () => "Across", unit: "mm", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
+  { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? "Coat" : "Skin"), unit: "mm", decimals: 1, step: 0.5 }, // biome-ignore format: a table
+  { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, step: 1 }, // biome-ignore format: a table
 ];
 
 export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; drawing: BallDrawing | null }) {
@@ -73,8 +73,7 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
                   value={said ?? value}
                   unit={row.unit}
                   decimals={row.decimals}
-                  min={row.range[0]}
-                  max={row.range[1]}
+                  within={limit(`Pieces.${row.name}`)}
                   step={row.step}
                   width="3.6rem"
                   onChange={(typed) => say(row.name, typed)}
@@ -90,8 +89,7 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
             hideLabel
             value={pieces.count ?? null}
             decimals={0}
-            min={1}
-            max={500}
+            within={limit("Pieces.count")}
             width="3.6rem"
             onClear={() => edit({ ...sheet, pieces: { ...pieces, count: null } })}
             onChange={(count) => edit({ ...sheet, pieces: { ...pieces, count: Math.round(count) } })}

@@ -1,7 +1,7 @@
 /** One piece in cross-section, true to scale, its skin and its size dragged by their edges; what it is made from beside it. */
 
 import { type KeyboardEvent, type PointerEvent, useEffect } from "react";
-import type { BallDrawing, Facts } from "../../api/client";
+import type { BallDrawing, FactKey, Facts } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
@@ -382,7 +382,7 @@ function Outline({ form, cx, cy, r, material }: OutlineProps) {
 
 /** The packet from above on its rectangle of foil, leaf between. */
 function Packet({ facts }: { facts: Facts }) {
-  const value = (key: string) => Number(facts[key]?.value ?? 0);
+  const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const side = value("shape.side_mm");
   const foil = { long: value("shape.foil_mm"), across: value("shape.foil_across_mm") };
   const scale = 210 / Math.max(foil.long, 1);

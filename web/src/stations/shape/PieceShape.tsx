@@ -1,7 +1,8 @@
 /** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out bench. */
 
 import { useState } from "react";
-import type { BallDrawing, PartRole } from "../../api/client";
+import type { BallDrawing, FactKey } from "../../api/client";
+import { limit } from "../../api/limits";
 import { WeighOut } from "../../bench/WeighOut";
 import { withPart, withSchool } from "../../sheet/edits";
 import type { StationProps } from "../../sheet/SheetPage";
@@ -111,8 +112,7 @@ function Heart({ bench }: { bench: StationProps["bench"] }) {
         label="one weighs"
         value={part.each_g ?? value("shape.heart_g")}
         unit="g"
-        min={0.2}
-        max={300}
+        within={limit("Part.each_g")}
         width="3.4rem"
         onChange={(each_g) => set({ each_g })}
       />
@@ -121,8 +121,7 @@ function Heart({ bench }: { bench: StationProps["bench"] }) {
         value={part.each_mm ?? value("shape.heart_mm")}
         unit="mm"
         decimals={0}
-        min={2}
-        max={100}
+        within={limit("Part.each_mm")}
         width="3.4rem"
         onChange={(each_mm) => set({ each_mm })}
       />
@@ -139,11 +138,11 @@ function Heart({ bench }: { bench: StationProps["bench"] }) {
 function PartsOnIt({ bench }: { bench: StationProps["bench"] }) {
   const { facts } = bench.worked;
   const rows = bench.sheet.parts
-    .map((part: { name: string; role: PartRole }) => ({
-      name: `${capital(part.name || part.role)} for each`,
-      key: `part.${part.role}.piece_g`,
-      unit: " g",
-    }))
+    .flatMap(({ name, role }): { name: string; key: FactKey; unit: string }[] =>
+      role === "base"
+        ? []
+        : [{ name: `${capital(name || role)} for each`, key: `part.${role}.piece_g` as const, unit: " g" }],
+    )
     .concat([{ name: "Leaves to soak, spares in", key: "shape.wrappers", unit: "" }])
     .filter(({ key }) => facts[key]);
   if (!rows.length) return null;
@@ -165,7 +164,7 @@ function PartsOnIt({ bench }: { bench: StationProps["bench"] }) {
 function Frozen({ bench }: { bench: StationProps["bench"] }) {
   const { facts } = bench.worked;
   if (!facts["rest.freeze_filling_min"]) return null;
-  const told = (name: string, unit: string) => (
+  const told = (name: FactKey, unit: string) => (
     <FactFigure facts={facts} name={name} className="font-bold">
       {Number(facts[name]?.value).toFixed(0)} {unit}
     </FactFigure>

@@ -1,6 +1,7 @@
 /** Dough rolled out, with the cutter's places on it; the first rolling large, those from trimmings beside it. */
 
 import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
+import { limit } from "../../api/limits";
 import type { Bench } from "../../sheet/useSheet";
 import { Dimension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
@@ -118,7 +119,7 @@ export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDraw
           label={rolled.shape === "round" ? "Across" : "Side"}
           name="Cutter, mm"
           unit="mm"
-          range={[10, 300]}
+          within={limit("Rolled.cutter_mm")}
           step={5}
           value={rolled.cutter_mm ?? drawing.rolled?.cutter_mm ?? null}
           onChange={(cutter_mm) => set({ cutter_mm })}
@@ -129,21 +130,21 @@ export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDraw
         <NumberRow
           label="Between cuts"
           unit="mm"
-          range={[0, 30]}
+          within={limit("Rolled.gap_mm")}
           value={rolled.gap_mm}
           onChange={(gap_mm) => set({ gap_mm })}
         />
         <NumberRow
           label="Trimmings rolled again"
           unit="times"
-          range={[0, 5]}
+          within={limit("Rolled.again")}
           value={rolled.again}
           onChange={(again) => set({ again })}
         />
         <NumberRow
           label="Board, long"
           unit="mm"
-          range={[100, 1500]}
+          within={limit("Rolled.board_length_mm")}
           step={50}
           value={rolled.board_length_mm}
           onChange={(board_length_mm) => set({ board_length_mm })}
@@ -151,7 +152,7 @@ export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDraw
         <NumberRow
           label="Board, wide"
           unit="mm"
-          range={[100, 1500]}
+          within={limit("Rolled.board_width_mm")}
           step={50}
           value={rolled.board_width_mm}
           onChange={(board_width_mm) => set({ board_width_mm })}

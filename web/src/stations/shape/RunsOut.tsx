@@ -1,6 +1,6 @@
 /** What runs out first: each part as a bar of the pieces it is enough for, and three ways to come out even. */
 
-import type { BallDrawing, Facts, PartRole } from "../../api/client";
+import type { BallDrawing, FactKey, Facts, PartRole } from "../../api/client";
 import type { Bench } from "../../sheet/useSheet";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
@@ -26,7 +26,7 @@ interface Bar {
 }
 
 export function RunsOut({ bench, drawing, facts, live, onTake }: Props) {
-  const value = (key: string) => Number(facts[key]?.value ?? 0);
+  const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const dough = live?.dough ?? value("shape.base_enough_for");
   const filling = live ? live.filling : facts["shape.filling_enough_for"] ? value("shape.filling_enough_for") : null;
   const short = facts["shape.short_of"]?.value;
@@ -45,6 +45,7 @@ export function RunsOut({ bench, drawing, facts, live, onTake }: Props) {
       material: "filling",
     });
   for (const part of bench.sheet.parts) {
+    if (part.role === "base") continue;
     const have = value(facts[`part.${part.role}.have_g`] ? `part.${part.role}.have_g` : `part.${part.role}.made_g`);
     const name = part.name || part.role;
     const count = enoughOf(facts, part.role, have);
@@ -118,7 +119,7 @@ export function RunsOut({ bench, drawing, facts, live, onTake }: Props) {
 }
 
 /** How many pieces a further part is enough for, where each takes its own of it. */
-function enoughOf(facts: Facts, role: PartRole, have: number): number | null {
+function enoughOf(facts: Facts, role: Exclude<PartRole, "base">, have: number): number | null {
   const heart = Number(facts["shape.heart_g"]?.value ?? 0);
   if (role === "heart") return heart > 0 ? have / heart : null;
   const fact = facts[`part.${role}.enough_for`];

@@ -1,6 +1,7 @@
 /** The tin from the side, true to scale: how deep the batter stands, and how far below the brim. */
 
 import type { Tin, TinDrawing } from "../../api/client";
+import { limit } from "../../api/limits";
 import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
@@ -55,7 +56,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
           <NumberRow
             label="How many"
             name="How many tins"
-            range={[1, 12]}
+            within={limit("Vessel.count")}
             value={count}
             onChange={(many) => edit({ ...sheet, vessel: { ...sheet.vessel, count: many } })}
           />
@@ -64,7 +65,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             <NumberRow
               label="Across"
               unit="mm"
-              range={[40, 500]}
+              within={limit("Tin.diameter_mm")}
               step={5}
               value={tin.diameter_mm}
               onChange={(diameter_mm) => set({ diameter_mm })}
@@ -74,7 +75,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
               <NumberRow
                 label="Length"
                 unit="mm"
-                range={[40, 600]}
+                within={limit("Tin.length_mm")}
                 step={5}
                 value={tin.length_mm}
                 onChange={(length_mm) => set({ length_mm })}
@@ -82,7 +83,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
               <NumberRow
                 label="Width"
                 unit="mm"
-                range={[40, 600]}
+                within={limit("Tin.width_mm")}
                 step={5}
                 value={tin.width_mm}
                 onChange={(width_mm) => set({ width_mm })}
@@ -92,7 +93,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
           <NumberRow
             label="Height"
             unit="mm"
-            range={[10, 200]}
+            within={limit("Tin.height_mm")}
             step={5}
             value={tin.height_mm}
             onChange={(height_mm) => set({ height_mm })}
@@ -107,7 +108,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
             label="Fill it to, all else to match"
             name="Depth to fill to"
             unit="mm"
-            range={[MOST_SHALLOW_MM, Math.floor(tin.height_mm - 2)]}
+            within={{ min: MOST_SHALLOW_MM, max: Math.floor(tin.height_mm - 2) }}
             value={depth}
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
@@ -126,8 +127,7 @@ export function TinShape({ bench, kitchen, drawing }: StationProps & { drawing: 
                 hideLabel
                 value={one.count}
                 decimals={0}
-                min={1}
-                max={12}
+                within={limit("MoreTins.count")}
                 width="2.6rem"
                 onChange={(many) =>
                   setMore(more.map((was, j) => (j === i ? { ...was, count: Math.round(many) } : was)))

@@ -1,0 +1,78 @@
+"""Writes what the page needs of the core's numbers and names: limits, defaults, units, groups, roles, fact keys.
+
+    python scripts/generate.py > web/src/api/generated.ts
+
+Limits come from the API's own document, so that a field is held to one range, whoever checks it.
+"""
+
+import json
+import os
+import sys
+from pathlib import Path
+from typing import get_args
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
+
+import django
+
+django.setup()
+
+from kemble.core.change.shopping import SHELVES
+from kemble.core.facts.quantity import UNITS
+from kemble.core.facts.vocabulary import KEYS, PartRole
+from kemble.core.kitchen.larder import DENSITY, MOST_PACK_G, Group, State, Tag
+from kemble.server.api import api
+
+BOUNDS = {
+    "minimum": "min",
+    "exclusiveMinimum": "above",
+    "maximum": "max",
+    "exclusiveMaximum": "below",
+    "default": "usual",
+}
+
+
+def bounds(told: dict) -> dict[str, float]:
+    """The limits of a field, also of one that may be left out; its usual value where that is a number."""
+    number = next((one for one in told.get("anyOf", [told]) if one.get("type") in ("number", "integer")), {})
+    found = {ours: {**number, **told}.get(theirs) for theirs, ours in BOUNDS.items()}
+    return {name: value for name, value in found.items() if isinstance(value, int | float) and number}
+
+
+def limits() -> dict[str, dict[str, float]]:
+    """By model and field: every field that has a range, and the ranges inside an ingredient's two tables."""
+    schemas = api.get_openapi_schema()["components"]["schemas"]
+    inside = {
+        "Ingredient.density": {"min": DENSITY[0], "max": DENSITY[1]},
+        "Ingredient.packs": {"above": 0, "max": MOST_PACK_G},
+    }
+    return inside | {
+        f"{model}.{field}": found
+        for model, schema in sorted(schemas.items())
+        for field, told in schema.get("properties", {}).items()
+        if (found := bounds(told)).keys() & {"max", "below"}
+    }
+
+
+def written(name: str, value: object, more: str = " as const") -> str:
+    return f"export const {name} = {json.dumps(value, ensure_ascii=False, indent=2)}{more};\n"
+
+
+def main() -> None:
+    shelves = {group: shelf for shelf, groups in SHELVES for group in groups}
+    units = {name: {"name": unit.name, "kind": unit.kind, "factor": unit.factor} for name, unit in UNITS.items()}
+    print(
+        "/** Generated from the core by `make api`: limits, units, groups, roles and fact keys. Not to be edited. */\n"
+    )
+    print(written("LIMITS", limits()))
+    print(written("UNITS", units))
+    print(written("SHELF_OF", {group: shelves[group] for group in get_args(Group)}))
+    print(written("STATES", get_args(State)))
+    print(written("TAGS", get_args(Tag)))
+    print(written("ROLES", get_args(PartRole)))
+    print("export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";")
+
+
+if __name__ == "__main__":
+    main()

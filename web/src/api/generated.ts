@@ -1,0 +1,977 @@
+/** Generated from the core by `make api`: limits, units, groups, roles and fact keys. Not to be edited. */
+
+export const LIMITS = {
+  "Ingredient.density": {
+    "min": 0.02,
+    "max": 2.5
+  },
+  "Ingredient.packs": {
+    "above": 0,
+    "max": 50000.0
+  },
+  "Adjustment.hydration_pct": {
+    "above": 0,
+    "max": 400
+  },
+  "Adjustment.sugar_pct": {
+    "min": 0,
+    "max": 300
+  },
+  "Adjustment.fat_pct": {
+    "min": 0,
+    "max": 200
+  },
+  "Adjustment.share_pct": {
+    "above": 0,
+    "below": 95
+  },
+  "Adjustment.grams": {
+    "above": 0,
+    "max": 50000.0
+  },
+  "Adjustment.mm": {
+    "above": 0,
+    "max": 200
+  },
+  "Adjustment.count": {
+    "min": 1,
+    "max": 500
+  },
+  "Adjustment.piece_g": {
+    "above": 0,
+    "max": 500
+  },
+  "Adjustment.filling_g": {
+    "above": 0,
+    "max": 300
+  },
+  "Adjustment.people": {
+    "min": 1,
+    "max": 500
+  },
+  "Adjustment.each": {
+    "above": 0,
+    "max": 50
+  },
+  "Adjustment.factor": {
+    "above": 0,
+    "max": 1000
+  },
+  "Adjustment.part": {
+    "min": 0,
+    "max": 11
+  },
+  "Adjustment.line": {
+    "min": 0,
+    "max": 39
+  },
+  "Amount.value": {
+    "above": 0,
+    "max": 50000.0
+  },
+  "Bag.length_mm": {
+    "min": 80,
+    "max": 600,
+    "usual": 260.0
+  },
+  "Bag.width_mm": {
+    "min": 80,
+    "max": 600,
+    "usual": 200.0
+  },
+  "BenchSetup.total_g": {
+    "above": 0,
+    "max": 50000
+  },
+  "BenchSetup.pieces": {
+    "min": 1,
+    "max": 500
+  },
+  "BenchSetup.tolerance_pct": {
+    "min": 0.5,
+    "max": 50,
+    "usual": 5.0
+  },
+  "Burner.low_w": {
+    "min": 50.0,
+    "max": 6000.0,
+    "usual": 380.0
+  },
+  "Burner.medium_w": {
+    "min": 50.0,
+    "max": 6000.0,
+    "usual": 620.0
+  },
+  "Burner.high_w": {
+    "min": 50.0,
+    "max": 6000.0,
+    "usual": 1500.0
+  },
+  "Composition.water": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.starch": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.sugar": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.fat": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.protein": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.fibre": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.salt": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Composition.other": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "Cut.pieces": {
+    "min": 1,
+    "max": 400,
+    "usual": 24
+  },
+  "Cut.side_mm": {
+    "min": 5,
+    "max": 600
+  },
+  "Cut.long_mm": {
+    "min": 5,
+    "max": 600
+  },
+  "Cut.piece_g": {
+    "above": 0,
+    "max": 2000
+  },
+  "Cut.small": {
+    "min": 0,
+    "max": 400,
+    "usual": 0
+  },
+  "Event.grams": {
+    "above": 0,
+    "max": 50000
+  },
+  "Event.celsius": {
+    "min": -60,
+    "max": 400
+  },
+  "Grain.rinses": {
+    "min": 0,
+    "max": 12,
+    "usual": 3
+  },
+  "Grain.soak_min": {
+    "min": 0,
+    "max": 2880,
+    "usual": 480.0
+  },
+  "Grain.soak_c": {
+    "min": 1,
+    "max": 55,
+    "usual": 18.0
+  },
+  "Grain.drain_min": {
+    "min": 0,
+    "max": 240,
+    "usual": 30.0
+  },
+  "Heat.oven_c": {
+    "min": 120,
+    "max": 260,
+    "usual": 175.0
+  },
+  "Ingredient.g_per_piece": {
+    "above": 0,
+    "max": 5000
+  },
+  "IngredientCard.g_per_piece": {
+    "above": 0,
+    "max": 5000
+  },
+  "KettleTest.water_ml": {
+    "min": 200,
+    "max": 5000
+  },
+  "KettleTest.start_c": {
+    "min": 1,
+    "max": 60
+  },
+  "KettleTest.seconds": {
+    "min": 30,
+    "max": 3600
+  },
+  "Kitchen.altitude_m": {
+    "min": -400,
+    "max": 5500,
+    "usual": 0.0
+  },
+  "Kitchen.room_c": {
+    "min": 5,
+    "max": 45,
+    "usual": 21.0
+  },
+  "Kitchen.fridge_c": {
+    "min": 0,
+    "max": 10,
+    "usual": 5.0
+  },
+  "Kitchen.freezer_c": {
+    "min": -35,
+    "max": -5,
+    "usual": -18.0
+  },
+  "Kitchen.cooks": {
+    "min": 1,
+    "max": 12,
+    "usual": 1
+  },
+  "Kitchen.burners": {
+    "min": 1,
+    "max": 12,
+    "usual": 4
+  },
+  "Kitchen.microwave_w": {
+    "min": 200,
+    "max": 2000,
+    "usual": 800.0
+  },
+  "Kitchen.cooker_w": {
+    "min": 100,
+    "max": 2000,
+    "usual": 450.0
+  },
+  "Kitchen.oven_shelves": {
+    "min": 1,
+    "max": 6,
+    "usual": 2
+  },
+  "Kitchen.own_cup_ml": {
+    "min": 30,
+    "max": 1000
+  },
+  "Kitchen.own_spoon_ml": {
+    "min": 1,
+    "max": 60
+  },
+  "Kitchen.time_factor": {
+    "min": 0.5,
+    "max": 2.0,
+    "usual": 1.0
+  },
+  "LoadScale.grams": {
+    "above": 0,
+    "max": 20000
+  },
+  "MadeFor.share": {
+    "above": 0,
+    "below": 1
+  },
+  "Marking.grams": {
+    "above": 0,
+    "max": 50000
+  },
+  "MoreTins.count": {
+    "min": 1,
+    "max": 12,
+    "usual": 1
+  },
+  "NewBench.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "NewEvent.grams": {
+    "above": 0,
+    "max": 50000
+  },
+  "NewEvent.celsius": {
+    "min": -60,
+    "max": 400
+  },
+  "NewOccasion.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "NewOccasion.people": {
+    "min": 1,
+    "max": 1000
+  },
+  "NewRun.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "NewRun.occasion": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "Paged.page": {
+    "min": 1,
+    "max": 1000000,
+    "usual": 1
+  },
+  "Paged.size": {
+    "min": 1,
+    "max": 50,
+    "usual": 20
+  },
+  "Pan.empty_g": {
+    "above": 0,
+    "max": 10000
+  },
+  "Pan.across_mm": {
+    "min": 60,
+    "max": 600,
+    "usual": 200.0
+  },
+  "Part.each_g": {
+    "above": 0,
+    "max": 500
+  },
+  "Part.each_mm": {
+    "min": 2,
+    "max": 100
+  },
+  "Part.kept": {
+    "min": 0,
+    "below": 1,
+    "usual": 0.0
+  },
+  "Pieces.count": {
+    "min": 1,
+    "max": 500
+  },
+  "Pieces.dough_g": {
+    "above": 0,
+    "max": 500
+  },
+  "Pieces.filling_g": {
+    "above": 0,
+    "max": 300
+  },
+  "Pieces.piece_g": {
+    "above": 0,
+    "max": 800
+  },
+  "Pieces.skin_pct": {
+    "min": 1,
+    "max": 99
+  },
+  "Pieces.skin_mm": {
+    "min": 0.2,
+    "max": 60
+  },
+  "Pieces.diameter_mm": {
+    "min": 5,
+    "max": 150
+  },
+  "Pot.diameter_mm": {
+    "min": 120,
+    "max": 600,
+    "usual": 240.0
+  },
+  "Pot.water_ml": {
+    "min": 500,
+    "max": 20000,
+    "usual": 3000.0
+  },
+  "Rolled.cutter_mm": {
+    "min": 10,
+    "max": 300
+  },
+  "Rolled.gap_mm": {
+    "min": 0,
+    "max": 30,
+    "usual": 2.0
+  },
+  "Rolled.again": {
+    "min": 0,
+    "max": 5,
+    "usual": 1
+  },
+  "Rolled.board_length_mm": {
+    "min": 100,
+    "max": 1500,
+    "usual": 450.0
+  },
+  "Rolled.board_width_mm": {
+    "min": 100,
+    "max": 1500,
+    "usual": 300.0
+  },
+  "SaveKitchen.revision": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "SaveSheet.revision": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "Scoop.ml": {
+    "above": 0,
+    "max": 500
+  },
+  "SharePart.with_sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "Split.share": {
+    "above": 0,
+    "max": 1
+  },
+  "Start.batter_c": {
+    "min": 1,
+    "max": 90
+  },
+  "Start.dough_c": {
+    "min": 1,
+    "max": 95,
+    "usual": 26.0
+  },
+  "Steamer.diameter_mm": {
+    "min": 120,
+    "max": 600,
+    "usual": 260.0
+  },
+  "Steamer.rack_mm": {
+    "min": 15,
+    "max": 200,
+    "usual": 38.0
+  },
+  "Steamer.gap_mm": {
+    "min": 0,
+    "max": 50,
+    "usual": 10.0
+  },
+  "Steamer.low_mm": {
+    "min": 3,
+    "max": 60,
+    "usual": 12.0
+  },
+  "Steamer.tiers": {
+    "min": 1,
+    "max": 5,
+    "usual": 2
+  },
+  "StickProbe.run": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "Stock.grams": {
+    "min": 0,
+    "max": 100000,
+    "usual": 0.0
+  },
+  "Stock.pack_g": {
+    "above": 0,
+    "max": 50000
+  },
+  "Stock.price": {
+    "min": 0,
+    "max": 10000
+  },
+  "Tin.diameter_mm": {
+    "min": 40,
+    "max": 500,
+    "usual": 150.0
+  },
+  "Tin.length_mm": {
+    "min": 40,
+    "max": 600,
+    "usual": 200.0
+  },
+  "Tin.width_mm": {
+    "min": 40,
+    "max": 600,
+    "usual": 200.0
+  },
+  "Tin.height_mm": {
+    "min": 10,
+    "max": 200,
+    "usual": 60.0
+  },
+  "Vessel.count": {
+    "min": 1,
+    "max": 12,
+    "usual": 1
+  },
+  "Wanted.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "Wanted.times": {
+    "min": 1,
+    "max": 20,
+    "usual": 1
+  },
+  "WeighedMeasure.grams": {
+    "above": 0,
+    "max": 2000
+  }
+} as const;
+
+export const UNITS = {
+  "g": {
+    "name": "g",
+    "kind": "mass",
+    "factor": 1.0
+  },
+  "kg": {
+    "name": "kg",
+    "kind": "mass",
+    "factor": 1000.0
+  },
+  "oz": {
+    "name": "oz",
+    "kind": "mass",
+    "factor": 28.349523125
+  },
+  "lb": {
+    "name": "lb",
+    "kind": "mass",
+    "factor": 453.59237
+  },
+  "ml": {
+    "name": "ml",
+    "kind": "volume",
+    "factor": 1.0
+  },
+  "l": {
+    "name": "l",
+    "kind": "volume",
+    "factor": 1000.0
+  },
+  "cup_us": {
+    "name": "US cup",
+    "kind": "volume",
+    "factor": 236.5882365
+  },
+  "cup_metric": {
+    "name": "metric cup",
+    "kind": "volume",
+    "factor": 250.0
+  },
+  "cup_rice_cooker": {
+    "name": "rice-cooker cup",
+    "kind": "volume",
+    "factor": 180.0
+  },
+  "tbsp_us": {
+    "name": "US tbsp",
+    "kind": "volume",
+    "factor": 14.78676478125
+  },
+  "tbsp_metric": {
+    "name": "metric tbsp",
+    "kind": "volume",
+    "factor": 15.0
+  },
+  "tbsp_20": {
+    "name": "20 ml tbsp",
+    "kind": "volume",
+    "factor": 20.0
+  },
+  "tsp_us": {
+    "name": "US tsp",
+    "kind": "volume",
+    "factor": 4.92892159375
+  },
+  "tsp_metric": {
+    "name": "metric tsp",
+    "kind": "volume",
+    "factor": 5.0
+  },
+  "cup_own": {
+    "name": "own cup",
+    "kind": "own",
+    "factor": 1.0
+  },
+  "spoon_own": {
+    "name": "own spoon",
+    "kind": "own",
+    "factor": 1.0
+  },
+  "pinch": {
+    "name": "pinch",
+    "kind": "mass",
+    "factor": 0.3
+  },
+  "piece": {
+    "name": "piece",
+    "kind": "count",
+    "factor": 1.0
+  },
+  "pack": {
+    "name": "pack",
+    "kind": "pack",
+    "factor": 1.0
+  }
+} as const;
+
+export const SHELF_OF = {
+  "flour": "Flour, starch, grain and beans",
+  "grain": "Flour, starch, grain and beans",
+  "legume": "Flour, starch, grain and beans",
+  "liquid": "Milks and juices",
+  "sugar": "Sugar, honey and syrup",
+  "fat": "Fat and eggs",
+  "egg": "Fat and eggs",
+  "nut": "Nuts and seeds",
+  "fruit": "Fruit and pastes",
+  "paste": "Fruit and pastes",
+  "flavour": "Herbs, spice and salt",
+  "herb": "Herbs, spice and salt",
+  "savoury": "Savoury",
+  "salt": "Herbs, spice and salt",
+  "dust": "Flour, starch, grain and beans",
+  "leaf": "Leaves, paper and string"
+} as const;
+
+export const STATES = [
+  "spooned",
+  "sifted",
+  "packed",
+  "whole",
+  "sliced",
+  "ground",
+  "melted",
+  "poured"
+] as const;
+
+export const TAGS = [
+  "honey",
+  "alcohol",
+  "tap",
+  "wraps"
+] as const;
+
+export const ROLES = [
+  "base",
+  "syrup",
+  "filling",
+  "broth",
+  "topping",
+  "coat",
+  "glaze",
+  "oil",
+  "herb",
+  "wrapper",
+  "heart"
+] as const;
+
+export type FactKey =
+  | "mix.base_g"
+  | "mix.hydration_pct"
+  | "mix.sugar_pct"
+  | "mix.fat_pct"
+  | "mix.salt_pct"
+  | "mix.batch_g"
+  | "mix.water_g"
+  | "mix.cooked_g"
+  | "mix.scale_g"
+  | "mix.volume_ml"
+  | "mix.density_g_per_ml"
+  | "mix.sugar_in_water_pct"
+  | "mix.gel_temperature_c"
+  | "mix.softness"
+  | "mix.tenderness"
+  | "mix.egg_pct"
+  | "mix.legume_pct"
+  | "mix.filling_pct"
+  | "mix.filling_share_pct"
+  | "grain.dry_g"
+  | "grain.soak_min"
+  | "grain.drain_min"
+  | "grain.soak_end_pct"
+  | "grain.uptake_pct"
+  | "grain.uptake_g"
+  | "grain.cling_g"
+  | "grain.soaked_g"
+  | "grain.total_water_g"
+  | "grain.cook_water_g"
+  | "grain.pot_water_g"
+  | "grain.cooked_g"
+  | "grain.cook_min"
+  | "shape.pieces"
+  | "shape.piece_g"
+  | "shape.base_g"
+  | "shape.filling_g"
+  | "shape.paste_g"
+  | "shape.paste_mm"
+  | "shape.heart_g"
+  | "shape.heart_mm"
+  | "shape.filling_on_base_pct"
+  | "shape.diameter_mm"
+  | "shape.core_mm"
+  | "shape.skin_mm"
+  | "shape.skin_pct"
+  | "shape.scoop"
+  | "shape.scoop_g"
+  | "shape.cutter_mm"
+  | "shape.sheet_thick_mm"
+  | "shape.sheet_cm2"
+  | "shape.cut_first"
+  | "shape.cut_of_sheet"
+  | "shape.trimmings_g"
+  | "shape.least_skin_mm"
+  | "shape.disc_mm"
+  | "shape.rope_mm"
+  | "shape.rope_cut_mm"
+  | "shape.base_enough_for"
+  | "shape.filling_enough_for"
+  | "shape.short_of"
+  | "shape.left_over_g"
+  | "shape.thick_mm"
+  | "shape.side_mm"
+  | "shape.wrappers"
+  | "shape.foil_mm"
+  | "shape.foil_across_mm"
+  | "shape.tins"
+  | "shape.depth_mm"
+  | "shape.headroom_mm"
+  | "heat.boil_c"
+  | "heat.depth_mm"
+  | "heat.first_check_min"
+  | "heat.done_min"
+  | "heat.latest_min"
+  | "heat.float_min"
+  | "heat.core_hot_min"
+  | "heat.heart_done_c"
+  | "heat.deeper_min"
+  | "heat.colder_min"
+  | "heat.cover_min"
+  | "heat.tin_min"
+  | "heat.fuller_min"
+  | "heat.lid_min"
+  | "heat.door_min"
+  | "heat.unsoaked_min"
+  | "heat.top_sets_min"
+  | "heat.top_looks"
+  | "heat.gained_g"
+  | "heat.glaze_at_min"
+  | "heat.bare_min"
+  | "heat.pound_min"
+  | "heat.pound_hot_min"
+  | "heat.power_w"
+  | "heat.lost_g"
+  | "heat.double_min"
+  | "heat.level_min"
+  | "heat.needs_min"
+  | "heat.thicker_min"
+  | "heat.cooler_min"
+  | "heat.skin_min"
+  | "heat.browns_min"
+  | "heat.dried_pct"
+  | "heat.water_ml"
+  | "heat.water_loss_g_per_min"
+  | "heat.top_up_at_min"
+  | "heat.top_up_ml"
+  | "heat.loads"
+  | "heat.all_loads_min"
+  | "heat.waits_c"
+  | "heat.load_pieces"
+  | "heat.pot_dip_c"
+  | "finish.side_min"
+  | "finish.each_min"
+  | "finish.frozen_min"
+  | "finish.loads"
+  | "finish.all_min"
+  | "rest.handle_from_min"
+  | "rest.handle_until_min"
+  | "rest.shaping_min"
+  | "rest.chill_min"
+  | "rest.cut_after_min"
+  | "rest.cut_counter_min"
+  | "rest.cut_fridge_min"
+  | "rest.cut_at_c"
+  | "rest.freeze_filling_min"
+  | "rest.soften_min"
+  | "rest.take_out"
+  | "cut.rows"
+  | "cut.columns"
+  | "cut.pieces"
+  | "cut.piece_g"
+  | "cut.piece_mm"
+  | "cut.corners"
+  | "cut.edges"
+  | "cut.offcut_pct"
+  | "work.held_min"
+  | "work.minded_min"
+  | "keep.room_h"
+  | "keep.cold_h"
+  | "keep.frozen_days"
+  | "keep.hard_after_h"
+  | "keep.hard_cold_h"
+  | "keep.eat_within_h"
+  | "keep.limited_by"
+  | "keep.restore"
+  | "part.syrup.raw_g"
+  | "part.syrup.made_g"
+  | "part.syrup.loss_g"
+  | "part.syrup.scale_g"
+  | "part.syrup.kept_g"
+  | "part.syrup.away_g"
+  | "part.syrup.have_g"
+  | "part.syrup.piece_g"
+  | "part.syrup.enough_for"
+  | "part.syrup.oil_g"
+  | "part.syrup.boil_off_g_per_min"
+  | "part.syrup.boil_off_min"
+  | "part.syrup.sugar_pct"
+  | "part.syrup.dry_ratio"
+  | "part.syrup.solids_pct"
+  | "part.filling.raw_g"
+  | "part.filling.made_g"
+  | "part.filling.loss_g"
+  | "part.filling.scale_g"
+  | "part.filling.kept_g"
+  | "part.filling.away_g"
+  | "part.filling.have_g"
+  | "part.filling.piece_g"
+  | "part.filling.enough_for"
+  | "part.filling.oil_g"
+  | "part.filling.boil_off_g_per_min"
+  | "part.filling.boil_off_min"
+  | "part.filling.sugar_pct"
+  | "part.filling.dry_ratio"
+  | "part.filling.solids_pct"
+  | "part.broth.raw_g"
+  | "part.broth.made_g"
+  | "part.broth.loss_g"
+  | "part.broth.scale_g"
+  | "part.broth.kept_g"
+  | "part.broth.away_g"
+  | "part.broth.have_g"
+  | "part.broth.piece_g"
+  | "part.broth.enough_for"
+  | "part.broth.oil_g"
+  | "part.broth.boil_off_g_per_min"
+  | "part.broth.boil_off_min"
+  | "part.broth.sugar_pct"
+  | "part.broth.dry_ratio"
+  | "part.broth.solids_pct"
+  | "part.topping.raw_g"
+  | "part.topping.made_g"
+  | "part.topping.loss_g"
+  | "part.topping.scale_g"
+  | "part.topping.kept_g"
+  | "part.topping.away_g"
+  | "part.topping.have_g"
+  | "part.topping.piece_g"
+  | "part.topping.enough_for"
+  | "part.topping.oil_g"
+  | "part.topping.boil_off_g_per_min"
+  | "part.topping.boil_off_min"
+  | "part.topping.sugar_pct"
+  | "part.topping.dry_ratio"
+  | "part.topping.solids_pct"
+  | "part.coat.raw_g"
+  | "part.coat.made_g"
+  | "part.coat.loss_g"
+  | "part.coat.scale_g"
+  | "part.coat.kept_g"
+  | "part.coat.away_g"
+  | "part.coat.have_g"
+  | "part.coat.piece_g"
+  | "part.coat.enough_for"
+  | "part.coat.oil_g"
+  | "part.coat.boil_off_g_per_min"
+  | "part.coat.boil_off_min"
+  | "part.coat.sugar_pct"
+  | "part.coat.dry_ratio"
+  | "part.coat.solids_pct"
+  | "part.glaze.raw_g"
+  | "part.glaze.made_g"
+  | "part.glaze.loss_g"
+  | "part.glaze.scale_g"
+  | "part.glaze.kept_g"
+  | "part.glaze.away_g"
+  | "part.glaze.have_g"
+  | "part.glaze.piece_g"
+  | "part.glaze.enough_for"
+  | "part.glaze.oil_g"
+  | "part.glaze.boil_off_g_per_min"
+  | "part.glaze.boil_off_min"
+  | "part.glaze.sugar_pct"
+  | "part.glaze.dry_ratio"
+  | "part.glaze.solids_pct"
+  | "part.oil.raw_g"
+  | "part.oil.made_g"
+  | "part.oil.loss_g"
+  | "part.oil.scale_g"
+  | "part.oil.kept_g"
+  | "part.oil.away_g"
+  | "part.oil.have_g"
+  | "part.oil.piece_g"
+  | "part.oil.enough_for"
+  | "part.oil.oil_g"
+  | "part.oil.boil_off_g_per_min"
+  | "part.oil.boil_off_min"
+  | "part.oil.sugar_pct"
+  | "part.oil.dry_ratio"
+  | "part.oil.solids_pct"
+  | "part.herb.raw_g"
+  | "part.herb.made_g"
+  | "part.herb.loss_g"
+  | "part.herb.scale_g"
+  | "part.herb.kept_g"
+  | "part.herb.away_g"
+  | "part.herb.have_g"
+  | "part.herb.piece_g"
+  | "part.herb.enough_for"
+  | "part.herb.oil_g"
+  | "part.herb.boil_off_g_per_min"
+  | "part.herb.boil_off_min"
+  | "part.herb.sugar_pct"
+  | "part.herb.dry_ratio"
+  | "part.herb.solids_pct"
+  | "part.wrapper.raw_g"
+  | "part.wrapper.made_g"
+  | "part.wrapper.loss_g"
+  | "part.wrapper.scale_g"
+  | "part.wrapper.kept_g"
+  | "part.wrapper.away_g"
+  | "part.wrapper.have_g"
+  | "part.wrapper.piece_g"
+  | "part.wrapper.enough_for"
+  | "part.wrapper.oil_g"
+  | "part.wrapper.boil_off_g_per_min"
+  | "part.wrapper.boil_off_min"
+  | "part.wrapper.sugar_pct"
+  | "part.wrapper.dry_ratio"
+  | "part.wrapper.solids_pct"
+  | "part.heart.raw_g"
+  | "part.heart.made_g"
+  | "part.heart.loss_g"
+  | "part.heart.scale_g"
+  | "part.heart.kept_g"
+  | "part.heart.away_g"
+  | "part.heart.have_g"
+  | "part.heart.piece_g"
+  | "part.heart.enough_for"
+  | "part.heart.oil_g"
+  | "part.heart.boil_off_g_per_min"
+  | "part.heart.boil_off_min"
+  | "part.heart.sugar_pct"
+  | "part.heart.dry_ratio"
+  | "part.heart.solids_pct";

@@ -1,0 +1,16 @@
+/** Before each test: what modules remember of the last one is forgotten, for test files share them. */
+
+import { beforeEach } from "vitest";
+
+beforeEach(async () => {
+  if (typeof window === "undefined") return;
+  const { heardFrom, signedIn } = await import("./api/reach");
+  const { queryClient } = await import("./api/queries");
+  const { showTemperaturesIn } = await import("./ui/words");
+  signedIn();
+  heardFrom(new Response("{}"));
+  localStorage.clear();
+  sessionStorage.clear();
+  queryClient.clear();
+  showTemperaturesIn("C");
+});
