@@ -18,7 +18,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import baking, conduction
-from kemble.core.physics.baking import Oven, Tray, bake_all
+from kemble.core.physics.baking import Oven, OvenSlab, bake_all
 from kemble.core.physics.conduction import Modes, when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.stove import stir
@@ -146,7 +146,7 @@ def trays(cells):
     for depth, start, air, h in ASKED:
         oven = Oven(air, 100.0, h, h)
         body = conduction.slab(depth, BATTER, h, h, cells, even=True)
-        found.append(Tray(body, BATTER, 0.43, start, oven, 5400.0))
+        found.append(OvenSlab(body, BATTER, 0.43, start, oven, 5400.0))
     return found
 
 

@@ -11,7 +11,7 @@ from iapws import IAPWS97
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics import baking, conduction
-from kemble.core.physics.baking import Oven, Tray, bake, bake_all, browned
+from kemble.core.physics.baking import Oven, OvenSlab, bake, bake_all, browned
 from kemble.core.physics.conduction import Modes
 from kemble.core.physics.thermal import LATENT_STEAM, Material, boiling_point_c, saturation_pa
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -24,7 +24,7 @@ KITCHEN = Kitchen(altitude_m=0)
 
 def baked(depth=0.025, water=0.43, start=21.0, oven=OVEN, minutes=90, cells=baking.CELLS, steps=baking.STEPS):
     body = conduction.slab(depth, BATTER, oven.h_floor, oven.h_top, cells, even=True)
-    return bake(Tray(body, BATTER, water, start, oven, minutes * 60.0), steps)
+    return bake(OvenSlab(body, BATTER, water, start, oven, minutes * 60.0), steps)
 
 
 def tray(kitchen=KITCHEN, **more):
@@ -98,7 +98,7 @@ def test_side_by_side_each_is_as_it_is_alone():
     def tray_of(depth, start, air):
         oven = Oven(air, 100.0, 23.0, 23.0)
         body = conduction.slab(depth, BATTER, oven.h_floor, oven.h_top, baking.CELLS, even=True)
-        return Tray(body, BATTER, 0.43, start, oven, 4000 * depth / 0.02)
+        return OvenSlab(body, BATTER, 0.43, start, oven, 4000 * depth / 0.02)
 
     trays = [tray_of(0.02, 21, 175), tray_of(0.035, 5, 160), tray_of(0.012, 60, 220)]
     for together, alone in zip(bake_all(trays, 40), [bake(tray, 40) for tray in trays], strict=True):

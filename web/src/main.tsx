@@ -1,9 +1,10 @@
+import { TextLink } from "./ui/LinkButton";
 import "./ui/look.css";
 import { QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
 import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, Link, Outlet, RouterProvider } from "react-router";
+import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
 import { api, ask } from "./api/client";
 import { queryClient, sessionQuery } from "./api/queries";
 import { useReach } from "./api/reach";
@@ -71,10 +72,7 @@ function Nowhere() {
   return (
     <Frame title={<h1 className="text-2xl">Nothing here</h1>}>
       <p className="mt-8 text-lg">
-        This page is not in the kitchen.{" "}
-        <Link to="/" className="text-bean underline underline-offset-4">
-          Back to the counter
-        </Link>
+        This page is not in the kitchen. <TextLink to="/">Back to the counter</TextLink>
       </p>
     </Frame>
   );

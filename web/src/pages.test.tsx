@@ -9,7 +9,7 @@ import KitchenPage from "./kitchen/KitchenPage";
 import { OutcomeForm } from "./log/OutcomeForm";
 import PlanStation from "./plan/PlanStation";
 import { SignedOut, SignIn } from "./session/SignIn";
-import type { Bench } from "./sheet/useSheet";
+import type { Editing } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { PieceShape } from "./stations/shape/PieceShape";
 import { type Answer, Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
@@ -39,10 +39,10 @@ const press = async (name: RegExp | string) => {
   await pass(30);
 };
 
-/** A bench that notes each edit. */
-function benchOf(of: Sheet, more: Partial<Bench> = {}) {
+/** A editing that notes each edit. */
+function benchOf(of: Sheet, more: Partial<Editing> = {}) {
   const edits: Sheet[] = [];
-  const bench = {
+  const editing = {
     id: 7,
     sheet: of,
     drawnFrom: more.sheet ?? of,
@@ -55,8 +55,8 @@ function benchOf(of: Sheet, more: Partial<Bench> = {}) {
     adjust: vi.fn(),
     undo: null,
     ...more,
-  } as unknown as Bench;
-  return { bench, edits };
+  } as unknown as Editing;
+  return { editing, edits };
 }
 
 describe("the lines of the bowl", () => {
@@ -88,10 +88,10 @@ describe("the lines of the bowl", () => {
     const salt = { id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "", packs: {}, density: {} };
     serve((one) => ({ body: one.path === "/api/larder" ? [salt] : [] }));
     const made = benchOf(sheet());
-    made.bench.worked = { ...made.bench.worked, lines };
-    render(<BowlLines bench={made.bench} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
+    made.editing.worked = { ...made.editing.worked, lines };
+    render(<BowlLines editing={made.editing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
     await pass(30);
-    return { edits: made.edits, bench: made.bench };
+    return { edits: made.edits, editing: made.editing };
   }
 
   it("show share, household measure and its error where it matters, and where each share goes", async () => {
@@ -104,11 +104,11 @@ describe("the lines of the bowl", () => {
   });
 
   it("change an amount, a unit, and nothing else", async () => {
-    const { edits, bench } = await show();
+    const { edits, editing } = await show();
     fireEvent.change(screen.getByLabelText("Water, amount"), { target: { value: "410" } });
     fireEvent.change(screen.getByLabelText("Water, unit"), { target: { value: "cup_us" } });
     expect(waterOf(edits[0] as Sheet)).toBe(410);
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "unit", part: 0, line: 1, unit: "cup_us" });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "unit", part: 0, line: 1, unit: "cup_us" });
     expect(edits[0]?.parts[0]?.lines[0]).toEqual(sheet().parts[0]?.lines[0]);
   });
 
@@ -177,8 +177,8 @@ describe("what runs out first", () => {
     ["26, 8.3 g filling each", { count: null, dough_g: 18, filling_g: 8.31 }, 216],
     ["18 g more filling", { count: null, dough_g: 18, filling_g: 9 }, 234],
   ])("“%s” is one press", async (name, pieces, filling) => {
-    const { bench, edits } = benchOf(of, { worked: found });
-    render(<PieceShape bench={bench} way={WAY} drawing={drawing} />, {
+    const { editing, edits } = benchOf(of, { worked: found });
+    render(<PieceShape editing={editing} way={WAY} drawing={drawing} />, {
       wrapper: Around,
     });
     expect(screen.getByText(/the filling, after 24 balls: 36 g of dough left over/)).toBeTruthy();
@@ -204,10 +204,10 @@ describe("the plan", () => {
   const of = { ...sheet(), serve: "2026-11-28T15:30" };
   const kitchen = { timezone: "UTC", quiet: { begins: "22:00", ends: "07:00" } } as KitchenSettings;
 
-  function show(found: Plan | null, more: Partial<Bench> = {}, error: Error | null = null) {
+  function show(found: Plan | null, more: Partial<Editing> = {}, error: Error | null = null) {
     const { asked } = serve(() => ({ body: { id: 31, people: 24 } }));
     const made = benchOf(of, more);
-    render(<PlanStation bench={made.bench} kitchen={kitchen} plan={found} error={error} />, { wrapper: Around });
+    render(<PlanStation editing={made.editing} kitchen={kitchen} plan={found} error={error} />, { wrapper: Around });
     return { ...made, asked };
   }
 

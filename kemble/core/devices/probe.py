@@ -92,7 +92,7 @@ def refit(
 ) -> Refit | None:
     """What the readings say of the rest: one factor on all its times, between what was told and what was read.
 
-    `curve` is the heart as it was told, `window` its first check, done and latest. None without a reading.
+    `curve` is the core temperature as it was told, `window` its first check, done and latest. None without a reading.
 
     The factor's logarithm is normal about 0, as wide as the window was; a reading tells at what minute of the told
     curve it should have been, as surely as the curve is steep there (error propagation). Prior and readings are
@@ -101,11 +101,11 @@ def refit(
     if not readings:
         return None
     first, done, latest = window
-    minutes, heart = np.array(curve.minutes), np.maximum.accumulate(np.array(curve.core_c))
+    minutes, core = np.array(curve.minutes), np.maximum.accumulate(np.array(curve.core_c))
     spread = max(0.03, math.log(latest / first) / _EDGES) if first > 0 else 0.3
     mean, precision = 0.0, 1.0 / spread**2
     for one in readings:
-        seen = _log_factor(minutes, heart, one)
+        seen = _log_factor(minutes, core, one)
         if seen is None:
             continue
         log_factor, sd = seen
@@ -129,18 +129,18 @@ def refit(
     )
 
 
-def _log_factor(minutes: Array, heart: Array, one: Probed) -> tuple[float, float] | None:
+def _log_factor(minutes: Array, core: Array, one: Probed) -> tuple[float, float] | None:
     """Logarithm of (minute / the minute of the told curve that is so hot), and its standard deviation.
 
     None where the curve says nothing: before it has begun to rise, or where it is flat.
     """
     if one.minute < _TOO_SOON_MIN:
         return None
-    low, high = float(heart[0]), float(heart[-1])
+    low, high = float(core[0]), float(core[-1])
     at = min(max(one.celsius, low + 1e-6), high - 1e-6)
-    told = float(np.interp(at, heart, minutes))
+    told = float(np.interp(at, core, minutes))
     step = 0.5 * READING_SD_C
-    earlier, later = (float(np.interp(min(max(at + by, low), high), heart, minutes)) for by in (-step, step))
+    earlier, later = (float(np.interp(min(max(at + by, low), high), core, minutes)) for by in (-step, step))
     if later <= earlier or told <= 0:
         return None
     # Minutes that a standard deviation of the reading stands for; where it is flat, they are many.
@@ -152,9 +152,9 @@ def _log_factor(minutes: Array, heart: Array, one: Probed) -> tuple[float, float
 
 
 def _says(last: Probed, now: float, was: float, unit: TemperatureUnit) -> str:
-    heart = f"At {last.minute:.0f} minutes the heart is {from_celsius(last.celsius, unit):.0f} °{unit}: "
+    told = f"At {last.minute:.0f} minutes the heart is {from_celsius(last.celsius, unit):.0f} °{unit}: "
     if last.minute >= now:
-        return heart + "done by the curve. Look at it now."
+        return told + "done by the curve. Look at it now."
     if round(now) == round(was):
-        return heart + f"as told, done at {was:.0f}."
-    return heart + f"done at {now:.0f}, not {was:.0f}."
+        return told + f"as told, done at {was:.0f}."
+    return told + f"done at {now:.0f}, not {was:.0f}."

@@ -59,12 +59,12 @@ class SimulatedProbe:
         if self._curve is None or minute is None:
             self._shown, self._last_minute = ROOM_C, None
             return json.dumps({"t": round(t, 3), "out": True})
-        heart = float(np.interp(minute / self._factor, self._curve.minutes, self._curve.core_c))
+        core = float(np.interp(minute / self._factor, self._curve.minutes, self._curve.core_c))
         if self._last_minute is None:
-            self._shown = heart  # it has been in long enough
+            self._shown = core  # it has been in long enough
         else:
             gone_s = max(0.0, minute - self._last_minute) * 60.0
-            self._shown += (heart - self._shown) * (1.0 - math.exp(-gone_s / LAG_S))
+            self._shown += (core - self._shown) * (1.0 - math.exp(-gone_s / LAG_S))
         self._last_minute = minute
         shown = self._shown + self._random.gauss(0.0, self.noise_c)
         return json.dumps({"t": round(t, 3), "temperature": round(round(shown / STEP_C) * STEP_C, 2), "unit": "C"})

@@ -64,7 +64,7 @@ class Baked:
 
 
 @dataclass(frozen=True, slots=True)
-class Tray:
+class OvenSlab:
     """A slab of batter of some mass fraction of `water` that goes into an oven at `start_c` for `end_s`."""
 
     body: Body
@@ -75,12 +75,12 @@ class Tray:
     end_s: float
 
 
-def bake(tray: Tray, steps: int = STEPS) -> Baked:
+def bake(tray: OvenSlab, steps: int = STEPS) -> Baked:
     """March one tray."""
     return bake_all([tray], steps)[0]
 
 
-def bake_all(trays: Sequence[Tray], steps: int = STEPS) -> list[Baked]:
+def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     """March trays of as many cells side by side, each for its own time. None dries below no water.
 
     Energy is kept: what comes in is stored, or has left as vapour. Side by side they cost hardly more than one: a step

@@ -9,7 +9,7 @@ import { NumberField } from "../ui/NumberField";
 import { TriedAgain } from "../ui/TriedAgain";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
-import { SimulatedTray } from "./SimulatedTray";
+import { SimulatedScale } from "./SimulatedScale";
 import { useBench } from "./useBench";
 import { type Tray, useScale } from "./useScale";
 
@@ -137,7 +137,7 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
         {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
       </section>
       {card.data?.simulated && goes && (
-        <SimulatedTray
+        <SimulatedScale
           aim={state.next_g ?? state.first_g}
           state={scale.live.state}
           waiting={scale.tray.fresh > 0 || !scale.live.steady}

@@ -4,22 +4,24 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
 import { limit } from "../api/limits";
-import type { Bench as SheetBench } from "../sheet/useSheet";
+import type { Editing } from "../sheet/useSheet";
+import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
+import { Row } from "../ui/Row";
 import { dayOf } from "../ui/words";
 import { BenchDesk } from "./BenchDesk";
 import { EyeDays } from "./EyeDays";
 
 interface Props {
-  bench: SheetBench;
+  editing: Editing;
   way: WayCard;
 }
 
-export function WeighOut({ bench, way }: Props) {
+export function WeighOut({ editing, way }: Props) {
   const client = useQueryClient();
-  const { facts } = bench.worked;
-  const sheet = bench.id;
+  const { facts } = editing.worked;
+  const sheet = editing.id;
   const known = useQuery({
     queryKey: ["benches", sheet],
     queryFn: () => ask(api.GET("/api/benches", { params: { query: { sheet } } })),
@@ -61,14 +63,10 @@ export function WeighOut({ bench, way }: Props) {
             <ul className="mt-1">
               {known.data?.map((one) => (
                 <li key={one.id} className="hairline flex items-baseline justify-between gap-3 py-1">
-                  <button
-                    type="button"
-                    className="text-bean underline underline-offset-4"
-                    onClick={() => setAt(one.id)}
-                  >
+                  <LinkButton onClick={() => setAt(one.id)}>
                     {one.setup.drill ? "drill: " : ""}
                     {one.setup.what}, {one.state.weighed.length} of {one.setup.pieces}
-                  </button>
+                  </LinkButton>
                   <span className="text-ink2">
                     {dayOf(one.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
                     {one.state.cv_pct != null && `, spread ${one.state.cv_pct.toFixed(1)} %`}
@@ -140,15 +138,14 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
             ["Good enough within", tolerance, "%", limit("BenchSetup.tolerance_pct"), setTolerance],
           ] as const
         ).map(([label, value, unit, within, onChange]) => (
-          <div key={label} className="hairline flex items-baseline justify-between py-0.5">
-            <span>{label}</span>
+          <Row key={label} label={label}>
             <NumberField
               label={label}
               hideLabel
               {...{ value, unit, within, onChange }}
               decimals={unit === "%" ? 1 : 0}
             />
-          </div>
+          </Row>
         ))}
         <label className="mt-2 flex min-h-10 items-center gap-2">
           <input

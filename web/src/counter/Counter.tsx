@@ -1,20 +1,21 @@
 /** The counter: what is running now, what comes next, the sheets, and the ways to begin one. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { AlertDialog } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
-import { api, ask, type OccasionOpen, type RunCard, type SheetCard } from "../api/client";
-import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery, waysQuery } from "../api/queries";
+import { api, ask, type OccasionOpen, type RunCard } from "../api/client";
+import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery } from "../api/queries";
 import { serverNow, useReach } from "../api/reach";
 import { useTick } from "../make/useRun";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
+import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Pages } from "../ui/Pages";
-import { clock, dayOf, plural, quantity, sinceWords, timeOfDay } from "../ui/words";
-import { WayDrawing } from "./WayDrawing";
+import { clock, dayOf, plural, sinceWords, timeOfDay } from "../ui/words";
+import { Gallery } from "./Gallery";
+import { SheetRow } from "./SheetRow";
 
 export function Counter() {
   const kitchen = useQuery(kitchenQuery);
@@ -70,9 +71,7 @@ export function Counter() {
       <div className="mt-10 pb-10">
         <Gallery />
         <p className="mt-8">
-          <Link to="/dropped" className="text-bean underline underline-offset-4">
-            What was thrown away
-          </Link>
+          <TextLink to="/dropped">What was thrown away</TextLink>
         </p>
       </div>
     </Frame>
@@ -154,53 +153,6 @@ function Running({ run, zone }: { run: RunCard; zone: string }) {
   );
 }
 
-function SheetRow({ sheet }: { sheet: SheetCard }) {
-  const client = useQueryClient();
-  const drop = useMutation({
-    mutationFn: () => ask(api.DELETE("/api/sheets/{sheet_id}", { params: { path: { sheet_id: sheet.id } } })),
-    onSuccess: () => {
-      for (const key of ["sheets", "occasions", "dropped"]) client.invalidateQueries({ queryKey: [key] });
-    },
-  });
-  return (
-    <li className="hairline flex items-center gap-2">
-      <Link
-        to={`/sheets/${sheet.id}/mix`}
-        className="flex min-w-0 flex-1 flex-wrap items-baseline justify-between gap-x-4 py-2 text-ink no-underline hover:bg-sheet"
-      >
-        <span className="text-lg">{sheet.title}</span>
-        <span className="text-ink2">{sheet.numbers.map(cardWords).join(" · ")}</span>
-        {sheet.problem && <span className="w-full text-sm text-bean">cannot be worked: {sheet.problem}</span>}
-      </Link>
-      <AlertDialog.Root>
-        <AlertDialog.Trigger
-          className="min-h-9 min-w-8 text-ink2 hover:text-bean"
-          aria-label={`Throw away ${sheet.title}`}
-        >
-          ×
-        </AlertDialog.Trigger>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-          <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(30rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
-            <AlertDialog.Title className="text-2xl">Throw away “{sheet.title}”?</AlertDialog.Title>
-            <AlertDialog.Description className="mt-2">
-              Its plans go with it. What was made from it stays in the log. For thirty days it can be brought back.
-            </AlertDialog.Description>
-            <div className="mt-5 flex flex-wrap gap-3">
-              <AlertDialog.Cancel className="pick" data-on="true">
-                Keep it
-              </AlertDialog.Cancel>
-              <AlertDialog.Action className="pick" onClick={() => drop.mutate()}>
-                Throw it away
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
-    </li>
-  );
-}
-
 function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -235,95 +187,10 @@ function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
         the table at {timeOfDay(occasion.serve, zone)}
       </p>
       <p className="mt-1 flex gap-5">
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
-          onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
-        >
-          Begin
-        </button>
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
-          onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
-        >
-          Rehearse
-        </button>
-        <button type="button" className="text-bean underline underline-offset-4" onClick={() => drop.mutate()}>
-          Drop
-        </button>
+        <LinkButton onClick={() => begin.mutate({ rehearse: false, uid: newId() })}>Begin</LinkButton>
+        <LinkButton onClick={() => begin.mutate({ rehearse: true, uid: newId() })}>Rehearse</LinkButton>
+        <LinkButton onClick={() => drop.mutate()}>Drop</LinkButton>
       </p>
     </li>
   );
 }
-
-export function Gallery() {
-  const ways = useQuery(waysQuery);
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const [wanted, setWanted] = useState("");
-  const [blank, setBlank] = useState(false);
-  const make = useMutation({
-    mutationFn: (made: { way: string; uid: string }) =>
-      ask(api.POST("/api/sheets", { body: { blank, sheet: null, ...made } })),
-    onSuccess: (sheet) => {
-      client.invalidateQueries({ queryKey: ["sheets"] });
-      navigate(`/sheets/${sheet.id}/mix`);
-    },
-  });
-  const sought = wanted.trim().toLowerCase();
-  const found = ways.data?.filter((way) =>
-    [way.name, way.says, ...way.kin].some((words) => words.toLowerCase().includes(sought)),
-  );
-  return (
-    <section aria-labelledby="ways">
-      <div className="flex flex-wrap items-baseline justify-between gap-4">
-        <h2 id="ways" className="text-xl">
-          Begin a sheet
-        </h2>
-        <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-ink2">
-          <Link to="/paste" className="text-bean underline underline-offset-4">
-            paste a list of ingredients
-          </Link>
-          <label>
-            <input
-              type="checkbox"
-              className="mr-1.5 size-4 align-[-2px] accent-bean"
-              checked={blank}
-              onChange={(event) => setBlank(event.target.checked)}
-            />
-            blank, with nothing in the bowl
-          </label>
-          <Find label="Find a way" value={wanted} onChange={setWanted} />
-        </div>
-      </div>
-      <ul className="mt-3 grid gap-4 sm:grid-cols-3 lg:grid-cols-5">
-        {found?.map((way) => (
-          <li key={way.id}>
-            <button
-              type="button"
-              className="flex h-full w-full flex-col rounded-md border border-ink2 p-3 text-left hover:border-bean hover:bg-sheet"
-              disabled={make.isPending}
-              onClick={() => make.mutate({ way: way.id, uid: newId() })}
-            >
-              <WayDrawing way={way.id} />
-              <span className="mt-2 block font-title text-lg leading-tight text-bean">{way.name}</span>
-              <span className="mt-1 block text-[14.5px] leading-snug text-ink2">{way.says}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {found?.length === 0 && <p className="mt-3 text-ink2">No way goes by that name here.</p>}
-    </section>
-  );
-}
-
-const CARD_WORDS: Partial<Record<string, string>> = {
-  "mix.hydration_pct": "water",
-  "shape.pieces": "pieces",
-  "shape.depth_mm": "deep",
-};
-
-/** "126 % water", "31 mm deep", "34 min". */
-const cardWords = (number: SheetCard["numbers"][number]) =>
-  [quantity(number), CARD_WORDS[number.key]].filter(Boolean).join(" ");

@@ -8,9 +8,10 @@ import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { Waiting } from "../ui/Frame";
+import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
-import { Gallery } from "./Counter";
+import { Gallery } from "./Gallery";
 
 export default function Welcome() {
   const kitchen = useQuery(kitchenQuery);
@@ -91,9 +92,9 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             Take a way. Its own starting sheet is laid out, ready to change.
           </p>
           <Gallery />
-          <button type="button" className="mt-8 text-bean underline underline-offset-4" onClick={() => navigate("/")}>
+          <LinkButton className="mt-8" onClick={() => navigate("/")}>
             To the counter, nothing for now
-          </button>
+          </LinkButton>
         </div>
       )}
     </main>

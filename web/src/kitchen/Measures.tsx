@@ -6,6 +6,7 @@ import type { KitchenSettings, UnitId } from "../api/client";
 import { type Limits, limit, scaled } from "../api/limits";
 import { larderQuery } from "../api/queries";
 import { unitName } from "../stations/mix/units";
+import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { Row } from "../ui/Row";
 
@@ -70,13 +71,9 @@ export function OwnCups({ kitchen, set }: Props) {
             </span>
             <span className="whitespace-nowrap">
               <b>{one.grams} g</b>
-              <button
-                type="button"
-                className="ml-4 text-bean underline underline-offset-4"
-                onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}
-              >
+              <LinkButton className="ml-4" onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}>
                 Take away
-              </button>
+              </LinkButton>
             </span>
           </li>
         ))}
@@ -243,13 +240,9 @@ function NamedWeights(props: NamedWeightsProps) {
                 width="4.4rem"
                 onChange={(next) => onChange(i, next)}
               />
-              <button
-                type="button"
-                className="ml-4 text-bean underline underline-offset-4"
-                onClick={() => onTakeAway(i)}
-              >
+              <LinkButton className="ml-4" onClick={() => onTakeAway(i)}>
                 Take away
-              </button>
+              </LinkButton>
             </span>
           </li>
         ))}

@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { KitchenSettings, ReadLine, ShoppingLine } from "../api/client";
-import { Gallery } from "../counter/Counter";
+import { Gallery } from "../counter/Gallery";
 import PastePage from "../counter/PastePage";
 import ShoppingPage from "../shopping/ShoppingPage";
 import { Around, type Asked, KITCHEN, pageOf, pass, serve } from "../testing";

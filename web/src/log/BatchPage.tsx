@@ -8,7 +8,7 @@ import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } fr
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Label } from "../ui/dimension";
-import { FactFigure } from "../ui/FactFigure";
+import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
 import { capital, dayOf, figure, quantity, timeOfDay } from "../ui/words";
 import { OutcomeForm, wordsFor } from "./OutcomeForm";
@@ -73,21 +73,7 @@ export default function BatchPage() {
           ) : (
             <p className="mt-2 text-ink2">No step of it was timed or weighed.</p>
           )}
-          <ul className="mt-5 grid gap-x-10 sm:grid-cols-2">
-            {KEY_FACTS.filter((key) => one.facts[key]).map((key) => {
-              const fact = one.facts[key];
-              return (
-                fact && (
-                  <li key={key} className="hairline flex justify-between gap-3 py-1.5">
-                    <span>{fact.label}</span>
-                    <FactFigure facts={one.facts} name={key} className="font-bold">
-                      {quantity(fact)}
-                    </FactFigure>
-                  </li>
-                )
-              );
-            })}
-          </ul>
+          <FactRows facts={one.facts} keys={KEY_FACTS} className="mt-5 grid gap-x-10 sm:grid-cols-2" />
         </section>
         <section aria-label="How it came out">
           <h2 className="flex items-center gap-3 text-xl">

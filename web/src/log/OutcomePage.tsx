@@ -7,6 +7,7 @@ import { api, ask, type Outcome } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
+import { LinkButton } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { forgetKept } from "../ui/useKept";
@@ -64,9 +65,9 @@ export default function OutcomePage() {
             keptAs={keptAs}
             onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}
           />
-          <button type="button" className="mt-6 text-bean underline underline-offset-4" onClick={() => giveUp.mutate()}>
+          <LinkButton className="mt-6" onClick={() => giveUp.mutate()}>
             Leave it out of the log and drop this run
-          </button>
+          </LinkButton>
         </section>
         <section aria-label="Where it stood" className="lg:sticky lg:top-4 lg:self-start">
           <h2 className="text-xl">Where it stood</h2>

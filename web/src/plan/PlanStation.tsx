@@ -4,21 +4,22 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type KitchenSettings, type Plan } from "../api/client";
-import type { Bench } from "../sheet/useSheet";
+import type { Editing } from "../sheet/useSheet";
+import { LinkButton } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
 import { Lanes, Steps } from "./Lanes";
 
 interface Props {
-  bench: Bench;
+  editing: Editing;
   kitchen: KitchenSettings;
   plan: Plan | null;
   error: Error | null;
 }
 
-export default function PlanStation({ bench, kitchen, plan, error }: Props) {
-  const { sheet, edit } = bench;
+export default function PlanStation({ editing, kitchen, plan, error }: Props) {
+  const { sheet, edit } = editing;
   const client = useQueryClient();
   const navigate = useNavigate();
   const [people, setPeople] = useState("");
@@ -28,7 +29,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
 
   const begin = useMutation({
     mutationFn: (how: { rehearse: boolean; uid: string }) =>
-      ask(api.POST("/api/runs", { body: { sheet: bench.id, occasion: null, ...how } })),
+      ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });
       navigate(`/make/${run.id}`);
@@ -38,7 +39,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
     mutationFn: (uid: string) =>
       ask(
         api.POST("/api/occasions", {
-          body: { sheet: bench.id, serve, title: title.trim(), people: people ? Number(people) : null, uid },
+          body: { sheet: editing.id, serve, title: title.trim(), people: people ? Number(people) : null, uid },
         }),
       ),
     onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
@@ -50,7 +51,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
   };
   const problem = (error ?? begin.error ?? keep.error) as Error | null;
   const total = plan ? (Date.parse(plan.serve) - Date.parse(plan.begin)) / 60000 : 0;
-  const saved = bench.saving === "saved";
+  const saved = editing.saving === "saved";
 
   return (
     <div className="mt-4">
@@ -89,13 +90,9 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
           {plan.late_min < 90 ? " min" : ""} ago. Begun now, it is on the table on{" "}
           {dayOf(plan.earliest_serve as string, zone)} at {timeOfDay(plan.earliest_serve as string, zone)}.{" "}
-          <button
-            type="button"
-            className="text-bean underline underline-offset-4"
-            onClick={() => edit({ ...sheet, serve: wall(plan.earliest_serve as string, zone) })}
-          >
+          <LinkButton onClick={() => edit({ ...sheet, serve: wall(plan.earliest_serve as string, zone) })}>
             Serve it then
-          </button>
+          </LinkButton>
         </p>
       )}
       {plan && !error && <Lanes plan={plan} kitchen={kitchen} onShift={nudge} />}
@@ -104,7 +101,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
           type="button"
           className="pick min-h-12 px-6 text-lg"
           data-on="true"
-          disabled={!saved || begin.isPending || bench.problems.length > 0}
+          disabled={!saved || begin.isPending || editing.problems.length > 0}
           onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
         >
           Make it now
@@ -112,7 +109,7 @@ export default function PlanStation({ bench, kitchen, plan, error }: Props) {
         <button
           type="button"
           className="pick min-h-12"
-          disabled={!saved || begin.isPending || bench.problems.length > 0}
+          disabled={!saved || begin.isPending || editing.problems.length > 0}
           onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
         >
           Rehearse, sixty times as fast

@@ -1,7 +1,6 @@
-/** A sheet on the bench: the line along the top, and the station you are at below it. */
+/** A sheet being worked on: the line along the top, and the station you are at below it. */
 
-import { useIsMutating, useMutation, useQuery } from "@tanstack/react-query";
-import { AlertDialog } from "radix-ui";
+import { useIsMutating, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import {
@@ -14,7 +13,7 @@ import {
   sentence,
   type WayCard,
 } from "../api/client";
-import { kitchenQuery, kitchenSaving, larderQuery, occasionsQuery, waysQuery } from "../api/queries";
+import { kitchenQuery, kitchenSaving, occasionsQuery, waysQuery } from "../api/queries";
 import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
@@ -23,19 +22,14 @@ import { Shape } from "../stations/shape/Shape";
 import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
-import { Sorry } from "../ui/Sorry";
+import { LinkButton } from "../ui/LinkButton";
 import { TriedAgain } from "../ui/TriedAgain";
 import { capital, dayOf, timeOfDay } from "../ui/words";
-import { STATION_NAMES, STATIONS, type StationId, TheLine } from "./Line";
-import { type Bench, type Saving, useSheet } from "./useSheet";
+import { ConflictDialog } from "./ConflictDialog";
+import { STATION_NAMES, STATIONS, type StationId, StationLine } from "./StationLine";
+import { type Editing, type Saving, useSheet } from "./useSheet";
 
 const PlanStation = lazy(() => import("../plan/PlanStation"));
-
-export interface StationProps {
-  bench: Bench;
-  way: WayCard;
-  kitchen: KitchenSettings;
-}
 
 export function SheetPage() {
   const { sheetId, station } = useParams();
@@ -81,18 +75,18 @@ const STATION_VIEWS = { mix: Mix, shape: Shape, heat: Heat, cut: Cut } as const;
 
 function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitchen: KitchenSettings }) {
   const { opened, at, way, kitchen } = props;
-  const bench = useSheet(opened);
-  const { sheet, worked, moved, problems } = bench;
+  const editing = useSheet(opened);
+  const { sheet, worked, moved, problems } = editing;
   const occasions = useQuery(occasionsQuery);
-  const occasion = occasions.data?.find((one) => one.sheet === bench.id);
-  useStationKeys(bench.id);
+  const occasion = occasions.data?.find((one) => one.sheet === editing.id);
+  useStationKeys(editing.id);
   useEffect(() => {
     document.title = `${sheet.title}: ${STATION_NAMES[at]} · Kemble`;
   }, [sheet.title, at]);
 
   const serve = sheet.serve;
   const plan = useQuery({
-    queryKey: ["plan", bench.id, serve, worked.steps],
+    queryKey: ["plan", editing.id, serve, worked.steps],
     enabled: Boolean(serve) && worked.problems.length === 0,
     placeholderData: (before) => before,
     retry: false,
@@ -104,7 +98,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
     <Frame
       title={
         <div className="flex flex-wrap items-baseline gap-x-3">
-          <Title value={sheet.title} onChange={(title) => bench.edit({ ...sheet, title })} />
+          <Title value={sheet.title} onChange={(title) => editing.edit({ ...sheet, title })} />
           <span className="text-ink2">{way.name.toLowerCase()}</span>
         </div>
       }
@@ -116,24 +110,23 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
               {timeOfDay(occasion.serve, kitchen.timezone)}
             </span>
           )}
-          <SavedMark saving={bench.saving} />
+          <SavedMark saving={editing.saving} />
           {(["undo", "redo"] as const).map((which) => (
-            <button
+            <LinkButton
               key={which}
-              type="button"
-              className="text-bean underline underline-offset-4 disabled:text-ink2 disabled:no-underline"
-              disabled={!bench[which]}
-              onClick={() => bench[which]?.()}
+              className="disabled:text-ink2 disabled:no-underline"
+              disabled={!editing[which]}
+              onClick={() => editing[which]?.()}
             >
               {capital(which)}
-            </button>
+            </LinkButton>
           ))}
         </div>
       }
     >
       <h2 className="sr-only">{STATION_NAMES[at]}</h2>
-      <TheLine
-        id={bench.id}
+      <StationLine
+        id={editing.id}
         at={at}
         worked={worked}
         moved={moved}
@@ -141,19 +134,19 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         zone={kitchen.timezone}
       />
       <Problems problems={problems} />
-      <TriedAgain failed={bench.failed} />
-      <Behind bench={bench} />
+      <TriedAgain failed={editing.failed} />
+      <Behind editing={editing} />
       <div className="flex-1">
         {Station ? (
-          <Station bench={bench} way={way} kitchen={kitchen} />
+          <Station editing={editing} way={way} kitchen={kitchen} />
         ) : (
           <Suspense fallback={<Waiting />}>
-            <PlanStation bench={bench} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
+            <PlanStation editing={editing} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
           </Suspense>
         )}
       </div>
       {at !== "plan" && <Foot worked={worked} station={at} />}
-      <ConflictDialog bench={bench} />
+      <ConflictDialog editing={editing} />
     </Frame>
   );
 }
@@ -196,8 +189,8 @@ function Title({ value, onChange }: { value: string; onChange: (title: string) =
 }
 
 /** That the figures are behind the sheet, when they will be for a while. */
-function Behind({ bench }: { bench: Bench }) {
-  if (!bench.stale) return null;
+function Behind({ editing }: { editing: Editing }) {
+  if (!editing.stale) return null;
   return (
     <p role="status" data-stale="true" className="mt-2 border-l-4 border-amber pl-4">
       <b className="text-look">The figures below are those of the sheet before your last change.</b>
@@ -238,103 +231,4 @@ function Problems({ problems }: { problems: Problem[] }) {
       ))}
     </ul>
   );
-}
-
-/** Two changed the same thing: both are shown, and either can be had, or both. Or the sheet was thrown away. */
-function ConflictDialog({ bench }: { bench: Bench }) {
-  const navigate = useNavigate();
-  const larder = useQuery(larderQuery);
-  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
-  const failing = useMutation({ mutationFn: (what: () => Promise<unknown>) => what(), retry: false });
-  const copy = () => failing.mutate(async () => navigate(`/sheets/${await bench.keepBoth()}/mix`));
-  const { conflict, gone } = bench;
-  return (
-    <AlertDialog.Root open={conflict !== null || gone !== null}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(34rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
-          <AlertDialog.Title className="text-2xl">
-            {conflict ? "Changed elsewhere, too" : "This sheet was thrown away"}
-          </AlertDialog.Title>
-          <AlertDialog.Description className="mt-2">
-            {conflict
-              ? "Another tab or device saved this sheet, and changed what you have changed. Nothing of yours is lost: Undo brings back whichever you do not take."
-              : `${capital(gone?.says ?? "It is not there any more")}. What you changed since is kept here.`}
-          </AlertDialog.Description>
-          {conflict && (
-            <table className="mt-3 w-full">
-              <thead>
-                <tr className="text-left text-sm text-ink2">
-                  <th className="font-normal" />
-                  <th className="font-normal">yours</th>
-                  <th className="font-normal">the other</th>
-                </tr>
-              </thead>
-              <tbody>
-                {conflict.clashes.slice(0, 8).map((clash) => (
-                  <tr key={clash.path.join()} className="hairline">
-                    <th scope="row" className="py-1 text-left font-normal">
-                      {placeWords(clash.path, name)}
-                    </th>
-                    <td className="font-bold">{valueWords(clash.mine)}</td>
-                    <td className="font-bold">{valueWords(clash.theirs)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          <Sorry error={failing.error} />
-          <div className="mt-5 flex flex-wrap gap-3">
-            {conflict ? (
-              <>
-                <AlertDialog.Action className="pick" data-on="true" onClick={bench.keepMine}>
-                  Take mine
-                </AlertDialog.Action>
-                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
-                  Keep both
-                </button>
-                <AlertDialog.Cancel className="pick" onClick={bench.takeTheirs}>
-                  Take the other
-                </AlertDialog.Cancel>
-              </>
-            ) : (
-              <>
-                <button
-                  type="button"
-                  className="pick"
-                  data-on="true"
-                  disabled={failing.isPending}
-                  onClick={() => failing.mutate(bench.bringBack)}
-                >
-                  Bring it back
-                </button>
-                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
-                  Keep a copy
-                </button>
-                <AlertDialog.Cancel className="pick" onClick={() => navigate("/")}>
-                  Leave it
-                </AlertDialog.Cancel>
-              </>
-            )}
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
-  );
-}
-
-/** Where on a sheet, in words: "Black tea, strong: amount". */
-function placeWords(path: string[], name: (id: string) => string) {
-  const [first, role, , line, ...field] = path;
-  if (first !== "parts") return path.join(", ").replaceAll("_", " ");
-  if (!line) return role ?? first;
-  const what = field.filter((word) => word !== "value").join(" ") || "line";
-  return `${name(line)}: ${what}`;
-}
-
-function valueWords(value: unknown) {
-  if (value === null || value === undefined) return "taken out";
-  if (typeof value !== "object") return String(typeof value === "number" ? +value.toFixed(2) : value);
-  const amount = (value as { amount?: { value: number; unit: string } }).amount;
-  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : "changed";
 }

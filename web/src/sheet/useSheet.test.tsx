@@ -79,13 +79,13 @@ function kitchen(overrides: (asked: Asked) => Answer | null = () => null) {
 }
 
 const mount = (start = opened(sheet())) => renderHook(() => useSheet(start), { wrapper: Around });
-const bench = (start?: Parameters<typeof mount>[0]) => mount(start).result;
-const hydration = (of: ReturnType<typeof bench>) => of.current.worked.facts["mix.hydration_pct"]?.value;
+const editing = (start?: Parameters<typeof mount>[0]) => mount(start).result;
+const hydration = (of: ReturnType<typeof editing>) => of.current.worked.facts["mix.hydration_pct"]?.value;
 
 describe("an edit", () => {
   it("is shown at once, worked, and saved a moment later", async () => {
     const { puts } = kitchen();
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(420)));
     expect(waterOf(on.current.sheet)).toBe(420);
     expect(on.current.saving).toBe("unsaved");
@@ -102,7 +102,7 @@ describe("an edit", () => {
   it("waits for the one under way, and of those that wait the newest is worked", async () => {
     let hold = true;
     const server = kitchen((asked) => (asked.path === "/api/work" && hold ? "hang" : null));
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(390)));
     await pass(10);
     hold = false;
@@ -115,7 +115,7 @@ describe("an edit", () => {
 
   it("is told against the sheet before the edits began, until they have settled", async () => {
     const { works } = kitchen();
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(390)));
     await pass(50);
     act(() => on.current.edit(sheet(420)));
@@ -140,7 +140,7 @@ describe("an edit", () => {
     expect(waterOf(on.current.sheet)).toBe(400);
     await pass(1_000);
     first.unmount();
-    const again = bench(opened(sheet(400), 2));
+    const again = editing(opened(sheet(400), 2));
     act(() => again.current.redo?.());
     expect(waterOf(again.current.sheet)).toBe(420);
     act(() => again.current.undo?.());
@@ -152,7 +152,7 @@ describe("an edit", () => {
   it("while a save is under way is saved after it, on top of it", async () => {
     let hold = true;
     const server = kitchen((asked) => (asked.method === "PUT" && hold ? "hang" : null));
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(400)));
     await pass(800);
     act(() => on.current.edit(sheet(410)));
@@ -168,7 +168,7 @@ describe("an edit", () => {
   it("while an adjustment is under way stands on top of its outcome", async () => {
     let hold = true;
     const server = kitchen((asked) => (asked.path === "/api/adjust" && hold ? "hang" : null));
-    const on = bench();
+    const on = editing();
     act(() => on.current.adjust({ by: "base", grams: 600 }));
     await pass(20);
     act(() => on.current.edit(sheet(375, "Renamed")));
@@ -181,7 +181,7 @@ describe("an edit", () => {
 
   it("that takes the flour out is said to be that, and all is well when it is put back", async () => {
     const server = kitchen();
-    const on = bench();
+    const on = editing();
     const bare = { ...sheet(), parts: sheet().parts.map((part) => ({ ...part, lines: part.lines.slice(1) })) };
     act(() => on.current.edit(bare));
     await pass(1_000);
@@ -197,7 +197,7 @@ describe("an edit", () => {
 
   it("by an adjustment takes the sheet that comes back, and saves it", async () => {
     const { state } = kitchen();
-    const on = bench();
+    const on = editing();
     act(() => on.current.adjust({ by: "base", grams: 400 }));
     await pass(50);
     expect(waterOf(on.current.sheet)).toBe(500);
@@ -210,7 +210,7 @@ describe("without the network", () => {
   it("what was done is kept, and worked and saved when it is back", async () => {
     let away = true;
     const { state } = kitchen(() => (away ? "unreachable" : null));
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(420)));
     await pass(1_000);
     expect([on.current.saving, on.current.stale]).toEqual(["unreachable", true]);
@@ -229,7 +229,7 @@ describe("without the network", () => {
     await pass(1_000);
     first.unmount();
     away = false;
-    const on = bench();
+    const on = editing();
     expect(waterOf(on.current.sheet)).toBe(444);
     await pass(3_000);
     expect([on.current.saving, waterOf(state.sheet)]).toEqual(["saved", 444]);
@@ -242,7 +242,7 @@ describe("without the network", () => {
       lose = false;
       return "lost";
     });
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(420)));
     await pass(4_000);
     expect(server.puts()).toHaveLength(2);
@@ -256,7 +256,7 @@ describe("without the network", () => {
         ? { status, body: { problems: [{ path: "x", says: "y", accepts: "" }] } }
         : null,
     );
-    const on = bench();
+    const on = editing();
     act(() => on.current.edit(sheet(420)));
     await pass(4_000); // after 0.7, 1.7 and 3.7 seconds
     expect([server.puts().length, on.current.saving, on.current.failed?.status]).toEqual([3, "unreachable", status]);
@@ -274,7 +274,7 @@ describe("when another tab has saved in between", () => {
 
   it("what each changed alone is put together", async () => {
     const server = kitchen();
-    const on = bench();
+    const on = editing();
     elsewhere(server, sheet(375, "Renamed there"));
     act(() => on.current.edit(sheet(420)));
     await pass(2_000);
@@ -288,7 +288,7 @@ describe("when another tab has saved in between", () => {
 
   it("what both changed is asked about: both can be kept", async () => {
     const server = kitchen();
-    const on = bench();
+    const on = editing();
     elsewhere(server, sheet(410));
     act(() => on.current.edit(sheet(420)));
     await pass(2_000);
@@ -312,7 +312,7 @@ describe("when another tab has saved in between", () => {
       localStorage.clear();
       sessionStorage.clear();
       const server = kitchen();
-      const on = bench();
+      const on = editing();
       elsewhere(server, sheet(410));
       act(() => on.current.edit(sheet(420)));
       await pass(2_000);
@@ -348,7 +348,7 @@ describe("when another tab has saved in between", () => {
       },
     );
     kitchen();
-    const [first, second] = [bench(), bench()];
+    const [first, second] = [editing(), editing()];
     act(() => first.current.edit(sheet(420)));
     await pass(1_000);
     expect([waterOf(second.current.sheet), hydration(second), second.current.saving]).toEqual([420, 140, "saved"]);

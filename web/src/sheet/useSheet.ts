@@ -29,7 +29,7 @@ import {
 
 export type { Saving } from "./queue";
 
-export interface Bench extends Pick<Drawn, "worked" | "moved" | "says"> {
+export interface Editing extends Pick<Drawn, "worked" | "moved" | "says"> {
   id: number;
   sheet: Sheet;
   /** The sheet that the figures belong to: another than `sheet` while that is being worked, or cannot be. */
@@ -71,7 +71,7 @@ function tellTabs(told: Told) {
   tabs?.close();
 }
 
-export function useSheet(opened: SheetOpen): Bench {
+export function useSheet(opened: SheetOpen): Editing {
   const { id } = opened;
   const client = useQueryClient();
   const [queue, setQueue] = useState(() =>

@@ -35,7 +35,7 @@ import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
 import { PieceSection } from "./shape/PieceSection";
 import { enough, holding, type Measure, weighed } from "./shape/piece";
-import { TinSection } from "./shape/TinShape";
+import { TinSection } from "./shape/TinSection";
 
 afterEach(cleanup);
 const all = (selector: string) => [...document.querySelectorAll<SVGElement>(selector)];

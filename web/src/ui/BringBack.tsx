@@ -3,6 +3,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { api, ask } from "../api/client";
+import { LinkButton } from "./LinkButton";
 import { Sorry } from "./Sorry";
 
 const SHOWN_BY = ["sheets", "sheet", "occasions", "runs", "run", "log", "kitchen", "larder", "dropped"];
@@ -25,14 +26,9 @@ export function BringBack({ kind, id, onBack, children }: Props) {
   });
   return (
     <>
-      <button
-        type="button"
-        className="text-bean underline underline-offset-4"
-        disabled={back.isPending}
-        onClick={() => back.mutate()}
-      >
+      <LinkButton disabled={back.isPending} onClick={() => back.mutate()}>
         {children}
-      </button>
+      </LinkButton>
       <Sorry error={back.error} />
     </>
   );

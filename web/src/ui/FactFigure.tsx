@@ -3,6 +3,7 @@
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
+import { LinkButton } from "./LinkButton";
 import { Slip } from "./Slip";
 import { quantity } from "./words";
 
@@ -69,13 +70,9 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
             return (
               <li key={`${input.ref}${input.label}`} className="hairline flex justify-between gap-4 py-1">
                 {from ? (
-                  <button
-                    type="button"
-                    className="text-left text-bean underline underline-offset-4"
-                    onClick={() => onFollow(input.ref as FactKey)}
-                  >
+                  <LinkButton className="text-left" onClick={() => onFollow(input.ref as FactKey)}>
                     {input.label}
-                  </button>
+                  </LinkButton>
                 ) : (
                   <span>{input.label}</span>
                 )}

@@ -1,5 +1,6 @@
 /** Facts between hairlines: what each is on the left, its value on the right, to be pressed for its because. */
 
+import type { ReactNode } from "react";
 import type { FactKey, Facts } from "../api/client";
 import { FactFigure } from "./FactFigure";
 import { capital, quantity } from "./words";
@@ -18,16 +19,32 @@ export function FactRows({ facts, keys, className }: Props) {
         const fact = facts[key];
         return (
           fact && (
-            <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1">
-              <span>{capital(fact.label)}</span>
-              <FactFigure facts={facts} name={key} className="text-right font-bold">
-                {key.startsWith("keep.") && typeof fact.value === "number" ? "about " : ""}
-                {quantity(fact)}
-              </FactFigure>
-            </li>
+            <FigureRow key={key} label={capital(fact.label)} facts={facts} name={key}>
+              {key.startsWith("keep.") && typeof fact.value === "number" ? "about " : ""}
+              {quantity(fact)}
+            </FigureRow>
           )
         );
       })}
     </ul>
+  );
+}
+
+interface FigureRowProps {
+  label: ReactNode;
+  facts: Facts;
+  name: FactKey;
+  children: ReactNode;
+}
+
+/** One of them, in words of its own. */
+export function FigureRow({ label, facts, name, children }: FigureRowProps) {
+  return (
+    <li className="hairline flex items-baseline justify-between gap-3 py-1">
+      <span>{label}</span>
+      <FactFigure facts={facts} name={name} className="text-right font-bold">
+        {children}
+      </FactFigure>
+    </li>
   );
 }

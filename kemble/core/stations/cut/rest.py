@@ -79,11 +79,11 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     times = np.linspace(0.0, 1.0, 140) ** 1.5 * max(3 * 3600.0, 2 * slow_s)
     modes = Modes(body)
     left = modes.remaining(times)
-    heart = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
+    core = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
     top = kitchen.room_c + (start - kitchen.room_c) * modes.surfaces(left)[1]
     begin_c, end_c = way.handle_c
-    begins = when(times, -heart, -begin_c) or 0.0
-    ends = when(times, -heart, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
+    begins = when(times, -core, -begin_c) or 0.0
+    ends = when(times, -core, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["heat.heart_done_c", room, thick]
     for key, seconds, celsius, says in (
@@ -106,7 +106,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
-    return Cooling.model_construct(curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=begin_c, cut_c=None)
+    return Cooling.model_construct(curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
 
 
 def _chilled(working: Working, material: Material, start_c: float) -> None:
@@ -114,8 +114,8 @@ def _chilled(working: Working, material: Material, start_c: float) -> None:
     kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
     modes = Modes(conduction.slab(thick / 1000.0, material, SHELF_H, SHELF_H))
     times = np.linspace(0.0, 1.0, 100) ** 1.5 * 3 * 3600.0
-    heart = kitchen.fridge_c + (start_c - kitchen.fridge_c) * modes.remaining(times).max(axis=1)
-    minutes = (when(times, -heart, -ROLLED_C) or float(times[-1])) / 60
+    core = kitchen.fridge_c + (start_c - kitchen.fridge_c) * modes.remaining(times).max(axis=1)
+    minutes = (when(times, -core, -ROLLED_C) or float(times[-1])) / 60
     working.book.add(
         "rest.chill_min",
         minutes,
@@ -174,10 +174,10 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         left = upright.remaining(times)
         return times, left.max(axis=1) * across, upright.surfaces(left)[1] * across
 
-    times, heart_left, top_left = cooling(COUNTER_H)
-    heart = kitchen.room_c + (start - kitchen.room_c) * heart_left
+    times, core_left, top_left = cooling(COUNTER_H)
+    core = kitchen.room_c + (start - kitchen.room_c) * core_left
     top = kitchen.room_c + (start - kitchen.room_c) * top_left
-    handle = when(times, -heart, -HANDLE_C) or 0.0
+    handle = when(times, -core, -HANDLE_C) or 0.0
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["shape.depth_mm", "heat.heart_done_c", room]
     book.add(
@@ -189,8 +189,8 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     )
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
     counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
-    counter_s = when(times, -heart, -counter_c) or float(times[-1])
-    moved = when(times, -heart, -TO_FRIDGE_C) or 0.0
+    counter_s = when(times, -core, -counter_c) or float(times[-1])
+    moved = when(times, -core, -TO_FRIDGE_C) or 0.0
     cold, cold_left, cold_top = cooling(SHELF_H)
     chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
     fridge_s = moved + (when(cold, -chilled, -CUT_C["chill"]) or float(cold[-1]))
@@ -213,7 +213,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         before = times < moved
         top_then = float(np.interp(moved, times, top))
         times = np.concatenate((times[before], moved + cold))
-        heart = np.concatenate((heart[before], chilled))
+        core = np.concatenate((core[before], chilled))
         top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
     cut_min = cut_s / 60
     book.add(
@@ -239,7 +239,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         5,
     )
     shown = times <= min(cut_s * 1.5, float(times[-1]))
-    return Cooling.model_construct(curve=_drawn(times[shown], heart[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
+    return Cooling.model_construct(curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
 def _drawn(times: Array, core: Array, top: Array) -> Curve:
@@ -253,19 +253,19 @@ def _drawn(times: Array, core: Array, top: Array) -> Curve:
 def _ball(working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     dough = properties(fractions(base), 60.0)
-    outer, core = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
+    outer, inner = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
     shells = [(outer, dough)]
-    if filling and core > 0:
-        shells = [(core, properties(fractions(filling), 60.0)), (outer, dough)]
+    if filling and inner > 0:
+        shells = [(inner, properties(fractions(filling), 60.0)), (outer, dough)]
     body = conduction.sphere(shells, COUNTER_H)
     modes = Modes(body)
     times = np.linspace(0.0, 5400.0, 136)
     left = modes.remaining(times)
     start = book.number("heat.heart_done_c")
     gap = start - kitchen.room_c
-    heart = kitchen.room_c + gap * Modes.centre(left, body)
+    core = kitchen.room_c + gap * Modes.centre(left, body)
     skin = kitchen.room_c + gap * modes.surfaces(left)[1]
-    safe = when(times, -heart, -BITE_C) or 0.0
+    safe = when(times, -core, -BITE_C) or 0.0
     stiff = when(times, -skin, -STIFF_C) or float(times[-1])
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["shape.diameter_mm", "heat.heart_done_c", room]
@@ -283,10 +283,10 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
         source=SOLVER,
         of=of,
     )
-    if filling and core > 0 and any(step.id == "freeze-filling" for step in working.way.steps):
+    if filling and inner > 0 and any(step.id == "freeze-filling" for step in working.way.steps):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
-    return Cooling.model_construct(curve=_drawn(times, heart, skin), handle_c=BITE_C, cut_c=None)
+    return Cooling.model_construct(curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:

@@ -20,7 +20,7 @@ from kemble.core.physics.baking import (
     SKIN_KG_PER_M2,
     Baked,
     Oven,
-    Tray,
+    OvenSlab,
     bake_all,
     browned,
 )
@@ -48,7 +48,7 @@ class BakeDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Tray:
+class _Filled:
     """A batter in a tin in an oven. m, °C, W/(m2 K)."""
 
     depth: float
@@ -58,11 +58,11 @@ class _Tray:
     start_c: float
     oven: Oven
 
-    def in_oven(self) -> Tray:
+    def in_oven(self) -> OvenSlab:
         """For as long as a tray so deep can take."""
         end_s = min(SPAN_MOST_MIN, SPAN_FROM_MIN + SPAN_MIN * (1000.0 * self.depth) ** 2) * 60.0
         body = conduction.slab(self.depth, self.material, self.oven.h_floor, self.oven.h_top, CELLS, even=True)
-        return Tray(body, self.material, self.water, self.start_c, self.oven, end_s)
+        return OvenSlab(body, self.material, self.water, self.start_c, self.oven, end_s)
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +73,7 @@ class _Question:
     for every question that changes only what goes on above and below.
     """
 
-    likely: _Tray
+    likely: _Filled
     baked: Baked
     across: Array
     gel_c: float
@@ -88,24 +88,24 @@ class _Question:
         result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
         return result
 
-    def seconds(self, tray: _Tray, baked: Baked, gel_c: float) -> float | None:
+    def seconds(self, tray: _Filled, baked: Baked, gel_c: float) -> float | None:
         """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew; or is brown."""
-        at, heart = baked.times, self.slowest(baked)
+        at, core = baked.times, self.slowest(baked)
         if self.cooked:
             brown = when(at, browned(at, baked.top), BROWN_MIN)
-            hot = when(at, heart, HOT_C)
+            hot = when(at, core, HOT_C)
             return None if brown is None or hot is None else max(brown, hot)
         moments = (
-            clear_s(at, heart, gel_c),
-            when(at, heart, min(FIRM_C, tray.oven.boil_c - 1.5)),
+            clear_s(at, core, gel_c),
+            when(at, core, min(FIRM_C, tray.oven.boil_c - 1.5)),
             when(at, baked.dried, self.loss * tray.depth * tray.material.rho),
         )
         return None if None in moments else max(m for m in moments if m is not None)
 
 
-def _tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Tray:
+def _tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Filled:
     parts = fractions(base)
-    return _Tray(
+    return _Filled(
         depth=drawn.depth_mm / 1000.0,
         tin=drawn.tin,
         material=properties(parts, 60.0),
@@ -141,11 +141,11 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         return None
     # A fan that warms sooner also dries the top sooner: in a very thin tray the fast one can end after the likely.
     first, latest = min(first, done), max(latest, done)
-    minutes, heart = baked.times / 60.0 * asked.factor, asked.slowest(baked)
+    minutes, core = baked.times / 60.0 * asked.factor, asked.slowest(baked)
     skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
     browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
     _enter_times(working, drawn, (first, done, latest), skin, browns, cooked=asked.cooked)
-    _enter_inside(working, asked, minutes, heart, done)
+    _enter_inside(working, asked, minutes, core, done)
     for (key, _, says), minutes_of in zip(others, costs, strict=True):
         if minutes_of is not None:
             working.book.add(key, minutes_of - done, says, source=SOLVER, of=["heat.done_min"])
@@ -156,7 +156,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _enter_glaze(working, done, skin)
     _advise(working, done, browns, cooked=asked.cooked)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
-    working.core = drawn_curve(minutes[shown], heart[shown], baked.top[shown])
+    working.core = drawn_curve(minutes[shown], core[shown], baked.top[shown])
     return BakeDrawing.model_construct(
         kind="bake",
         tin=drawn.tin,
@@ -165,15 +165,15 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     )
 
 
-def _enter_inside(working: Working, asked: _Question, minutes: Array, heart: Array, done: float) -> None:
+def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Array, done: float) -> None:
     """When the heart is hot, how hot it is when done, and what has dried by then."""
     book, tray = working.book, asked.likely
-    hot = when(minutes, heart, HOT_C)
+    hot = when(minutes, core, HOT_C)
     if hot is not None:
         says = f"the slowest point reaches {working.degrees(HOT_C)}"
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
     for key, value, says in (
-        ("heat.heart_done_c", float(np.interp(done, minutes, heart)), "the slowest point at the likely time"),
+        ("heat.heart_done_c", float(np.interp(done, minutes, core)), "the slowest point at the likely time"),
         (
             "heat.dried_pct",
             100 * float(np.interp(done, minutes, asked.baked.dried)) / (tray.depth * tray.material.rho),
@@ -183,7 +183,7 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, heart: Arr
         book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
 
 
-def _others(working: Working, tray: _Tray) -> list[tuple[str, _Tray, str]]:
+def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C))
     tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
@@ -227,13 +227,13 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
     book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.all_loads_min"])
 
 
-def _quick(tray: _Tray) -> _Tray:
+def _quick(tray: _Filled) -> _Filled:
     """A hot oven with a fan, a batter that stood in the warm: what a kitchen varies, all of it fast."""
     oven = replace(tray.oven, h_top=tray.oven.h_top * 1.25, h_floor=tray.oven.h_floor * 1.25)
     return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 1.08), start_c=tray.start_c + 4)
 
 
-def _slow(tray: _Tray) -> _Tray:
+def _slow(tray: _Filled) -> _Filled:
     """A weak oven, a tray set on another, a cool batter: all of it slow."""
     oven = replace(tray.oven, h_top=tray.oven.h_top * 0.8, h_floor=tray.oven.h_floor * 0.8)
     return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 0.92), start_c=tray.start_c - 4)

@@ -44,7 +44,7 @@ class _Cooked:
     """One ball in boiling water: seconds, °C, and the heat that it took up (J)."""
 
     times: Array
-    heart: Array
+    core: Array
     skin: Array
     float_s: float
     through_s: float
@@ -84,7 +84,7 @@ def _cook(
         return None
     return _Cooked(
         times=times,
-        heart=celsius[:, 0],
+        core=celsius[:, 0],
         skin=boil_c + (celsius[:, -1] - boil_c) * conduction.film_share(body, -1),
         float_s=float_s,
         through_s=through_s,
@@ -125,8 +125,8 @@ def boil(
 
     floats, hot, done = minutes(found.float_s), minutes(found.hot_s), minutes(done_s(found))
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
-    heart_done = float(np.interp(done, on_the_clock, found.heart))
-    _enter_times(working, drawn, floats=floats, hot=hot, done=done, heart_done_c=heart_done)
+    heart_done = float(np.interp(done, on_the_clock, found.core))
+    _enter_times(working, drawn, floats=floats, hot=hot, done=done, core_done_c=heart_done)
     book, pot = working.book, kitchen.pot
     thicker = _cook(working, base, filling, drawn, boil_c, larger=1 + _THICKER_MM / drawn.outer_mm)
     if thicker:
@@ -144,13 +144,13 @@ def boil(
     book.add("heat.water_ml", pot.water_ml, "as much as the pot holds", source="kitchen", of=[holds])
     most = int(book.number("heat.load_pieces"))
     number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
-    _advise(working, hot=hot, heart_done_c=heart_done)
+    _advise(working, hot=hot, core_done_c=heart_done)
 
     # Until the pot has caught up nothing happens: the curve begins flat.
     shown = np.concatenate(([0.0], on_the_clock))
-    heart, skin = (np.concatenate((curve[:1], curve)) for curve in (found.heart, found.skin))
+    core, skin = (np.concatenate((curve[:1], curve)) for curve in (found.core, found.skin))
     visible = shown <= max(1.7 * done, 1.25 * hot)
-    working.core = drawn_curve(shown[visible], heart[visible], skin[visible])
+    working.core = drawn_curve(shown[visible], core[visible], skin[visible])
     return BoilDrawing.model_construct(
         kind="boil",
         pot_mm=kitchen.pot.diameter_mm,
@@ -163,7 +163,7 @@ def boil(
 
 
 def _enter_times(
-    working: Working, drawn: BallDrawing, *, floats: float, hot: float, done: float, heart_done_c: float
+    working: Working, drawn: BallDrawing, *, floats: float, hot: float, done: float, core_done_c: float
 ) -> None:
     book, sheet = working.book, working.sheet
     factor, core_start = working.kitchen.time_factor, _core_start(working)
@@ -214,13 +214,13 @@ def _enter_times(
         ("heat.latest_min", latest, "large pieces, a full pot"),
     ):
         book.add(key, value, says, source=KITCHEN_ESTIMATE, of=["heat.done_min"])
-    book.add("heat.heart_done_c", heart_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+    book.add("heat.heart_done_c", core_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
 
 
-def _advise(working: Working, *, hot: float, heart_done_c: float) -> None:
-    if working.asked("done") == "float" and heart_done_c < HOT_C:
-        heart = working.degrees(heart_done_c)
-        says = f"At the float the heart is {heart}. Simmer on to {hot:.0f} minutes for a hot one."
+def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
+    if working.asked("done") == "float" and core_done_c < HOT_C:
+        core = working.degrees(core_done_c)
+        says = f"At the float the heart is {core}. Simmer on to {hot:.0f} minutes for a hot one."
         working.advise("heat", "look", says, 1)
     says = "A tremble, not a boil; stir every half minute. Floating means only that the skin is done."
     working.advise("heat", "look", says, 5)

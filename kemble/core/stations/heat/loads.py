@@ -33,10 +33,10 @@ def loads(working: Working, count: int, at_once: int, things: str, over: str, ro
         return 1
     kitchen = working.kitchen
     waits = every - done
-    heart = book.number("heat.heart_done_c")
+    core = book.number("heat.heart_done_c")
     kept = book.add(
         "heat.waits_c",
-        kitchen.room_c + (heart - kitchen.room_c) * math.exp(-waits / COVERED_MIN_PER_E),
+        kitchen.room_c + (core - kitchen.room_c) * math.exp(-waits / COVERED_MIN_PER_E),
         f"the first load after {waits:.0f} minutes under a lid or cloth, so that it neither dries nor stiffens",
         source=KITCHEN_ESTIMATE,
         of=["heat.all_loads_min", "heat.heart_done_c", working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],

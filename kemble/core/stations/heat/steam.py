@@ -102,7 +102,7 @@ class _Times:
     colder: float | None
     top_sets: float | None
     minutes: Array
-    heart: Array
+    core: Array
     top: Array
 
 
@@ -143,8 +143,8 @@ def _times(
 
     def done(tinful: _Tinful, gel: float, across: Array) -> float | None:
         """Minutes until the slowest point has gelled and cleared."""
-        heart, _, _ = tinful.curve(boil_c, times, across)
-        clear = clear_s(times, heart, gel)
+        core, _, _ = tinful.curve(boil_c, times, across)
+        clear = clear_s(times, core, gel)
         return None if clear is None else clear / 60.0 * factor
 
     fast, slow = _fast(likely), _slow(likely)
@@ -153,7 +153,7 @@ def _times(
     latest = done(slow, gel_c + 3, slow.across(times))
     if first is None or middle is None or latest is None:
         return None
-    heart, top, under = likely.curve(boil_c, times, sideways)
+    core, top, under = likely.curve(boil_c, times, sideways)
     other_tin = replace(likely, h_wall=other_wall)
     sets = when(times, gelled(times, under, gel_c), COOKED)
     return _Times(
@@ -166,7 +166,7 @@ def _times(
         colder=done(replace(likely, start_c=room_c), gel_c, sideways),
         top_sets=None if sets is None else sets / 60.0 * factor,
         minutes=times / 60.0 * factor,
-        heart=heart,
+        core=core,
         top=top,
     )
 
@@ -235,7 +235,7 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     water = steamer(working)
     _enter_top(working, found, covered)
     shown = found.minutes <= max(1.8 * found.done, 1.15 * found.latest)
-    working.core = drawn_curve(found.minutes[shown], found.heart[shown], found.top[shown])
+    working.core = drawn_curve(found.minutes[shown], found.core[shown], found.top[shown])
     return SteamDrawing.model_construct(
         kind="steam",
         steamer=water,
@@ -283,12 +283,12 @@ def _enter_times(working: Working, tin: Tin, found: _Times, start_c: float) -> N
     )
     book.add(
         "heat.heart_done_c",
-        float(np.interp(found.done, found.minutes, found.heart)),
+        float(np.interp(found.done, found.minutes, found.core)),
         "the slowest point at the likely time",
         source=SOLVER,
         of=["heat.done_min"],
     )
-    hot = when(found.minutes, found.heart, HOT_C)
+    hot = when(found.minutes, found.core, HOT_C)
     if hot is not None:
         says = f"the slowest point reaches {working.degrees(HOT_C)}: hot, not yet cooked"
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)

@@ -66,15 +66,15 @@ class _Wrapped:
 
     def curves(self, times: Array) -> tuple[Array, Array]:
         """The heart and the outside under the leaf, in °C: the product of the bodies."""
-        heart, outside = np.ones_like(times), np.ones_like(times)
+        core, outside = np.ones_like(times), np.ones_like(times)
         for i, body in enumerate(self.bodies()):
             modes = Modes(body)
             left = modes.remaining(times)
             middle = Modes.centre(left, body) if self.side is None else left.max(axis=1)
-            heart = heart * middle
+            core = core * middle
             outside = outside * (modes.surfaces(left)[1] if i == 0 else middle)
         gap = self.start_c - self.boil_c
-        return self.boil_c + gap * heart, self.boil_c + gap * outside
+        return self.boil_c + gap * core, self.boil_c + gap * outside
 
     @property
     def slow_s(self) -> float:
@@ -103,21 +103,21 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
 
     def done(one: _Wrapped, need: float) -> float:
         """Minutes on the cook's clock until the heart has had its time at heat."""
-        heart, _ = one.curves(times)
-        at = when(times, cook_value_min(times, heart), need)
+        core, _ = one.curves(times)
+        at = when(times, cook_value_min(times, core), need)
         return (float(times[-1]) if at is None else at) / 60.0 * factor
 
     fast = replace(likely, h=likely.h * 1.4, start_c=likely.start_c + _SPARE)
     slow = replace(likely, h=likely.h * 0.65, start_c=likely.start_c - _SPARE)
     window = (done(fast, needs * 0.8), done(likely, needs), done(slow, needs * 1.25))
-    heart, outside = likely.curves(times)
+    core, outside = likely.curves(times)
     minutes = times / 60.0 * factor
     _enter(working, likely, window, thick_mm, needs)
-    hot = when(minutes, heart, HOT_C)
+    hot = when(minutes, core, HOT_C)
     if hot is not None:
         says = f"the heart reaches {working.degrees(HOT_C)}"
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
-    at_done = float(np.interp(window[1], minutes, heart))
+    at_done = float(np.interp(window[1], minutes, core))
     book.add("heat.heart_done_c", at_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
     for key, other, says in (
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
@@ -130,7 +130,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     if parcel:
         _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
-    working.core = drawn_curve(minutes[shown], heart[shown], outside[shown])
+    working.core = drawn_curve(minutes[shown], core[shown], outside[shown])
     return WrappedDrawing.model_construct(
         kind="wrapped",
         form="parcel" if parcel else "packet",

@@ -1,13 +1,13 @@
 /** Rest and cut: the tray from above with its knife lines, and the cooling that says when. */
 
 import { useState } from "react";
-import { Link } from "react-router";
 import type { CutDrawing, FactKey, Facts } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
-import type { StationProps } from "../../sheet/SheetPage";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { FactRows } from "../../ui/FactRows";
+import { TextLink } from "../../ui/LinkButton";
 import { Schools } from "../../ui/Schools";
+import type { StationProps } from "../props";
 import { Cooling } from "./Cooling";
 import { CutChoice } from "./CutChoice";
 import { inches } from "./inches";
@@ -28,8 +28,8 @@ const KEEP: FactKey[] = [
   "keep.restore",
 ];
 
-export function Cut({ bench, way }: StationProps) {
-  const { sheet, worked, edit } = bench;
+export function Cut({ editing, way }: StationProps) {
+  const { sheet, worked, edit } = editing;
   const { facts, drawings, cooling } = worked;
   const tray = drawings.shape ? drawings.shape.kind === "tin" : way.form === "tin";
   return (
@@ -45,11 +45,11 @@ export function Cut({ bench, way }: StationProps) {
                 verb={drawings.heat?.kind === "boil" ? "eat" : "work it"}
               />
             )}
-        {tray && drawings.cut && <KnifePlaces bench={bench} cut={drawings.cut} />}
+        {tray && drawings.cut && <KnifePlaces editing={editing} cut={drawings.cut} />}
         {tray && <Keeps facts={facts} />}
       </section>
       <section aria-label="Resting and keeping">
-        {tray && <CutChoice bench={bench} />}
+        {tray && <CutChoice editing={editing} />}
         {tray && cooling && <Cooling cooling={cooling} facts={facts} />}
         <Schools
           way={way}
@@ -108,7 +108,7 @@ function Trays({ cut }: { cut: CutDrawing }) {
 }
 
 /** Where the knife meets the edge, in cm and inches, and the same as strips of paper. */
-function KnifePlaces({ bench, cut }: { bench: Bench; cut: CutDrawing }) {
+function KnifePlaces({ editing, cut }: { editing: Editing; cut: CutDrawing }) {
   const rulers = cut.trays.flatMap((tray) => tray.rulers.map((ruler) => ({ tray, ruler })));
   if (!rulers.length) return null;
   return (
@@ -128,9 +128,9 @@ function KnifePlaces({ bench, cut }: { bench: Bench; cut: CutDrawing }) {
           </div>
         ))}
       </dl>
-      <Link to={`/sheets/${bench.id}/strips`} className="mt-2 inline-block text-bean underline underline-offset-4">
+      <TextLink to={`/sheets/${editing.id}/strips`} className="mt-2 inline-block">
         Print them as strips to lay beside the tray
-      </Link>
+      </TextLink>
     </details>
   );
 }

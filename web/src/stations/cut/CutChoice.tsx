@@ -2,7 +2,7 @@
 
 import type { Cut } from "../../api/client";
 import { limit } from "../../api/limits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 
@@ -25,8 +25,8 @@ const SIDE_WORDS: Record<Cut["pattern"], string> = {
 /** Patterns that a round tray can be cut in with every piece of one area. Wedges and rings always are. */
 const EVEN: Cut["pattern"][] = ["squares", "oblongs", "strips"];
 
-export function CutChoice({ bench }: { bench: Bench }) {
-  const { sheet, worked, edit } = bench;
+export function CutChoice({ editing }: { editing: Editing }) {
+  const { sheet, worked, edit } = editing;
   const { cut } = sheet;
   const { facts } = worked;
   const set = (change: Partial<Cut>) => edit({ ...sheet, cut: { ...cut, ...change } });

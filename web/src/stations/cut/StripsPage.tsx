@@ -1,9 +1,10 @@
 /** The knife's places as strips of paper at full size: printed, cut out and laid beside the tray. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { api, ask } from "../../api/client";
 import { Frame, Waiting } from "../../ui/Frame";
+import { TextLink } from "../../ui/LinkButton";
 import { inches } from "./inches";
 
 const PAGE_MM = 180; // a strip longer than a sheet of paper takes is printed in lengths
@@ -47,9 +48,7 @@ export default function StripsPage() {
         <button type="button" className="pick" data-on="true" onClick={() => window.print()}>
           Print
         </button>
-        <Link to={`/sheets/${id}/cut`} className="text-bean underline underline-offset-4">
-          Back to the sheet
-        </Link>
+        <TextLink to={`/sheets/${id}/cut`}>Back to the sheet</TextLink>
         <span className="text-ink2">Print at 100 %, not “fit to page”; then lay a ruler on the check line.</span>
       </div>
       {/* At full size a strip is wider than a phone: there it is looked at by scrolling, and printed whole. */}

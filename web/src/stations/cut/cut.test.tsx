@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
 import type { Cut, Sheet } from "../../api/client";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, sheet, worked } from "../../testing";
 import { CutChoice } from "./CutChoice";
 
@@ -20,12 +20,12 @@ function show(cut: Partial<Cut> = {}, shape: "round" | "oblong" = "round") {
     small_mm: 15,
     trays: [{ name: "", count: 1, shape, length_mm: 180, width_mm: 180, cells: [], lines: [], rings: [], rulers: [] }],
   };
-  const bench = {
+  const editing = {
     sheet: { ...sheet(), cut: { ...CUT, ...cut } },
     worked: of,
     edit: (next: Sheet) => edits.push(next),
-  } as unknown as Bench;
-  render(<CutChoice bench={bench} />, { wrapper: Around });
+  } as unknown as Editing;
+  render(<CutChoice editing={editing} />, { wrapper: Around });
   return () => edits.at(-1)?.cut;
 }
 const pick = (name: string) => fireEvent.click(screen.getByRole("radio", { name }));

@@ -6,14 +6,14 @@ import type { FactKey, HeatDrawing, Sheet, Tin, Worked } from "../../api/client"
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { withSchool } from "../../sheet/edits";
-import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
 import { Row } from "../../ui/Row";
 import { Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { degrees, degreesUnit } from "../../ui/words";
-import { tinSize } from "../shape/TinShape";
+import type { StationProps } from "../props";
+import { tinSize } from "../shape/tins";
 import { BothSides } from "./BothSides";
 import { Checks } from "./Checks";
 import { Costs } from "./Costs";
@@ -49,8 +49,8 @@ const ROWS: FactKey[] = [
 const FINISH: FactKey[] = ["finish.side_min", "finish.each_min", "finish.frozen_min", "finish.loads", "finish.all_min"];
 const LEVELS: Level[] = ["low", "medium", "high"];
 
-export function Heat({ bench, way }: StationProps) {
-  const { sheet, worked, edit } = bench;
+export function Heat({ editing, way }: StationProps) {
+  const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const drawing = worked.drawings.heat;
   const [share, setShare] = useState(0);

@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Fact, HeatDrawing, Sheet, Sides, WayCard } from "../../api/client";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, KITCHEN, pass, serve, sheet, WAY, worked } from "../../testing";
 import { Heat } from "./Heat";
 
@@ -60,13 +60,13 @@ function show(drawing: keyof typeof DRAWINGS, facts: Fact[] = [], way: Partial<W
   const of = worked(...WINDOW, ...facts);
   of.drawings.heat = DRAWINGS[drawing] ?? null;
   of.core = { curve: CURVE, first: 25, done: 30, latest: 38 };
-  const bench = {
+  const editing = {
     sheet: { ...sheet(), heat: { level: "medium", oven_c: 175 }, ...more },
     worked: of,
     edit: (next: Sheet) => edits.push(next),
-  } as unknown as Bench;
+  } as unknown as Editing;
   const card = { ...WAY, batter_c: 45, questions: [], ...way } as WayCard;
-  render(<Heat bench={bench} way={card} kitchen={KITCHEN} />, { wrapper: Around });
+  render(<Heat editing={editing} way={card} kitchen={KITCHEN} />, { wrapper: Around });
   return () => edits.at(-1);
 }
 

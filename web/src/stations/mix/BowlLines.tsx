@@ -6,7 +6,7 @@ import type { KitchenSettings, LineWorked, PartRole, UnitId, WayCard } from "../
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
@@ -14,13 +14,13 @@ import { workedLine } from "./pairing";
 import { unitName, unitsFor } from "./units";
 
 interface Props {
-  bench: Bench;
+  editing: Editing;
   way: WayCard;
   kitchen: KitchenSettings;
 }
 
-export function BowlLines({ bench, way, kitchen }: Props) {
-  const { sheet, worked } = bench;
+export function BowlLines({ editing, way, kitchen }: Props) {
+  const { sheet, worked } = editing;
   const [held, setHeld] = useState(false);
   return (
     <table className="w-full border-collapse">
@@ -53,7 +53,7 @@ export function BowlLines({ bench, way, kitchen }: Props) {
             <tr>
               <th colSpan={5} scope="colgroup" className="pt-1 text-left font-normal">
                 <PartHead
-                  bench={bench}
+                  editing={editing}
                   part={part}
                   at={p}
                   worked={worked.parts.find((one) => one.role === part.role)}
@@ -65,10 +65,10 @@ export function BowlLines({ bench, way, kitchen }: Props) {
               <LineRow
                 // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name of its own but its place
                 key={`${line.ingredient}-${i}`}
-                bench={bench}
+                editing={editing}
                 part={p}
                 at={i}
-                shown={workedLine(worked.lines, bench.drawnFrom, sheet, p, i)}
+                shown={workedLine(worked.lines, editing.drawnFrom, sheet, p, i)}
                 kitchen={kitchen}
                 held={held}
               />
@@ -77,7 +77,7 @@ export function BowlLines({ bench, way, kitchen }: Props) {
         ))}
         <tr>
           <td colSpan={5} className="pt-1">
-            <AddPart bench={bench} />
+            <AddPart editing={editing} />
           </td>
         </tr>
       </tbody>
@@ -86,7 +86,7 @@ export function BowlLines({ bench, way, kitchen }: Props) {
 }
 
 interface RowProps {
-  bench: Bench;
+  editing: Editing;
   part: number;
   at: number;
   shown?: LineWorked;
@@ -94,9 +94,9 @@ interface RowProps {
   held: boolean;
 }
 
-function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
+function LineRow({ editing, part, at, shown, kitchen, held }: RowProps) {
   const larder = useQuery(larderQuery);
-  const { sheet, edit, adjust } = bench;
+  const { sheet, edit, adjust } = editing;
   const line = sheet.parts[part]?.lines[at];
   if (!line) return null;
   const item = larder.data?.find((one) => one.id === line.ingredient);
@@ -110,7 +110,7 @@ function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
   return (
     <tr className="hairline">
       <td className="py-0.5 pr-2 leading-tight">
-        {shown ? <LineSlip bench={bench} shown={shown} item={item} /> : name}
+        {shown ? <LineSlip editing={editing} shown={shown} item={item} /> : name}
         {shown && shown.carried.length > 0 && (
           <span className="block text-sm text-ink2">
             {shown.carried
@@ -173,9 +173,9 @@ function LineRow({ bench, part, at, shown, kitchen, held }: RowProps) {
 }
 
 /** Another part beside the base, with a formula to start from. */
-function AddPart({ bench }: { bench: Bench }) {
+function AddPart({ editing }: { editing: Editing }) {
   const families = useQuery(familiesQuery);
-  const taken = new Set(bench.sheet.parts.map((part) => part.role));
+  const taken = new Set(editing.sheet.parts.map((part) => part.role));
   const options = (families.data ?? []).flatMap((family) =>
     family.roles.filter((role) => !taken.has(role)).map((role) => ({ role, family })),
   );
@@ -183,9 +183,9 @@ function AddPart({ bench }: { bench: Bench }) {
     const [role, id] = chosen.split(" ") as [PartRole, string];
     const family = families.data?.find((one) => one.id === id);
     if (family)
-      bench.edit({
-        ...bench.sheet,
-        parts: [...bench.sheet.parts, newPart(role, family.name.toLowerCase(), family.id, family.lines)],
+      editing.edit({
+        ...editing.sheet,
+        parts: [...editing.sheet.parts, newPart(role, family.name.toLowerCase(), family.id, family.lines)],
       });
   };
   return (

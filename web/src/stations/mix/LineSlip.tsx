@@ -7,18 +7,19 @@ import type { IngredientCard, Line, LineWorked, PartRole } from "../../api/clien
 import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
+import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { Slip } from "../../ui/Slip";
 
 interface Props {
-  bench: Bench;
+  editing: Editing;
   shown: LineWorked;
   item?: IngredientCard;
 }
 
-export function LineSlip({ bench, shown, item }: Props) {
-  const { sheet, edit, adjust } = bench;
+export function LineSlip({ editing, shown, item }: Props) {
+  const { sheet, edit, adjust } = editing;
   const [open, setOpen] = useState(false);
   const line = sheet.parts[shown.part]?.lines[shown.line];
   if (!line) return <>{shown.name}</>;
@@ -179,9 +180,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
   if (!splits.length)
     return (
       <p className="mt-2">
-        <button
-          type="button"
-          className="text-bean underline underline-offset-4"
+        <LinkButton
           onClick={() =>
             put([
               { share: 1 / 3, at: "first", to: null },
@@ -190,7 +189,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
           }
         >
           Split it over steps or parts
-        </button>
+        </LinkButton>
       </p>
     );
   return (
@@ -240,9 +239,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
       ))}
       <div className="mt-1 flex gap-5">
         {splits.length < 6 && (
-          <button
-            type="button"
-            className="text-bean underline underline-offset-4"
+          <LinkButton
             onClick={() => {
               const last = splits.at(-1);
               if (last)
@@ -250,11 +247,9 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
             }}
           >
             one more share
-          </button>
+          </LinkButton>
         )}
-        <button type="button" className="text-bean underline underline-offset-4" onClick={() => put([])}>
-          do not split it
-        </button>
+        <LinkButton onClick={() => put([])}>do not split it</LinkButton>
       </div>
     </fieldset>
   );

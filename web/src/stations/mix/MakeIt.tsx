@@ -4,14 +4,14 @@ import { ToggleGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { PartRole, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { NumberField } from "../../ui/NumberField";
 
 type Fixed = "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "short";
 
-export function MakeIt({ bench, way }: { bench: Bench; way: WayCard }) {
-  const { sheet, adjust } = bench;
-  const { facts, drawings, lines, parts } = bench.worked;
+export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
+  const { sheet, adjust } = editing;
+  const { facts, drawings, lines, parts } = editing.worked;
   const [fixed, setFixed] = useState<Fixed | "">("");
   const [people, setPeople] = useState({ people: 24, each: 2 });
   const [short, setShort] = useState("0 0");

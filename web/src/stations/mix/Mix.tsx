@@ -4,13 +4,13 @@ import { useState } from "react";
 import type { FactKey, Facts, MixDrawing } from "../../api/client";
 import { type Limits, limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
-import type { StationProps } from "../../sheet/SheetPage";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
 import { degrees, degreesUnit, figure } from "../../ui/words";
+import type { StationProps } from "../props";
 import { BowlBar } from "./BowlBar";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
@@ -20,8 +20,8 @@ import { Soak } from "./Soak";
 
 type View = "map" | "flows" | "soak";
 
-export function Mix({ bench, way, kitchen }: StationProps) {
-  const { sheet, worked, adjust } = bench;
+export function Mix({ editing, way, kitchen }: StationProps) {
+  const { sheet, worked, adjust } = editing;
   const drawing = worked.drawings.mix;
   const { facts } = worked;
   const [view, setView] = useState<View>("map");
@@ -42,28 +42,28 @@ export function Mix({ bench, way, kitchen }: StationProps) {
             way={way}
             hydration={hydration}
             sugar={sugar}
-            dots={bench.dots}
+            dots={editing.dots}
             onMove={(water, sweet) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet })}
           />
         )}
         {view === "flows" && <Flows lines={worked.lines} parts={worked.parts} sheet={sheet} />}
-        {view === "soak" && worked.grain && <Soak bench={bench} grain={worked.grain} facts={facts} />}
+        {view === "soak" && worked.grain && <Soak editing={editing} grain={worked.grain} facts={facts} />}
         {view !== "soak" && <BowlBar drawing={drawing} facts={facts} />}
       </section>
       <section aria-label="In the bowl">
-        <BowlLines bench={bench} way={way} kitchen={kitchen} />
-        {bench.says.length > 0 && (
+        <BowlLines editing={editing} way={way} kitchen={kitchen} />
+        {editing.says.length > 0 && (
           <p role="status" className="mt-2 border-l-4 border-green pl-4">
-            {bench.says.join(" ")}
+            {editing.says.join(" ")}
           </p>
         )}
-        <Ratios bench={bench} facts={facts} />
-        <MakeIt bench={bench} way={way} />
+        <Ratios editing={editing} facts={facts} />
+        <MakeIt editing={editing} way={way} />
         <Schools
           way={way}
           station="mix"
           schools={sheet.schools}
-          onChoose={(choice, school) => bench.edit(withSchool(sheet, choice, school))}
+          onChoose={(choice, school) => editing.edit(withSchool(sheet, choice, school))}
         />
         <Outcome drawing={drawing} facts={facts} />
       </section>
@@ -72,8 +72,8 @@ export function Mix({ bench, way, kitchen }: StationProps) {
 }
 
 /** Each ratio to read, to press for its because, and to type; the others hold when one is changed. */
-function Ratios({ bench, facts }: { bench: Bench; facts: Facts }) {
-  const { adjust } = bench;
+function Ratios({ editing, facts }: { editing: Editing; facts: Facts }) {
+  const { adjust } = editing;
   const all: { key: FactKey; name: string; within: Limits; to: (value: number) => void }[] = [
     {
       key: "mix.hydration_pct",

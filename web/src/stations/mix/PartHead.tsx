@@ -15,9 +15,10 @@ import {
 import { limit, scaled } from "../../api/limits";
 import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
 import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
+import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { newId } from "../../ui/newId";
 import { PickRow, Row } from "../../ui/Row";
@@ -25,20 +26,20 @@ import { Slip } from "../../ui/Slip";
 import { Sorry } from "../../ui/Sorry";
 
 interface Props {
-  bench: Bench;
+  editing: Editing;
   part: Part;
   at: number;
   worked?: PartWorked;
   kitchen: KitchenSettings;
 }
 
-export function PartHead({ bench, part, at, worked, kitchen }: Props) {
+export function PartHead({ editing, part, at, worked, kitchen }: Props) {
   const larder = useQuery(larderQuery);
-  const { facts } = bench.worked;
+  const { facts } = editing.worked;
   const name = part.name || part.role;
   return (
     <span className="flex flex-wrap items-baseline justify-between gap-x-4">
-      {worked ? <PartSlip bench={bench} part={part} worked={worked} kitchen={kitchen} /> : <b>{name}</b>}
+      {worked ? <PartSlip editing={editing} part={part} worked={worked} kitchen={kitchen} /> : <b>{name}</b>}
       {worked && part.role !== "wrapper" && (part.role !== "base" || worked.reduced) && (
         <FactFigure
           facts={facts}
@@ -58,7 +59,7 @@ export function PartHead({ bench, part, at, worked, kitchen }: Props) {
         aria-label={`Add to the ${name}`}
         className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
         value=""
-        onChange={(event) => bench.edit(withNewLine(bench.sheet, at, event.target.value))}
+        onChange={(event) => editing.edit(withNewLine(editing.sheet, at, event.target.value))}
       >
         <option value="">add …</option>
         {larder.data?.map((item) => (
@@ -75,19 +76,19 @@ const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
   role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
 
 function PartSlip({
-  bench,
+  editing,
   part,
   worked,
   kitchen,
 }: {
-  bench: Bench;
+  editing: Editing;
   part: Part;
   worked: PartWorked;
   kitchen: KitchenSettings;
 }) {
   const families = useQuery(familiesQuery);
-  const { sheet, edit, adjust } = bench;
-  const { facts } = bench.worked;
+  const { sheet, edit, adjust } = editing;
+  const { facts } = editing.worked;
   const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
   const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
   const kind = families.data?.find((one) => one.id === (part.family || worked.family));
@@ -204,7 +205,7 @@ function PartSlip({
                 </button>
               ))}
             </Row>
-            <Shared bench={bench} part={part} />
+            <Shared editing={editing} part={part} />
           </>
         )}
         <div className="mt-3 flex justify-between">
@@ -223,13 +224,13 @@ function PartSlip({
 }
 
 /** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
-function Shared({ bench, part }: { bench: Bench; part: Part }) {
+function Shared({ editing, part }: { editing: Editing; part: Part }) {
   const client = useQueryClient();
   const sheets = useQuery(sheetsQuery(1, "", 50));
   const share = useMutation({
     mutationFn: ({ other, back, uid }: { other: number; back: boolean; uid: string }) => {
       const request = {
-        params: { path: { sheet_id: bench.id } },
+        params: { path: { sheet_id: editing.id } },
         body: { role: part.role, with_sheet: other, uid },
       };
       return ask(
@@ -237,12 +238,12 @@ function Shared({ bench, part }: { bench: Bench; part: Part }) {
       );
     },
     onSuccess: () => {
-      bench.look();
+      editing.look();
       client.invalidateQueries({ queryKey: ["sheets"] });
     },
   });
   if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
-  const others = sheets.data?.sheets.filter((one) => one.id !== bench.id) ?? [];
+  const others = sheets.data?.sheets.filter((one) => one.id !== editing.id) ?? [];
   return (
     <>
       {part.made_for.map((one) => {
@@ -250,13 +251,9 @@ function Shared({ bench, part }: { bench: Bench; part: Part }) {
         return (
           <Row key={one.sheet} label={`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
             {other && (
-              <button
-                type="button"
-                className="text-bean underline underline-offset-4"
-                onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}
-              >
+              <LinkButton onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}>
                 each makes its own again
-              </button>
+              </LinkButton>
             )}
           </Row>
         );
@@ -266,7 +263,7 @@ function Shared({ bench, part }: { bench: Bench; part: Part }) {
           aria-label="Make it for another sheet too"
           className="write max-w-56"
           value=""
-          disabled={bench.saving !== "saved" || share.isPending}
+          disabled={editing.saving !== "saved" || share.isPending}
           onChange={(event) => share.mutate({ other: Number(event.target.value), back: false, uid: newId() })}
         >
           <option value="">…</option>

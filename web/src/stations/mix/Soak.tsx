@@ -6,7 +6,7 @@ import type { KeyboardEvent } from "react";
 import type { FactKey, Facts, GrainWorked } from "../../api/client";
 import { LIMITS } from "../../api/generated";
 import { limit } from "../../api/limits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
@@ -20,8 +20,8 @@ const W = 680;
 const H = 300;
 const PAD = { left: 56, right: 30, top: 30, bottom: 54 };
 
-export function Soak({ bench, grain, facts }: { bench: Bench; grain: GrainWorked; facts: Facts }) {
-  const { sheet, edit } = bench;
+export function Soak({ editing, grain, facts }: { editing: Editing; grain: GrainWorked; facts: Facts }) {
+  const { sheet, edit } = editing;
   const soak = (change: Partial<typeof sheet.grain>) => edit({ ...sheet, grain: { ...sheet.grain, ...change } });
   const last = grain.minutes.at(-1) ?? 60;
   const x = scaleLinear()

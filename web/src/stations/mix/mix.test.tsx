@@ -14,7 +14,7 @@ import type {
   Worked,
 } from "../../api/client";
 import { newLine, newPart, withoutPart } from "../../sheet/edits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, facts, KITCHEN, pageOf, pass, serve, sheet, WAY, worked } from "../../testing";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
@@ -93,7 +93,7 @@ const weighed = [
 
 function benchOf(of: Sheet = two, found = worked()) {
   const edits: Sheet[] = [];
-  const bench = {
+  const editing = {
     id: 7,
     sheet: of,
     drawnFrom: of,
@@ -103,8 +103,8 @@ function benchOf(of: Sheet = two, found = worked()) {
     edit: (next: Sheet) => edits.push(next),
     adjust: vi.fn(),
     look: vi.fn(),
-  } as unknown as Bench;
-  return { bench, edits };
+  } as unknown as Editing;
+  return { editing, edits };
 }
 
 const LARDER = [
@@ -158,7 +158,7 @@ async function lines(made = benchOf()) {
     };
     return { body: body[one.path] ?? {} };
   });
-  render(<BowlLines bench={made.bench} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
+  render(<BowlLines editing={made.editing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
   await pass(30);
   return made;
 }
@@ -171,11 +171,11 @@ const press = async (name: string | RegExp) => {
 
 describe("the lines", () => {
   it("with the ratios held, an amount is what there is of it", async () => {
-    const { bench, edits } = await lines();
+    const { editing, edits } = await lines();
     fireEvent.click(screen.getByLabelText("hold the ratios"));
     type("White sugar, amount", "310");
     expect(edits).toEqual([]);
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, grams: 310 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, grams: 310 });
   });
 
   it("tell the weight at which a part is done, pan and all", async () => {
@@ -184,13 +184,13 @@ describe("the lines", () => {
   });
 
   it("exchange one ingredient for another", async () => {
-    const { bench } = await lines();
+    const { editing } = await lines();
     await press(/^White sugar: exchange/);
     await pass(30);
     type("Exchange it for", "mild-honey");
     expect(screen.getByText(/Browns sooner/)).toBeTruthy();
     await press("Exchange");
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "exchange", part: 0, line: 1, ingredient: "mild-honey" });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "exchange", part: 0, line: 1, ingredient: "mild-honey" });
   });
 
   it("split a line so that its shares always add up", async () => {
@@ -270,7 +270,7 @@ describe("a part", () => {
       return { body: body[one.path] ?? {} };
     });
     const kitchen = { ...KITCHEN, pans: [{ name: "deep", empty_g: 1460, across_mm: 220 }] } as KitchenSettings;
-    render(<BowlLines bench={made.bench} way={WAY} kitchen={kitchen} />, { wrapper: Around });
+    render(<BowlLines editing={made.editing} way={WAY} kitchen={kitchen} />, { wrapper: Around });
     await pass(30);
     await press(/^syrup: what kind/);
     return { ...made, asked };
@@ -291,15 +291,15 @@ describe("a part", () => {
   });
 
   it("is made half as much again, and taken out", async () => {
-    const { bench, edits } = await slip();
+    const { editing, edits } = await slip();
     await press("× 1.5");
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "part", role: "syrup", factor: 1.5 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "part", role: "syrup", factor: 1.5 });
     await press("Take the part out");
     expect(edits[0]?.parts.map((part) => part.role)).toEqual(["base"]);
   });
 
   it("is made for another sheet too, and both are read anew", async () => {
-    const { asked, bench } = await slip();
+    const { asked, editing } = await slip();
     expect(screen.queryByRole("option", { name: "A cake" })).toBeNull();
     type("Make it for another sheet too", "8");
     await pass(30);
@@ -308,7 +308,7 @@ describe("a part", () => {
       with_sheet: 8,
       uid: expect.any(String),
     });
-    expect(bench.look).toHaveBeenCalled();
+    expect(editing.look).toHaveBeenCalled();
   });
 });
 
@@ -335,9 +335,9 @@ describe("what is fixed", () => {
     fact("shape.base_g", 18, "g"),
   );
   const show = (form: "tin" | "ball") => {
-    const { bench } = benchOf(two, found);
-    render(<MakeIt bench={bench} way={{ ...WAY, form }} />, { wrapper: Around });
-    return bench;
+    const { editing } = benchOf(two, found);
+    render(<MakeIt editing={editing} way={{ ...WAY, form }} />, { wrapper: Around });
+    return editing;
   };
   const choose = (name: string) => fireEvent.click(screen.getByRole("radio", { name }));
 
@@ -348,35 +348,35 @@ describe("what is fixed", () => {
     ["so many pieces", "of", "25", { by: "pieces", count: 24, piece_g: 25 }],
     ["short of …", "only", "210", { by: "line", part: 0, line: 0, grams: 210 }],
   ])("%s", (name, label, value, to) => {
-    const bench = show("tin");
+    const editing = show("tin");
     choose(name);
     type(label, value);
-    expect(bench.adjust).toHaveBeenCalledWith(to);
+    expect(editing.adjust).toHaveBeenCalledWith(to);
   });
 
   it("so many people, so many each", () => {
-    const bench = show("ball");
+    const editing = show("ball");
     choose("so many people");
     type("For", "30");
-    expect(bench.adjust).toHaveBeenLastCalledWith({ by: "people", people: 30, each: 2 });
+    expect(editing.adjust).toHaveBeenLastCalledWith({ by: "people", people: 30, each: 2 });
     expect(screen.queryByRole("radio", { name: "fill the tin" })).toBeNull();
   });
 
   it("short of a part that is made", () => {
-    const bench = show("ball");
+    const editing = show("ball");
     choose("short of …");
     type("Short of", "syrup");
     expect((screen.getByLabelText("only") as HTMLInputElement).value).toBe("434");
     type("only", "310");
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "have", role: "syrup", grams: 310 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "have", role: "syrup", grams: 310 });
   });
 
   it("short of another line", () => {
-    const bench = show("ball");
+    const editing = show("ball");
     choose("short of …");
     type("Short of", "1 0");
     type("only", "200");
-    expect(bench.adjust).toHaveBeenCalledWith({ by: "line", part: 1, line: 0, grams: 200 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "line", part: 1, line: 0, grams: 200 });
   });
 });
 
@@ -424,7 +424,7 @@ describe("the soak", () => {
   const show = () => {
     const made = benchOf();
     const found = facts(fact("grain.dry_g", 240), fact("grain.soaked_g", 300), fact("grain.cook_water_g", 280));
-    render(<Soak bench={made.bench} grain={grain} facts={found} />, { wrapper: Around });
+    render(<Soak editing={made.editing} grain={grain} facts={found} />, { wrapper: Around });
     return made;
   };
 
@@ -488,7 +488,7 @@ describe("the station", () => {
   const corners = [100, 135, 170].map((x, i) => ({ hydration_pct: x, sugar_pct: 60 + 25 * (i % 2) }));
   const way = { ...WAY, zone: corners, zone_words: [] } as typeof WAY;
 
-  function show(more: Partial<Worked> = {}, bench: Partial<Bench> = {}) {
+  function show(more: Partial<Worked> = {}, editing: Partial<Editing> = {}) {
     const made = benchOf(
       two,
       worked(
@@ -505,10 +505,10 @@ describe("the station", () => {
     );
     serve(() => ({ body: [] }));
     const drawn = { ...drawing, outcome: "on the soft side", bite: "chewy" };
-    const of = { ...made.bench, ...bench, dots: [], worked: { ...made.bench.worked, ...more } } as Bench;
+    const of = { ...made.editing, ...editing, dots: [], worked: { ...made.editing.worked, ...more } } as Editing;
     of.worked.drawings = { ...of.worked.drawings, mix: drawn };
-    render(<Mix bench={of} way={way} kitchen={KITCHEN} />, { wrapper: Around });
-    return made.bench;
+    render(<Mix editing={of} way={way} kitchen={KITCHEN} />, { wrapper: Around });
+    return made.editing;
   }
 
   it.each([
@@ -517,9 +517,9 @@ describe("the station", () => {
     ["fat, per cent", "8", { by: "ratio", fat_pct: 8 }],
     ["filling in the whole, per cent", "40", { by: "filling_share", share_pct: 40 }],
   ])("one ratio is typed and the others hold: %s", (label, value, to) => {
-    const bench = show();
+    const editing = show();
     type(label, value);
-    expect(bench.adjust).toHaveBeenCalledWith(to);
+    expect(editing.adjust).toHaveBeenCalledWith(to);
   });
 
   it("says how it will come out, and for how long it keeps", () => {

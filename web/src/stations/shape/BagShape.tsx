@@ -3,15 +3,15 @@
 import type { TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
-import type { StationProps } from "../../sheet/SheetPage";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
 import { NumberRow } from "../../ui/Row";
 import { Schools } from "../../ui/Schools";
+import type { StationProps } from "../props";
 
-export function BagShape({ bench, way, drawing }: StationProps & { drawing: TinDrawing }) {
-  const { sheet, worked, edit, adjust } = bench;
+export function BagShape({ editing, way, drawing }: StationProps & { drawing: TinDrawing }) {
+  const { sheet, worked, edit, adjust } = editing;
   const { bag } = sheet;
   const { facts } = worked;
   return (

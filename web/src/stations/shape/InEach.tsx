@@ -3,13 +3,15 @@
 import { useRef } from "react";
 import type { BallDrawing, FactKey, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
+import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
+import { Row } from "../../ui/Row";
 import { capital } from "../../ui/words";
 import { holding, type Measure, released } from "./piece";
 
-interface Row {
+interface Measured {
   name: Measure;
   fact: FactKey;
   label: (way: WayCard, outside: boolean) => string;
@@ -19,7 +21,7 @@ interface Row {
   plain?: boolean;
 }
 
-const ROWS: Row[] = [
+const ROWS: Measured[] = [
   { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? "dough"), unit: "g", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
   { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? "filling"), unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
   { name: "piece_g", fact: "shape.piece_g", label: () => "Whole piece", unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
@@ -28,8 +30,8 @@ const ROWS: Row[] = [
   { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, step: 1 }, // biome-ignore format: a table
 ];
 
-export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; drawing: BallDrawing | null }) {
-  const { sheet, worked, edit } = bench;
+export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCard; drawing: BallDrawing | null }) {
+  const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const { pieces } = sheet;
   const recent = useRef<Measure[]>([]);
@@ -53,20 +55,23 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
           const hearted = row.name === "filling_g" && facts["shape.heart_g"];
           const label = `${row.label(way, drawing?.outside ?? false)}${hearted ? ", heart in" : ""}`;
           return (
-            <div key={row.name} className="hairline flex items-baseline justify-between gap-2 py-0.5">
-              <FactFigure facts={facts} name={row.fact}>
-                {label}
-              </FactFigure>
+            <Row
+              key={row.name}
+              label={
+                <FactFigure facts={facts} name={row.fact}>
+                  {label}
+                </FactFigure>
+              }
+            >
               <span className="whitespace-nowrap">
-                <button
-                  type="button"
-                  className="mr-1 min-h-8 text-sm text-bean underline underline-offset-4 disabled:no-underline"
+                <LinkButton
+                  className="mr-1 min-h-8 text-sm disabled:no-underline"
                   hidden={said == null}
                   aria-label={`held: let go of ${label.toLowerCase()}`}
                   onClick={() => edit({ ...sheet, pieces: released(pieces, row.name) })}
                 >
                   held
-                </button>
+                </LinkButton>
                 <NumberField
                   label={label}
                   hideLabel
@@ -79,11 +84,10 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
                   onChange={(typed) => say(row.name, typed)}
                 />
               </span>
-            </div>
+            </Row>
           );
         })}
-        <div className="hairline flex items-baseline justify-between gap-2 py-0.5">
-          <span>Pieces wanted</span>
+        <Row label="Pieces wanted">
           <NumberField
             label="Pieces wanted"
             hideLabel
@@ -94,7 +98,7 @@ export function InEach({ bench, way, drawing }: { bench: Bench; way: WayCard; dr
             onClear={() => edit({ ...sheet, pieces: { ...pieces, count: null } })}
             onChange={(count) => edit({ ...sheet, pieces: { ...pieces, count: Math.round(count) } })}
           />
-        </div>
+        </Row>
       </div>
       <p className="mt-1 text-sm text-ink2">
         {filled ? "Two that are held give the rest. " : ""}

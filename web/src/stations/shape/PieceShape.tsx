@@ -1,16 +1,17 @@
-/** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out bench. */
+/** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out editing. */
 
 import { useState } from "react";
 import type { BallDrawing, FactKey } from "../../api/client";
 import { limit } from "../../api/limits";
 import { WeighOut } from "../../bench/WeighOut";
 import { withPart, withSchool } from "../../sheet/edits";
-import type { StationProps } from "../../sheet/SheetPage";
 import { FactFigure } from "../../ui/FactFigure";
+import { FigureRow } from "../../ui/FactRows";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
 import { capital, figure } from "../../ui/words";
+import type { StationProps } from "../props";
 import { InEach } from "./InEach";
 import { PieceSection } from "./PieceSection";
 import { type Across, enough, weighed } from "./piece";
@@ -19,8 +20,8 @@ import { RunsOut } from "./RunsOut";
 
 type View = "piece" | "rolled" | "weigh";
 
-export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"> & { drawing: BallDrawing | null }) {
-  const { sheet, worked, edit } = bench;
+export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitchen"> & { drawing: BallDrawing | null }) {
+  const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const [chosen, setView] = useState<View>("piece");
   const [hand, setHand] = useState<Across | null>(null);
@@ -56,7 +57,7 @@ export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"
   return (
     <div className="mt-3">
       <Picks label="What is shown" value={view} options={views} onPick={setView} className="mb-1" />
-      {view === "weigh" && <WeighOut bench={bench} way={way} />}
+      {view === "weigh" && <WeighOut editing={editing} way={way} />}
       {view !== "weigh" && (
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
           <section aria-label={view === "piece" ? "The piece in cross-section" : "The sheet of dough"}>
@@ -66,22 +67,22 @@ export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"
             {drawing?.rolled && view === "rolled" && <RolledDrawn rolled={drawing.rolled} facts={facts} />}
           </section>
           <div>
-            {view === "rolled" && drawing && <RolledRows bench={bench} drawing={drawing} />}
+            {view === "rolled" && drawing && <RolledRows editing={editing} drawing={drawing} />}
             {view === "piece" && (
               <>
                 {drawing && (
                   <RunsOut
-                    bench={bench}
+                    editing={editing}
                     drawing={drawing}
                     facts={facts}
                     live={hand ? enough(drawing, weighed(drawing, hand)) : null}
                     onTake={take}
                   />
                 )}
-                <InEach bench={bench} way={way} drawing={drawing} />
-                <Heart bench={bench} />
-                <PartsOnIt bench={bench} />
-                <Frozen bench={bench} />
+                <InEach editing={editing} way={way} drawing={drawing} />
+                <Heart editing={editing} />
+                <PartsOnIt editing={editing} />
+                <Frozen editing={editing} />
               </>
             )}
             <Schools
@@ -98,8 +99,8 @@ export function PieceShape({ bench, way, drawing }: Omit<StationProps, "kitchen"
 }
 
 /** The whole fruit or nut in the middle: how heavy one is, and how large. */
-function Heart({ bench }: { bench: StationProps["bench"] }) {
-  const { sheet, worked, edit } = bench;
+function Heart({ editing }: { editing: StationProps["editing"] }) {
+  const { sheet, worked, edit } = editing;
   const part = sheet.parts.find((one) => one.role === "heart");
   if (!part) return null;
   const { facts } = worked;
@@ -135,9 +136,9 @@ function Heart({ bench }: { bench: StationProps["bench"] }) {
 }
 
 /** What else goes on or round each piece, and the leaves to soak. */
-function PartsOnIt({ bench }: { bench: StationProps["bench"] }) {
-  const { facts } = bench.worked;
-  const rows = bench.sheet.parts
+function PartsOnIt({ editing }: { editing: StationProps["editing"] }) {
+  const { facts } = editing.worked;
+  const rows = editing.sheet.parts
     .flatMap(({ name, role }): { name: string; key: FactKey; unit: string }[] =>
       role === "base"
         ? []
@@ -149,20 +150,17 @@ function PartsOnIt({ bench }: { bench: StationProps["bench"] }) {
   return (
     <ul className="mt-3">
       {rows.map(({ name, key, unit }) => (
-        <li key={key} className="hairline flex items-baseline justify-between gap-3 py-1">
-          <span>{name}</span>
-          <FactFigure facts={facts} name={key} className="font-bold">
-            {facts[key] && figure(facts[key])}
-            {unit}
-          </FactFigure>
-        </li>
+        <FigureRow key={key} label={name} facts={facts} name={key}>
+          {facts[key] && figure(facts[key])}
+          {unit}
+        </FigureRow>
       ))}
     </ul>
   );
 }
 
-function Frozen({ bench }: { bench: StationProps["bench"] }) {
-  const { facts } = bench.worked;
+function Frozen({ editing }: { editing: StationProps["editing"] }) {
+  const { facts } = editing.worked;
   if (!facts["rest.freeze_filling_min"]) return null;
   const told = (name: FactKey, unit: string) => (
     <FactFigure facts={facts} name={name} className="font-bold">

@@ -2,7 +2,7 @@
 
 import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Dimension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
@@ -105,8 +105,8 @@ function OneSheet({ rolling, rolled, scale }: OneSheetProps) {
   );
 }
 
-export function RolledRows({ bench, drawing }: { bench: Bench; drawing: BallDrawing }) {
-  const { sheet, worked, edit } = bench;
+export function RolledRows({ editing, drawing }: { editing: Editing; drawing: BallDrawing }) {
+  const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const { rolled } = sheet;
   const set = (change: Partial<Sheet["rolled"]>) => edit({ ...sheet, rolled: { ...rolled, ...change } });

@@ -1,7 +1,7 @@
 /** What runs out first: each part as a bar of the pieces it is enough for, and three ways to come out even. */
 
 import type { BallDrawing, FactKey, Facts, PartRole } from "../../api/client";
-import type { Bench } from "../../sheet/useSheet";
+import type { Editing } from "../../sheet/useSheet";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
@@ -9,7 +9,7 @@ import { fill } from "../../ui/materials";
 type Remedy = BallDrawing["remedies"][number];
 
 interface Props {
-  bench: Bench;
+  editing: Editing;
   drawing: BallDrawing;
   facts: Facts;
   /** How many dough and filling are enough for under the hand, while it drags. */
@@ -25,7 +25,7 @@ interface Bar {
   material: string;
 }
 
-export function RunsOut({ bench, drawing, facts, live, onTake }: Props) {
+export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const dough = live?.dough ?? value("shape.base_enough_for");
   const filling = live ? live.filling : facts["shape.filling_enough_for"] ? value("shape.filling_enough_for") : null;
@@ -44,7 +44,7 @@ export function RunsOut({ bench, drawing, facts, live, onTake }: Props) {
       count: filling,
       material: "filling",
     });
-  for (const part of bench.sheet.parts) {
+  for (const part of editing.sheet.parts) {
     if (part.role === "base") continue;
     const have = value(facts[`part.${part.role}.have_g`] ? `part.${part.role}.have_g` : `part.${part.role}.made_g`);
     const name = part.name || part.role;

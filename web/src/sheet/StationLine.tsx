@@ -85,7 +85,7 @@ interface Props {
   zone: string;
 }
 
-export function TheLine({ id, at, worked, moved, plan, zone }: Props) {
+export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   const begins = useRef<{ settled: string; now: string }>({ settled: "", now: "" });
   const begin = plan ? timeOfDay(plan.begin, zone) : "";
   if (moved.length === 0) begins.current.settled = begin;

@@ -14,7 +14,7 @@ interface Props {
   waiting: boolean;
 }
 
-export function SimulatedTray({ aim, state, waiting }: Props) {
+export function SimulatedScale({ aim, state, waiting }: Props) {
   const [grams, setGrams] = useState(25);
   const [wrong, setWrong] = useState("");
   const load = (what: Do, amount: number | null = null) =>

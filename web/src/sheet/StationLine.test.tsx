@@ -5,7 +5,7 @@ import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
 import type { FactKey, Moved, Plan, Worked } from "../api/client";
 import { Around, fact, worked } from "../testing";
-import { TheLine } from "./Line";
+import { StationLine } from "./StationLine";
 
 afterEach(cleanup);
 
@@ -32,7 +32,7 @@ const moved = (key: FactKey, old: string, now: string): Moved => ({
 });
 
 function Shown({ of = CAKE, changes = [], when = null }: { of?: Worked; changes?: Moved[]; when?: Plan | null }) {
-  return <TheLine id={7} at="mix" worked={of} moved={changes} plan={when} zone="UTC" />;
+  return <StationLine id={7} at="mix" worked={of} moved={changes} plan={when} zone="UTC" />;
 }
 const stop = (name: RegExp) => screen.getByRole("link", { name }).textContent;
 const show = (props: Parameters<typeof Shown>[0] = {}) => render(<Shown {...props} />, { wrapper: Around });

@@ -1,0 +1,63 @@
+/** The password for every other browser in the house. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask } from "../api/client";
+import { sessionQuery } from "../api/queries";
+import { LinkButton } from "../ui/LinkButton";
+import { Sorry } from "../ui/Sorry";
+
+/** The password that every other browser is asked for; this one came in with it, or with a key. */
+export function Password() {
+  const session = useQuery(sessionQuery);
+  const client = useQueryClient();
+  const [typed, setTyped] = useState("");
+  const save = useMutation({
+    mutationFn: () => ask(api.PUT("/api/session/password", { body: { password: typed } })),
+    onSuccess: (answer) => {
+      client.setQueryData(["session"], answer);
+      setTyped("");
+    },
+  });
+  const leave = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/session")),
+    onSuccess: () => location.assign("/"),
+  });
+  const error = save.error ?? leave.error;
+  return (
+    <form
+      className="mt-7"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <h2 className="text-xl">Other devices</h2>
+      <p className="mt-1 text-ink2">
+        Any other browser comes in as “{session.data?.name}” with a password
+        {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.
+      </p>
+      <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
+      <input
+        aria-label="New password"
+        type="password"
+        autoComplete="new-password"
+        className="write mt-2 w-56"
+        minLength={10}
+        maxLength={200}
+        required
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <button type="submit" className="pick ml-3" disabled={save.isPending}>
+        Set password
+      </button>
+      <Sorry error={error} />
+      <p className="mt-3">
+        <LinkButton disabled={leave.isPending} onClick={() => leave.mutate()}>
+          Sign this browser out
+        </LinkButton>
+      </p>
+    </form>
+  );
+}

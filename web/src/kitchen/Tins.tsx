@@ -1,0 +1,149 @@
+/** The tins: each from the side, and another one. */
+
+import { useState } from "react";
+import type { Tin } from "../api/client";
+import { limit } from "../api/limits";
+import { tinSize } from "../stations/shape/tins";
+import { LinkButton } from "../ui/LinkButton";
+import { NumberField } from "../ui/NumberField";
+
+function TinSide({ tin }: { tin: Tin }) {
+  const wide = (tin.shape === "round" ? tin.diameter_mm : tin.length_mm) * 0.36;
+  const high = tin.height_mm * 0.36;
+  return (
+    <svg width="110" height="44" aria-hidden="true">
+      <path
+        d={`M4 ${40 - high}V40H${4 + Math.min(100, wide)}V${40 - high}`}
+        fill="none"
+        stroke="var(--color-ink)"
+        strokeWidth={tin.material === "metal" ? 2 : 4}
+      />
+    </svg>
+  );
+}
+
+function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
+  const blank: Tin = {
+    name: "",
+    shape: "round",
+    diameter_mm: 200,
+    length_mm: 200,
+    width_mm: 200,
+    height_mm: 60,
+    material: "metal",
+  };
+  const [tin, setTin] = useState(blank);
+  return (
+    <form
+      className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onAdd(tin);
+        setTin(blank);
+      }}
+    >
+      <input
+        aria-label="Name of the new tin"
+        className="write w-36"
+        placeholder="another tin"
+        maxLength={60}
+        value={tin.name}
+        onChange={(event) => setTin({ ...tin, name: event.target.value })}
+      />
+      <select
+        aria-label="Shape of the new tin"
+        className="write"
+        value={tin.shape}
+        onChange={(event) => setTin({ ...tin, shape: event.target.value as Tin["shape"] })}
+      >
+        <option>round</option>
+        <option>oblong</option>
+      </select>
+      {tin.shape === "round" ? (
+        <NumberField
+          label="Across"
+          value={tin.diameter_mm}
+          unit="mm"
+          decimals={0}
+          within={limit("Tin.diameter_mm")}
+          width="4rem"
+          onChange={(diameter_mm) => setTin({ ...tin, diameter_mm })}
+        />
+      ) : (
+        <>
+          <NumberField
+            label="Length"
+            value={tin.length_mm}
+            unit="mm"
+            decimals={0}
+            within={limit("Tin.length_mm")}
+            width="4rem"
+            onChange={(length_mm) => setTin({ ...tin, length_mm })}
+          />
+          <NumberField
+            label="Width"
+            value={tin.width_mm}
+            unit="mm"
+            decimals={0}
+            within={limit("Tin.width_mm")}
+            width="4rem"
+            onChange={(width_mm) => setTin({ ...tin, width_mm })}
+          />
+        </>
+      )}
+      <NumberField
+        label="High"
+        value={tin.height_mm}
+        unit="mm"
+        decimals={0}
+        within={limit("Tin.height_mm")}
+        width="4rem"
+        onChange={(height_mm) => setTin({ ...tin, height_mm })}
+      />
+      <select
+        aria-label="New tin is made of"
+        className="write"
+        value={tin.material}
+        onChange={(event) => setTin({ ...tin, material: event.target.value as Tin["material"] })}
+      >
+        <option>metal</option>
+        <option>glass</option>
+        <option>ceramic</option>
+      </select>
+      <button type="submit" className="pick">
+        Add it
+      </button>
+    </form>
+  );
+}
+
+const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((one, i) => (i === at ? tin : one));
+
+export function Tins({ tins, onChange }: { tins: Tin[]; onChange: (tins: Tin[]) => void }) {
+  return (
+    <>
+      <ul>
+        {tins.map((tin, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike
+          <li key={i} className="hairline flex flex-wrap items-center gap-x-4 py-2">
+            <TinSide tin={tin} />
+            <span className="flex-1">
+              <input
+                aria-label={`Name of tin ${i + 1}`}
+                className="write w-36"
+                maxLength={60}
+                value={tin.name}
+                onChange={(event) => onChange(replaced(tins, i, { ...tin, name: event.target.value }))}
+              />
+              <span className="block text-ink2">
+                {tinSize(tin)}, {tin.height_mm / 10} cm high, {tin.material}
+              </span>
+            </span>
+            <LinkButton onClick={() => onChange(tins.filter((_, j) => j !== i))}>Take away</LinkButton>
+          </li>
+        ))}
+      </ul>
+      <AddTin onAdd={(tin) => onChange([...tins, tin])} />
+    </>
+  );
+}

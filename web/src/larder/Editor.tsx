@@ -1,0 +1,196 @@
+/** An ingredient of the cook's own, or the cook's own figures for one of the larder. */
+
+import { useState } from "react";
+import type { IngredientCard, KitchenSettings } from "../api/client";
+import { limit } from "../api/limits";
+import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { NumberField } from "../ui/NumberField";
+import { PickRow, Row } from "../ui/Row";
+import { Sorry } from "../ui/Sorry";
+import { COMPONENTS, CompositionBar } from "./CompositionBar";
+
+export const GROUPS: [IngredientCard["group"], string][] = [
+  ["flour", "flour"],
+  ["grain", "whole grain"],
+  ["legume", "dry beans"],
+  ["liquid", "liquids"],
+  ["sugar", "sugars, honeys, syrups"],
+  ["fat", "fats and oils"],
+  ["egg", "eggs"],
+  ["nut", "nuts and seeds"],
+  ["fruit", "fruit"],
+  ["paste", "pastes and purées"],
+  ["flavour", "flavours"],
+  ["herb", "green herbs"],
+  ["savoury", "savoury"],
+  ["salt", "salt"],
+  ["dust", "starches and dusts"],
+  ["leaf", "leaves, paper, string"],
+];
+
+export type Own = KitchenSettings["ingredients"][number];
+
+export const own = ({ own: _own, figures: _figures, ...item }: IngredientCard): Own => ({ ...item, source: "cook" });
+
+interface EditorProps {
+  start: Own;
+  card?: IngredientCard;
+  kitchen: KitchenSettings;
+  onDone: (open: string | null) => void;
+}
+
+export function Editor({ start, card, kitchen, onDone }: EditorProps) {
+  const { save, pending, error } = useKitchenSave();
+  const [item, setItem] = useState(start);
+  const sum = COMPONENTS.reduce((total, name) => total + (item.per_100_g[name] ?? 0), 0);
+  const changed = JSON.stringify(item) !== JSON.stringify(start);
+  const mine = kitchen.ingredients.some((one) => one.id === item.id);
+  const others = kitchen.ingredients.filter((one) => one.id !== item.id);
+  const keep = () => {
+    const id = item.id || ownId(item.name);
+    save(kitchen, { ...kitchen, ingredients: [...others, { ...item, id }] }, () => onDone(id));
+  };
+  const [pack] = Object.entries(item.packs);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      {card ? (
+        <h2 className="text-2xl">{item.name}</h2>
+      ) : (
+        <input
+          aria-label="Name of the ingredient"
+          className="write w-full font-title text-2xl"
+          placeholder="its name"
+          required
+          maxLength={60}
+          value={item.name}
+          onChange={(event) => setItem({ ...item, name: event.target.value })}
+        />
+      )}
+      {card && card.aliases.length > 0 && <p className="text-ink2">also: {card.aliases.join(", ")}</p>}
+      {item.look_alike && <p className="text-look">{item.look_alike}</p>}
+      {item.caution && <p className="font-bold text-look">{item.caution}</p>}
+      <div className="mt-3">
+        <CompositionBar item={item} wide={512} tall={36} />
+      </div>
+      <p className="mt-1 text-sm text-ink2">In 100 g. Figures: {card ? card.figures : "yours"}.</p>
+      <div className="mt-1 grid grid-cols-2 gap-x-8">
+        {COMPONENTS.map((name) => (
+          <Row key={name} label={name}>
+            <NumberField
+              label={`${name} in 100 g`}
+              hideLabel
+              value={item.per_100_g[name] ?? 0}
+              unit="g"
+              decimals={1}
+              within={limit(`Composition.${name}`)}
+              width="3.4rem"
+              onChange={(value) => setItem({ ...item, per_100_g: { ...item.per_100_g, [name]: value } })}
+            />
+          </Row>
+        ))}
+      </div>
+      <p className={`mt-1 ${Math.abs(sum - 100) > 1 ? "font-bold text-bean" : "text-green"}`} role="status">
+        Together {sum.toFixed(1)} g{Math.abs(sum - 100) > 1 ? ": it should be 100" : ""}
+      </p>
+      {!card && (
+        <PickRow
+          label="Stands with"
+          value={item.group}
+          options={GROUPS}
+          onChange={(group) => setItem({ ...item, group })}
+        />
+      )}
+      {Object.entries(item.density).map(([state, density]) => (
+        <Row key={state} label={`Weight of a millilitre, ${state}`}>
+          <NumberField
+            label={`Weight of a millilitre, ${state}`}
+            hideLabel
+            value={density}
+            unit="g"
+            decimals={2}
+            within={limit("Ingredient.density")}
+            width="3.6rem"
+            onChange={(value) => setItem({ ...item, density: { ...item.density, [state]: value } })}
+          />
+        </Row>
+      ))}
+      <Row label="Weight of one piece">
+        <NumberField
+          label="Weight of one piece"
+          hideLabel
+          value={item.g_per_piece ?? null}
+          unit="g"
+          within={limit("Ingredient.g_per_piece")}
+          width="3.6rem"
+          onClear={() => setItem({ ...item, g_per_piece: null })}
+          onChange={(g_per_piece) => setItem({ ...item, g_per_piece })}
+        />
+      </Row>
+      <Row label={`A ${pack?.[0] ?? "pack"} holds`}>
+        <NumberField
+          label="A pack holds"
+          hideLabel
+          value={pack?.[1] ?? null}
+          unit="g"
+          decimals={0}
+          within={limit("Ingredient.packs")}
+          width="4rem"
+          onClear={() => setItem({ ...item, packs: {} })}
+          onChange={(value) => setItem({ ...item, packs: { ...item.packs, [pack?.[0] ?? "pack"]: value } })}
+        />
+      </Row>
+      <Row label="Contains">
+        <input
+          aria-label="Allergens, with commas"
+          className="write w-52 text-right"
+          placeholder="allergens, with commas"
+          value={item.allergens.join(", ")}
+          onChange={(event) =>
+            setItem({ ...item, allergens: event.target.value.split(",").map((word) => word.trimStart()) })
+          }
+          onBlur={() => setItem({ ...item, allergens: item.allergens.map((word) => word.trim()).filter(Boolean) })}
+        />
+      </Row>
+      <Row label="Spoils out of the cold">
+        <input
+          aria-label="Spoils out of the cold"
+          type="checkbox"
+          className="size-5 accent-bean"
+          checked={item.perishable}
+          onChange={(event) => setItem({ ...item, perishable: event.target.checked })}
+        />
+      </Row>
+      <Sorry error={error} />
+      <div className="mt-3 flex flex-wrap gap-3">
+        <button type="submit" className="pick" data-on="true" disabled={!changed || pending}>
+          {card ? "Keep for this kitchen" : "Put it on the shelf"}
+        </button>
+        {mine && (
+          <button
+            type="button"
+            className="pick"
+            onClick={() => save(kitchen, { ...kitchen, ingredients: others }, () => onDone(null))}
+          >
+            {item.id.startsWith("own-") ? "Take it away" : "Back to the usual figures"}
+          </button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+/** A new id that no other can have, readable in a sheet. */
+export const ownId = (name: string) =>
+  `own-${
+    name
+      .normalize("NFKD")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-+|-+$/g, "")
+      .slice(0, 50) || "ingredient"
+  }`;

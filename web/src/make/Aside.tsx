@@ -1,0 +1,92 @@
+/** Beside the step: what the scale should show, what can go wrong, a note. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { waysQuery } from "../api/queries";
+import { Slip } from "../ui/Slip";
+import type { CurrentProps } from "./props";
+import { said } from "./said";
+
+/** A note, or something wrong: at hand, but never in the way. */
+export function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" | "step" | "tell" | "undo" | "redo">) {
+  const ways = useQuery(waysQuery);
+  const [note, setNote] = useState("");
+  const [remedy, setRemedy] = useState("");
+  const faults = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
+  const titles = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
+  return (
+    <div className="mt-7">
+      <div className="flex flex-wrap gap-3">
+        <Popover.Root>
+          <Popover.Trigger className="pick">Note</Popover.Trigger>
+          <Slip label="A note">
+            <label>
+              <span className="text-ink2">A note on “{step.title}”</span>
+              <textarea
+                className="mt-1 block w-full border border-ink2 bg-paper p-2"
+                rows={3}
+                maxLength={1000}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
+            </label>
+            <Popover.Close
+              className="pick mt-2"
+              disabled={!note.trim()}
+              onClick={() => {
+                tell({ kind: "noted", step: step.id, text: note.trim() });
+                setNote("");
+              }}
+            >
+              Keep it
+            </Popover.Close>
+          </Slip>
+        </Popover.Root>
+        <Popover.Root>
+          <Popover.Trigger className="pick">Something is wrong</Popover.Trigger>
+          <Slip label="What do you see?">
+            <p className="text-ink2">What do you see?</p>
+            <ul>
+              {faults.map((fault) => (
+                <li key={fault.id} className="hairline">
+                  <Popover.Close
+                    className="block w-full py-2.5 text-left text-lg hover:text-bean"
+                    onClick={() => {
+                      tell({ kind: "fault", step: step.id, text: fault.seen });
+                      setRemedy(`${fault.seen}: ${fault.now}`);
+                    }}
+                  >
+                    {fault.seen}
+                  </Popover.Close>
+                </li>
+              ))}
+            </ul>
+          </Slip>
+        </Popover.Root>
+        {undo && (
+          <button type="button" className="pick" onClick={undo.take}>
+            Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}
+          </button>
+        )}
+        {redo && (
+          <button type="button" className="pick" onClick={redo.take}>
+            Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}
+          </button>
+        )}
+      </div>
+      {remedy && (
+        <p role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
+          <b className="text-look">Now.</b> {remedy}.
+        </p>
+      )}
+      {run.state.notes.length > 0 && (
+        <ul className="mt-3 text-ink2">
+          {run.state.notes.map((one) => (
+            <li key={one.at + one.text}>“{one.text}”</li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

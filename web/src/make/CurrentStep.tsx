@@ -1,0 +1,170 @@
+/** The step in hand: large enough to read from two metres. */
+
+import { useRef } from "react";
+import type { StepWorked } from "../api/client";
+import { clock, minutes, timeOfDay } from "../ui/words";
+import { Aside } from "./Aside";
+import { CueDrawing } from "./CueDrawing";
+import { Dial } from "./Dial";
+import { Probe } from "./Probe";
+import type { CurrentProps } from "./props";
+import { useStepKeys } from "./useStepKeys";
+import { Weigh } from "./Weigh";
+
+export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }: CurrentProps) {
+  const running = standing.status === "running";
+  const began = standing.started ? Date.parse(standing.started) : 0;
+  const elapsed = running ? (at - began) / 1000 : 0;
+  const due = standing.due ? Date.parse(standing.due) : 0;
+  const looking = running && step.cue != null && at >= Date.parse(standing.first_check ?? standing.due ?? "");
+  const late = running && at > Date.parse(standing.latest ?? standing.due ?? "");
+  const cautions = run.cautions.filter((one) => step.cautions.includes(one.id));
+  const scale = useRef<HTMLInputElement>(null);
+
+  const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
+  const notYet =
+    running && (step.window != null || step.hands === "free") ? () => tell({ kind: "not_yet", step: step.id }) : null;
+  useStepKeys({
+    forward,
+    notYet,
+    weigh: () => scale.current?.focus(),
+    undo: undo?.take ?? null,
+    redo: redo?.take ?? null,
+  });
+
+  const title = looking && step.cue ? step.cue.question : step.title;
+  const extended = (due - began) / 60000;
+  const shift = running ? extended - step.minutes : 0;
+  // What a thermometer said moves the whole window; without one it moves by the minutes that were added.
+  const since = (at: string | null | undefined) => (Date.parse(at ?? "") - began) / 60000;
+  const span =
+    standing.refit && running
+      ? { first_check: since(standing.first_check), done: extended, latest: since(standing.latest) }
+      : step.window
+        ? {
+            first_check: step.window.first_check + shift,
+            done: step.window.done + shift,
+            latest: step.window.latest + shift,
+          }
+        : null;
+  return (
+    <div
+      data-now={`${step.id} ${standing.status}`}
+      className="grid gap-x-12 gap-y-5 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] lg:grid-rows-[auto_1fr]"
+    >
+      <section>
+        <h1 className="text-[clamp(34px,5.4vw,66px)]" aria-live="polite">
+          {title}
+        </h1>
+        <p className="mt-4 max-w-[34em] text-xl text-ink2 sm:text-2xl">
+          {looking && step.cue ? step.cue.how : step.words}
+        </p>
+        {step.asks && !running && <p className="mt-4 max-w-[34em] text-2xl font-bold text-look">{step.asks}</p>}
+        {cautions.map((caution) => (
+          <p key={caution.id} className="mt-3 max-w-[44em] border-l-4 border-amber pl-4">
+            <b className="text-look">{caution.title}.</b> {caution.says}
+          </p>
+        ))}
+      </section>
+      <section className="flex flex-col gap-5 lg:row-span-2">
+        {running ? (
+          <Dial
+            elapsedS={elapsed}
+            totalMin={extended}
+            window={span}
+            words={looking ? "check now" : step.hands === "free" ? "by itself" : step.hands}
+            likely={
+              late
+                ? `${clock((at - due) / 1000)} over`
+                : span
+                  ? `likely done at ${span.done.toFixed(0)}`
+                  : `until ${timeOfDay(new Date(due), zone)}`
+            }
+            late={late}
+          />
+        ) : (
+          <div className="py-8 text-center">
+            <p className="text-[64px] leading-none font-bold">
+              {minutes(step.minutes)}
+              <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? "min" : ""}</span>
+            </p>
+            <p className="mt-3 text-xl text-ink2">
+              {ahead(Date.parse(standing.planned_starts) - at, standing.planned_starts, zone)}
+            </p>
+          </div>
+        )}
+        <div className="grid grid-cols-2 gap-3">
+          <button
+            type="button"
+            className={`pick min-h-20 rounded-2xl text-xl ${notYet ? "" : "col-span-2"}`}
+            data-on="true"
+            onClick={forward}
+          >
+            {running ? (step.cue && looking ? step.cue.yes : step.hands === "free" ? "That will do" : "Done") : "Start"}
+          </button>
+          {notYet && (
+            <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={notYet}>
+              {step.cue && looking ? `${step.cue.no}, 5 more` : "5 minutes more"}
+            </button>
+          )}
+        </div>
+        {running && step.window && (
+          <Probe run={run} standing={standing} onRead={(celsius) => tell({ kind: "probed", step: step.id, celsius })} />
+        )}
+      </section>
+      <section>
+        {step.cue && (
+          <figure className="m-0">
+            {!looking && (
+              <figcaption className="mb-1 text-lg">
+                {span ? `At the first check, ${span.first_check.toFixed(0)} min: ` : "To see if it is done: "}
+                <b>{step.cue.question}</b>
+              </figcaption>
+            )}
+            <CueDrawing looks={step.cue.looks} />
+          </figure>
+        )}
+        <ToHand step={step} />
+        {step.target && (
+          <Weigh
+            step={step}
+            standing={standing}
+            field={scale}
+            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
+          />
+        )}
+        <Aside run={run} step={step} tell={tell} undo={undo} redo={redo} />
+      </section>
+    </div>
+  );
+}
+
+/** The ingredients of this step, large enough to weigh out by. */
+function ToHand({ step }: { step: StepWorked }) {
+  if (step.to_hand.length === 0) return null;
+  return (
+    <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
+      <tbody>
+        {step.to_hand.map((one) => (
+          <tr key={one.name} className="hairline">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              {one.name}
+              {one.splits.length > 0 && <span className="block text-base text-ink2">{one.splits.join(", ")}</span>}
+            </th>
+            <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">
+              {one.grams.toFixed(one.grams < 20 ? 1 : 0)} g
+            </td>
+            <td className="pl-4 text-right text-base text-ink2">{one.household}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function ahead(ms: number, planned: string, zone: string) {
+  const by = Math.round(ms / 60000);
+  if (by > 1) return `planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? " min" : ""}`;
+  if (by < -1) return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
+  return "planned for now";
+}

@@ -1,0 +1,108 @@
+/** What was changed here and elsewhere to different values: mine, theirs, or both. */
+
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { AlertDialog } from "radix-ui";
+import { useNavigate } from "react-router";
+import { larderQuery } from "../api/queries";
+import { Sorry } from "../ui/Sorry";
+import { capital } from "../ui/words";
+import type { Editing } from "./useSheet";
+
+/** Two changed the same thing: both are shown, and either can be had, or both. Or the sheet was thrown away. */
+export function ConflictDialog({ editing }: { editing: Editing }) {
+  const navigate = useNavigate();
+  const larder = useQuery(larderQuery);
+  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
+  const failing = useMutation({ mutationFn: (what: () => Promise<unknown>) => what(), retry: false });
+  const copy = () => failing.mutate(async () => navigate(`/sheets/${await editing.keepBoth()}/mix`));
+  const { conflict, gone } = editing;
+  return (
+    <AlertDialog.Root open={conflict !== null || gone !== null}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(34rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
+          <AlertDialog.Title className="text-2xl">
+            {conflict ? "Changed elsewhere, too" : "This sheet was thrown away"}
+          </AlertDialog.Title>
+          <AlertDialog.Description className="mt-2">
+            {conflict
+              ? "Another tab or device saved this sheet, and changed what you have changed. Nothing of yours is lost: Undo brings back whichever you do not take."
+              : `${capital(gone?.says ?? "It is not there any more")}. What you changed since is kept here.`}
+          </AlertDialog.Description>
+          {conflict && (
+            <table className="mt-3 w-full">
+              <thead>
+                <tr className="text-left text-sm text-ink2">
+                  <th className="font-normal" />
+                  <th className="font-normal">yours</th>
+                  <th className="font-normal">the other</th>
+                </tr>
+              </thead>
+              <tbody>
+                {conflict.clashes.slice(0, 8).map((clash) => (
+                  <tr key={clash.path.join()} className="hairline">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {placeWords(clash.path, name)}
+                    </th>
+                    <td className="font-bold">{valueWords(clash.mine)}</td>
+                    <td className="font-bold">{valueWords(clash.theirs)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <Sorry error={failing.error} />
+          <div className="mt-5 flex flex-wrap gap-3">
+            {conflict ? (
+              <>
+                <AlertDialog.Action className="pick" data-on="true" onClick={editing.keepMine}>
+                  Take mine
+                </AlertDialog.Action>
+                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
+                  Keep both
+                </button>
+                <AlertDialog.Cancel className="pick" onClick={editing.takeTheirs}>
+                  Take the other
+                </AlertDialog.Cancel>
+              </>
+            ) : (
+              <>
+                <button
+                  type="button"
+                  className="pick"
+                  data-on="true"
+                  disabled={failing.isPending}
+                  onClick={() => failing.mutate(editing.bringBack)}
+                >
+                  Bring it back
+                </button>
+                <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
+                  Keep a copy
+                </button>
+                <AlertDialog.Cancel className="pick" onClick={() => navigate("/")}>
+                  Leave it
+                </AlertDialog.Cancel>
+              </>
+            )}
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+/** Where on a sheet, in words: "Black tea, strong: amount". */
+function placeWords(path: string[], name: (id: string) => string) {
+  const [first, role, , line, ...field] = path;
+  if (first !== "parts") return path.join(", ").replaceAll("_", " ");
+  if (!line) return role ?? first;
+  const what = field.filter((word) => word !== "value").join(" ") || "line";
+  return `${name(line)}: ${what}`;
+}
+
+function valueWords(value: unknown) {
+  if (value === null || value === undefined) return "taken out";
+  if (typeof value !== "object") return String(typeof value === "number" ? +value.toFixed(2) : value);
+  const amount = (value as { amount?: { value: number; unit: string } }).amount;
+  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : "changed";
+}
