@@ -131,7 +131,7 @@ def test_a_round_tray_in_pieces_of_one_weight_and_its_strips(watched, kitchen):
     page.get_by_label("each", exact=True).fill("80")
     expect(page.locator("polygon")).to_have_count(12)
     page.get_by_label("each", exact=True).fill("4000")
-    expect(page.get_by_role("alert").first).to_contain_text("From 1 to 2000 g")
+    expect(page.get_by_role("alert").first).to_contain_text("Above 0, at most 2000 g")
     page.get_by_label("each", exact=True).fill("80")
     saved(page)
     page.get_by_text("Every cut from the edge").click()

@@ -103,7 +103,7 @@ class Ear:
         self.watch = Watch(open_port, ScaleEar)
         self.heard, self.stills = [], []
 
-    async def until(self, told, within_s=15):
+    async def until(self, told, within_s=60):
         """Listens until `told` is true of a reading or of the weights at rest."""
         listener = Listener(asyncio.get_running_loop())
         self.watch.join(listener)
@@ -261,7 +261,7 @@ class TestTheApi:
             await client.aforce_login(await User.objects.aget(username="owner"))
             answer = await client.get("/api/scale/live")
             assert answer["Content-Type"] == "text/event-stream"
-            async with asyncio.timeout(15):
+            async with asyncio.timeout(60):
                 async for part in answer.streaming_content:
                     event = part.decode()
                     if event.startswith("event: still"):

@@ -137,7 +137,7 @@ async def hear(watch, told):
     listener = Listener(asyncio.get_running_loop())
     watch.join(listener)
     try:
-        async with asyncio.timeout(15):
+        async with asyncio.timeout(60):
             while True:
                 live, _ = await listener.hear(0.5)
                 if live is not None and told(live):

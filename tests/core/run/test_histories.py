@@ -11,7 +11,7 @@ from kemble.core.run.events import Event
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
 
-PLACE = Path(__file__).resolve().parents[1] / "fixtures" / "histories"
+PLACE = Path(__file__).resolve().parents[2] / "fixtures" / "histories"
 
 
 def histories():

@@ -14,7 +14,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import sheet_from
 from kemble.core.stations.chain import work
 
-FILES = sorted((Path(__file__).resolve().parents[1] / "fixtures" / "facts").glob("*.json"))
+FILES = sorted((Path(__file__).resolve().parents[2] / "fixtures" / "facts").glob("*.json"))
 
 
 def test_every_way_is_among_them():

@@ -1,0 +1,68 @@
+"""The book of facts, and what moved between two of them."""
+
+import pytest
+
+from kemble.core.facts.fact import Book, leaf, ripple, show
+
+
+class TestBook:
+    def test_a_fact_names_what_it_came_from(self):
+        book = Book()
+        book.add(
+            "mix.batch_g",
+            900.0,
+            "as weighed",
+            source="conservation of mass",
+            of=[leaf("sheet:parts.base", "flour", 300, "g")],
+        )
+        book.add("mix.volume_ml", 720.0, "batch over density", source="geometry", of=["mix.batch_g"])
+        origin = book.facts["mix.volume_ml"].because.inputs[0]
+        assert (origin.ref, origin.label, origin.value, origin.unit) == (
+            "mix.batch_g",
+            "batch before cooking",
+            900.0,
+            "g",
+        )
+
+    def test_a_key_outside_the_vocabulary(self):
+        with pytest.raises(KeyError):
+            Book().add("mix.colour", 1.0, "seen", source="x")
+
+    def test_a_station_out_of_order(self):
+        with pytest.raises(KeyError):
+            Book().add("mix.volume_ml", 1.0, "from nothing", source="x", of=["mix.batch_g"])
+
+    def test_a_word_is_no_number(self):
+        book = Book()
+        book.add("shape.short_of", "filling", "the shorter", source="x")
+        with pytest.raises(TypeError):
+            book.number("shape.short_of")
+
+    def test_shown_as_the_key_says(self):
+        assert show(5.26, 1) == "5.3"
+        assert show("filling", 0) == "filling"
+
+
+class TestRipple:
+    def book(self, **values):
+        book = Book()
+        for key, value in values.items():
+            book.add(key.replace("_", ".", 1), value, "told", source="x")
+        return book.facts
+
+    def test_what_looks_the_same_did_not_move(self):
+        assert ripple(self.book(mix_batch_g=900.1), self.book(mix_batch_g=900.4)) == []
+
+    def test_old_and_new_as_numbers(self):
+        moved = ripple(self.book(mix_batch_g=900.4, mix_fat_pct=6.04), self.book(mix_batch_g=900.6, mix_fat_pct=6.06))
+        assert [(one.key, one.old, one.new) for one in moved] == [
+            ("mix.batch_g", 900.4, 900.6),
+            ("mix.fat_pct", 6.04, 6.06),
+        ]
+
+    def test_facts_that_came_and_went(self):
+        moved = ripple(self.book(mix_batch_g=900.0), self.book(mix_water_g=400.0))
+        assert [(one.key, one.old, one.new) for one in moved] == [
+            ("mix.batch_g", 900.0, None),
+            ("mix.water_g", None, 400.0),
+        ]

@@ -1,0 +1,89 @@
+"""What was told beside what came; tastes, and what a fault's own numbers say."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
+from kemble.core.plan.schedule import plan_from
+from kemble.core.run.events import Event
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+
+
+KITCHEN = Kitchen()
+
+
+def steps(way="set-cake", kitchen=KITCHEN, **schools):
+    sheet = default_sheet(way).model_dump()
+    sheet["schools"].update(schools)
+    return work(sheet_from(sheet), kitchen).steps
+
+
+PLAN = plan_from(steps(), KITCHEN, begin=NOW)
+
+
+def event(kind, step=None, minute=0.0, **more):
+    return Event(uid=f"uid-{kind}-{step}-{minute}", at=NOW + timedelta(minutes=minute), kind=kind, step=step, **more)
+
+
+def played(until):
+    """Everything before `until`, done as planned."""
+    found = []
+    for one in PLAN.scheduled:
+        if one.step.id == until:
+            return found, (one.starts - NOW).total_seconds() / 60
+        for kind, at in (("started", one.starts), ("done", one.ends)):
+            found.append(event(kind, one.step.id, (at - NOW).total_seconds() / 60))
+    raise AssertionError(until)
+
+
+class TestTaste:
+    def test_told_beside_what_happened(self):
+        before, at = played("steam")
+        step = next(s.step for s in PLAN.scheduled if s.step.id == "steam")
+        events = [
+            *before,
+            event("started", "steam", at),
+            event("done", "steam", at + step.minutes + 4),
+            event("weighed", "mix", 1, grams=900.0),
+        ]
+        facts = work(default_sheet("set-cake"), KITCHEN).facts
+        found = {(one.step, one.unit): one for one in compared(PLAN, events, facts, NOW + timedelta(hours=9))}
+        steam = found["steam", "min"]
+        assert steam.happened - steam.predicted == pytest.approx(4.0)
+        assert steam.within
+        assert found["mix", "g"].happened == 900.0
+        assert ("melt", "min") not in found  # eight minutes by the clock of the hands tell nothing
+
+    @pytest.mark.parametrize(
+        ("tastes", "word"),
+        [
+            ({}, "untasted"),
+            ({"softness": 0}, "just right"),
+            ({"softness": 2}, "too soft"),
+            ({"softness": -1}, "too firm"),
+        ],
+    )
+    def test_verdict(self, tastes, word):
+        assert verdict(tastes) == word
+
+    def test_scales_are_the_ways_own(self):
+        check_tastes(WAYS["set-cake"], {"softness": -2, "chew": 0})
+        for tastes in ({"colour": 1}, {"softness": 3}):
+            with pytest.raises(Refused):
+                check_tastes(WAYS["set-cake"], tastes)
+
+    def test_a_fault_is_held_against_the_batchs_numbers(self):
+        dry = default_sheet("boiled-balls").model_dump()
+        dry["parts"][0]["lines"][1]["amount"]["value"] = 178
+        facts = work(sheet_from(dry), KITCHEN).facts
+        fault = next(one for one in WAYS["boiled-balls"].faults if one.id == "cracks")
+        (told,) = likely_fault(fault, facts).evidence
+        assert (told.fact.key, told.fact.shown, told.side, told.than) == ("mix.hydration_pct", "74", "low", 77)
+        assert likely_fault(fault, work(default_sheet("boiled-balls"), KITCHEN).facts).evidence == []
