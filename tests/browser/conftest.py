@@ -13,6 +13,12 @@ def browser_type_launch_args(browser_type_launch_args):
     return {**browser_type_launch_args, "executable_path": CHROMIUM, "args": ARGUMENTS}
 
 
+@pytest.fixture
+def browser_context_args(browser_context_args):
+    """Without the service worker, which fetches the whole shell for every new browser: test_kept.py lets it in."""
+    return {**browser_context_args, "service_workers": "block"}
+
+
 @pytest.fixture(scope="session")
 def demo(tmp_path_factory, prepared):
     """The demo kitchen. Shared: a test that must not meet another's changes takes `kitchen`."""

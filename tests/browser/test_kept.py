@@ -8,6 +8,13 @@ from serving import Hand
 from test_journeys import key_number, open_sheet
 
 pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, "service_workers": "allow"}
+
+
 PASSWORD = "mending circle tea"
 
 

@@ -55,7 +55,7 @@ SIZES = [(1280, 800), (820, 1180), (390, 844)]
 @pytest.fixture(scope="module")
 def visitor(browser, demo):
     """One page that goes from screen to screen, and what goes wrong in it."""
-    context = browser.new_context()
+    context = browser.new_context(service_workers="block")
     context.add_cookies([demo.cookie])
     page = context.new_page()
     yield page, watching(page)

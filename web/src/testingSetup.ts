@@ -6,11 +6,12 @@ beforeEach(async () => {
   if (typeof window === "undefined") return;
   const { heardFrom, signedIn } = await import("./api/reach");
   const { queryClient } = await import("./api/queries");
-  const { showTemperaturesIn } = await import("./ui/words");
+  const { showLengthsIn, showTemperaturesIn } = await import("./ui/words");
   signedIn();
   heardFrom(new Response("{}"));
   localStorage.clear();
   sessionStorage.clear();
   queryClient.clear();
   showTemperaturesIn("C");
+  showLengthsIn("mm");
 });

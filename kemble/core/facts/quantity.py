@@ -37,6 +37,7 @@ UnitId = Literal[
 ]
 Measures = Literal["us", "metric", "metric_20"]
 TemperatureUnit = Literal["C", "F"]
+LengthUnit = Literal["mm", "in"]
 TEMPERATURE_UNITS: tuple[TemperatureUnit, ...] = get_args(TemperatureUnit)
 
 

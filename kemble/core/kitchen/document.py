@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.facts.quantity import SPOONS, UNITS, Measures, Spoons, TemperatureUnit, UnitId
+from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 
 Level = Literal["low", "medium", "high"]
@@ -152,6 +152,7 @@ class Kitchen(_Equipment):
     freezer_c: float = Field(-18.0, ge=-35, le=-5, description="-35 to -5 °C")
     measures: Measures = Field("metric", description="us, metric or metric_20 (a 20 ml tablespoon)")
     temperature_unit: TemperatureUnit = Field("C", description="C or F")
+    length_unit: LengthUnit = Field("mm", description="mm or in")
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")

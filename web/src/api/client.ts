@@ -44,15 +44,11 @@ export type Outcome = Schemas["Outcome"];
 export type Curve = Schemas["Curve"];
 export type BallDrawing = Schemas["BallDrawing"];
 export type TinDrawing = Schemas["TinDrawing"];
-export type SteamDrawing = Schemas["SteamDrawing"];
-export type BoilDrawing = Schemas["BoilDrawing"];
-export type BakeDrawing = Schemas["BakeDrawing"];
-export type WrappedDrawing = Schemas["WrappedDrawing"];
-export type StirredDrawing = Schemas["StirredDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
-export type GrainHeatDrawing = Schemas["GrainHeatDrawing"];
 export type SteamerDrawing = Schemas["SteamerDrawing"];
 export type HeatDrawing = NonNullable<Worked["drawings"]["heat"]>;
+/** The drawing of one kind of heat. */
+export type HeatOf<K extends HeatDrawing["kind"]> = Extract<HeatDrawing, { kind: K }>;
 export type Sides = Schemas["Sides"];
 export type Refit = Schemas["Refit"];
 export type ProbeLive = Schemas["ProbeLive"];

@@ -1,7 +1,7 @@
 /** What is read from the server, under the keys that the pages share. */
 
 import { QueryClient, queryOptions } from "@tanstack/react-query";
-import { showTemperaturesIn } from "../ui/words";
+import { showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -41,6 +41,7 @@ export const kitchenQuery = queryOptions({
   queryFn: async () => {
     const answer = await ask(api.GET("/api/kitchen"));
     showTemperaturesIn(answer.kitchen.temperature_unit);
+    showLengthsIn(answer.kitchen.length_unit);
     return answer;
   },
 });

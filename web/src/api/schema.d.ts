@@ -2128,6 +2128,13 @@ export interface components {
              */
             ingredients: components["schemas"]["Ingredient"][];
             /**
+             * Length Unit
+             * @description mm or in
+             * @default mm
+             * @enum {string}
+             */
+            length_unit: "mm" | "in";
+            /**
              * Measures
              * @description us, metric or metric_20 (a 20 ml tablespoon)
              * @default metric

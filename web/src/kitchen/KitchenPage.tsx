@@ -7,6 +7,7 @@ import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
+import { LengthRow } from "../ui/LengthField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
@@ -53,32 +54,28 @@ function Settings({ start }: { start: KitchenSettings }) {
         <section>
           <h2 className="text-xl">Steamer</h2>
           <SteamerSection kitchen={kitchen} />
-          <NumberRow
+          <LengthRow
             label="Across"
             name="Steamer across"
-            unit="mm"
             within={limit("Steamer.diameter_mm")}
             step={5}
             value={steamer.diameter_mm}
             onChange={(diameter_mm) => set({ steamer: { ...steamer, diameter_mm } })}
           />
-          <NumberRow
+          <LengthRow
             label="Floor to rack"
-            unit="mm"
             within={limit("Steamer.rack_mm")}
             value={steamer.rack_mm}
             onChange={(rack_mm) => set({ steamer: { ...steamer, rack_mm } })}
           />
-          <NumberRow
+          <LengthRow
             label="Air under the rack"
-            unit="mm"
             within={limit("Steamer.gap_mm")}
             value={steamer.gap_mm}
             onChange={(gap_mm) => set({ steamer: { ...steamer, gap_mm } })}
           />
-          <NumberRow
+          <LengthRow
             label="Water stays above"
-            unit="mm"
             within={limit("Steamer.low_mm")}
             value={steamer.low_mm}
             onChange={(low_mm) => set({ steamer: { ...steamer, low_mm } })}
@@ -90,10 +87,9 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(tiers) => set({ steamer: { ...steamer, tiers } })}
           />
           <h2 className="mt-7 text-xl">Boiling pot</h2>
-          <NumberRow
+          <LengthRow
             label="Across"
             name="Pot across"
-            unit="mm"
             within={limit("Pot.diameter_mm")}
             step={5}
             value={pot.diameter_mm}
@@ -218,6 +214,12 @@ function Settings({ start }: { start: KitchenSettings }) {
             options={DEGREES}
             onChange={(temperature_unit) => set({ temperature_unit })}
           />
+          <PickRow
+            label="Lengths in"
+            value={kitchen.length_unit}
+            options={LENGTHS}
+            onChange={(length_unit) => set({ length_unit })}
+          />
           <Row label="Prices in">
             <input
               aria-label="Prices in"
@@ -254,6 +256,10 @@ const MEASURES = [
   ["metric", "metric"],
   ["us", "US"],
   ["metric_20", "metric, a spoon of 20 ml"],
+] as const;
+const LENGTHS = [
+  ["mm", "millimetres"],
+  ["in", "inches"],
 ] as const;
 const DEGREES = [
   ["C", "°C"],

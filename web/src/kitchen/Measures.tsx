@@ -3,9 +3,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import type { KitchenSettings, UnitId } from "../api/client";
-import { type Limits, limit, scaled } from "../api/limits";
+import { type Limits, limit } from "../api/limits";
 import { larderQuery } from "../api/queries";
 import { unitName } from "../stations/mix/units";
+import { LengthField } from "../ui/LengthField";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { Row } from "../ui/Row";
@@ -159,14 +160,14 @@ export function Pans({ kitchen, set }: Props) {
         const pan = pans[i];
         return (
           pan && (
-            <NumberField
+            <LengthField
               label={`${pan.name}, across`}
               hideLabel
-              value={pan.across_mm / 10}
-              unit="cm"
-              within={scaled(limit("Pan.across_mm"), 0.1)}
+              value={pan.across_mm}
+              decimals={0}
+              within={limit("Pan.across_mm")}
               width="3.5rem"
-              onChange={(cm) => set({ pans: pans.map((one, j) => (j === i ? { ...one, across_mm: cm * 10 } : one)) })}
+              onChange={(across_mm) => set({ pans: pans.map((one, j) => (j === i ? { ...one, across_mm } : one)) })}
             />
           )
         );

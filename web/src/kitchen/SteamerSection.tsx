@@ -3,6 +3,7 @@
 import type { KitchenSettings } from "../api/client";
 import { Dimension, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
+import { lengthWords } from "../ui/words";
 
 export function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
   const { steamer } = kitchen;
@@ -26,7 +27,7 @@ export function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
       <line x1="46" x2={34 + wide} y1={rack} y2={rack} stroke="var(--color-ink)" strokeWidth="2.4" />
       <Dimension x1={40 + wide + 18} y1={rack} x2={40 + wide + 18} y2={150} />
       <Label x={40 + wide + 26} y={(rack + 150) / 2 + 5} size={14} bold>
-        {steamer.rack_mm} mm
+        {lengthWords(steamer.rack_mm)}
       </Label>
       <Dimension x1={40} y1={168} x2={40 + wide} y2={168} />
     </svg>

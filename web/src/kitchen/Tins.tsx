@@ -4,8 +4,9 @@ import { useState } from "react";
 import type { Tin } from "../api/client";
 import { limit } from "../api/limits";
 import { tinSize } from "../stations/shape/tins";
+import { LengthField } from "../ui/LengthField";
 import { LinkButton } from "../ui/LinkButton";
-import { NumberField } from "../ui/NumberField";
+import { sizeWords } from "../ui/words";
 
 function TinSide({ tin }: { tin: Tin }) {
   const wide = (tin.shape === "round" ? tin.diameter_mm : tin.length_mm) * 0.36;
@@ -60,10 +61,9 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
         <option>oblong</option>
       </select>
       {tin.shape === "round" ? (
-        <NumberField
+        <LengthField
           label="Across"
           value={tin.diameter_mm}
-          unit="mm"
           decimals={0}
           within={limit("Tin.diameter_mm")}
           width="4rem"
@@ -71,19 +71,17 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
         />
       ) : (
         <>
-          <NumberField
+          <LengthField
             label="Length"
             value={tin.length_mm}
-            unit="mm"
             decimals={0}
             within={limit("Tin.length_mm")}
             width="4rem"
             onChange={(length_mm) => setTin({ ...tin, length_mm })}
           />
-          <NumberField
+          <LengthField
             label="Width"
             value={tin.width_mm}
-            unit="mm"
             decimals={0}
             within={limit("Tin.width_mm")}
             width="4rem"
@@ -91,10 +89,9 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
           />
         </>
       )}
-      <NumberField
+      <LengthField
         label="High"
         value={tin.height_mm}
-        unit="mm"
         decimals={0}
         within={limit("Tin.height_mm")}
         width="4rem"
@@ -136,7 +133,7 @@ export function Tins({ tins, onChange }: { tins: Tin[]; onChange: (tins: Tin[]) 
                 onChange={(event) => onChange(replaced(tins, i, { ...tin, name: event.target.value }))}
               />
               <span className="block text-ink2">
-                {tinSize(tin)}, {tin.height_mm / 10} cm high, {tin.material}
+                {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {tin.material}
               </span>
             </span>
             <LinkButton onClick={() => onChange(tins.filter((_, j) => j !== i))}>Take away</LinkButton>

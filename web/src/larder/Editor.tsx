@@ -5,7 +5,7 @@ import type { IngredientCard, KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { NumberField } from "../ui/NumberField";
-import { PickRow, Row } from "../ui/Row";
+import { PickRow, Row, TickRow } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { COMPONENTS, CompositionBar } from "./CompositionBar";
 
@@ -156,15 +156,21 @@ export function Editor({ start, card, kitchen, onDone }: EditorProps) {
           onBlur={() => setItem({ ...item, allergens: item.allergens.map((word) => word.trim()).filter(Boolean) })}
         />
       </Row>
-      <Row label="Spoils out of the cold">
-        <input
-          aria-label="Spoils out of the cold"
-          type="checkbox"
-          className="size-5 accent-bean"
-          checked={item.perishable}
-          onChange={(event) => setItem({ ...item, perishable: event.target.checked })}
+      <TickRow
+        label="Spoils out of the cold"
+        on={item.perishable}
+        onChange={(perishable) => setItem({ ...item, perishable })}
+      />
+      {TAGS_SAID.map(([tag, label]) => (
+        <TickRow
+          key={tag}
+          label={label}
+          on={item.tags.includes(tag)}
+          onChange={(on) =>
+            setItem({ ...item, tags: on ? [...item.tags, tag] : item.tags.filter((one) => one !== tag) })
+          }
         />
-      </Row>
+      ))}
       <Sorry error={error} />
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="submit" className="pick" data-on="true" disabled={!changed || pending}>
@@ -183,6 +189,12 @@ export function Editor({ start, card, kitchen, onDone }: EditorProps) {
     </form>
   );
 }
+
+/** What an ingredient is, where a caution hangs on it. */
+const TAGS_SAID: [Own["tags"][number], string][] = [
+  ["honey", "Holds honey"],
+  ["alcohol", "Holds alcohol"],
+];
 
 /** A new id that no other can have, readable in a sheet. */
 export const ownId = (name: string) =>

@@ -27,6 +27,7 @@ const ITEM = {
   look_alike: "",
   caution: "",
   perishable: false,
+  tags: [],
   g_per_piece: null,
   source: "table",
   figures: "typical",

@@ -1,6 +1,6 @@
 /**
- * A run's events folded over its plan: where every step stands at an instant. The same rules as `kemble/core/run/run.py`,
- * so that a press is seen at once, with or without the network; tests/histories holds both to the same answers.
+ * A run's events folded over its plan: where every step stands at an instant. The same rules as `kemble/core/run`,
+ * so that a press is seen at once, with or without the network; tests/fixtures/histories holds both to the same answers.
  */
 
 import type { NewEvent, Plan, RunOpen, RunState, StepState, StepWorked } from "../api/client";

@@ -1,20 +1,9 @@
-/** What was marked, in a cook's words. */
+/** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
 
 import { degrees, degreesUnit } from "../ui/words";
 import type { Event } from "./fold";
 
-const KIND_WORDS: Record<Event["kind"], string> = {
-  started: "started",
-  done: "done",
-  not_yet: "5 minutes more",
-  weighed: "weighed",
-  probed: "read",
-  noted: "noted",
-  fault: "seen",
-  undone: "undone",
-  redone: "redone",
-  finished: "finished",
-};
+const WORDS: Partial<Record<Event["kind"], string>> = { not_yet: "5 minutes more", probed: "read", fault: "seen" };
 
 /** An event in words, short enough for a button. */
 export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text">, step?: string) {
@@ -24,5 +13,5 @@ export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text">, 
       : event.celsius != null
         ? `${degrees(event.celsius)} ${degreesUnit()}`
         : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);
-  return [KIND_WORDS[event.kind], what, step && `(${step})`].filter(Boolean).join(" ");
+  return [WORDS[event.kind] ?? event.kind, what, step && `(${step})`].filter(Boolean).join(" ");
 }

@@ -3,7 +3,8 @@
 import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
-import { figure, timeOfDay } from "../ui/words";
+import { kindOf } from "../stations/heat/kinds";
+import { figure, lengthUnit, timeOfDay } from "../ui/words";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
@@ -28,8 +29,8 @@ const KEYS: Record<
         key: "shape.depth_mm",
         words: (f, drawn) =>
           drawn.shape?.kind === "tin" && drawn.shape.bag
-            ? "mm thick, in its bag"
-            : `mm deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
+            ? `${lengthUnit()} thick, in its bag`
+            : `${lengthUnit()} deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
       },
     ],
   ],
@@ -61,15 +62,7 @@ type Drawings = Worked["drawings"];
 
 const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? "min " : "");
 const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
-const HEAT_WORDS = { steam: "steam", boil: "", bake: "baked", wrapped: "in its leaf" };
-const STIRRED_WORDS = { pan: "stirred", gather: "stirred", microwave: "in bursts" };
-const GRAIN_WORDS = { steam: "steam", lid: "lid shut", cooker: "rice cooker" };
-const heatWord = ({ heat }: Drawings) => {
-  if (!heat) return "";
-  if (heat.kind === "stirred") return STIRRED_WORDS[heat.method];
-  if (heat.kind === "grain") return GRAIN_WORDS[heat.how];
-  return HEAT_WORDS[heat.kind];
-};
+const heatWord = ({ heat }: Drawings) => (heat ? kindOf(heat).word(heat) : "");
 
 const number = (facts: Facts, key: FactKey, decimals: number) => {
   const value = facts[key]?.value;

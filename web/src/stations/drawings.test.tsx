@@ -3,18 +3,7 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type {
-  BakeDrawing,
-  BallDrawing,
-  BoilDrawing,
-  KitchenSettings,
-  Pieces,
-  Plan,
-  SteamDrawing,
-  StirredDrawing,
-  TrayDrawing,
-  WayCard,
-} from "../api/client";
+import type { BallDrawing, HeatOf, KitchenSettings, Pieces, Plan, TrayDrawing, WayCard } from "../api/client";
 import { CueDrawing } from "../make/CueDrawing";
 import { Lanes } from "../plan/Lanes";
 import { Around, fact, facts, worked } from "../testing";
@@ -321,7 +310,7 @@ const steam = {
   covered: false,
   tin: { name: "", shape: "round", diameter_mm: 180, length_mm: 0, width_mm: 0, height_mm: 60, material: "metal" },
   depth_mm: 31,
-} as unknown as SteamDrawing;
+} as unknown as HeatOf<"steam">;
 const inTin = { kind: "tin", tin: steam.tin, depthMm: 31, covered: false } as const;
 
 describe("an oven", () => {
@@ -330,7 +319,7 @@ describe("an oven", () => {
     tin: steam.tin,
     depth_mm: 30,
     oven_c: 175,
-  } as BakeDrawing;
+  } as HeatOf<"bake">;
   const baked = { minutes: [0, 20, 40, 60], core_c: [21, 60, 95, 99], surface_c: [21, 85, 104, 112] };
 
   it("draws the batter in its tin to one scale, and says what the top does", () => {
@@ -364,7 +353,7 @@ describe("what is stirred", () => {
     lost_g: 18,
     pan_mm: 240,
     bursts: 0,
-  } as StirredDrawing;
+  } as HeatOf<"stirred">;
 
   it("shows where the heat goes, each share as long as its kilojoules", () => {
     render(<StirredPan drawing={one} />);
@@ -499,7 +488,7 @@ describe("heat", () => {
   });
 
   it("draws float and heart apart for balls", () => {
-    const boil = { ...steam, kind: "boil" } as unknown as BoilDrawing;
+    const boil = { ...steam, kind: "boil" } as unknown as HeatOf<"boil">;
     render(
       <HeatCurve
         drawing={boil}
@@ -543,7 +532,7 @@ describe("heat", () => {
       core_mm: 24,
       load: 24,
       loads: 1,
-    } as BoilDrawing;
+    } as HeatOf<"boil">;
     render(<Pot drawing={boil} facts={times} />);
     const balls = all("circle").filter((circle) => circle.getAttribute("fill") === "url(#m-starch)");
     expect(balls).toHaveLength(6);

@@ -65,3 +65,18 @@ export function PickRow<T extends string>({ label, value, options, onChange }: P
     </Row>
   );
 }
+
+/** Yes or no. */
+export function TickRow({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <Row label={label}>
+      <input
+        aria-label={label}
+        type="checkbox"
+        className="size-5 accent-bean"
+        checked={on}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+    </Row>
+  );
+}

@@ -1,5 +1,17 @@
 import { afterEach, describe, expect, it } from "vitest";
-import { celsius, clock, minutes, quantity, showTemperaturesIn, timeOfDay, wallClock } from "./words";
+import {
+  celsius,
+  clock,
+  lengthWords,
+  millimetres,
+  minutes,
+  quantity,
+  showLengthsIn,
+  showTemperaturesIn,
+  sizeWords,
+  timeOfDay,
+  wallClock,
+} from "./words";
 
 describe("minutes", () => {
   it("stay minutes below an hour and a half", () => expect(minutes(89.4)).toBe("89"));
@@ -40,4 +52,19 @@ describe("the kitchen's clock", () => {
   it("is not the reader's", () => expect(timeOfDay("2026-07-01T12:00:00Z", "Asia/Tokyo")).toBe("21:00"));
   it("writes midnight as 00", () =>
     expect(wallClock(new Date("2026-11-27T23:00:00Z"), "Europe/Berlin")).toBe("2026-11-28T00:00"));
+});
+
+describe("a length", () => {
+  afterEach(() => showLengthsIn("mm"));
+
+  it("is read in the kitchen's own unit, and typed in it", () => {
+    expect(lengthWords(31.4)).toBe("31 mm");
+    expect(sizeWords(180)).toBe("18 cm");
+    expect(quantity({ value: 25.4, decimals: 1, unit: "mm" })).toBe("25.4 mm");
+    showLengthsIn("in");
+    expect(lengthWords(25.4)).toBe("1.00 in");
+    expect(sizeWords(203.2)).toBe("8.0 in");
+    expect(quantity({ value: 50.8, decimals: 0, unit: "mm" })).toBe("2.00 in");
+    expect(millimetres(2)).toBeCloseTo(50.8);
+  });
 });

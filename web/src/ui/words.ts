@@ -31,11 +31,37 @@ export const degreesUnit = () => `°${shownIn}`;
 /** Degrees Celsius from what a cook types in the kitchen's own. */
 export const celsius = (typed: number) => (shownIn === "F" ? (typed - 32) / 1.8 : typed);
 
+let measuredIn: KitchenSettings["length_unit"] = "mm";
+const INCH_MM = 25.4;
+
+/** Facts are in mm; from here on they are read in this unit. An answer kept from before there was a choice has none. */
+export function showLengthsIn(unit: KitchenSettings["length_unit"] | undefined) {
+  measuredIn = unit ?? "mm";
+}
+
+/** A length in the kitchen's own unit, without it: an inch to a hundredth, which is a quarter of a millimetre. */
+export const lengthFigure = (mm: number, decimals = 0) =>
+  measuredIn === "in" ? (mm / INCH_MM).toFixed(2) : mm.toFixed(decimals);
+export const lengthUnit = () => measuredIn;
+
+/** "31 mm", "1.22 in". */
+export const lengthWords = (mm: number, decimals = 0) => `${lengthFigure(mm, decimals)} ${measuredIn}`;
+
+/** The size of a vessel or a tray: centimetres, or inches to a tenth. */
+export const sizeFigure = (mm: number, decimals?: number) =>
+  measuredIn === "in" ? (mm / INCH_MM).toFixed(1) : decimals === undefined ? `${mm / 10}` : (mm / 10).toFixed(decimals);
+export const sizeUnit = () => (measuredIn === "in" ? "in" : "cm");
+export const sizeWords = (mm: number, decimals?: number) => `${sizeFigure(mm, decimals)} ${sizeUnit()}`;
+
+/** Millimetres from what a cook types in the kitchen's own unit. */
+export const millimetres = (typed: number) => (measuredIn === "in" ? typed * INCH_MM : typed);
+
 /** A fact's value as it is read, without its unit. */
 export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
   if (typeof fact.value === "string") return fact.value;
   if (fact.unit === "min" && fact.decimals === 0) return minutes(fact.value);
   if (fact.unit === "°C") return degrees(fact.value, fact.decimals);
+  if (fact.unit === "mm") return lengthFigure(fact.value, fact.decimals);
   return fact.value.toFixed(fact.decimals);
 }
 
@@ -44,6 +70,7 @@ export function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): strin
   let unit = fact.unit;
   if (unit === "min" && typeof fact.value === "number" && fact.value >= 90) unit = "";
   if (unit === "°C") unit = degreesUnit();
+  if (unit === "mm") unit = lengthUnit();
   return `${figure(fact)} ${unit}`.trim();
 }
 

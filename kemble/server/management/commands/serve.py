@@ -9,7 +9,7 @@ import socket
 import sys
 import webbrowser
 from argparse import ArgumentParser
-from threading import Thread
+from threading import Timer
 from typing import Any
 
 from django.conf import settings
@@ -24,9 +24,11 @@ from kemble.server.folder import FolderBusy, held, settle
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 
+_WARM_UP_AFTER_S = 8.0
+
 
 def _warm_up() -> None:
-    """Load the planner beside the first requests, so that the first plan need not wait a second for it."""
+    """Load the planner once the first page has been served, so that the first plan need not wait a second for it."""
     importlib.import_module("ortools.sat.python.cp_model")
 
 
@@ -63,7 +65,9 @@ class Command(BaseCommand):
         # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
         name = next((one for one in settings.ALLOWED_HOSTS if one not in settings.LOOPBACK_HOSTS), None)
         self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
-        Thread(target=_warm_up, daemon=True).start()
+        warming = Timer(_WARM_UP_AFTER_S, _warm_up)
+        warming.daemon = True
+        warming.start()
         import uvicorn
 
         trusted = settings.TRUSTED_PROXIES

@@ -3,6 +3,7 @@
 import type { Cut } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 
@@ -60,10 +61,9 @@ export function CutChoice({ editing }: { editing: Editing }) {
           />
         )}
         {by === "side" && (
-          <NumberField
+          <LengthField
             label={SIDE_WORDS[cut.pattern]}
             value={cut.side_mm ?? null}
-            unit="mm"
             decimals={0}
             within={limit("Cut.side_mm")}
             width="3.6rem"
@@ -71,10 +71,9 @@ export function CutChoice({ editing }: { editing: Editing }) {
           />
         )}
         {by === "side" && cut.pattern === "oblongs" && (
-          <NumberField
+          <LengthField
             label="long side"
             value={cut.long_mm ?? (cut.side_mm ?? 0) * 2}
-            unit="mm"
             decimals={0}
             within={limit("Cut.long_mm")}
             width="3.6rem"

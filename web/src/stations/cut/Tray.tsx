@@ -3,6 +3,7 @@
 import type { TrayDrawing } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { sizeFigure, sizeUnit, sizeWords } from "../../ui/words";
 
 type Cell = TrayDrawing["cells"][number];
 
@@ -21,7 +22,6 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
   const w = tray.length_mm * scale;
   const h = tray.width_mm * scale;
   const pieces = tray.cells.filter((cell) => cell.kind !== "offcut");
-  const cm = (mm: number) => (mm / 10).toFixed(1);
   const points = (cell: Cell) => cell.outline.map(([x = 0, y = 0]) => `${X0 + x * scale},${Y0 + y * scale}`).join(" ");
   const ruler = (along: string) => tray.rulers.find((one) => one.along === along)?.ticks ?? [];
   // Room for every figure along an edge, or only for each second one.
@@ -88,23 +88,23 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
       {across.map((at, i) =>
         i % every(across, w) === 0 ? (
           <Label key={at} x={X0 + at * scale} y={Y0 - 10} anchor="middle" size={13.5}>
-            {cm(at)}
+            {sizeFigure(at, 1)}
           </Label>
         ) : null,
       )}
       {down.map((at, i) =>
         i % every(down, h) === 0 ? (
           <Label key={at} x={X0 - 10} y={Y0 + at * scale + 5} anchor="end" size={13.5}>
-            {cm(at)}
+            {sizeFigure(at, 1)}
           </Label>
         ) : null,
       )}
       <Label x={634} y={Y0 + h + 46} size={13.5} tone="ink2" anchor="end">
-        cm from the edge
+        {sizeUnit()} from the edge
       </Label>
       <Dimension x1={X0} y1={Y0 + h + 22} x2={X0 + w} y2={Y0 + h + 22} />
       <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
-        {cm(tray.length_mm)} cm
+        {sizeWords(tray.length_mm, 1)}
       </Label>
       <Label x={X0 + w + 26} y={Y0 + 30} bold size={34}>
         {pieces.length}

@@ -1,12 +1,13 @@
 /** Grain in a shut pot or a rice cooker, and the stretches of its time: to the boil, simmering, standing shut. */
 
-import type { GrainHeatDrawing } from "../../api/client";
+import type { HeatOf } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { lengthWords } from "../../ui/words";
 
 const TINTS = ["starch", "steam", "cooked"] as const;
 
-export function GrainPot({ drawing }: { drawing: GrainHeatDrawing }) {
+export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
   const cooker = drawing.how === "cooker";
   const scale = Math.min(230 / drawing.across_mm, 110 / Math.max(40, drawing.bed_mm * 1.3));
   const wide = drawing.across_mm * scale;
@@ -48,7 +49,7 @@ export function GrainPot({ drawing }: { drawing: GrainHeatDrawing }) {
       </Label>
       <Dimension x1={left - 14} y1={floor - deep} x2={left - 14} y2={floor} />
       <Label x={left - 20} y={floor - deep / 2 + 5} anchor="end" bold size={15} halo>
-        {drawing.bed_mm.toFixed(0)} mm
+        {lengthWords(drawing.bed_mm)}
       </Label>
       <Phases drawing={drawing} y={214} />
     </svg>
@@ -56,7 +57,7 @@ export function GrainPot({ drawing }: { drawing: GrainHeatDrawing }) {
 }
 
 /** The stretches of the heat, each as long as it takes. */
-function Phases({ drawing, y }: { drawing: GrainHeatDrawing; y: number }) {
+function Phases({ drawing, y }: { drawing: HeatOf<"grain">; y: number }) {
   const all = drawing.phases.reduce((sum, phase) => sum + phase.minutes, 0);
   let x = 20;
   return (

@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FactKey, HeatDrawing, Sheet, Tin, Worked } from "../../api/client";
+import type { FactKey, Sheet, Tin } from "../../api/client";
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { withSchool } from "../../sheet/edits";
@@ -17,15 +17,10 @@ import { tinSize } from "../shape/tins";
 import { BothSides } from "./BothSides";
 import { Checks } from "./Checks";
 import { Costs } from "./Costs";
-import { GrainPot } from "./GrainPot";
 import { HeatCurve, lastMinute, steamerOf } from "./HeatCurve";
+import { kindOf } from "./kinds";
 import { type Level, Levels } from "./Levels";
 import { Minute } from "./Minute";
-import { Oven } from "./Oven";
-import { Parcels } from "./Parcels";
-import { Pot } from "./Pot";
-import { Steamer, type Within } from "./Steamer";
-import { StirredPan } from "./StirredPan";
 
 const ROWS: FactKey[] = [
   "heat.core_hot_min",
@@ -75,7 +70,7 @@ export function Heat({ editing, way }: StationProps) {
           )}
         </section>
         <section aria-label="What gives the heat">
-          {drawing && <Pots drawing={drawing} worked={worked} at={at} />}
+          {drawing && kindOf(drawing).draw(drawing, facts, at)}
           {steamer && sheet.schools.course !== "strong-first" && (
             <Levels steamer={steamer} level={sheet.heat.level} onLevel={setLevel} />
           )}
@@ -173,25 +168,6 @@ export function Heat({ editing, way }: StationProps) {
       <BothSides sheet={sheet} way={way} />
     </>
   );
-}
-
-/** The pot, oven or pan, as the heat has it. */
-function Pots({ drawing, worked, at }: { drawing: HeatDrawing; worked: Worked; at: number }) {
-  const { facts } = worked;
-  if (drawing.kind === "bake") return <Oven drawing={drawing} facts={facts} />;
-  if (drawing.kind === "boil") return <Pot drawing={drawing} facts={facts} />;
-  if (drawing.kind === "stirred") return <StirredPan drawing={drawing} />;
-  const steamer = steamerOf(drawing);
-  if (drawing.kind === "grain" && !drawing.steamer) return <GrainPot drawing={drawing} />;
-  if (drawing.kind === "wrapped" && !drawing.steamer) return <Parcels thick={drawing.thick_mm} />;
-  if (!steamer) return null;
-  const within: Within =
-    drawing.kind === "steam"
-      ? { kind: "tin", tin: drawing.tin, depthMm: drawing.depth_mm, covered: drawing.covered }
-      : drawing.kind === "grain"
-        ? { kind: "bed", depthMm: drawing.bed_mm }
-        : { kind: "packets", thickMm: drawing.thick_mm, sideMm: drawing.side_mm };
-  return <Steamer steamer={steamer} facts={facts} within={within} at={at} />;
 }
 
 /** The dish that a dough is steamed in: one of the kitchen's tins. */

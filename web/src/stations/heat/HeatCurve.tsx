@@ -6,10 +6,9 @@ import type { Curve, FactKey, Facts, HeatDrawing, SteamerDrawing, Worked } from 
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
+import { kindOf } from "./kinds";
 import { WaterFall } from "./WaterFall";
 
-/** What the dotted line is the temperature of. */
-const OUTSIDE = { steam: "top", boil: "skin", bake: "top", wrapped: "under the leaf", stirred: "", grain: "" };
 const W = 720;
 const H = 450;
 const WATER = 128; // of height, for the water under the rack
@@ -137,16 +136,16 @@ export function HeatCurve({ drawing, curve, facts, checks, at }: Props) {
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
         <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
         <Label x={x(minutes[mid] ?? 0) + 14} y={y(core_c[mid] ?? 0) + 22} bold halo>
-          {drawing.kind === "stirred" ? "the mass" : drawing.kind === "grain" ? "slowest grain" : "heart"}
+          {kindOf(drawing).core}
         </Label>
         <Label
           x={x(minutes[outside] ?? 0) + 8}
-          y={y(surface_c[outside] ?? 0) + (drawing.kind === "boil" ? 34 : drawing.kind === "wrapped" ? -10 : 18)}
+          y={y(surface_c[outside] ?? 0) + kindOf(drawing).below}
           size={14}
           tone="ink2"
           halo
         >
-          {OUTSIDE[drawing.kind]}
+          {kindOf(drawing).outside}
         </Label>
         {checks.map((check) => (
           <path

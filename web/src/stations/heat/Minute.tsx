@@ -1,7 +1,7 @@
 /** A slider over the minutes of a heat, and what is so at that one. */
 
 import type { Curve, SteamerDrawing } from "../../api/client";
-import { degrees, degreesUnit } from "../../ui/words";
+import { degrees, degreesUnit, lengthWords } from "../../ui/words";
 import { along } from "./HeatCurve";
 import { levelAt } from "./Steamer";
 
@@ -14,7 +14,7 @@ export function Minute(props: {
 }) {
   const { curve, steamer, at, share, onShare } = props;
   const core = along(curve.minutes, curve.core_c, at);
-  const water = steamer ? `, ${levelAt(steamer, at).toFixed(0)} mm of water` : "";
+  const water = steamer ? `, ${lengthWords(levelAt(steamer, at))} of water` : "";
   const says = `At ${at.toFixed(0)} min the heart is ${degrees(core)} ${degreesUnit()}${water}`;
   return (
     <label className="mt-1 flex items-center gap-4">

@@ -1,11 +1,11 @@
 /** The oven from the side: the tin on its rack, heat from above and below, and what the top does when. */
 
-import type { BakeDrawing, Facts } from "../../api/client";
+import type { Facts, HeatOf } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { degrees, degreesUnit } from "../../ui/words";
+import { degrees, degreesUnit, lengthWords } from "../../ui/words";
 
-export function Oven({ drawing, facts }: { drawing: BakeDrawing; facts: Facts }) {
+export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts }) {
   const { tin, depth_mm: depth } = drawing;
   const across = tin.shape === "round" ? tin.diameter_mm : tin.length_mm;
   const scale = Math.min(250 / across, 100 / tin.height_mm);
@@ -15,7 +15,7 @@ export function Oven({ drawing, facts }: { drawing: BakeDrawing; facts: Facts })
   const skin = facts["heat.skin_min"];
   const browns = facts["heat.browns_min"];
   const at = (fact: typeof skin) => Number(fact?.value ?? 0).toFixed(0);
-  const says = `An oven at ${degrees(drawing.oven_c)} ${degreesUnit()}, the batter ${depth.toFixed(0)} mm deep`;
+  const says = `An oven at ${degrees(drawing.oven_c)} ${degreesUnit()}, the batter ${lengthWords(depth)} deep`;
   const waves = (y: number, down: number) =>
     [0, 1, 2, 3, 4].map((i) => {
       const at = x + (w * (i + 0.5)) / 5;
@@ -47,7 +47,7 @@ export function Oven({ drawing, facts }: { drawing: BakeDrawing; facts: Facts })
       <Extension x1={x - 26} y1={floor} x2={x - 3} y2={floor} />
       <Dimension x1={x - 20} y1={floor - d} x2={x - 20} y2={floor} />
       <Label x={x - 28} y={floor - d / 2 + 6} anchor="end" bold size={17} halo>
-        {depth.toFixed(0)} mm
+        {lengthWords(depth)}
       </Label>
       <Label x={40} y={16} size={15} bold>
         {degrees(drawing.oven_c)} {degreesUnit()}

@@ -2,6 +2,7 @@
 
 import { Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { lengthWords } from "../../ui/words";
 
 /** `thick` is how far through a ball of a parcel's weight is, in mm. */
 export function Parcels({ thick }: { thick: number }) {
@@ -11,7 +12,7 @@ export function Parcels({ thick }: { thick: number }) {
       viewBox="0 0 480 290"
       className="block w-full max-w-[520px]"
       role="img"
-      aria-label={`Parcels under water, ${thick.toFixed(0)} mm through`}
+      aria-label={`Parcels under water, ${lengthWords(thick)} through`}
     >
       <path d="M60 40V250H420V40" fill="none" stroke="var(--color-ink)" strokeWidth="3" />
       <path d="M46 36h388" stroke="var(--color-ink)" strokeWidth="3" />
@@ -31,7 +32,7 @@ export function Parcels({ thick }: { thick: number }) {
         a plate keeps them under
       </Label>
       <Label x={240} y={278} anchor="middle" size={15} tone="ink2">
-        as a ball of its weight: {thick.toFixed(0)} mm through
+        as a ball of its weight: {lengthWords(thick)} through
       </Label>
     </svg>
   );

@@ -1,11 +1,11 @@
 /** The boiling pot from the side, true to scale: a load of balls, floating, with room to be stirred. */
 
-import type { BoilDrawing, Facts } from "../../api/client";
+import type { Facts, HeatOf } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { plural } from "../../ui/words";
+import { plural, sizeWords } from "../../ui/words";
 
-export function Pot({ drawing, facts }: { drawing: BoilDrawing; facts: Facts }) {
+export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts }) {
   const scale = 320 / drawing.pot_mm;
   const left = 40;
   const wide = drawing.pot_mm * scale;
@@ -67,7 +67,7 @@ export function Pot({ drawing, facts }: { drawing: BoilDrawing; facts: Facts }) 
       />
       <Dimension x1={left + wide + 20} y1={surface} x2={left + wide + 20} y2={floor} />
       <Label x={left + wide + 28} y={surface + water / 2 + 5} bold size={14}>
-        {(drawing.water_mm / 10).toFixed(0)} cm
+        {sizeWords(drawing.water_mm, 0)}
       </Label>
       <Label x={left + wide / 2} y={floor + 24} anchor="middle" bold size={17}>
         {words}

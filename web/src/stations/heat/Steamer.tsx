@@ -3,6 +3,7 @@
 import type { Facts, SteamerDrawing, Tin } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { lengthWords } from "../../ui/words";
 
 export type Within =
   | { kind: "tin"; tin: Tin; depthMm: number; covered: boolean }
@@ -44,7 +45,7 @@ export function Steamer({ steamer, facts, within, at }: Props) {
       viewBox={`0 ${top - 44} ${right + 24 + ROOM} ${FLOOR - top + 92}`}
       className="block w-full max-w-[560px]"
       role="img"
-      aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${waterMm.toFixed(0)} mm deep`}
+      aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${lengthWords(waterMm)} deep`}
     >
       <rect x={LEFT} y={top} width={wide} height={FLOOR - top} fill={fill("steam")} opacity="0.75" />
       <rect x={LEFT} y={up(waterMm)} width={wide} height={waterMm * scale} fill={fill("water")} />
@@ -100,7 +101,7 @@ export function Steamer({ steamer, facts, within, at }: Props) {
       {[
         { y: up(creases), to: rack - 4, words: "over it, it creases", tone: "bean" as const },
         { y: up(steamer.low_mm), to: FLOOR + 2, words: "under it, it starves", tone: "look" as const },
-        { y: up(waterMm), to: (rack + FLOOR) / 2, words: `${waterMm.toFixed(0)} mm of water`, tone: "ink" as const },
+        { y: up(waterMm), to: (rack + FLOOR) / 2, words: `${lengthWords(waterMm)} of water`, tone: "ink" as const },
       ].map((line) => (
         <g key={line.words}>
           <path

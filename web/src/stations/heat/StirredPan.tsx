@@ -1,10 +1,11 @@
 /** A mass under the spoon, or in a covered bowl: the power that goes in, and what it is spent on. */
 
-import type { StirredDrawing } from "../../api/client";
+import type { HeatOf } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { sizeWords } from "../../ui/words";
 
-export function StirredPan({ drawing }: { drawing: StirredDrawing }) {
+export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
   const pan = drawing.method !== "microwave";
   const all = drawing.warm_kj + drawing.dry_kj;
   const warm = (380 * drawing.warm_kj) / Math.max(all, 1e-6);
@@ -49,7 +50,7 @@ function Pan({ across, lost }: { across: number; lost: number }) {
       </Label>
       <Dimension x1={112} y1={172} x2={368} y2={172} />
       <Label x={376} y={178} size={15} bold>
-        {(across / 10).toFixed(0)} cm
+        {sizeWords(across, 0)}
       </Label>
     </>
   );

@@ -5,6 +5,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { SteamerDrawing } from "../../api/client";
 import { Label } from "../../ui/dimension";
+import { lengthUnit, lengthWords } from "../../ui/words";
 
 interface Props {
   steamer: SteamerDrawing;
@@ -55,13 +56,13 @@ export function WaterFall({ steamer, x, top, bottom, at }: Props) {
         {steamer.low_mm.toFixed(0)}
       </Label>
       <Label x={left + 6} y={top + 14} size={13} tone="bean" halo>
-        over {creases.toFixed(0)} mm it spits at the tin: creases
+        over {lengthWords(creases)} it spits at the tin: creases
       </Label>
       <Label x={left + 6} y={bottom - 5} size={13} tone="look" halo>
-        under {steamer.low_mm.toFixed(0)} mm it starves
+        under {lengthWords(steamer.low_mm)} it starves
       </Label>
       <Label x={right} y={top + 14} anchor="end" size={13} tone="ink2" halo>
-        water under the rack, mm
+        water under the rack, {lengthUnit()}
       </Label>
     </g>
   );

@@ -5,6 +5,7 @@ import { type ReactNode, useState } from "react";
 import type { PartRole, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 
 type Fixed = "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "short";
@@ -49,10 +50,10 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
     batch: () => grams("batch", "mix.batch_g", "All in the bowl"),
     cooked: () => grams("cooked", "mix.cooked_g", "Cooked, it is to weigh"),
     depth: () => (
-      <NumberField
+      <LengthField
         label="Fill the tin"
         value={number("shape.depth_mm")}
-        unit="mm deep"
+        after=" deep"
         decimals={0}
         within={limit("Adjustment.mm")}
         width="4rem"

@@ -5,9 +5,10 @@ import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
-import { NumberRow } from "../../ui/Row";
 import { Schools } from "../../ui/Schools";
+import { lengthWords, sizeFigure, sizeWords } from "../../ui/words";
 import type { StationProps } from "../props";
 
 export function BagShape({ editing, way, drawing }: StationProps & { drawing: TinDrawing }) {
@@ -22,28 +23,25 @@ export function BagShape({ editing, way, drawing }: StationProps & { drawing: Ti
       <section aria-label="The bag">
         <h3 className="text-xl">The bag</h3>
         <div className="mt-2">
-          <NumberRow
+          <LengthRow
             label="Length"
             name="Bag, length"
-            unit="mm"
             within={limit("Bag.length_mm")}
             step={10}
             value={bag.length_mm}
             onChange={(length_mm) => edit({ ...sheet, bag: { ...bag, length_mm } })}
           />
-          <NumberRow
+          <LengthRow
             label="Width"
             name="Bag, width"
-            unit="mm"
             within={limit("Bag.width_mm")}
             step={10}
             value={bag.width_mm}
             onChange={(width_mm) => edit({ ...sheet, bag: { ...bag, width_mm } })}
           />
-          <NumberRow
+          <LengthRow
             label="Roll it to, all else to match"
             name="Thickness to roll to"
-            unit="mm"
             within={limit("Adjustment.mm")}
             value={drawing.depth_mm}
             onChange={(mm) => adjust({ by: "depth", mm })}
@@ -76,24 +74,24 @@ function BagSection({ drawing }: { drawing: TinDrawing }) {
       viewBox="0 0 720 440"
       className="block w-full"
       role="img"
-      aria-label={`A sheet ${drawing.depth_mm.toFixed(0)} mm thick in a bag ${length / 10} by ${width / 10} cm`}
+      aria-label={`A sheet ${lengthWords(drawing.depth_mm)} thick in a bag ${sizeFigure(length)} by ${sizeWords(width)}`}
     >
       <rect x={x} y={y} width={w} height={h} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="1.8" />
       <path d={`M${x - 8} ${y - 8}h${w + 16}v${h + 16}h${-w - 16}z`} fill="none" stroke="var(--color-ink2)" />
       <path d={`M${x - 8} ${y + 10}h${w + 16}`} stroke="var(--color-ink2)" strokeDasharray="2 3" />
       <Dimension x1={x} y1={y + h + 26} x2={x + w} y2={y + h + 26} />
       <Label x={x + w / 2} y={y + h + 48} bold size={19} anchor="middle">
-        {(length / 10).toFixed(1)} cm
+        {sizeWords(length, 1)}
       </Label>
       <Dimension x1={x + w + 26} y1={y} x2={x + w + 26} y2={y + h} />
       <Label x={x + w + 36} y={y + h / 2 + 6} bold size={19}>
-        {(width / 10).toFixed(1)} cm
+        {sizeWords(width, 1)}
       </Label>
       <rect x={x} y={side} width={w} height={thick} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="1.8" />
       <Extension x1={x - 40} y1={side} x2={x - 4} y2={side} />
       <Extension x1={x - 40} y1={side + thick} x2={x - 4} y2={side + thick} />
       <Label x={x - 12} y={side + thick / 2 + 7} bold size={22} anchor="end">
-        {drawing.depth_mm.toFixed(0)} mm
+        {lengthWords(drawing.depth_mm)}
       </Label>
       <Label x={x} y={side + thick + 24} size={14} tone="ink2">
         the same sheet from the side, to the same scale

@@ -1,6 +1,7 @@
 /** A point of a drawing that can be taken hold of, by hand or by arrow keys. */
 
 import type { KeyboardEvent, PointerEvent } from "react";
+import { lengthWords } from "../../ui/words";
 import { CX, CY } from "./pieceFrame";
 
 interface HandleProps {
@@ -23,7 +24,7 @@ export function Handle({ label, at, r, value, range, onPointerDown, onKeyDown }:
       aria-valuenow={+value.toFixed(1)}
       aria-valuemin={+range[0].toFixed(1)}
       aria-valuemax={+range[1].toFixed(1)}
-      aria-valuetext={`${value.toFixed(1)} mm`}
+      aria-valuetext={lengthWords(value, 1)}
       className="group cursor-ew-resize touch-none outline-none"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}

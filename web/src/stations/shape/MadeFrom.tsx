@@ -3,6 +3,7 @@
 import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { lengthWords } from "../../ui/words";
 import { Packet } from "./Packet";
 
 /** The disc, the rope, the spoon or the packet that the piece is made from or folded to. */
@@ -29,7 +30,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
           />
           <Dimension x1={0} y1={66} x2={disc * small} y2={66} />
           <Label x={disc * small + 12} y={72} bold size={18}>
-            {disc.toFixed(0)} mm
+            {lengthWords(disc)}
           </Label>
         </g>
       )}
@@ -37,7 +38,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
       {rope > 0 && (
         <g transform="translate(440 312)">
           <Label x={0} y={0} size={15} tone="ink2">
-            rope of {rope.toFixed(0)} mm, cut every
+            rope of {lengthWords(rope)}, cut every
           </Label>
           {[0, 1, 2, 3].map((i) => (
             <rect
@@ -53,7 +54,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
           ))}
           <Dimension x1={0} y1={rope * small + 28} x2={cut * small} y2={rope * small + 28} />
           <Label x={cut * small + 12} y={rope * small + 34} bold size={18}>
-            {cut.toFixed(0)} mm
+            {lengthWords(cut)}
           </Label>
         </g>
       )}

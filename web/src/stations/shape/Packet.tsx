@@ -3,6 +3,7 @@
 import type { FactKey, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
+import { lengthWords } from "../../ui/words";
 
 /** The packet from above on its rectangle of foil, leaf between. */
 export function Packet({ facts }: { facts: Facts }) {
@@ -30,18 +31,18 @@ export function Packet({ facts }: { facts: Facts }) {
       />
       <rect x={(w - s) / 2} y={(h - s) / 2} width={s} height={s} fill={fill("batter")} stroke="var(--color-ink)" />
       <Label x={w / 2} y={h / 2 + 6} size={16} bold anchor="middle" halo>
-        {side.toFixed(0)} mm
+        {lengthWords(side)}
       </Label>
       <Dimension x1={0} y1={h + 16} x2={w} y2={h + 16} />
       <Label x={w / 2} y={h + 36} bold size={17} anchor="middle">
-        {foil.long.toFixed(0)} mm
+        {lengthWords(foil.long)}
       </Label>
       <Dimension x1={w + 16} y1={0} x2={w + 16} y2={h} />
       <Label x={w + 24} y={h / 2 + 6} bold size={17}>
         {foil.across.toFixed(0)}
       </Label>
       <Label x={0} y={h + 62} size={15} tone="ink2">
-        {value("shape.thick_mm").toFixed(0)} mm thick, room to swell
+        {lengthWords(value("shape.thick_mm"))} thick, room to swell
       </Label>
     </g>
   );

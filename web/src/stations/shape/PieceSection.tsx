@@ -5,6 +5,7 @@ import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
+import { lengthWords } from "../../ui/words";
 import { Handle } from "./Handle";
 import { MadeFrom } from "./MadeFrom";
 import { Outline } from "./Outline";
@@ -68,7 +69,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop }: Props) {
   const on = (radius: number) => [CX + radius * Math.cos(lean), CY + radius * Math.sin(lean)] as const;
   const [ax, ay] = on(r);
   const [bx, by] = on(R);
-  const says = `A ${drawing.piece_name} ${now.outer.toFixed(0)} mm across${filled ? `, ${shell} ${skin.toFixed(1)} mm` : ""}`;
+  const says = `A ${drawing.piece_name} ${lengthWords(now.outer)} across${filled ? `, ${shell} ${lengthWords(skin, 1)}` : ""}`;
   const nudge = (edge: "outer" | "core", put: (at: Across) => void) => (event: KeyboardEvent) => {
     const by = { ArrowUp: NUDGE_MM, ArrowRight: NUDGE_MM, ArrowDown: -NUDGE_MM, ArrowLeft: -NUDGE_MM }[event.key];
     if (!by) return;
@@ -142,11 +143,11 @@ export function PieceSection({ drawing, facts, onDrag, onDrop }: Props) {
           <Dimension x1={ax} y1={ay} x2={bx} y2={by} />
           <path d={`M${bx + 34} ${by - 34}h12`} stroke="var(--color-ink)" />
           <Label x={bx + 54} y={by - 36} bold size={19} tone={tone}>
-            {shell} {skin.toFixed(1)} mm
+            {shell} {lengthWords(skin, 1)}
           </Label>
           <Label x={bx + 54} y={by - 17} size={14.5} tone={thin || near ? tone : "ink2"}>
             {drawing.least_skin_mm > 0
-              ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${drawing.least_skin_mm.toFixed(1)} mm`
+              ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${lengthWords(drawing.least_skin_mm, 1)}`
               : ""}
           </Label>
         </>
@@ -167,7 +168,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop }: Props) {
           <Extension x1={CX + R} y1={CY} x2={CX + R} y2={CY + R + 48} />
           <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
           <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
-            {now.outer.toFixed(0)} mm across
+            {lengthWords(now.outer)} across
           </Label>
         </>
       )}

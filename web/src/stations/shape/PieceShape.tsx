@@ -7,6 +7,7 @@ import { WeighOut } from "../../bench/WeighOut";
 import { withPart, withSchool } from "../../sheet/edits";
 import { FactFigure } from "../../ui/FactFigure";
 import { FigureRow } from "../../ui/FactRows";
+import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
@@ -117,10 +118,9 @@ function Heart({ editing }: { editing: StationProps["editing"] }) {
         width="3.4rem"
         onChange={(each_g) => set({ each_g })}
       />
-      <NumberField
+      <LengthField
         label="across"
         value={part.each_mm ?? value("shape.heart_mm")}
-        unit="mm"
         decimals={0}
         within={limit("Part.each_mm")}
         width="3.4rem"

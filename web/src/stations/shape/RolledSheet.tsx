@@ -5,8 +5,10 @@ import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { Dimension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { NumberRow, PickRow } from "../../ui/Row";
+import { lengthWords, sizeFigure, sizeWords } from "../../ui/words";
 
 const PACKINGS = [
   ["hexagonal", "rows in the hollows"],
@@ -25,7 +27,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
   const scale = Math.min(620 / (first.length_mm + beside), 330 / first.width_mm);
   let y = 0;
   const cut = Number(facts["shape.cut_of_sheet"]?.value ?? 0);
-  const says = `${cut} cut from a sheet ${rolled.thick_mm.toFixed(1)} mm thick`;
+  const says = `${cut} cut from a sheet ${lengthWords(rolled.thick_mm, 1)} thick`;
   return (
     <svg viewBox="0 0 720 440" className="block w-full" role="img" aria-label={says}>
       <g transform="translate(20 40)">
@@ -37,7 +39,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
           y2={first.width_mm * scale + 18}
         />
         <Label x={(first.length_mm * scale) / 2} y={first.width_mm * scale + 42} bold size={18} anchor="middle">
-          {(first.length_mm / 10).toFixed(0)} × {(first.width_mm / 10).toFixed(0)} cm, {rolled.thick_mm.toFixed(1)} mm
+          {sizeFigure(first.length_mm, 0)} × {sizeWords(first.width_mm, 0)}, {lengthWords(rolled.thick_mm, 1)}
           thick{first.sheets > 1 ? `, ${first.sheets} of them` : ""}
         </Label>
         {again.map((one, i) => {
@@ -115,10 +117,9 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
       <h3 className="text-xl">Rolled and cut</h3>
       <div className="mt-1">
         <PickRow label="Cutter" value={rolled.shape} options={CUTTERS} onChange={(shape) => set({ shape })} />
-        <NumberRow
+        <LengthRow
           label={rolled.shape === "round" ? "Across" : "Side"}
           name="Cutter, mm"
-          unit="mm"
           within={limit("Rolled.cutter_mm")}
           step={5}
           value={rolled.cutter_mm ?? drawing.rolled?.cutter_mm ?? null}
@@ -127,9 +128,8 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
         {rolled.shape === "round" && (
           <PickRow label="Laid" value={rolled.packing} options={PACKINGS} onChange={(packing) => set({ packing })} />
         )}
-        <NumberRow
+        <LengthRow
           label="Between cuts"
-          unit="mm"
           within={limit("Rolled.gap_mm")}
           value={rolled.gap_mm}
           onChange={(gap_mm) => set({ gap_mm })}
@@ -141,17 +141,15 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
           value={rolled.again}
           onChange={(again) => set({ again })}
         />
-        <NumberRow
+        <LengthRow
           label="Board, long"
-          unit="mm"
           within={limit("Rolled.board_length_mm")}
           step={50}
           value={rolled.board_length_mm}
           onChange={(board_length_mm) => set({ board_length_mm })}
         />
-        <NumberRow
+        <LengthRow
           label="Board, wide"
-          unit="mm"
           within={limit("Rolled.board_width_mm")}
           step={50}
           value={rolled.board_width_mm}

@@ -4,6 +4,7 @@ import type { Tin } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
+import { lengthWords, sizeWords } from "../../ui/words";
 import { across, MOST_SHALLOW_MM, tinSize } from "./tins";
 
 interface SectionProps {
@@ -25,7 +26,7 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
   const { aim, put, grab, canvas } = useAim(String(worked), place, onFill);
   const depth = aim ?? worked;
   const level = depth == null ? 0 : depth * scale;
-  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${depth.toFixed(0)} mm deep in it`}`;
+  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it`}`;
   return (
     <svg
       {...canvas}
@@ -63,7 +64,8 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
       <Extension x1={x} y1={floor - h - 34} x2={x} y2={floor - h - 4} />
       <Extension x1={x + w} y1={floor - h - 34} x2={x + w} y2={floor - h - 4} />
       <Label x={x + w / 2} y={floor - h - 36} bold size={19} anchor="middle">
-        {(width / 10).toFixed(1)} cm{tin.shape === "round" ? "" : ` × ${(tin.width_mm / 10).toFixed(1)} cm`}
+        {sizeWords(width, 1)}
+        {tin.shape === "round" ? "" : ` × ${sizeWords(tin.width_mm, 1)}`}
       </Label>
       {depth != null && (
         <>
@@ -71,11 +73,11 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
           <Extension x1={x - 44} y1={floor} x2={x - 4} y2={floor} />
           <Dimension x1={x - 34} y1={floor - level} x2={x - 34} y2={floor} />
           <Label x={x - 44} y={floor - level / 2 + 7} bold size={22} anchor="end">
-            {depth.toFixed(0)} mm
+            {lengthWords(depth)}
           </Label>
           <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={floor - level} />
           <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
-            {(tin.height_mm - depth).toFixed(0)} mm free
+            {lengthWords(tin.height_mm - depth)} free
           </Label>
           {onFill && (
             <g
@@ -85,7 +87,7 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
               aria-valuenow={Math.round(depth)}
               aria-valuemin={MOST_SHALLOW_MM}
               aria-valuemax={Math.floor(most)}
-              aria-valuetext={`${depth.toFixed(0)} mm`}
+              aria-valuetext={`${lengthWords(depth)}`}
               className="group cursor-ns-resize touch-none outline-none"
               onPointerDown={grab}
               onKeyDown={(event) => {
@@ -116,7 +118,7 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
       )}
       <Label x={x + w / 2} y={floor + 34} anchor="middle" tone="ink2">
         {tin.name ? `${tin.name}, ` : ""}
-        {tin.material}, {tin.height_mm.toFixed(0)} mm high{count > 1 ? `, ${count} of them` : ""}
+        {tin.material}, {lengthWords(tin.height_mm)} high{count > 1 ? `, ${count} of them` : ""}
       </Label>
     </svg>
   );

@@ -4,6 +4,7 @@ import type { Tin, TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
 import { Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../../ui/Row";
@@ -49,9 +50,8 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           />
           <PickRow label="Shape" value={tin.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
           {tin.shape === "round" ? (
-            <NumberRow
+            <LengthRow
               label="Across"
-              unit="mm"
               within={limit("Tin.diameter_mm")}
               step={5}
               value={tin.diameter_mm}
@@ -59,17 +59,15 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
             />
           ) : (
             <>
-              <NumberRow
+              <LengthRow
                 label="Length"
-                unit="mm"
                 within={limit("Tin.length_mm")}
                 step={5}
                 value={tin.length_mm}
                 onChange={(length_mm) => set({ length_mm })}
               />
-              <NumberRow
+              <LengthRow
                 label="Width"
-                unit="mm"
                 within={limit("Tin.width_mm")}
                 step={5}
                 value={tin.width_mm}
@@ -77,9 +75,8 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
               />
             </>
           )}
-          <NumberRow
+          <LengthRow
             label="Height"
-            unit="mm"
             within={limit("Tin.height_mm")}
             step={5}
             value={tin.height_mm}
@@ -91,10 +88,9 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
             options={MATERIALS}
             onChange={(material) => set({ material })}
           />
-          <NumberRow
+          <LengthRow
             label="Fill it to, all else to match"
             name="Depth to fill to"
-            unit="mm"
             within={{ min: MOST_SHALLOW_MM, max: Math.floor(tin.height_mm - 2) }}
             value={depth}
             onChange={(mm) => adjust({ by: "depth", mm })}

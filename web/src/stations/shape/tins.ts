@@ -1,6 +1,7 @@
 /** Tins in words and sizes. */
 
 import type { Tin } from "../../api/client";
+import { sizeFigure, sizeWords } from "../../ui/words";
 
 export const SHAPES = [
   ["round", "round"],
@@ -18,4 +19,6 @@ export const MOST_SHALLOW_MM = 5;
 export const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm);
 
 export const tinSize = (tin: Tin) =>
-  tin.shape === "round" ? `${tin.diameter_mm / 10} cm round` : `${tin.length_mm / 10} × ${tin.width_mm / 10} cm`;
+  tin.shape === "round"
+    ? `${sizeWords(tin.diameter_mm)} round`
+    : `${sizeFigure(tin.length_mm)} × ${sizeWords(tin.width_mm)}`;

@@ -1,0 +1,92 @@
+/** Every heat as the screens have it: what it is drawn in, what its curve is of, and its word on the line. */
+
+import type { ReactNode } from "react";
+import type { Facts, HeatDrawing, HeatOf, SteamerDrawing } from "../../api/client";
+import { GrainPot } from "./GrainPot";
+import { Oven } from "./Oven";
+import { Parcels } from "./Parcels";
+import { Pot } from "./Pot";
+import { Steamer, type Within } from "./Steamer";
+import { StirredPan } from "./StirredPan";
+
+interface Kind<K extends HeatDrawing["kind"]> {
+  /** What the bold line of the curve is the temperature of. */
+  core: string;
+  /** What the dotted line is of, and how far below it that is written, in px. */
+  outside: string;
+  below: number;
+  /** The word after the minutes on the line along the top. */
+  word: (drawing: HeatOf<K>) => string;
+  draw: (drawing: HeatOf<K>, facts: Facts, at: number) => ReactNode;
+}
+
+const inSteam = (steamer: SteamerDrawing, facts: Facts, within: Within, at: number) => (
+  <Steamer steamer={steamer} facts={facts} within={within} at={at} />
+);
+
+const STIRRED = { pan: "stirred", gather: "stirred", microwave: "in bursts" };
+const GRAIN = { steam: "steam", lid: "lid shut", cooker: "rice cooker" };
+
+const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
+  steam: {
+    core: "heart",
+    outside: "top",
+    below: 18,
+    word: () => "steam",
+    draw: (drawing, facts, at) =>
+      inSteam(
+        drawing.steamer,
+        facts,
+        { kind: "tin", tin: drawing.tin, depthMm: drawing.depth_mm, covered: drawing.covered },
+        at,
+      ),
+  },
+  boil: {
+    core: "heart",
+    outside: "skin",
+    below: 34,
+    word: () => "",
+    draw: (drawing, facts) => <Pot drawing={drawing} facts={facts} />,
+  },
+  bake: {
+    core: "heart",
+    outside: "top",
+    below: 18,
+    word: () => "baked",
+    draw: (drawing, facts) => <Oven drawing={drawing} facts={facts} />,
+  },
+  wrapped: {
+    core: "heart",
+    outside: "under the leaf",
+    below: -10,
+    word: () => "in its leaf",
+    draw: (drawing, facts, at) =>
+      drawing.steamer ? (
+        inSteam(drawing.steamer, facts, { kind: "packets", thickMm: drawing.thick_mm, sideMm: drawing.side_mm }, at)
+      ) : (
+        <Parcels thick={drawing.thick_mm} />
+      ),
+  },
+  stirred: {
+    core: "the mass",
+    outside: "",
+    below: 18,
+    word: (drawing) => STIRRED[drawing.method],
+    draw: (drawing) => <StirredPan drawing={drawing} />,
+  },
+  grain: {
+    core: "slowest grain",
+    outside: "",
+    below: 18,
+    word: (drawing) => GRAIN[drawing.how],
+    draw: (drawing, facts, at) =>
+      drawing.steamer ? (
+        inSteam(drawing.steamer, facts, { kind: "bed", depthMm: drawing.bed_mm }, at)
+      ) : (
+        <GrainPot drawing={drawing} />
+      ),
+  },
+};
+
+/** The kind of a drawing, to be asked with that same drawing. */
+export const kindOf = (drawing: HeatDrawing) => KINDS[drawing.kind] as Kind<HeatDrawing["kind"]>;
