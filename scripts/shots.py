@@ -72,7 +72,7 @@ def away(page: Page, server: Server) -> None:
 
 
 SHOTS = (
-    ("counter", "/", "Begin a sheet", DESK, None),
+    ("counter", "/", "% water", DESK, None),
     ("ways", "/", "Begin a sheet", DESK, gallery),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
     ("paste", "/paste", "Read it", DESK, pasted),

@@ -32,6 +32,15 @@ QUICK = {
 PAUSE_S = 0.02  # between two tries at a server that does not answer; whoever spins takes its time from it
 
 
+def until(told, within_s=60):
+    """Ask until what is told is so, and give it."""
+    end = time.monotonic() + within_s
+    while not (found := told()):
+        assert time.monotonic() < end, "it did not come to be"
+        time.sleep(PAUSE_S)
+    return found
+
+
 def free_port():
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))

@@ -4,7 +4,7 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from serving import Hand
+from serving import Hand, until
 from test_journeys import key_number, open_sheet
 
 pytestmark = pytest.mark.browser
@@ -140,7 +140,9 @@ class TestWithoutTheNetwork:
         kitchen.start("--demo", "--keep")
         expect(page.get_by_text("kept here, to be sent")).to_have_count(0, timeout=40_000)
         expect(page.get_by_text("The kitchen cannot be reached.")).to_have_count(0)
-        run = kitchen.hand().ask("GET", f"/runs/{page.url.rpartition('/')[2]}")
+        hand, address = kitchen.hand(), f"/runs/{page.url.rpartition('/')[2]}"
+        until(lambda: hand.ask("GET", address)["events"][-1]["kind"] == "redone")  # they go out one after another
+        run = hand.ask("GET", address)
         assert [event["kind"] for event in run["events"][-4:]] == ["noted", "done", "undone", "redone"]
         assert next(step for step in run["state"]["steps"] if step["id"] == "steam")["status"] == "done"
 

@@ -78,9 +78,10 @@ export function Counter() {
   );
 }
 
-/** An empty list, or a list that is not known: no answer is not nothing. */
+/** An empty list, or one that is not known: no answer is not nothing, and one that is still on its way is neither. */
 function Nothing({ known, what, children }: { known: boolean; what: string; children: ReactNode }) {
-  const { heard } = useReach();
+  const { away, heard } = useReach();
+  if (!known && !away) return null;
   if (known) return <p className="mt-2 text-ink2">{children}</p>;
   return (
     <p className="mt-2 text-look" data-known="false">
