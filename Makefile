@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh test bench shots api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh web-tests test bench shots api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -118,13 +118,17 @@ fresh:
 	@echo "Generated files"
 	@scripts/fresh
 
-check: static
-	@echo "Fast tests"
-	@cd web && npm test --silent
-	@$(PYTEST) tests/core
+web-tests:
+	@echo "Tests of the front end"
+	@cd web && npm test --silent -- --reporter=dot
+
+check: setup
+	@$(MAKE) --no-print-directory -j2 --output-sync=target web-tests types lint layers fresh
+	@echo "Fast tests of the core"
+	@$(PYTEST) -m 'not long' tests/core
 
 test: setup build browser
-	@cd web && npm test --silent
+	@$(MAKE) --no-print-directory web-tests
 	@$(PYTEST) tests
 
 bench: setup build browser

@@ -1,4 +1,4 @@
-"""Writes what the page needs of the core's numbers and names: limits, defaults, units, groups, roles, fact keys.
+"""Writes what the page needs of the core's numbers and names: limits, usual values, units, groups, fact keys.
 
     python scripts/generate.py > web/src/api/generated.ts
 
@@ -9,7 +9,6 @@ import json
 import os
 import sys
 from pathlib import Path
-from typing import get_args
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
@@ -18,10 +17,9 @@ import django
 
 django.setup()
 
-from kemble.core.change.shopping import SHELVES
 from kemble.core.facts.quantity import UNITS
-from kemble.core.facts.vocabulary import KEYS, PartRole
-from kemble.core.kitchen.larder import DENSITY, MOST_PACK_G, Group, State, Tag
+from kemble.core.facts.vocabulary import KEYS
+from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
 from kemble.server.api import api
 
 BOUNDS = {
@@ -60,17 +58,13 @@ def written(name: str, value: object, more: str = " as const") -> str:
 
 
 def main() -> None:
-    shelves = {group: shelf for shelf, groups in SHELVES for group in groups}
-    units = {name: {"name": unit.name, "kind": unit.kind, "factor": unit.factor} for name, unit in UNITS.items()}
+    units = {name: {"listed": unit.listed, "kind": unit.kind} for name, unit in UNITS.items()}
     print(
-        "/** Generated from the core by `make api`: limits, units, groups, roles and fact keys. Not to be edited. */\n"
+        "/** Generated from the core by `make api`: limits, usual values, units, groups and fact keys. Not to be edited. */\n"
     )
     print(written("LIMITS", limits()))
     print(written("UNITS", units))
-    print(written("SHELF_OF", {group: shelves[group] for group in get_args(Group)}))
-    print(written("STATES", get_args(State)))
-    print(written("TAGS", get_args(Tag)))
-    print(written("ROLES", get_args(PartRole)))
+    print(written("GROUPS", list(GROUPS.items())))
     print("export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";")
 
 

@@ -133,10 +133,12 @@ class TestSticking:
         assert port.read_line()
 
 
-async def hear(watch, told):
+async def hear(watch, told, does=lambda: None):
+    """What the watch tells first that is as `told` says, from when `does` was done: it listens by then."""
     listener = Listener(asyncio.get_running_loop())
     watch.join(listener)
     try:
+        does()
         async with asyncio.timeout(60):
             while True:
                 live, _ = await listener.hear(0.5)
@@ -151,10 +153,9 @@ class TestWatch:
         port = SimulatedProbePort(seed=3)
         watch = Watch(lambda: port, ProbeEar)
         assert "in nothing" in asyncio.run(hear(watch, lambda live: live.state == "out")).says
-        port.garble()
-        assert "makes no sense" in asyncio.run(hear(watch, lambda live: live.state == "nonsense")).says
-        port.plugged = False
-        gone = asyncio.run(hear(watch, lambda live: live.state == "gone"))
+        garbled = asyncio.run(hear(watch, lambda live: live.state == "nonsense", port.garble))
+        assert "makes no sense" in garbled.says
+        gone = asyncio.run(hear(watch, lambda live: live.state == "gone", lambda: setattr(port, "plugged", False)))
         assert gone.says == "The thermometer is not there. Is it plugged in?"
 
 

@@ -40,6 +40,7 @@ class ShoppingLine(BaseModel):
 
     ingredient: str
     name: str
+    group: Group
     shelf: str
     need_g: float
     spare_g: float
@@ -163,6 +164,7 @@ def _line(need: _Need, stock: Stock | None, shelf: Shelf) -> ShoppingLine:
     return ShoppingLine(
         ingredient=item.id,
         name=item.name,
+        group=item.group,
         shelf=next(name for name, groups in SHELVES if item.group in groups),
         need_g=need.grams,
         spare_g=need.spare,

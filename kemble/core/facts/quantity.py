@@ -45,13 +45,15 @@ TEMPERATURE_UNITS: tuple[TemperatureUnit, ...] = get_args(TemperatureUnit)
 class Unit:
     """One unit. `factor` turns an amount into grams (mass), millilitres (volume), pieces or packs.
 
-    A kitchen's own cup and spoon hold what the cook has weighed: their factor is not in this table.
+    A kitchen's own cup and spoon hold what the cook has weighed: their factor is not in this table. `listed` is its
+    name in a list of units: what it holds comes first, so that one cup is told from another at a glance.
     """
 
     id: UnitId
     kind: Literal["mass", "volume", "own", "count", "pack"]
     factor: float
     name: str
+    listed: str
 
 
 _A_GRAIN_G = 0.005
@@ -60,25 +62,25 @@ _PINCH_G = 0.3  # kitchen estimate: a pinch between thumb and two fingers, 0.2-0
 UNITS: dict[str, Unit] = {
     unit.id: unit
     for unit in (
-        Unit("g", "mass", 1.0, "g"),
-        Unit("kg", "mass", 1000.0, "kg"),
-        Unit("oz", "mass", 28.349523125, "oz"),
-        Unit("lb", "mass", 453.59237, "lb"),
-        Unit("ml", "volume", 1.0, "ml"),
-        Unit("l", "volume", 1000.0, "l"),
-        Unit("cup_us", "volume", 236.5882365, "US cup"),
-        Unit("cup_metric", "volume", 250.0, "metric cup"),
-        Unit("cup_rice_cooker", "volume", 180.0, "rice-cooker cup"),
-        Unit("tbsp_us", "volume", 14.78676478125, "US tbsp"),
-        Unit("tbsp_metric", "volume", 15.0, "metric tbsp"),
-        Unit("tbsp_20", "volume", 20.0, "20 ml tbsp"),
-        Unit("tsp_us", "volume", 4.92892159375, "US tsp"),
-        Unit("tsp_metric", "volume", 5.0, "metric tsp"),
-        Unit("cup_own", "own", 1.0, "own cup"),
-        Unit("spoon_own", "own", 1.0, "own spoon"),
-        Unit("pinch", "mass", _PINCH_G, "pinch"),
-        Unit("piece", "count", 1.0, "piece"),
-        Unit("pack", "pack", 1.0, "pack"),
+        Unit("g", "mass", 1.0, "g", "g"),
+        Unit("kg", "mass", 1000.0, "kg", "kg"),
+        Unit("oz", "mass", 28.349523125, "oz", "oz"),
+        Unit("lb", "mass", 453.59237, "lb", "lb"),
+        Unit("ml", "volume", 1.0, "ml", "ml"),
+        Unit("l", "volume", 1000.0, "l", "l"),
+        Unit("cup_us", "volume", 236.5882365, "US cup", "cup 237, US"),
+        Unit("cup_metric", "volume", 250.0, "metric cup", "cup 250, metric"),
+        Unit("cup_rice_cooker", "volume", 180.0, "rice-cooker cup", "cup 180, rice cooker"),
+        Unit("tbsp_us", "volume", 14.78676478125, "US tbsp", "tbsp 14.8, US"),
+        Unit("tbsp_metric", "volume", 15.0, "metric tbsp", "tbsp 15"),
+        Unit("tbsp_20", "volume", 20.0, "20 ml tbsp", "tbsp 20"),
+        Unit("tsp_us", "volume", 4.92892159375, "US tsp", "tsp 4.9, US"),
+        Unit("tsp_metric", "volume", 5.0, "metric tsp", "tsp 5"),
+        Unit("cup_own", "own", 1.0, "own cup", "our cup"),
+        Unit("spoon_own", "own", 1.0, "own spoon", "our spoon"),
+        Unit("pinch", "mass", _PINCH_G, "pinch", "pinch"),
+        Unit("piece", "count", 1.0, "piece", "piece"),
+        Unit("pack", "pack", 1.0, "pack", "pack"),
     )
 }
 assert set(UNITS) == set(get_args(UnitId))

@@ -264,6 +264,7 @@ def test_the_part_of_an_outline_on_a_disc_as_shapely_has_it(points):
     assert disc_area(list(hull.exterior.coords)[:-1], 90) == pytest.approx(expected, rel=1e-3, abs=0.5)
 
 
+@pytest.mark.long
 def test_cut_cells_of_a_round_tray_as_random_points_have_them():
     """A million points on the disc: a cell's share of them is its area, within four standard errors."""
     rng = np.random.default_rng(7)

@@ -118,6 +118,7 @@ def test_junk_in_any_one_place_is_refused_or_worked(data):
 numbers = st.one_of(st.floats(1e-9, 5e4), st.sampled_from([1e-12, 0.001, 1, 499, 50_000]))
 
 
+@pytest.mark.long
 @settings(max_examples=150, deadline=None)
 @given(st.data())
 def test_any_amounts_shares_and_schools_are_worked(data):

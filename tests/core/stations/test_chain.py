@@ -109,6 +109,7 @@ def test_the_promised_keys_are_there(way):
         assert key in facts, key
 
 
+@pytest.mark.long
 @settings(max_examples=25, deadline=None)
 @given(sheets())
 def test_the_same_sheet_gives_the_same_answer(sheet):
@@ -117,6 +118,7 @@ def test_the_same_sheet_gives_the_same_answer(sheet):
     assert ripple(first.facts, second.facts) == []
 
 
+@pytest.mark.long
 @settings(max_examples=25, deadline=None)
 @given(sheets())
 def test_an_answer_survives_its_json(sheet):
@@ -125,6 +127,7 @@ def test_an_answer_survives_its_json(sheet):
     assert Worked.model_validate_json(worked.model_dump_json()).model_dump() == worked.model_dump()
 
 
+@pytest.mark.long
 @settings(max_examples=25, deadline=None)
 @given(sheets())
 def test_every_because_goes_down_to_the_inputs(sheet):
@@ -138,6 +141,7 @@ def test_every_because_goes_down_to_the_inputs(sheet):
             assert fact.low <= fact.value <= fact.high
 
 
+@pytest.mark.long
 @settings(max_examples=60, deadline=None)
 @given(sheets())
 def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
@@ -190,6 +194,7 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
         assert cells == pytest.approx(facts["mix.cooked_g"], rel=1e-4)
 
 
+@pytest.mark.long
 @settings(max_examples=40, deadline=None)
 @given(sheets(), st.floats(0.2, 5.0))
 def test_ratios_survive_scaling_and_scaling_can_be_undone(sheet, factor):
@@ -200,6 +205,7 @@ def test_ratios_survive_scaling_and_scaling_can_be_undone(sheet, factor):
     assert weighed(scale(scaled, 1 / factor)) == pytest.approx(weighed(sheet), abs=0.01)
 
 
+@pytest.mark.long
 @settings(max_examples=40, deadline=None)
 @given(st.floats(90, 190), st.floats(40, 130))
 def test_ratios_come_out_as_asked_and_back(hydration, sugar):
@@ -319,6 +325,7 @@ def test_scaling_by_pieces_and_back(way):
     assert weighed(adjust(there, one)) == pytest.approx(weighed(twenty), abs=0.01)
 
 
+@pytest.mark.long
 @settings(max_examples=40, deadline=None)
 @given(st.sampled_from(["set-cake", "batter-bake", "tray-rice", "stirred-rounds", "folded-pulls"]), st.data())
 def test_one_ratio_moves_and_the_others_hold(way, data):
@@ -489,6 +496,7 @@ def _numbers(document, path=()):
             yield (*path, key)
 
 
+@pytest.mark.long
 @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(st.data())
 def test_any_sheet_that_can_be_read_can_be_worked(data):

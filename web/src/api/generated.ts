@@ -1,4 +1,4 @@
-/** Generated from the core by `make api`: limits, units, groups, roles and fact keys. Not to be edited. */
+/** Generated from the core by `make api`: limits, usual values, units, groups and fact keys. Not to be edited. */
 
 export const LIMITS = {
   "Ingredient.density": {
@@ -532,151 +532,148 @@ export const LIMITS = {
 
 export const UNITS = {
   "g": {
-    "name": "g",
-    "kind": "mass",
-    "factor": 1.0
+    "listed": "g",
+    "kind": "mass"
   },
   "kg": {
-    "name": "kg",
-    "kind": "mass",
-    "factor": 1000.0
+    "listed": "kg",
+    "kind": "mass"
   },
   "oz": {
-    "name": "oz",
-    "kind": "mass",
-    "factor": 28.349523125
+    "listed": "oz",
+    "kind": "mass"
   },
   "lb": {
-    "name": "lb",
-    "kind": "mass",
-    "factor": 453.59237
+    "listed": "lb",
+    "kind": "mass"
   },
   "ml": {
-    "name": "ml",
-    "kind": "volume",
-    "factor": 1.0
+    "listed": "ml",
+    "kind": "volume"
   },
   "l": {
-    "name": "l",
-    "kind": "volume",
-    "factor": 1000.0
+    "listed": "l",
+    "kind": "volume"
   },
   "cup_us": {
-    "name": "US cup",
-    "kind": "volume",
-    "factor": 236.5882365
+    "listed": "cup 237, US",
+    "kind": "volume"
   },
   "cup_metric": {
-    "name": "metric cup",
-    "kind": "volume",
-    "factor": 250.0
+    "listed": "cup 250, metric",
+    "kind": "volume"
   },
   "cup_rice_cooker": {
-    "name": "rice-cooker cup",
-    "kind": "volume",
-    "factor": 180.0
+    "listed": "cup 180, rice cooker",
+    "kind": "volume"
   },
   "tbsp_us": {
-    "name": "US tbsp",
-    "kind": "volume",
-    "factor": 14.78676478125
+    "listed": "tbsp 14.8, US",
+    "kind": "volume"
   },
   "tbsp_metric": {
-    "name": "metric tbsp",
-    "kind": "volume",
-    "factor": 15.0
+    "listed": "tbsp 15",
+    "kind": "volume"
   },
   "tbsp_20": {
-    "name": "20 ml tbsp",
-    "kind": "volume",
-    "factor": 20.0
+    "listed": "tbsp 20",
+    "kind": "volume"
   },
   "tsp_us": {
-    "name": "US tsp",
-    "kind": "volume",
-    "factor": 4.92892159375
+    "listed": "tsp 4.9, US",
+    "kind": "volume"
   },
   "tsp_metric": {
-    "name": "metric tsp",
-    "kind": "volume",
-    "factor": 5.0
+    "listed": "tsp 5",
+    "kind": "volume"
   },
   "cup_own": {
-    "name": "own cup",
-    "kind": "own",
-    "factor": 1.0
+    "listed": "our cup",
+    "kind": "own"
   },
   "spoon_own": {
-    "name": "own spoon",
-    "kind": "own",
-    "factor": 1.0
+    "listed": "our spoon",
+    "kind": "own"
   },
   "pinch": {
-    "name": "pinch",
-    "kind": "mass",
-    "factor": 0.3
+    "listed": "pinch",
+    "kind": "mass"
   },
   "piece": {
-    "name": "piece",
-    "kind": "count",
-    "factor": 1.0
+    "listed": "piece",
+    "kind": "count"
   },
   "pack": {
-    "name": "pack",
-    "kind": "pack",
-    "factor": 1.0
+    "listed": "pack",
+    "kind": "pack"
   }
 } as const;
 
-export const SHELF_OF = {
-  "flour": "Flour, starch, grain and beans",
-  "grain": "Flour, starch, grain and beans",
-  "legume": "Flour, starch, grain and beans",
-  "liquid": "Milks and juices",
-  "sugar": "Sugar, honey and syrup",
-  "fat": "Fat and eggs",
-  "egg": "Fat and eggs",
-  "nut": "Nuts and seeds",
-  "fruit": "Fruit and pastes",
-  "paste": "Fruit and pastes",
-  "flavour": "Herbs, spice and salt",
-  "herb": "Herbs, spice and salt",
-  "savoury": "Savoury",
-  "salt": "Herbs, spice and salt",
-  "dust": "Flour, starch, grain and beans",
-  "leaf": "Leaves, paper and string"
-} as const;
-
-export const STATES = [
-  "spooned",
-  "sifted",
-  "packed",
-  "whole",
-  "sliced",
-  "ground",
-  "melted",
-  "poured"
-] as const;
-
-export const TAGS = [
-  "honey",
-  "alcohol",
-  "tap",
-  "wraps"
-] as const;
-
-export const ROLES = [
-  "base",
-  "syrup",
-  "filling",
-  "broth",
-  "topping",
-  "coat",
-  "glaze",
-  "oil",
-  "herb",
-  "wrapper",
-  "heart"
+export const GROUPS = [
+  [
+    "flour",
+    "flour"
+  ],
+  [
+    "grain",
+    "whole grain"
+  ],
+  [
+    "legume",
+    "dry beans"
+  ],
+  [
+    "liquid",
+    "liquids"
+  ],
+  [
+    "sugar",
+    "sugars, honeys, syrups"
+  ],
+  [
+    "fat",
+    "fats and oils"
+  ],
+  [
+    "egg",
+    "eggs"
+  ],
+  [
+    "nut",
+    "nuts and seeds"
+  ],
+  [
+    "fruit",
+    "fruit"
+  ],
+  [
+    "paste",
+    "pastes and purées"
+  ],
+  [
+    "flavour",
+    "flavours"
+  ],
+  [
+    "herb",
+    "green herbs"
+  ],
+  [
+    "savoury",
+    "savoury"
+  ],
+  [
+    "salt",
+    "salt"
+  ],
+  [
+    "dust",
+    "starches and dusts"
+  ],
+  [
+    "leaf",
+    "leaves, paper, string"
+  ]
 ] as const;
 
 export type FactKey =

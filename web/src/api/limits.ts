@@ -12,6 +12,13 @@ export interface Limits {
 
 export const limit = (field: keyof typeof LIMITS): Limits => LIMITS[field];
 
+type Usual = {
+  [K in keyof typeof LIMITS]: (typeof LIMITS)[K] extends { usual: number } ? K : never;
+}[keyof typeof LIMITS];
+
+/** What a field holds where nothing is said. */
+export const usual = (field: Usual): number => LIMITS[field].usual;
+
 /** The same range in another unit. */
 export const scaled = (of: Limits, by: number): Limits => mapped(of, (bound) => bound * by);
 

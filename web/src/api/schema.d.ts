@@ -3796,6 +3796,11 @@ export interface components {
             buy_g: number;
             /** Cost */
             cost: number | null;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "flour" | "grain" | "legume" | "liquid" | "sugar" | "fat" | "egg" | "nut" | "fruit" | "paste" | "flavour" | "herb" | "savoury" | "salt" | "dust" | "leaf";
             /** Have G */
             have_g: number;
             /** Household */

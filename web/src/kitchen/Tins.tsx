@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { Tin } from "../api/client";
-import { limit } from "../api/limits";
+import { limit, usual } from "../api/limits";
 import { tinSize } from "../stations/shape/tins";
 import { LengthField } from "../ui/LengthField";
 import { LinkButton } from "../ui/LinkButton";
@@ -27,10 +27,10 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
   const blank: Tin = {
     name: "",
     shape: "round",
-    diameter_mm: 200,
-    length_mm: 200,
-    width_mm: 200,
-    height_mm: 60,
+    diameter_mm: usual("Tin.diameter_mm"),
+    length_mm: usual("Tin.length_mm"),
+    width_mm: usual("Tin.width_mm"),
+    height_mm: usual("Tin.height_mm"),
     material: "metal",
   };
   const [tin, setTin] = useState(blank);

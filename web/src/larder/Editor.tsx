@@ -2,31 +2,13 @@
 
 import { useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
+import { GROUPS } from "../api/generated";
 import { limit } from "../api/limits";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row, TickRow } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { COMPONENTS, CompositionBar } from "./CompositionBar";
-
-export const GROUPS: [IngredientCard["group"], string][] = [
-  ["flour", "flour"],
-  ["grain", "whole grain"],
-  ["legume", "dry beans"],
-  ["liquid", "liquids"],
-  ["sugar", "sugars, honeys, syrups"],
-  ["fat", "fats and oils"],
-  ["egg", "eggs"],
-  ["nut", "nuts and seeds"],
-  ["fruit", "fruit"],
-  ["paste", "pastes and purées"],
-  ["flavour", "flavours"],
-  ["herb", "green herbs"],
-  ["savoury", "savoury"],
-  ["salt", "salt"],
-  ["dust", "starches and dusts"],
-  ["leaf", "leaves, paper, string"],
-];
 
 export type Own = KitchenSettings["ingredients"][number];
 

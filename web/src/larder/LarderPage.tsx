@@ -2,12 +2,13 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { GROUPS } from "../api/generated";
 import { kitchenQuery, larderQuery } from "../api/queries";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { CompositionBar } from "./CompositionBar";
-import { Editor, GROUPS, type Own, own } from "./Editor";
+import { Editor, type Own, own } from "./Editor";
 
 const blank: Own = {
   id: "",

@@ -191,6 +191,7 @@ describe("shopping", () => {
   const thing: ShoppingLine = {
     ingredient: "sweet-rice-flour",
     name: "Sweet rice flour",
+    group: "flour",
     shelf: "Flour",
     need_g: 540,
     spare_g: 0,

@@ -199,7 +199,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
         <span className="block text-sm text-ink2">
           {[
             `${grams(line.need_g)} for ${line.sheets.join(", ")}`,
-            line.pieces != null && line.shelf.startsWith("Leaves") && `${Math.ceil(line.pieces)} pieces`,
+            line.pieces != null && line.group === "leaf" && `${Math.ceil(line.pieces)} pieces`,
             line.spare_g > 0 && `${grams(line.spare_g)} of it to spare`,
             line.packs && line.left_g > 1 ? `${grams(line.left_g)} left over` : "",
             line.allergens.length > 0 && line.allergens.join(", "),

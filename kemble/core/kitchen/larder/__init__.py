@@ -29,6 +29,25 @@ Group = Literal[
     "dust",
     "leaf",
 ]
+GROUPS: dict[Group, str] = {
+    "flour": "flour",
+    "grain": "whole grain",
+    "legume": "dry beans",
+    "liquid": "liquids",
+    "sugar": "sugars, honeys, syrups",
+    "fat": "fats and oils",
+    "egg": "eggs",
+    "nut": "nuts and seeds",
+    "fruit": "fruit",
+    "paste": "pastes and purées",
+    "flavour": "flavours",
+    "herb": "green herbs",
+    "savoury": "savoury",
+    "salt": "salt",
+    "dust": "starches and dusts",
+    "leaf": "leaves, paper, string",
+}
+"""What each group of ingredients is called, in the order in which the larder is shown."""
 State = Literal["spooned", "sifted", "packed", "whole", "sliced", "ground", "melted", "poured"]
 
 SOURCE = "typical composition, rounded; the packet knows better"

@@ -1,30 +1,9 @@
 /** Units as a cook reads them, a cup with its millilitres first, so that one is told from another at a glance, and which of them an ingredient can be measured in here. */
 
 import type { IngredientCard, KitchenSettings, UnitId } from "../../api/client";
+import { UNITS } from "../../api/generated";
 
-const NAMES: Record<UnitId, string> = {
-  g: "g",
-  kg: "kg",
-  oz: "oz",
-  lb: "lb",
-  ml: "ml",
-  l: "l",
-  cup_us: "cup 237, US",
-  cup_metric: "cup 250, metric",
-  cup_rice_cooker: "cup 180, rice cooker",
-  tbsp_us: "tbsp 14.8, US",
-  tbsp_metric: "tbsp 15",
-  tbsp_20: "tbsp 20",
-  tsp_us: "tsp 4.9, US",
-  tsp_metric: "tsp 5",
-  cup_own: "our cup",
-  spoon_own: "our spoon",
-  pinch: "pinch",
-  piece: "piece",
-  pack: "pack",
-};
-
-export const UNITS = Object.keys(NAMES) as UnitId[];
+const IDS = Object.keys(UNITS) as UnitId[];
 
 /** A unit's name; this kitchen's own cup with what it holds, a pack with its name and weight. */
 export function unitName(unit: UnitId, kitchen: KitchenSettings, item?: IngredientCard): string {
@@ -32,12 +11,12 @@ export function unitName(unit: UnitId, kitchen: KitchenSettings, item?: Ingredie
   if (unit === "spoon_own" && kitchen.own_spoon_ml) return `spoon ${kitchen.own_spoon_ml}, ours`;
   const [pack] = Object.entries(item?.packs ?? {});
   if (unit === "pack" && pack) return `${pack[0]} of ${pack[1]} g`;
-  return NAMES[unit];
+  return UNITS[unit].listed;
 }
 
 /** The units that can be turned into grams for an ingredient; the one in use is always among them. */
 export const unitsFor = (now: UnitId, kitchen: KitchenSettings, item?: IngredientCard): UnitId[] =>
-  UNITS.filter(
+  IDS.filter(
     (unit) =>
       unit === now ||
       (unit === "cup_own"
