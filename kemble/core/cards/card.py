@@ -8,6 +8,8 @@ from typing import Literal
 
 from kemble.core.facts.vocabulary import PartRole
 
+# The steps that code asks a way for; any other is between the card and the plan.
+StepId = Literal["ball", "freeze-filling", "shape", "snip", "wrap"]
 Hands = Literal["held", "minded", "free"]
 Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
 Looks = Literal[

@@ -21,7 +21,6 @@ from kemble.core.cards.way import Way
 from kemble.core.facts.vocabulary import KEYS, PartRole
 
 ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pound", "rest", "start"]
-StepId = Literal["ball", "freeze-filling", "shape", "snip", "wrap"]
 
 # The schools that code tells apart. A card that has such a choice takes its schools from here; a way that has it not is
 # worked as if the first were followed. None: any schools, for the card itself says what each of them does.

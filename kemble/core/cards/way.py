@@ -22,6 +22,7 @@ from kemble.core.cards.card import (
     Minutes,
     School,
     Step,
+    StepId,
 )
 from kemble.core.cards.tastes import TasteId
 from kemble.core.facts.vocabulary import PartRole
@@ -108,7 +109,7 @@ class Way:
     def choice(self, choice_id: str) -> Choice | None:
         return next((choice for choice in self.choices if choice.id == choice_id), None)
 
-    def step(self, step_id: str) -> Step | None:
+    def step(self, step_id: StepId) -> Step | None:
         return next((step for step in self.steps if step.id == step_id), None)
 
     def loss(self, schools: Schools) -> Band:

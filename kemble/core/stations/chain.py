@@ -83,10 +83,12 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     drawn: dict[str, Any] = {}
     steps: list[StepWorked] = []
     looks: list[Check] = []
+    core: CoreCurve | None = None
     try:
         _stations(working, drawn)
         steps = [] if working.problems else steps_of(working)
         looks = checks(working.book)
+        core = core_curve(working.core, working.book) if working.core else None
     except Exception:
         working.problems.append(_unforeseen(sheet))
     for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
@@ -104,7 +106,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         lines=list(working.lines),
         parts=list(working.parts),
         grain=working.grain,
-        core=core_curve(working.core, working.book) if working.core else None,
+        core=core,
         cooling=working.cooling,
     )
 

@@ -62,10 +62,10 @@ def test_a_step_renamed_is_found_where_somebody_waits_for_it(tmp_path):
 
 
 def test_a_part_is_held_to_it_too(tmp_path):
-    module, _ = changed(tmp_path, "coat", '"lay"', '"lay"', Path(parts.__file__).parent)
-    family = replace(module.FAMILY, cautions=("nobody-knows",))
-    with pytest.raises(CardError, match=r'coat.py, line 1: "nobody-knows" is no caution'):
-        check_family(family, module)
+    folder = Path(parts.__file__).parent
+    module, _ = changed(tmp_path, "coat", 'tells=("dust",)', 'tells=("dust",), cautions=("nobody-knows",)', folder)
+    with pytest.raises(CardError, match=r'coat.py, line \d+: "nobody-knows" is no caution'):
+        check_family(module.FAMILY, module)
 
 
 def worked_with(way, monkeypatch, caplog):

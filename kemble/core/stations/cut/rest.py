@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kemble.core.cards.card import Step
-from kemble.core.cards.contract import StepId
+from kemble.core.cards.card import Step, StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -283,7 +282,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
         source=SOLVER,
         of=of,
     )
-    if filling and inner > 0 and any(step.id == "freeze-filling" for step in working.way.steps):
+    if filling and inner > 0 and working.way.step("freeze-filling"):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
     return Cooling.model_construct(curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
