@@ -25,7 +25,7 @@ HANDS = 50
 
 @pytest.fixture
 def server(tmp_path):
-    made = Server(tmp_path, "--demo").start()
+    made = Server(tmp_path, "--demo", afresh=True).start()
     yield made
     made.stop()
 

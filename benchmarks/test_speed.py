@@ -57,7 +57,7 @@ def test_edit_to_ripple(tmp_path):
     from playwright.sync_api import sync_playwright
     from serving import ARGUMENTS, CHROMIUM, Server
 
-    server = Server(tmp_path, "--demo").start()
+    server = Server(tmp_path, "--demo", afresh=True).start()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
@@ -90,7 +90,7 @@ def test_a_dragged_skin_at_sixty_frames(tmp_path):
     from playwright.sync_api import sync_playwright
     from serving import ARGUMENTS, CHROMIUM, Server
 
-    server = Server(tmp_path, "--demo").start()
+    server = Server(tmp_path, "--demo", afresh=True).start()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)

@@ -17,6 +17,7 @@ import django
 
 django.setup()
 
+from kemble.core.change.diets import DIETS
 from kemble.core.facts.quantity import UNITS
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
@@ -65,6 +66,7 @@ def main() -> None:
     print(written("LIMITS", limits()))
     print(written("UNITS", units))
     print(written("GROUPS", list(GROUPS.items())))
+    print(written("DIETS", [(diet, one.label) for diet, one in DIETS.items()]))
     print("export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";")
 
 

@@ -24,6 +24,12 @@ def edited(page: Page) -> None:
     page.locator("[data-saving=saved]").wait_for()
 
 
+def flow(page: Page) -> None:
+    page.get_by_role("radio", name="where it goes").click()
+    page.get_by_role("button", name="g of curds: over it").click()
+    page.get_by_label("Take some of it").wait_for()
+
+
 def gallery(page: Page) -> None:
     page.get_by_role("button", name="Syrup tray rice").scroll_into_view_if_needed()
 
@@ -75,8 +81,9 @@ SHOTS = (
     ("counter", "/", "% water", DESK, None),
     ("ways", "/", "Begin a sheet", DESK, gallery),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
+    ("mix-flow", "/sheets/12/mix", "In the bowl", DESK, flow),
     ("paste", "/paste", "Read it", DESK, pasted),
-    ("shape-tin", "/sheets/1/shape", "Your tins", DESK, None),
+    ("shape-tin", "/sheets/9/shape", "Your tins", DESK, None),
     ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
     ("cut", "/sheets/5/cut", "cm from the edge", DESK, None),
@@ -88,7 +95,6 @@ SHOTS = (
     ("larder", "/larder", "One of your own", DESK, an_ingredient),
     ("shopping", "/shopping", "Sugar, honey and syrup", DESK, None),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
-    ("phone-mix", "/sheets/1/mix", "In the bowl", PHONE, None),
     ("phone-make", "/make/31", "Next for your hands", PHONE, None),
     ("make-away", "/make/31", "Next for your hands", DESK, away),  # last: it ends the server
 )
@@ -96,7 +102,7 @@ SHOTS = (
 
 def main(only: list[str]) -> None:
     with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
-        server = Server(data, "--demo").start()
+        server = Server(data, "--demo", afresh=True).start()
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         try:
             for name, path, words, (width, height), first in SHOTS:
@@ -117,7 +123,7 @@ def main(only: list[str]) -> None:
                 print(f"{name}.png")
         finally:
             browser.close()
-            if server.process.poll() is None:
+            if server.is_up:
                 server.stop()
 
 

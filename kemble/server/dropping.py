@@ -74,7 +74,7 @@ def keep_removed(kitchen: KitchenRecord, before: Kitchen, after: Kitchen) -> Non
             if tin in left:
                 left.remove(tin)
             else:
-                gone.append(("tin", tin.name or tin.size, tin))
+                gone.append(("tin", tin.name or tin.size(after.length_unit), tin))
     ids = {item.id for item in after.ingredients}
     gone += [("ingredient", item.name, item) for item in before.ingredients if item.id not in ids]
     for kind, title, item in gone:

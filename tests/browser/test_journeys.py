@@ -197,6 +197,7 @@ def test_the_tin_is_filled_by_dragging_its_surface(watched, demo):
     page.mouse.move(x, y - 30, steps=8)
     page.mouse.up()
     expect(key_number(page, "Heat")).not_to_have_text(before)
+    page.evaluate("() => new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(drawn)))")
     deep = int(surface.get_attribute("aria-valuenow"))
     expect(key_number(page, "Shape")).to_have_text(str(deep))
     surface.focus()
@@ -349,3 +350,31 @@ def test_a_part_is_made_for_two_sheets_and_given_back(watched, kitchen):
     expect(page.get_by_role("dialog")).to_contain_text("for Squash rounds with chestnut")
     page.get_by_role("button", name="each makes its own again").click()
     expect(page.get_by_label("White beans, dry, amount")).to_have_value("226")
+
+
+def test_what_is_made_is_carried_elsewhere(watched, kitchen):
+    """The syrup that is kept back for the glaze, by pointer and by keys; then some of it into the rice, and undone."""
+    page = watched
+    open_sheet(page, kitchen.url, "Quince tray rice")
+    page.get_by_role("radio", name="where it goes").click()
+    oil = page.get_by_role("button", name=re.compile("g of coconut oil: to kept"))
+    oil.focus()
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("button", name=re.compile("g of coconut oil: to beside"))).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(oil).to_be_visible()
+    drawn = page.get_by_role("group", name=re.compile("^Where each part goes"))
+    expect(drawn).to_have_attribute("aria-label", re.compile("g of curds: over it"))
+    curds = page.get_by_role("button", name=re.compile("g of curds: over it"))
+    x, y = curds.locator("path").first.evaluate(
+        """path => {
+            const at = path.getPointAtLength(path.getTotalLength() * 0.25).matrixTransform(path.getScreenCTM());
+            return [at.x, at.y + 3];
+        }"""
+    )
+    end = page.locator("[data-target='kept']").bounding_box()
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(end["x"] + 40, end["y"] + end["height"] / 2, steps=8)
+    page.mouse.up()
+    expect(drawn).to_have_attribute("aria-label", re.compile("g of curds: to kept"))

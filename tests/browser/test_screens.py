@@ -13,7 +13,7 @@ AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" 
 SCREENS = {
     "counter": ("/", "Begin a sheet"),
     "mix of a cake": ("/sheets/1/mix", "In the bowl"),
-    "mix of balls": ("/sheets/2/mix", "pear broth"),
+    "mix of balls": ("/sheets/2/mix", "of flour"),
     "shape of a tin": ("/sheets/1/shape", "Your tins"),
     "shape of balls": ("/sheets/2/shape", "What runs out first"),
     "heat in steam": ("/sheets/1/heat", "litres to start"),

@@ -103,13 +103,14 @@ class Ear:
         self.watch = Watch(open_port, ScaleEar)
         self.heard, self.stills = [], []
 
-    async def until(self, told, within_s=60):
-        """Listens until `told` is true of a reading or of the weights at rest."""
+    async def until(self, told, does, within_s=60):
+        """Listens until `told` is true of a reading or of the weights at rest; `does` is done again until it is."""
         listener = Listener(asyncio.get_running_loop())
         self.watch.join(listener)
         try:
             async with asyncio.timeout(within_s):
                 while True:
+                    does()
                     live, stills = await listener.hear(0.5)
                     self.stills += stills
                     if live is not None:
@@ -119,8 +120,8 @@ class Ear:
         finally:
             self.watch.leave(listener)
 
-    def hears(self, told):
-        return asyncio.run(self.until(told))
+    def hears(self, told, does=lambda: None):
+        return asyncio.run(self.until(told, does))
 
 
 class TestSimulatedScale:
@@ -167,8 +168,7 @@ class TestSimulatedScale:
         port = SimulatedPort(seed=4)
         ear = Ear(lambda: port)
         ear.hears(lambda live, stills: live and live.state == "ok")
-        port.garble()
-        told = ear.hears(lambda live, stills: live and live.state == "nonsense")
+        told = ear.hears(lambda live, stills: live and live.state == "nonsense", port.garble)
         assert "makes no sense" in told.says
         ear.hears(lambda live, stills: live and live.state == "ok")
 

@@ -134,13 +134,14 @@ class TestSticking:
 
 
 async def hear(watch, told, does=lambda: None):
-    """What the watch tells first that is as `told` says, from when `does` was done: it listens by then."""
+    """What the watch tells first that is as `told` says, once `does` was done; it is done again until it is told: a
+    listener that sleeps through a reading hears the next."""
     listener = Listener(asyncio.get_running_loop())
     watch.join(listener)
     try:
-        does()
         async with asyncio.timeout(60):
             while True:
+                does()
                 live, _ = await listener.hear(0.5)
                 if live is not None and told(live):
                     return live

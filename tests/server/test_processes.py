@@ -19,7 +19,7 @@ KILLS = 20
 def server(tmp_path, prepared):
     made = Server(prepared.copy("empty", tmp_path / "data")).start()
     yield made
-    if made.process.poll() is None:
+    if made.is_up:
         made.stop()
 
 

@@ -101,10 +101,11 @@ export function sheet(water = 375, title = "A cake"): Sheet {
     splits: [],
     reserve: null,
     reserve_for: "",
+    joins: "",
   });
   return {
     format: "kemble-sheet",
-    version: 1,
+    version: 2,
     title,
     way: "set-cake",
     schools: {},
@@ -143,7 +144,14 @@ export const KITCHEN = {
   own_cup_ml: null,
   own_spoon_ml: null,
 } as unknown as KitchenSettings;
-export const WAY = { id: "set-cake", form: "tin", base: "flour", words: {}, choices: [] } as unknown as WayCard;
+export const WAY = {
+  id: "set-cake",
+  form: "tin",
+  base: "flour",
+  words: {},
+  choices: [],
+  steps: [],
+} as unknown as WayCard;
 
 export const waterOf = (one: Sheet) => one.parts[0]?.lines[1]?.amount.value;
 

@@ -17,6 +17,21 @@ Looks = Literal[
 ]
 
 
+# Where something lies in or on what is eaten: in a tin under, at the wall, through or over; of a piece within or round.
+Where = Literal["under", "wall", "through", "over", "within", "round"]
+Goes = PartRole | Literal["whole", "beside", "kept"]
+
+
+@dataclass(frozen=True, slots=True)
+class Rest:
+    """Where what is made of a part goes, once others have taken their share: into another part, into or on the whole,
+    beside it on the table, or kept. `joins` is the way's step at which it goes in; empty, from the start."""
+
+    to: Goes
+    where: Where | None = None
+    joins: str = ""
+
+
 @dataclass(frozen=True, slots=True)
 class Band:
     """A working range, in per cent of flour or dry grain unless said otherwise."""
@@ -84,7 +99,7 @@ class Cue:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step of the work. `when` limits it to schools; `part` to sheets that have that part.
+    """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools; `part` to sheets that have that part.
 
     `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
     `asks` is an order trap: what must be so before this step begins, asked while there is still time.

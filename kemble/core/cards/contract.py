@@ -77,6 +77,11 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     if len(way.grain_cook) > 1:
         for school in sorted(schools.get("grain", set()) ^ set(way.grain_cook)):
             yield "grain_cook", f'"{school}" stands in grain_cook or in the choice "grain", but not in both'
+    ids = [step.id for step in way.steps]
+    yield from _known(way.cooks, ids, "step")
+    yield from _known((rest.joins for rest in way.rests.values() if rest.joins), ids, "step")
+    if not way.cooks:
+        yield "cooks", "a way says in which of its steps the base is cooked"
     if way.base == "grain" and not way.grain_cook:
         yield "grain_cook", "a way that begins from grain says how it is cooked"
     for heat in (way.heat, *(heat for _, _, heat in way.heat_by)):
@@ -95,6 +100,9 @@ def _faults_of_family(family: Family) -> Iterator[Said]:
     schools = {choice.id: {school.id for school in choice.schools} for choice in family.choices}
     yield from _choices(family.choices)
     yield from _steps(family.steps, schools, family.roles[0])
+    yield from _twice((output.id for output in family.outputs), "output")
+    for output in family.outputs:
+        yield from _known(output.main_of, family.roles, "role of this family")
     if not family.steps:
         yield "steps", "a family has a step that others can wait for"
     yield from _known(family.cautions, CAUTIONS, "caution")
@@ -120,6 +128,8 @@ def _steps(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role: PartR
     """`role` stands for the * in the facts of a part's step."""
     ids = {step.id for step in steps}
     yield from _twice((step.id for step in steps), "step")
+    for step_id in sorted(ids.intersection(get_args(PartRole))):
+        yield step_id, f'"{step_id}" is a part: a step that is called so could not be told from it'
     for step in steps:
         for wait in step.after:
             if wait.step not in ids and wait.step not in get_args(PartRole):

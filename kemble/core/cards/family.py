@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from kemble.core.cards.card import NONE, After, Band, Choice, Cue, Fault, Minutes, School, Step
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import Group, PartRole
 
-__all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "School", "Step"]
+__all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "Output", "School", "Step"]
 
 Boils = Literal["syrup", "paste"]
-Rule = Literal["mixed", "solids", "times-dry", "loss", "curd"]
+Rule = Literal["mixed", "solids", "times-dry", "loss", "curd", "fry", "press"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,7 +21,9 @@ class Finish:
 
     mixed: what went in. solids: boiled down until solids are `target` per cent of it. times-dry: `target` times the
     dry legumes. loss: `target` per cent of it gone (negative where it gains). curd: thick coconut cream parted into
-    oil and curds, `target` per cent of its fat as oil.
+    oil and curds, `target` per cent of its fat as oil. fry: something wet fried in oil and strained; what it loses is
+    water, and `target` per cent of its raw weight is oil that it holds. press: wrung out twice, `target` per cent of
+    what comes out of fat in the first.
     `boils`: it boils down in an open pan, and how; a paste from `boils_from` times the dry legumes.
     """
 
@@ -30,6 +32,18 @@ class Finish:
     says: str = "everything that goes in"
     boils: Boils | None = None
     boils_from: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Output:
+    """One of the things that a part makes, what it is called (as its role is, where it has no name of its own), and the
+    group of ingredients it then counts among."""
+
+    id: str
+    name: str
+    group: Group
+    says: str = ""  # how much of it is made, where that is not what the family's finish says
+    main_of: tuple[PartRole, ...] = ()  # the roles in which it is what the part is made for; else the first is
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,13 +57,18 @@ class Family:
     finish: Finish
     lines: tuple[Mapping[str, Any], ...]  # a starting formula
     steps: tuple[Step, ...]  # the last one is the one that others wait for
+    outputs: tuple[Output, ...]
     choices: tuple[Choice, ...] = ()  # on which cooks differ; chosen on the part
     tells: tuple[str, ...] = ()  # groups or ids of ingredients that give the family away
-    main: str = ""  # the group that its sugar is measured on ...
+    sweetened: str = ""  # the group that its sugar is measured on ...
     sugar: Band | None = None  # ... and the working band, per cent
     faults: tuple[Fault, ...] = ()
     cautions: tuple[str, ...] = ()
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
+
+    def main(self, role: PartRole) -> Output:
+        """What a part of this kind is made for, in its role."""
+        return next((output for output in self.outputs if role in output.main_of), self.outputs[0])
 
     def school(self, chosen: Mapping[str, str], choice_id: str) -> str:
         """The school followed for a choice: the part's own, else the family's default."""

@@ -20,6 +20,7 @@ from kemble.core.cards.card import (
     Evidence,
     Fault,
     Minutes,
+    Rest,
     School,
     Step,
     StepId,
@@ -36,6 +37,7 @@ __all__ = [
     "Fault",
     "Limit",
     "Minutes",
+    "Rest",
     "School",
     "Step",
     "Way",
@@ -85,7 +87,9 @@ class Way:
     starting_sheet: Mapping[str, Any]
     base: BaseKind = "flour"
     portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after
-    counted: tuple[PartRole, ...] = ("base",)  # the parts that the ratios and the batch count
+    counted: tuple[PartRole, ...] = ("base",)  # the parts whose raw lines the ratios and the batch count
+    cooks: tuple[str, ...] = ()  # the steps in which the base is cooked; what joins at a later one is not in that heat
+    rests: Mapping[PartRole, Rest] = field(default_factory=dict)  # where a part's rest goes, other than is usual
     parts: Mapping[PartRole, str] = field(default_factory=dict)  # the usual family of each part
     grain_cook: Mapping[str, GrainCook] = field(default_factory=dict)  # by school of the choice "grain"
     wraps: Literal["inside", "outside"] = "inside"  # where the filling lies
@@ -111,6 +115,16 @@ class Way:
 
     def step(self, step_id: StepId) -> Step | None:
         return next((step for step in self.steps if step.id == step_id), None)
+
+    @property
+    def last_cook(self) -> int:
+        """Where among the steps the base is cooked: what joins after it was not in the heat."""
+        return max((i for i, step in enumerate(self.steps) if step.id in self.cooks), default=-1)
+
+    def joins_late(self, step_id: str) -> bool:
+        """Whether what joins at a step does so once the base is cooked."""
+        at = next((i for i, step in enumerate(self.steps) if step.id == step_id), -1)
+        return bool(self.cooks) and at > self.last_cook
 
     def loss(self, schools: Schools) -> Band:
         """Water lost by the base in its heat, in per cent of its mass, by the schools followed."""

@@ -8,11 +8,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, TypeVar
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from kemble.core.change.diets import DIETS, DietId, stand_in
 from kemble.core.change.exchange import Exchange, exchange_for
 from kemble.core.facts.fact import Book
 from kemble.core.facts.problems import Refused, problems_from, refuse
@@ -23,7 +24,7 @@ from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import most_pct, soak_for
 from kemble.core.sheet.bowl import Bowl, WeighedLine, weigh
-from kemble.core.sheet.document import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet
+from kemble.core.sheet.document import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet, Some
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
 from kemble.core.stations.shape.portions import Heart, heart_of
@@ -43,6 +44,7 @@ By = Literal[
     "have",
     "part",
     "exchange",
+    "diet",
     "unit",
 ]
 
@@ -55,8 +57,8 @@ class Adjustment(BaseModel):
     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
-    `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same amount of that line in `unit`, as
-    this kitchen measures.
+    `factor`. exchange: line `line` of part `part` for `ingredient`. diet: every line that `diet` bars for
+    what stands in for it. unit: the same amount of that line in `unit`, as this kitchen measures.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -77,6 +79,7 @@ class Adjustment(BaseModel):
     part: int | None = Field(None, ge=0, le=11, description="the number of a part, from 0")
     line: int | None = Field(None, ge=0, le=39, description="the number of a line, from 0")
     unit: UnitId | None = Field(None, description="a unit")
+    diet: DietId | None = Field(None, description=" or ".join(DIETS))
     ingredient: str | None = Field(None, max_length=80, description="what to take instead; empty to leave it out")
     role: PartRole = "base"
 
@@ -93,6 +96,8 @@ def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> Adjusted:
     try:
         if to.by == "exchange":
             return _exchange(before, to)
+        if to.by == "diet":
+            return _diet(before, to)
         return Adjusted(_checked(_ROUTES[to.by](before, to)))
     except ValidationError as error:  # what would come of it is more than a sheet holds
         raise Refused(problems_from(error, Sheet)) from None
@@ -169,15 +174,30 @@ def _scale_parts(sheet: Sheet, factors: dict[PartRole, float]) -> Sheet:
 
 
 def scale_part(part: Part, factor: float) -> Part:
-    return part.model_copy(update={"lines": tuple(_line_times(line, factor) for line in part.lines)})
+    """Lines, and what is taken or kept by amount; shares follow by themselves."""
+    return part.model_copy(
+        update={
+            "lines": tuple(_line_times(line, factor) for line in part.lines),
+            "takes": tuple(_some_times(take, factor) for take in part.takes),
+            "kept": _some_times(part.kept, factor) if part.kept else None,
+        }
+    )
+
+
+_SomeOf = TypeVar("_SomeOf", bound=Some)
+
+
+def _some_times(some: _SomeOf, factor: float) -> _SomeOf:
+    return some.model_copy(update={"amount": _times(some.amount, factor)}) if some.amount else some
+
+
+def _times(amount: Amount, factor: float) -> Amount:
+    return amount.model_copy(update={"value": amount.value * factor})
 
 
 def _line_times(line: Line, factor: float) -> Line:
-    def times(amount: Amount) -> Amount:
-        return amount.model_copy(update={"value": amount.value * factor})
-
-    reserve = times(line.reserve) if line.reserve else None
-    return line.model_copy(update={"amount": times(line.amount), "reserve": reserve})
+    reserve = _times(line.reserve, factor) if line.reserve else None
+    return line.model_copy(update={"amount": _times(line.amount, factor), "reserve": reserve})
 
 
 def _checked(sheet: Sheet) -> Sheet:
@@ -488,6 +508,35 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
     )
     sheet = _checked(before.sheet.model_copy(update={"parts": parts}))
     return Adjusted(*_rebalanced(before, sheet, one, swap))
+
+
+def _diet(before: _Before, to: Adjustment) -> Adjusted:
+    """Every line that the diet bars exchanged in turn, in whichever part it stands; what has no stand-in is said."""
+    if to.diet is None:
+        refuse("to.diet", "is missing", " or ".join(DIETS))
+    diet, says, stays = DIETS[to.diet], list[str](), list[str]()
+    now, done = before, set[tuple[int, str]]()
+    while True:
+        barred = [one for one in now.bowl.lines if diet.bars(one.item) and (one.part, one.item.id) not in done]
+        if not barred:
+            break
+        one = barred[0]
+        done.add((one.part, one.item.id))
+        instead = stand_in(one.item, diet, now.shelf.items)
+        alone = len(now.sheet.parts[one.part].lines) == 1 and not now.sheet.parts[one.part].takes
+        if instead is None or (not instead and alone):
+            stays.append(one.item.name.lower())
+            continue
+        swap = Adjustment(by="exchange", part=one.part, line=one.index, ingredient=instead)
+        found = _exchange(now, swap)
+        now = _Before(found.sheet, before.kitchen)
+        comes = now.shelf.items[instead].name.lower() if instead else "nothing"
+        says += [f"{comes[0].upper()}{comes[1:]} for {one.item.name.lower()}.", *found.says]
+    if stays:
+        says.append(f"Nothing here stands in for {' and '.join(stays)}: take it out, or leave it.")
+    if not says:
+        says.append("There is nothing in it that would have to go.")
+    return Adjusted(now.sheet, says)
 
 
 def _exchanged_lines(one: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Line]:

@@ -82,15 +82,24 @@ class Exchange:
         return found
 
 
+def _left_out(says: str) -> tuple[Exchange, ...]:
+    return (Exchange("", "leave it out", "mass", says),)
+
+
 _OWN_RULES: dict[str, tuple[Exchange, ...]] = {
-    "egg": (
-        Exchange(
-            "",
-            "leave it out",
-            "mass",
-            "Without egg it sets flatter and denser, with less spring. Its water is made up.",
-        ),
-    ),
+    "egg": _left_out("Without egg it sets flatter and denser, with less spring. Its water is made up."),
+    "egg-yolk": _left_out("Without yolk it is paler and leaner. Its water is made up."),
+    "egg-white": _left_out("Without white it has less spring. Its water is made up."),
+    "milk-powder": _left_out("Without milk powder it browns less."),
+    "hard-cheese": _left_out("Without the cheese its salt is gone too: taste."),
+    "aged-cheese": _left_out("Without the cheese its salt is gone too: taste."),
+    "vanilla": _left_out("The extract is made with alcohol; a scraped pod has none."),
+    "rice-wine": (Exchange("apple-juice", "Apple juice", "water", "Sweeter, no bite, no alcohol."),),
+    "peanut-butter": (Exchange("tahini", "Sesame paste", "mass", "Sesame: a little bitter; an allergen too."),),
+    "almond-butter": (Exchange("tahini", "Sesame paste", "mass", "Sesame: a little bitter; an allergen too."),),
+    "pork-belly": (Exchange("tofu", "Tofu, firm", "mass", "Leaner: a spoon of oil with it."),),
+    "chicken-thigh": (Exchange("tofu", "Tofu, firm", "mass", "Milder: season it more."),),
+    "cream-cheese": (Exchange("coconut-oil", "Coconut oil", "fat", "No water and no salt in it; sets in the cold."),),
     "fresh-herb": (
         Exchange(
             "herb-powder", "powder and water", "solids", "Powder and water: even colour, less scent.", with_water=True

@@ -8,7 +8,7 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
-from kemble.core.sheet.document import MadeFor, Part, Sheet
+from kemble.core.sheet.document import MadeFor, Part, Sheet, Some
 from kemble.core.stations.mix.parts import Made, parts
 from kemble.core.stations.working import Working
 
@@ -34,7 +34,7 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
         *(one.model_copy(update={"share": one.share * smaller}) for one in part.made_for),
         MadeFor(sheet=taker.title, share=theirs.grams / whole),
     )
-    bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": part.kept * smaller})
+    bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": _kept(part, smaller)})
     had = scale_part(part, theirs.grams / ours.grams)
     taken = other.model_copy(
         update={"lines": had.lines, "family": part.family, "name": part.name or other.name, "made_on": giver.title}
@@ -54,7 +54,7 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
             "made_for": tuple(
                 one.model_copy(update={"share": one.share / rest}) for one in part.made_for if one.sheet != taker.title
             ),
-            "kept": part.kept / rest,
+            "kept": _kept(part, 1 / rest),
         }
     )
     return _with(giver, smaller), _with(taker, other.model_copy(update={"made_on": ""}))
@@ -83,3 +83,10 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> Made:
 
 def _with(sheet: Sheet, part: Part) -> Sheet:
     return sheet.model_copy(update={"parts": tuple(part if one.role == part.role else one for one in sheet.parts)})
+
+
+def _kept(part: Part, factor: float) -> Some | None:
+    """What is kept of a part that is made larger or smaller: an amount stays, a share is of another whole."""
+    if part.kept is None or part.kept.share is None:
+        return part.kept
+    return Some(share=min(1.0, part.kept.share * factor))

@@ -10,8 +10,9 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.problems import Refused
 from kemble.core.facts.quantity import household
+from kemble.core.facts.vocabulary import Group
 from kemble.core.kitchen.document import Kitchen, Stock
-from kemble.core.kitchen.larder import Group, Ingredient
+from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet

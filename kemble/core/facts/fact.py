@@ -11,6 +11,7 @@ from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import KEYS
 
 KITCHEN_ESTIMATE = "kitchen estimate"
@@ -109,7 +110,8 @@ class Book:
         """
         word = KEYS[key]
         inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
-        self._facts[key] = Fact.model_construct(
+        self._facts[key] = known(
+            Fact,
             key=key,
             label=word.label,
             value=value,
@@ -117,14 +119,14 @@ class Book:
             decimals=word.decimals,
             low=low,
             high=high,
-            because=Because.model_construct(says=says, source=source, inputs=inputs),
+            because=known(Because, says=says, source=source, inputs=inputs),
         )
         return 0.0 if isinstance(value, str) else value
 
     def origin(self, key: str) -> Origin:
         """A fact of this book as the input of another."""
         fact = self._facts[key]
-        return Origin.model_construct(ref=key, label=fact.label, value=fact.value, unit=fact.unit)
+        return known(Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit)
 
     def __contains__(self, key: str) -> bool:
         return key in self._facts
@@ -144,7 +146,7 @@ class Book:
 def leaf(ref: str, label: str, value: Value, unit: str = "") -> Origin:
     """An input that is not a fact: something typed on the sheet, set in the kitchen, or given by the way."""
     plain = value if isinstance(value, str) else float(value)
-    return Origin.model_construct(ref=ref, label=label, value=plain, unit=unit)
+    return known(Origin, ref=ref, label=label, value=plain, unit=unit)
 
 
 def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]:
@@ -153,14 +155,15 @@ def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]
     for key in dict.fromkeys((*before, *after)):
         old, new = before.get(key), after.get(key)
         if (old and old.shown) != (new and new.shown):
-            known = new or old
-            assert known is not None
+            told = new or old
+            assert told is not None
             moved.append(
-                Moved.model_construct(
+                known(
+                    Moved,
                     key=key,
-                    label=known.label,
-                    unit=known.unit,
-                    decimals=known.decimals,
+                    label=told.label,
+                    unit=told.unit,
+                    decimals=told.decimals,
                     old=old.value if old else None,
                     new=new.value if new else None,
                 )

@@ -29,6 +29,9 @@ UnitId = Literal[
     "tbsp_20",
     "tsp_us",
     "tsp_metric",
+    "quart_us",
+    "gallon_us",
+    "drop",
     "cup_own",
     "spoon_own",
     "pinch",
@@ -57,6 +60,7 @@ class Unit:
 
 
 _A_GRAIN_G = 0.005
+_DROP_ML = 0.05  # kitchen estimate: of a thin liquid from a bottle's neck, 0.03-0.08 ml
 _PINCH_G = 0.3  # kitchen estimate: a pinch between thumb and two fingers, 0.2-0.5 g
 
 UNITS: dict[str, Unit] = {
@@ -76,6 +80,9 @@ UNITS: dict[str, Unit] = {
         Unit("tbsp_20", "volume", 20.0, "20 ml tbsp", "tbsp 20"),
         Unit("tsp_us", "volume", 4.92892159375, "US tsp", "tsp 4.9, US"),
         Unit("tsp_metric", "volume", 5.0, "metric tsp", "tsp 5"),
+        Unit("quart_us", "volume", 946.352946, "US quart", "quart 946, US"),
+        Unit("gallon_us", "volume", 3785.411784, "US gallon", "gallon 3.8 l, US"),
+        Unit("drop", "volume", _DROP_ML, "drop", "drop"),
         Unit("cup_own", "own", 1.0, "own cup", "our cup"),
         Unit("spoon_own", "own", 1.0, "own spoon", "our spoon"),
         Unit("pinch", "mass", _PINCH_G, "pinch", "pinch"),
@@ -128,6 +135,21 @@ def from_celsius(value_c: float, unit: TemperatureUnit) -> float:
     return value_c if unit == "C" else value_c * 1.8 + 32.0
 
 
+INCH_MM = 25.4
+
+
+def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
+    """A length as it is read: "31 mm", or "1.22 in", which is to a quarter of a millimetre."""
+    return f"{mm / INCH_MM:.2f} in" if unit == "in" else f"{mm:.{decimals}f} mm"
+
+
+def size_words(*sides_mm: float, unit: LengthUnit) -> str:
+    """The size of a vessel, a bag or a cutter: "18 cm", "20 × 30 cm", or to a tenth of an inch."""
+    if unit == "in":
+        return " × ".join(f"{side / INCH_MM:.1f}" for side in sides_mm) + " in"
+    return " × ".join(f"{side / 10:g}" for side in sides_mm) + " cm"
+
+
 @dataclass(frozen=True, slots=True)
 class Household:
     """The household measure nearest to a weight. `error_pct` is (measured - meant) / meant, in per cent."""
@@ -145,9 +167,10 @@ _CUP_STEPS: tuple[tuple[float, str], ...] = (
     (2 / 3, "2/3"),
     (0.75, "¾"),
     *((float(n), str(n)) for n in range(1, 13)),
-    *((n + 0.5, f"{n}½") for n in range(1, 6)),
+    *((n + part, f"{n}{mark}") for n in range(1, 6) for part, mark in ((0.25, "¼"), (0.5, "½"), (0.75, "¾"))),
 )
-_TBSP_STEPS: tuple[tuple[float, str], ...] = tuple((float(n), str(n)) for n in range(12))
+_TBSP_STEPS: tuple[tuple[float, str], ...] = tuple((float(n), str(n)) for n in range(7))
+_SPOONS_BESIDE_A_CUP = 3  # four of them are another quarter of a cup
 _TSP_STEPS: tuple[tuple[float, str], ...] = (
     (0.0, ""),
     (0.25, "¼"),
@@ -185,7 +208,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     """Every sensible combination as (ml, effort, words), made once for each drawer."""
     found = []
     for (c, cup_text), (b, tbsp_text), (s, tsp_text) in product(_CUP_STEPS, _TBSP_STEPS, _TSP_STEPS):
-        if not (c or b or s) or (c and s) or (b > 4 and s):
+        if not (c or b or s) or (c and s) or (b > 4 and s) or (c and b > _SPOONS_BESIDE_A_CUP):
             continue
         words = [
             f"{text} {name}{'s' if name == 'cup' and n > 1 else ''}"

@@ -4,7 +4,29 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple, get_args
 
-PartRole = Literal["base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper", "heart"]
+PartRole = Literal[
+    "base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper", "heart",
+    "liquid", "crust", "layer", "decoration",
+]  # fmt: skip
+
+Group = Literal[
+    "flour",
+    "grain",
+    "legume",
+    "liquid",
+    "sugar",
+    "fat",
+    "egg",
+    "nut",
+    "fruit",
+    "paste",
+    "flavour",
+    "herb",
+    "savoury",
+    "salt",
+    "dust",
+    "leaf",
+]
 
 
 class Key(NamedTuple):
@@ -41,6 +63,7 @@ KEYS: dict[str, Key] = {
     "grain.soak_end_pct": Key("most it takes up in water so warm", "% of dry", 0),
     "grain.uptake_pct": Key("taken up in the soak", "% of dry", 1),
     "grain.uptake_g": Key("water taken up in the soak", "g", 0),
+    "grain.bean_uptake_g": Key("water taken up by the beans", "g", 0),
     "grain.cling_g": Key("water that clings after draining", "g", 0),
     "grain.soaked_g": Key("drained grain on the scale", "g", 0),
     "grain.total_water_g": Key("water the cooked grain is to have", "g", 0),
@@ -157,6 +180,13 @@ KEYS: dict[str, Key] = {
     "cut.offcut_pct": Key("offcuts", "%", 0),
     "work.held_min": Key("hands taken whole", "min", 0),
     "work.minded_min": Key("hands taken a little", "min", 0),
+    # What is eaten: what is in it and on it together
+    "whole.g": Key("all of it", "g", 0),
+    "whole.piece_g": Key("a finished piece", "g", 1),
+    "whole.water_pct": Key("water in all of it", "%", 0),
+    "whole.sugar_pct": Key("sugar in all of it", "%", 0),
+    "whole.fat_pct": Key("fat in all of it", "%", 0),
+    "whole.sweetness_pct": Key("sugar that ends in it, to flour", "%", 0),
     "keep.room_h": Key("keeps at room temperature", "h", 0),
     "keep.cold_h": Key("keeps cold", "h", 0),
     "keep.frozen_days": Key("keeps frozen", "days", 0),
@@ -175,6 +205,9 @@ _OF_A_PART: dict[str, Key] = {
     "scale_g": Key("pan and all on the scale", "g", 0),
     "kept_g": Key("kept back", "g", 0),
     "away_g": Key("made for other sheets", "g", 0),
+    "taken_g": Key("goes into other parts", "g", 0),
+    "short_g": Key("asked of it and not there", "g", 0),
+    "also_g": Key("made beside it", "g", 0),
     "have_g": Key("for this sheet", "g", 0),
     "piece_g": Key("for each piece", "g", 1),
     "enough_for": Key("is enough for", "pieces", 1),

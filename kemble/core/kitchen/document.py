@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId
+from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId, size_words
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 
 Level = Literal["low", "medium", "high"]
@@ -38,6 +38,11 @@ class Tin(_Equipment):
         return self.length_mm * self.width_mm
 
     @property
+    def rim_mm(self) -> float:
+        """All round its wall."""
+        return pi * self.diameter_mm if self.shape == "round" else 2 * (self.length_mm + self.width_mm)
+
+    @property
     def across_mm(self) -> float:
         """The widest way across: what the pot it stands in must take."""
         return self.diameter_mm if self.shape == "round" else hypot(self.length_mm, self.width_mm)
@@ -47,12 +52,11 @@ class Tin(_Equipment):
         """The shortest way across: what the heat from the sides must cross."""
         return self.diameter_mm if self.shape == "round" else min(self.length_mm, self.width_mm)
 
-    @property
-    def size(self) -> str:
-        """The size in words, in centimetres."""
+    def size(self, unit: LengthUnit) -> str:
+        """The size in words: "18 cm round", "20 × 20 cm", or in inches."""
         if self.shape == "round":
-            return f"{self.diameter_mm / 10:g} cm round"
-        return f"{self.length_mm / 10:g} × {self.width_mm / 10:g} cm"
+            return f"{size_words(self.diameter_mm, unit=unit)} round"
+        return size_words(self.length_mm, self.width_mm, unit=unit)
 
 
 class Steamer(_Equipment):

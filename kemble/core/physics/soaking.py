@@ -28,6 +28,17 @@ def uptake_pct(minutes: float, celsius: float) -> float:
     return most_pct(celsius) * minutes / (half_min(celsius) + minutes)
 
 
+# Dry beans, split or small: they end near their own weight in water, half of it in two hours at 20 °C; kitchen estimate.
+_BEANS_END_PCT = 105.0
+_BEANS_HALF_AT_20_C = 120.0
+
+
+def legume_uptake_pct(minutes: float, celsius: float) -> float:
+    """Water gained by dry beans in a soak, in per cent of their dry weight; Peleg's equation again."""
+    half = _BEANS_HALF_AT_20_C * math.exp(-_QUICKER_PER_C * (celsius - 20.0))
+    return _BEANS_END_PCT * minutes / (half + minutes)
+
+
 def soak_for(uptake: float, celsius: float) -> float | None:
     """Minutes until `uptake` per cent is taken up; None where the grain never takes up so much."""
     most = most_pct(celsius)

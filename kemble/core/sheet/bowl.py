@@ -1,20 +1,29 @@
-"""The bowl: a sheet's lines weighed on one kitchen's shelf, each share carried to the part it goes to.
+"""The bowl: a sheet's lines weighed on one kitchen's shelf, and carried through its parts in working order.
 
-Every gram of a line ends in exactly one place: held in reserve, in its own part, or in another part.
+One pass: a part is made of its lines and of what it takes of parts made before it; what it makes goes to those who take
+of it, is held back, and its rest goes on. Every gram of a line ends in exactly one place: held in reserve, boiled off or
+left behind where its part is made, or in one of the places where an output goes.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from math import isclose
 
 from kemble.core.cards.family import Family
 from kemble.core.cards.parts import FAMILIES, USUAL
 from kemble.core.cards.ways import WAYS
+from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused, refuse
+from kemble.core.facts.quantity import grams as grams_of
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition, Ingredient
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sheet.document import Line, Part, Sheet
+from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
+from kemble.core.sheet.flow import working_order
+from kemble.core.sheet.making import Going, Yield, yields
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +33,7 @@ class Share:
     to: PartRole
     grams: float
     at: str
+    joins: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +49,7 @@ class WeighedLine:
     reserve_g: float
     g_per_ml: float
     shares: tuple[Share, ...]
+    packing: tuple[float, float] = (0.0, 0.0)  # how far off it may be, low and high, as shares of it
 
     @property
     def used_g(self) -> float:
@@ -52,28 +63,63 @@ class WeighedLine:
 
 @dataclass(frozen=True, slots=True)
 class Contribution:
-    """What of one line goes into a part."""
+    """What of one line, or of another part, goes into a part, and at which step. `ref` is where it stands."""
 
-    weighed: WeighedLine
+    ref: str
+    item: Ingredient
+    grams: float
+    composition: Composition
+    joins: str = ""
+    weighed: WeighedLine | None = None  # the line that it comes from ...
+    taken: Taken | None = None  # ... or what is taken of another part
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What a part takes of another's output: so much is asked, and so much is there. `index` is -1 for its rest."""
+
+    source: PartRole
+    output: str
+    taker: PartRole
+    index: int
+    asked: float
     grams: float
 
     @property
-    def item(self) -> Ingredient:
-        return self.weighed.item
+    def short_g(self) -> float:
+        return max(0.0, self.asked - self.grams)
+
+
+@dataclass(frozen=True, slots=True)
+class Had:
+    """One output of a part, and where it goes: taken by other parts, kept, made for other sheets, and its rest."""
+
+    role: PartRole
+    made: Yield
+    item: Ingredient
+    taken: float
+    kept: float
+    away: float
+    place: Place
 
     @property
-    def composition(self) -> Composition:
-        return self.item.composition(self.grams)
+    def rest(self) -> float:
+        return max(0.0, self.made.grams - self.taken - self.kept - self.away)
+
+    def composition(self, grams: float) -> Composition:
+        """What is in so many grams of it."""
+        return self.made.composition.scaled(grams / self.made.grams) if self.made.grams else Composition()
 
 
 @dataclass(frozen=True, slots=True)
 class PartBowl:
-    """Everything that goes into one part, whichever line of the sheet it comes from."""
+    """Everything that goes into one part, whichever line or part it comes from, and what is made of it."""
 
     part: Part
     family: Family | None
     contributions: tuple[Contribution, ...]
     composition: Composition
+    outputs: tuple[Had, ...] = ()  # what it is made for first
 
     @property
     def role(self) -> PartRole:
@@ -83,6 +129,10 @@ class PartBowl:
     def grams(self) -> float:
         return sum(contribution.grams for contribution in self.contributions)
 
+    @property
+    def main(self) -> Had:
+        return self.outputs[0]
+
     def of_group(self, *groups: str) -> float:
         """Grams of the ingredients of some groups."""
         return sum(contribution.grams for contribution in self.contributions if contribution.item.group in groups)
@@ -91,7 +141,9 @@ class PartBowl:
 @dataclass(frozen=True, slots=True)
 class Bowl:
     lines: tuple[WeighedLine, ...]
-    parts: dict[PartRole, PartBowl]
+    parts: dict[PartRole, PartBowl]  # as the sheet has them
+    order: tuple[PartRole, ...] = ()  # as they are made
+    taken: tuple[Taken, ...] = ()
 
     @property
     def base(self) -> PartBowl:
@@ -121,7 +173,7 @@ def weigh(sheet: Sheet, shelf: Shelf) -> Bowl:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
         raise Refused(problems)
-    bowl = Bowl(tuple(lines), {part.role: _fill(sheet, part, lines) for part in sheet.parts})
+    bowl = _Pouring(sheet, lines).bowl()
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
         says = f"no {'flour' if kind == 'flour' else 'whole grain'} stays in the base"
@@ -141,24 +193,178 @@ def _weighed(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLin
     if held >= whole:
         raise _NotWeighed("the reserve is as much as the line", "less than the line's own amount")
     used = whole - held
-    shares = tuple(Share(split.to or part.role, split.share * used, split.at) for split in line.splits) or (
-        Share(part.role, used, ""),
+    shares = tuple(
+        Share(split.to or part.role, split.share * used, split.at, split.joins or line.joins) for split in line.splits
+    ) or (Share(part.role, used, "", line.joins),)
+    return WeighedLine(
+        p,
+        i,
+        part.role,
+        line,
+        item,
+        whole,
+        held,
+        shelf.g_per_ml(item, line.state),
+        shares,
+        shelf.packing(item, line.amount.unit, line.state),
     )
-    return WeighedLine(p, i, part.role, line, item, whole, held, shelf.g_per_ml(item, line.state), shares)
 
 
-def _fill(sheet: Sheet, part: Part, lines: list[WeighedLine]) -> PartBowl:
-    contributions = []
-    for one in lines:
-        grams = sum(share.grams for share in one.shares if share.to == part.role)
-        if grams > 0:
-            contributions.append(Contribution(one, grams))
-    # A part whose every line is carried elsewhere is still a part, with nothing in it.
-    return PartBowl(
-        part,
-        family_of(sheet, part, [one.item for one in lines if one.role == part.role]),
-        tuple(contributions),
-        Composition.summed(one.composition for one in contributions),
+@dataclass(slots=True)
+class _Pouring:
+    """The one pass over the parts, in working order."""
+
+    sheet: Sheet
+    lines: list[WeighedLine]
+    made: dict[PartRole, tuple[Yield, ...]] = field(default_factory=dict)
+    items: dict[tuple[PartRole, str], Ingredient] = field(default_factory=dict)
+    left: dict[tuple[PartRole, str], float] = field(default_factory=dict)
+    held: dict[PartRole, tuple[float, float]] = field(default_factory=dict)  # kept, and made for other sheets
+    taken: list[Taken] = field(default_factory=list)
+    filled: set[PartRole] = field(default_factory=set)
+
+    def bowl(self) -> Bowl:
+        order = working_order(self.sheet)
+        parts = {part.role: part for part in self.sheet.parts}
+        filled = {role: self._made(parts[role]) for role in order}
+        whole = {
+            part.role: PartBowl(*filled[part.role], self._had(part) if part.role != "base" else ())
+            for part in self.sheet.parts
+        }
+        return Bowl(tuple(self.lines), whole, order, tuple(self.taken))
+
+    def _made(self, part: Part) -> tuple[Part, Family | None, tuple[Contribution, ...], Composition]:
+        """Fill a part and make it. A part whose every line is carried elsewhere is still a part, with nothing in it."""
+        lines, takes = tuple(self._of_lines(part)), tuple(self._of_takes(part))
+        self.filled.add(part.role)
+        going = (*lines, *takes, *self._of_rests(part))
+        inside = Composition.summed(one.composition for one in going)
+        family = family_of(self.sheet, part, [one.item for one in self.lines if one.role == part.role])
+        if part.role != "base":
+            dry_g = sum(one.grams for one in going if one.item.group == "legume")
+            fat_g = sum(one.composition.fat for one in going if one.item.group == "fat")
+            made = yields(family, Going(part.role, inside, dry_g, fat_g))
+            self.made[part.role] = made
+            for one in made:
+                self.items[part.role, one.output.id] = _as_ingredient(part, one, one is made[0], going)
+                self.left[part.role, one.output.id] = one.grams
+            self._hold_back(part, made[0])
+        return part, family, going, inside
+
+    def _hold_back(self, part: Part, main: Yield) -> None:
+        """What is kept and what is made for other sheets is set aside before anything is taken."""
+        away = main.grams * sum(other.share for other in part.made_for)
+        kept = min(self._asked(part.kept, part.role, main), main.grams - away) if part.kept else 0.0
+        self.held[part.role] = (kept, away)
+        self.left[part.role, main.output.id] -= kept + away
+
+    def _asked(self, some: Some, role: PartRole, of: Yield) -> float:
+        if some.share is not None:
+            return some.share * of.grams
+        assert some.amount is not None
+        density = self.items[role, of.output.id].g_per_ml
+        return grams_of(some.amount.value, some.amount.unit, g_per_ml=density, g_per_piece=None, g_per_pack=None)
+
+    def _of_lines(self, part: Part) -> Iterator[Contribution]:
+        for one in self.lines:
+            by_step: dict[str, float] = {}
+            for share in one.shares:
+                if share.to == part.role:
+                    by_step[share.joins] = by_step.get(share.joins, 0.0) + share.grams
+            for joins, grams in by_step.items():
+                if grams > 0:
+                    yield Contribution(one.ref, one.item, grams, one.item.composition(grams), joins, weighed=one)
+
+    def _of_takes(self, part: Part) -> Iterator[Contribution]:
+        for index, take in enumerate(part.takes):
+            source, output = self._output_of(take)
+            asked = self._asked(take, source, output)
+            got = max(0.0, min(asked, self.left[source, output.output.id]))
+            yield from self._give(Taken(source, output.output.id, part.role, index, asked, got), output, take.joins)
+
+    def _output_of(self, take: Take) -> tuple[PartRole, Yield]:
+        role, output = take.source
+        source: PartRole = next(role_ for role_ in self.made if role_ == role)
+        made = self.made[source]
+        return source, next((one for one in made if one.output.id == output), made[0])
+
+    def _of_rests(self, part: Part) -> Iterator[Contribution]:
+        """What is left of the parts whose rest goes into this one. What its way counts raw is counted there."""
+        for role, made in self.made.items():
+            source = next(one for one in self.sheet.parts if one.role == role)
+            for one in made:
+                place = self._place(source, one)
+                left = self.left[role, one.output.id] - self._still_to_take(role, one)
+                if place.to != part.role or left <= 0 or (part.role == "base" and counts_raw(self.sheet, source)):
+                    continue
+                yield from self._give(Taken(role, one.output.id, part.role, -1, left, left), one, place.joins)
+
+    def _still_to_take(self, role: PartRole, made: Yield) -> float:
+        """What parts that are filled later take of an output: its rest is what they leave."""
+        waiting = [part for part in self.sheet.parts if part.role not in self.filled]
+        return sum(
+            self._asked(take, role, made)
+            for part in waiting
+            for take in part.takes
+            if take.source[0] == role and self._output_of(take)[1] is made
+        )
+
+    def _place(self, part: Part, made: Yield) -> Place:
+        is_main = made is self.made[part.role][0]
+        return self.sheet.place(part, "" if is_main and made.output.id not in part.rest else made.output.id)
+
+    def _give(self, taken: Taken, of: Yield, joins: str) -> Iterator[Contribution]:
+        self.taken.append(taken)
+        self.left[taken.source, taken.output] -= taken.grams
+        if taken.grams <= 0:
+            return
+        composition = of.composition.scaled(taken.grams / of.grams)
+        item = self.items[taken.source, taken.output]
+        yield Contribution(f"part.{taken.source}.made_g", item, taken.grams, composition, joins, taken=taken)
+
+    def _had(self, part: Part) -> tuple[Had, ...]:
+        found = []
+        for i, one in enumerate(self.made[part.role]):
+            kept, away = self.held[part.role] if i == 0 else (0.0, 0.0)
+            took = sum(
+                taken.grams for taken in self.taken if (taken.source, taken.output) == (part.role, one.output.id)
+            )
+            item = self.items[part.role, one.output.id]
+            found.append(Had(part.role, one, item, took, kept, away, self._place(part, one)))
+        return tuple(found)
+
+
+def counts_raw(sheet: Sheet, part: Part) -> bool:
+    """Whether the ratios of the way count what goes into this part, before it is made, with the base's own."""
+    return part.role != "base" and part.role in WAYS[sheet.way].counted and sheet.place(part).to == "base"
+
+
+# Outputs that lie loose, with air between, as what they are made of does.
+_LOOSE = ("nut", "dust", "fruit", "savoury")
+
+
+def _g_per_ml(made: Yield, per_100: Composition, of: tuple[Contribution, ...]) -> float:
+    """What is only made ready takes the room that it took before; of what is mixed or cooked, its components' own."""
+    if made.output.group in _LOOSE and of and isclose(made.grams, sum(one.grams for one in of)):
+        room = sum(one.grams / (one.weighed.g_per_ml if one.weighed else one.item.g_per_ml) for one in of)
+        return made.grams / room
+    return properties(fractions(per_100), 25.0).rho / 1000.0
+
+
+def _as_ingredient(part: Part, made: Yield, is_main: bool, of: tuple[Contribution, ...]) -> Ingredient:
+    """An output as other parts take it: like one from the larder."""
+    inside = made.composition
+    per_100 = inside.scaled(100.0 / inside.total) if inside.total else Composition.of((100.0, *[0.0] * 7))
+    return known(
+        Ingredient,
+        id=f"made-{part.role}-{made.output.id}",
+        name=(part.name if is_main else "") or made.output.name or part.role,
+        group=made.output.group,
+        per_100_g=per_100,
+        density={"poured": _g_per_ml(made, per_100, of)},
+        allergens=tuple(dict.fromkeys(name for one in of for name in one.item.allergens)),
+        perishable=any(one.item.perishable for one in of),
+        tags=tuple(dict.fromkeys(tag for one in of for tag in one.item.tags)),
     )
 
 

@@ -9,7 +9,8 @@ from typing import Any, Literal, get_args
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.card import Goes, Where
+from kemble.core.cards.parts import FAMILIES, RESTS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UNITS, UnitId, grams
@@ -19,9 +20,11 @@ from kemble.core.geometry.tray import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, Tin
 from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import nearest
+from kemble.core.sheet.flow import check_flow
+from kemble.core.sheet.lifting import lifted
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
 MOST_BYTES = 200_000
 MOST_AMOUNT = 50_000.0  # 50 kg or 50 l: beyond any kitchen this serves
 
@@ -44,12 +47,62 @@ class Amount(_Document):
     unit: UnitId = Field("g", description="g, kg, oz, lb, ml, l, a cup, a spoon, pinch, piece or pack")
 
 
+JOINS = "a step of the way at which it goes in; left out, from the start"
+
+
+class Some(_Document):
+    """Some of what a part makes: a share of it, or an amount by weight or measure."""
+
+    share: float | None = Field(None, gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
+    amount: Amount | None = None
+
+    @model_validator(mode="after")
+    def _said_once(self) -> Some:
+        if (self.share is None) == (self.amount is None):
+            raise PydanticCustomError(
+                "kemble_some",
+                "is said twice" if self.share else "is not said",
+                {"accepts": "either a share or an amount"},
+            )
+        if self.amount and UNITS[self.amount.unit].kind not in ("mass", "volume"):
+            raise PydanticCustomError(
+                "kemble_unit",
+                "cannot be counted in {unit}",
+                {"path": "amount.unit", "unit": self.amount.unit, "accepts": "g, ml, a cup or a spoon"},
+            )
+        return self
+
+
+class Take(Some):
+    """Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output"."""
+
+    of: str = Field(
+        max_length=40, description='a part of the sheet, as "syrup", or one of its outputs, as "topping.oil"'
+    )
+    joins: str = Field("", max_length=40, description=JOINS)
+
+    @property
+    def source(self) -> tuple[str, str]:
+        """The part that makes it, and which of its outputs; "" is what the part is made for."""
+        role, _, output = self.of.partition(".")
+        return role, output
+
+
+class Place(_Document):
+    """Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round."""
+
+    to: Goes = Field("whole", description="a part of the sheet, or whole, beside or kept")
+    where: Where | None = Field(None, description="under, wall, through, over, within or round")
+    joins: str = Field("", max_length=40, description=JOINS)
+
+
 class Split(_Document):
     """A share of a line that goes in at its own step, or (with `to`) into another part. Shares add up to 1."""
 
     share: float = Field(gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
     at: str = Field("", max_length=60, description="a few words: where this share goes")
     to: PartRole | None = Field(None, description="a part of the sheet")
+    joins: str = Field("", max_length=40, description=JOINS)
 
 
 class Line(_Document):
@@ -64,6 +117,10 @@ class Line(_Document):
     splits: tuple[Split, ...] = Field((), max_length=6, description="at most 6 shares that add up to 1")
     reserve: Amount | None = None
     reserve_for: str = Field("", max_length=60, description="a few words: what it is kept for")
+    joins: str = Field("", max_length=40, description=JOINS)
+    soak_min: float | None = Field(
+        None, ge=0, le=2880, allow_inf_nan=False, description="0 to 2880 minutes, of dry beans soaked and drained"
+    )
 
     @field_validator("ingredient")
     @classmethod
@@ -127,19 +184,23 @@ class MadeFor(_Document):
 class Part(_Document):
     """A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
 
-    `each_g` is how much of it goes on or in a piece, `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is the share held
-    back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
+    `lines` are its ingredients, `takes` what it takes of other parts. `rest` says of each output where it goes once
+    others have taken theirs; left out, as is usual in its way. `each_g` is how much of it goes on or in a piece,
+    `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is held back from it;
+    `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
     """
 
     role: PartRole = Field("base", description=", ".join(ROLES))
     name: str = Field("", max_length=60, description="a name of at most 60 letters")
     family: str = Field("", max_length=40, description=" or ".join(FAMILIES))
     schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
-    lines: tuple[Line, ...] = Field(min_length=1, max_length=40, description="1 to 40 lines")
+    lines: tuple[Line, ...] = Field((), max_length=40, description="at most 40 lines")
+    takes: tuple[Take, ...] = Field((), max_length=12, description="at most 12 takes")
+    rest: dict[str, Place] = Field({}, max_length=4, description="a place for an output of this part")
     each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
     each_mm: float | None = Field(None, ge=2, le=100, allow_inf_nan=False, description="2 to 100 mm across")
     pan: str = Field("", max_length=40, description="a pan of the kitchen")
-    kept: float = Field(0.0, ge=0, lt=1, allow_inf_nan=False, description="a share from 0 to under 1")
+    kept: Some | None = None
     kept_for: str = Field("", max_length=60, description="a few words: what it is kept for")
     made_for: tuple[MadeFor, ...] = Field((), max_length=8, description="at most 8 sheets")
     made_on: str = Field("", max_length=120, description="the title of the sheet that makes it")
@@ -186,7 +247,16 @@ class Part(_Document):
 
     @model_validator(mode="after")
     def _leaves_something(self) -> Part:
-        away = self.kept + sum(other.share for other in self.made_for)
+        if not self.lines and not self.takes:
+            raise PydanticCustomError(
+                "kemble_empty", "the part is empty", {"path": "lines", "accepts": "a line, or a take of another part"}
+            )
+        if self.rest and self.role == "base":
+            raise PydanticCustomError(
+                "kemble_rest", "the base goes nowhere else", {"path": "rest", "accepts": "a place for another part"}
+            )
+        held = self.kept.share or 0.0 if self.kept else 0.0
+        away = held + sum(other.share for other in self.made_for)
         if away >= 1:
             raise PydanticCustomError(
                 "kemble_shares",
@@ -206,13 +276,21 @@ class Part(_Document):
         return self
 
 
+Water = Literal["all", "poured", "own"]
+
+
 class Grain(_Document):
-    """How whole grain is made ready: rinsed, soaked so long in water so warm, drained."""
+    """How whole grain is made ready: rinsed, soaked so long in water so warm, drained.
+
+    `water` is what the liquid lines of the base say: all the water that the cooked grain is to have; what is poured on
+    once it has drained; or the grain's own, in which it is soaked and cooked, nothing drained.
+    """
 
     rinses: int = Field(3, ge=0, le=12, description="a whole number from 0 to 12")
     soak_min: float = Field(480.0, ge=0, le=2880, allow_inf_nan=False, description="0 to 2880 minutes")
     soak_c: float = Field(18.0, ge=1, le=55, allow_inf_nan=False, description="1 to 55 °C; hotter, it begins to gel")
     drain_min: float = Field(30.0, ge=0, le=240, allow_inf_nan=False, description="0 to 240 minutes")
+    water: Water = Field("all", description="all, poured or own")
 
 
 class Pieces(_Document):
@@ -343,7 +421,7 @@ class Sheet(_Document):
     """A formula with everything that its working needs. Only `way` and `parts` have no default."""
 
     format: Literal["kemble-sheet"] = Field(FORMAT, description=f'"{FORMAT}"')
-    version: Literal[1] = Field(VERSION, description="1")
+    version: Literal[2] = Field(VERSION, description="2")
     title: str = Field("Untitled sheet", min_length=1, max_length=120, description="1 to 120 letters")
     way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
     schools: dict[str, str] = Field({}, max_length=12, description="choices of the way")
@@ -361,6 +439,11 @@ class Sheet(_Document):
         pattern=r"^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$",
         description="a date and time on the kitchen's clock, such as 2026-12-05T15:30",
     )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_any_version(cls, content: Any) -> Any:
+        return lifted(content)
 
     @field_validator("way")
     @classmethod
@@ -407,6 +490,7 @@ class Sheet(_Document):
             )
         self._check_base()
         self._check_shares(set(roles))
+        check_flow(self)
         return self
 
     def _check_base(self) -> None:
@@ -437,6 +521,21 @@ class Sheet(_Document):
                                 "accepts": " or ".join(role for role in ROLES if role in roles),
                             },
                         )
+
+    def place(self, part: Part, output: str = "") -> Place:
+        """Where the rest of an output goes: as the part says, else as is usual in this way; "" is its main output.
+
+        What is made beside the main output is kept, unless the part says otherwise.
+        """
+        said = part.rest.get(output)
+        if said is None and output and part.family and FAMILIES[part.family].main(part.role).id == output:
+            said = part.rest.get("")
+        if said is not None:
+            return said
+        if output:
+            return Place(to="kept")
+        usual = WAYS[self.way].rests.get(part.role) or RESTS[part.role]
+        return Place(to=usual.to, where=usual.where, joins=usual.joins)
 
     def part(self, role: PartRole) -> Part | None:
         return next((part for part in self.parts if part.role == role), None)

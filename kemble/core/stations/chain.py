@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.cards.cautions import Caution
 from kemble.core.facts.fact import Fact
+from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
@@ -28,6 +29,7 @@ from kemble.core.stations.mix.parts import PartWorked
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepWorked, steps_of
+from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
 from kemble.core.stations.working import Advice, Working
 
 SUM_OF_STEPS = "sum over the steps"
@@ -94,13 +96,14 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
         minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
         working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
-    return Worked.model_construct(
+    return known(
+        Worked,
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
         cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
         allergens=allergens(bowl),
         steps=steps,
-        drawings=Drawings.model_construct(**{name: drawn.get(name) for name in Drawings.model_fields}),
+        drawings=known(Drawings, **{name: drawn.get(name) for name in Drawings.model_fields}),
         problems=working.problems,
         checks=looks,
         lines=list(working.lines),
@@ -115,7 +118,11 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
     """The stations in working order, each reading the facts before it; what they draw goes into `drawn`."""
     mixed = mix(working)
     drawn["mix"] = mixed.drawing
+    if working.sheet.in_tray:
+        whole_of_tray(working, mixed.cooked)
     shaped = shape(working, mixed)
+    if shaped and not working.sheet.in_tray:
+        whole_of_pieces(working, mixed.cooked)
     if shaped:
         form, filling = shaped
         drawn["shape"] = form
@@ -137,6 +144,6 @@ def _unforeseen(sheet: Sheet) -> Problem:
 
 def _unweighed(problems: list[Problem]) -> Worked:
     """Nothing can be worked out while a line cannot be weighed."""
-    return Worked.model_construct(
-        facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
+    return known(
+        Worked, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
     )

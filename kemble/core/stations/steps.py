@@ -11,10 +11,12 @@ from pydantic import BaseModel, ConfigDict, model_validator
 from kemble.core.cards.card import After, Looks, Step
 from kemble.core.cards.contract import MADE
 from kemble.core.facts.fact import Book
+from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sheet.bowl import Contribution
+from kemble.core.sheet.bowl import Contribution, PartBowl
 from kemble.core.stations.cautions import brought
+from kemble.core.stations.joining import own_steps
 from kemble.core.stations.working import Working
 
 
@@ -101,7 +103,8 @@ class _Placed:
     step: Step
     role: PartRole | None
     names: Mapping[str, str]
-    is_first: bool = False
+    is_first: bool = False  # of those of its part that are called for
+    hands_out: tuple[Contribution, ...] = ()  # to hand at it, whatever its card lists
 
 
 def steps_of(working: Working) -> list[StepWorked]:
@@ -116,24 +119,36 @@ def steps_of(working: Working) -> list[StepWorked]:
 def _placed(working: Working) -> list[_Placed]:
     """The steps of every part that is made here, then the way's own."""
     found: list[_Placed] = []
-    last_of: dict[str, str] = {}
-    for role, bowl in working.bowl.parts.items():
+    last_of: dict[PartRole, str] = {}
+    for role in working.bowl.order:
+        bowl = working.bowl.parts[role]
         if bowl.family is None or bowl.part.made_on:
             continue
         names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
-        found.extend(
-            _Placed(names[step.id], step, role, names, is_first=i == 0) for i, step in enumerate(bowl.family.steps)
+        called = (
+            step for step in bowl.family.steps if _called_for(_Placed(names[step.id], step, role, names), working)
         )
+        first = next(called, bowl.family.steps[0])
+        for step in bowl.family.steps:
+            taken = _joining(bowl, step.id, is_first=step is first)
+            further = tuple(After(one) for one in taken if one in last_of)
+            waits = replace(step, after=(*step.after, *further)) if further else step
+            found.append(_Placed(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first))
         last_of[role] = names[bowl.family.steps[-1].id]
-    own = {step.id: step.id for step in working.way.steps}
-    # A role names the last step of making that part; a part that is not made here holds nothing up. One that the
-    # way's steps never name (a broth to a cake) must be there when it is served.
-    named = {after.step for step in working.way.steps for after in step.after}
-    loose = tuple(After(role) for role in last_of if role not in named)
-    *steps, last = working.way.steps
-    steps.append(replace(last, after=(*last.after, *loose)))
-    found.extend(_Placed(step.id, step, None, {**own, **last_of}) for step in steps)
+    own = own_steps(working, last_of)
+    names = {**{one.step.id: one.step.id for one in own}, **_by_role(last_of)}
+    found.extend(_Placed(one.step.id, one.step, None, names, hands_out=one.puts) for one in own)
     return found
+
+
+def _by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
+    return {str(role): step for role, step in last_of.items()}
+
+
+def _joining(bowl: PartBowl, step: str, *, is_first: bool) -> list[PartRole]:
+    """The parts that are taken into a part at one of its steps; at the first, when none is said."""
+    taken = [one for one in bowl.contributions if one.taken]
+    return [one.taken.source for one in taken if one.taken and (one.joins == step or (is_first and not one.joins))]
 
 
 def _called_for(one: _Placed, working: Working) -> bool:
@@ -201,18 +216,23 @@ def _listed(one: _Placed, working: Working) -> list[Contribution]:
     step = one.step
     role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
     bowl = working.bowl.parts.get(role) if role else None
-    return [
+    listed = [
         contribution
         for contribution in (bowl.contributions if bowl else ())
-        if not step.lists_groups or contribution.item.group in step.lists_groups
+        if not contribution.joins and (not step.lists_groups or contribution.item.group in step.lists_groups)
     ]
+    into = working.bowl.parts[one.role] if one.role else working.bowl.base
+    listed += [contribution for contribution in into.contributions if contribution.joins == step.id]
+    return [*listed, *one.hands_out]
 
 
 def _to_hand(contribution: Contribution, working: Working) -> ToHand:
     one = contribution.weighed
-    near = household(round(contribution.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
-    here = [share for share in one.shares if share.at]
-    return ToHand.model_construct(
+    density = one.g_per_ml if one else contribution.item.g_per_ml
+    near = household(round(contribution.grams, 3), g_per_ml=density, spoons=working.shelf.spoons)
+    here = [share for share in one.shares if share.at] if one else []
+    return known(
+        ToHand,
         name=contribution.item.name,
         grams=contribution.grams,
         household=near.text if near else "",
@@ -229,7 +249,12 @@ def _target(one: _Placed, book: Book) -> Target | None:
         key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
     if key is None or key not in book:
         return None
-    return Target.model_construct(key=key, label=book.facts[key].label, grams=book.number(key))
+    return known(Target, key=key, label=book.facts[key].label, grams=book.number(key))
+
+
+def _called(one: _Placed, working: Working) -> str:
+    part = working.bowl.parts[one.role].part if one.role else None
+    return (part.name or part.role) if part else ""
 
 
 def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
@@ -240,16 +265,17 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         # With several loads, one after another, the window is that of the last.
         before = minutes - book.number(step.window[1])
         first, done, latest = (before + book.number(key) for key in step.window)
-        window = Window.model_construct(first_check=first, done=done, latest=latest)
-    return StepWorked.model_construct(
+        window = known(Window, first_check=first, done=done, latest=latest)
+    return known(
+        StepWorked,
         id=one.id,
-        title=step.title,
+        title=step.title.replace("{name}", _called(one, working)),
         words=step.words,
         asks=step.asks,
         minutes=minutes,
         hands=step.hands,
         uses=list(step.uses),
-        after=[Wait.model_construct(step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
+        after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         window=window,
         target=_target(one, book),

@@ -11,9 +11,10 @@ from kemble.core.cards.contract import ASKED, ChoiceId
 from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Book, Origin, leaf
+from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
-from kemble.core.facts.quantity import from_celsius
-from kemble.core.kitchen.document import Kitchen
+from kemble.core.facts.quantity import from_celsius, length_words, size_words
+from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
@@ -80,7 +81,7 @@ class Working:
         return choice is not None and self.sheet.school(choice[0]) == choice[1]
 
     def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
-        self.advice.append(Advice.model_construct(station=station, kind=kind, says=says, rank=rank))
+        self.advice.append(known(Advice, station=station, kind=kind, says=says, rank=rank))
 
     def problem(self, path: str, says: str, accepts: str) -> None:
         self.problems.append(Problem(path=path, says=says, accepts=accepts))
@@ -95,6 +96,22 @@ class Working:
         """A temperature in words, in the kitchen's own degrees."""
         unit = self.kitchen.temperature_unit
         return f"{from_celsius(celsius, unit):.0f} °{unit}"
+
+    def apart(self, kelvin: float) -> str:
+        """A difference of temperatures in words, in the kitchen's own degrees."""
+        unit = self.kitchen.temperature_unit
+        return f"{kelvin if unit == 'C' else kelvin * 1.8:.0f} °{unit}"
+
+    def length(self, mm: float, decimals: int = 0) -> str:
+        """A length in words, in the kitchen's own unit."""
+        return length_words(mm, self.kitchen.length_unit, decimals)
+
+    def size(self, *sides_mm: float) -> str:
+        """The size of a bag or a cutter in words, in the kitchen's own unit."""
+        return size_words(*sides_mm, unit=self.kitchen.length_unit)
+
+    def tin_size(self, tin: Tin) -> str:
+        return tin.size(self.kitchen.length_unit)
 
     def asked(self, choice: ChoiceId) -> str:
         """The school followed for a choice that code knows; its usual one in a way that does not leave it open."""

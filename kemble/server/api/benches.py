@@ -11,6 +11,7 @@ from django.utils import timezone
 from ninja import Query, Router
 from pydantic import BaseModel
 
+from kemble.core.facts.known import known
 from kemble.core.run.weighing import (
     BenchSetup,
     BenchState,
@@ -61,8 +62,8 @@ class EyeDay(BaseModel):
 
 def opened(bench: Bench) -> HttpResponse:
     setup = bench.settings
-    body = BenchOpen.model_construct(
-        id=bench.pk, sheet=bench.sheet_id, began=bench.began, setup=setup, state=bench_of(setup, bench.log)
+    body = known(
+        BenchOpen, id=bench.pk, sheet=bench.sheet_id, began=bench.began, setup=setup, state=bench_of(setup, bench.log)
     )
     return answer(body)
 

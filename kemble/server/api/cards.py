@@ -60,6 +60,20 @@ class ZoneWord(MapPoint):
     says: str
 
 
+class StepName(BaseModel):
+    """A step of a way, as what joins at it names it."""
+
+    id: str
+    title: str
+
+
+class OutputName(BaseModel):
+    """One of the things that a part makes."""
+
+    id: str
+    name: str
+
+
 class WayCard(BaseModel):
     """A way as the screens need it. `zone` is the outline of its working zone on the map.
 
@@ -79,6 +93,7 @@ class WayCard(BaseModel):
     zone: list[MapPoint]
     zone_words: list[ZoneWord]
     choices: list[ChoiceCard]
+    steps: list[StepName]
     questions: list[Question]
     tastes: list[TasteCard]
     faults: list[FaultCard]
@@ -92,6 +107,7 @@ class FamilyCard(BaseModel):
     says: str
     roles: list[PartRole]
     finish: str
+    outputs: list[OutputName]
     choices: list[ChoiceCard]
     lines: list[Line]
 
@@ -114,6 +130,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
                 "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
+                "steps": [{"id": step.id, "title": step.title} for step in way.steps],
                 "questions": [question.model_dump() for question in questions(way)],
                 "tastes": [{"id": taste, **asdict(SCALES[taste])} for taste in way.tastes],
                 "faults": [asdict(fault) for fault in faults_of(way)],
@@ -134,6 +151,7 @@ def families(request: HttpRequest) -> list[FamilyCard]:
                 "says": family.says,
                 "roles": list(family.roles),
                 "finish": family.finish.says,
+                "outputs": [{"id": output.id, "name": output.name} for output in family.outputs],
                 "choices": [asdict(choice) for choice in family.choices],
                 "lines": list(family.lines),
             }

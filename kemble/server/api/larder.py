@@ -7,6 +7,7 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.change.exchange import exchanges
+from kemble.core.facts.known import known
 from kemble.core.formats.ingredient_text import ReadList, read_list
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
@@ -41,7 +42,8 @@ def ingredients(request: HttpRequest) -> list[IngredientCard]:
     settings = asking(request).settings
     own = {item.id for item in settings.ingredients}
     return [
-        IngredientCard.model_construct(
+        known(
+            IngredientCard,
             **{name: getattr(item, name) for name in Ingredient.model_fields},
             own=item.id in own,
             figures=SOURCES[item.source],

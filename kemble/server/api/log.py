@@ -17,6 +17,7 @@ from pydantic import BaseModel, Field
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
+from kemble.core.facts.known import known
 from kemble.core.log.taste import Compared, LikelyFault, Verdict, compared, likely_fault
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
@@ -107,7 +108,8 @@ def _opened(batch: Batch) -> HttpResponse:
     at = events[-1].at if events else run.clock_began
     faults = [likely_fault(fault, kept.facts) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
     pieces = next((kept.facts[k] for k in ("shape.pieces", "cut.pieces") if k in kept.facts), None)
-    body = BatchOpen.model_construct(
+    body = known(
+        BatchOpen,
         **_card(batch),
         sheet=run.sheet_id,
         pieces=pieces,
@@ -151,10 +153,11 @@ def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | N
     ways = [counts[name] for name in WAYS if name in counts]
     at = way if way in counts else ways[0].way if ways else None
     rows, page, pages, total = paged.of(Batch.objects.filter(kitchen=kitchen, way=at or ""))
-    body = LogPage.model_construct(
+    body = known(
+        LogPage,
         ways=ways,
         way=at,
-        batches=[BatchCard.model_construct(**_card(batch)) for batch in rows],
+        batches=[known(BatchCard, **_card(batch)) for batch in rows],
         dots=dots_of(kitchen, at) if at else [],
         page=page,
         pages=pages,

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.cards.cautions import Caution
 from kemble.core.facts.fact import Fact
+from kemble.core.facts.known import known
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.plan.schedule import Plan, plan_from
@@ -96,7 +97,8 @@ def opened(run: Run) -> HttpResponse:
     wall = timezone.now()
     now = run.clock(wall)
     kept, logged = run.kept, run.logged
-    body = RunOpen.model_construct(
+    body = known(
+        RunOpen,
         id=run.pk,
         sheet=run.sheet_id,
         title=run.title,

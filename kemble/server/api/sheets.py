@@ -19,6 +19,7 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part, unshare_part
 from kemble.core.change.sides import Sides, sides
 from kemble.core.facts.fact import Moved, ripple
+from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
@@ -149,7 +150,8 @@ def dots_of(kitchen: KitchenRecord, way: str) -> list[Dot]:
     """The newest batches of a way, for its map. Rehearsals are none."""
     batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     return [
-        Dot.model_construct(
+        known(
+            Dot,
             id=batch.pk,
             title=batch.title,
             hydration_pct=batch.hydration_pct,
@@ -171,7 +173,8 @@ def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
 
 def _opened(record: SheetRecord) -> HttpResponse:
     sheet = record.sheet
-    body = SheetOpen.model_construct(
+    body = known(
+        SheetOpen,
         id=record.pk,
         revision=record.revision,
         changed=record.changed,
@@ -322,4 +325,4 @@ def _rippled(sheet: Sheet, before: Sheet | None, kitchen: Kitchen, says: Sequenc
     if worked.problems:
         return refusal(worked.problems, 422, worked)
     moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
-    return answer(Rippled.model_construct(sheet=sheet, worked=worked, moved=moved, says=list(says)))
+    return answer(known(Rippled, sheet=sheet, worked=worked, moved=moved, says=list(says)))

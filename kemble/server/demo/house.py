@@ -215,6 +215,8 @@ SHEETS: tuple[dict[str, Any], ...] = (
                 _line("buckwheat-honey", 70),
                 _line("salt", 2),
             ),
+            _part("crust", "sugar crust", _line("light-brown-sugar", 24)),
+            _part("topping", "hazelnuts", _line("hazelnut", 40)),
         ],
         "vessel": {
             "tin": {
@@ -284,6 +286,7 @@ SHEETS: tuple[dict[str, Any], ...] = (
                     ],
                 ),
                 _line("salt", 3),
+                takes=[{"of": "topping.oil", "amount": {"value": 1, "unit": "tbsp_metric"}, "joins": "fold"}],
             ),
             _part(
                 "syrup",
@@ -292,8 +295,6 @@ SHEETS: tuple[dict[str, Any], ...] = (
                     "coconut-milk-thick",
                     300,
                     "ml",
-                    reserve={"value": 40, "unit": "ml"},
-                    reserve_for="to brush the top",
                 ),
                 _line("quince-paste", 60),
                 pan="the deep pan",
@@ -305,6 +306,7 @@ SHEETS: tuple[dict[str, Any], ...] = (
                 family="coconut-curd",
                 pan="the small pan",
             ),
+            _part("glaze", "syrup to brush", takes=[{"of": "syrup", "amount": {"value": 45, "unit": "ml"}}]),
         ],
         "grain": {"rinses": 4, "soak_min": 90, "soak_c": 16, "drain_min": 30},
         "vessel": {

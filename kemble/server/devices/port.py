@@ -97,10 +97,8 @@ class _Simulated:
         with self._lock:
             if not self.plugged:
                 raise Unplugged("the plug is out")
-            if self._said:
-                return self._said.popleft()
-            self._next = self._now + 1 / self.per_s
-            return self._reading().encode()
+            self._next = self._now + 1 / self.per_s  # whatever it says takes its time, nonsense too
+            return self._said.popleft() if self._said else self._reading().encode()
 
     def write(self, line: bytes) -> None:
         with self._lock:

@@ -3,7 +3,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.facts.quantity import SPOONS, UNITS, Spoons, from_celsius, grams, household, to_celsius
+from kemble.core.facts.quantity import (
+    SPOONS,
+    UNITS,
+    Spoons,
+    from_celsius,
+    grams,
+    household,
+    length_words,
+    size_words,
+    to_celsius,
+)
 
 PINT = pint.UnitRegistry()
 NAMES = {
@@ -83,3 +93,19 @@ def test_household_in_the_cooks_own_cup():
 
 def test_no_pile_of_cups():
     assert household(9000.0, g_per_ml=1.0, spoons=SPOONS["us"]) is None
+
+
+def test_lengths_in_words():
+    """31 / 25.4 = 1.2205 in; 180 / 25.4 = 7.09 in; 203.2 x 304.8 mm are 8 x 12 in."""
+    assert (length_words(31, "mm"), length_words(2.96, "mm", 1)) == ("31 mm", "3.0 mm")
+    assert length_words(31, "in") == "1.22 in"
+    assert (size_words(180, unit="mm"), size_words(205, 300, unit="mm")) == ("18 cm", "20.5 × 30 cm")
+    assert (size_words(180, unit="in"), size_words(203.2, 304.8, unit="in")) == ("7.1 in", "8.0 × 12.0 in")
+
+
+@pytest.mark.parametrize(
+    ("grams", "text"), [(312.5, "1¼ cups"), (437.5, "1¾ cups"), (60.0, "4 tbsp"), (62.5, "¼ cup"), (45.0, "3 tbsp")]
+)
+def test_measures_are_those_a_cook_would_say(grams, text):
+    """At 1 g/ml, of a cup of 250 ml and a spoon of 15."""
+    assert household(grams, g_per_ml=1.0, spoons=SPOONS["metric"]).text == text

@@ -124,3 +124,41 @@ def test_a_line_that_nobody_wrote_is_left_unread(line):
     (found,) = read_list(f"{line}\n", Kitchen()).lines[:1]
     assert (found.kind, found.asks) == ("unread", "This line is too long to read.")
     assert len(found.text) == 300
+
+
+@pytest.mark.parametrize(
+    ("text", "value", "unit", "ingredient"),
+    [
+        ("1 quart milk", 1, "quart_us", "milk"),
+        ("2 tbsp chicken fat", 2, "tbsp_metric", "poultry-fat"),
+        ("1 cup sour cream", 1, "cup_metric", "sour-cream"),
+        ("1 tsp ground ginger", 1, "tsp_metric", "ginger-ground"),
+        ("an inch of ginger", 8, "g", "ginger"),
+        ("a glug of olive oil", 1, "tbsp_metric", "olive-oil"),
+        ("3 drops food colouring", 3, "drop", "food-colour"),
+        ("1 cup peach nectar", 1, "cup_metric", "peach-nectar"),
+        ("100 g raw peanuts", 100, "g", "peanut-raw"),
+        ("1 can sweet corn", 1, "pack", "sweetcorn"),
+        ("200 g ripe jackfruit", 200, "g", "jackfruit"),
+        ("2 tbsp rose petal jam", 2, "tbsp_metric", "petal-jam"),
+    ],
+)
+def test_what_home_cooks_of_this_craft_use(text, value, unit, ingredient):
+    read = one(text)
+    assert (read.value, read.unit, read.ingredient) == (pytest.approx(value), unit, ingredient)
+
+
+@pytest.mark.parametrize(
+    ("text", "asks"),
+    [
+        ("1 quart milk", "American"),
+        ("an inch of ginger", "8 g"),
+        ("a glug of oil", "tablespoon"),
+        ("200 g dark unrefined sugar", "slab"),
+        ("1 cup nectar", "Of which fruit"),
+        ("20 g ginger", "Fresh, or ground"),
+    ],
+)
+def test_what_could_be_read_otherwise_is_asked(text, asks):
+    read = one(text)
+    assert asks in " ".join([read.asks, *read.guessed])

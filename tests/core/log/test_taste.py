@@ -3,10 +3,10 @@
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
-from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import Event
@@ -14,15 +14,6 @@ from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
-
-
-KITCHEN = Kitchen()
-
-
-def steps(way="set-cake", kitchen=KITCHEN, **schools):
-    sheet = default_sheet(way).model_dump()
-    sheet["schools"].update(schools)
-    return work(sheet_from(sheet), kitchen).steps
 
 
 PLAN = plan_from(steps(), KITCHEN, begin=NOW)

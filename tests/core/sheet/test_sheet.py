@@ -44,7 +44,7 @@ def test_an_amount_must_be_one(value):
         (lambda d: d.update(titel="x"), "titel", "title"),
         (lambda d: d["schools"].update(syrup="treacle"), "schools.syrup", "melted or burnt"),
         (lambda d: d["schools"].update(hat="on"), "schools.hat", "syrup"),
-        (lambda d: d.update(version=2), "version", "1"),
+        (lambda d: d.update(version=3), "version", "2"),
         (lambda d: d.update(parts=[]), "parts", "1 to 12 parts"),
         (lambda d: d["parts"][0].update(role="filling"), "parts", "role base"),
         (lambda d: d["parts"][0]["lines"].pop(0), "parts", "sweet rice flour"),
@@ -132,7 +132,9 @@ def test_any_amounts_shares_and_schools_are_worked(data):
             if data.draw(st.integers(0, 3)) == 0:
                 line["splits"] = [{"share": 1.0, "at": "", "to": data.draw(st.sampled_from(roles))}]
         if part["role"] != "base":
-            part["kept"] = data.draw(st.sampled_from([0.0, 0.999]))
+            part["kept"] = data.draw(
+                st.sampled_from([None, {"share": 0.999}, {"amount": {"value": 3, "unit": "tbsp_us"}}])
+            )
             part["each_g"] = data.draw(st.none() | st.floats(1e-6, 500))
     content["pieces"] = {
         "count": data.draw(st.none() | st.integers(1, 500)),

@@ -75,7 +75,7 @@ def sheets(draw):
                     {"share": away, "at": "later", "to": draw(st.sampled_from([None, *roles]))},
                 ]
         if part["role"] != "base":
-            part["kept"] = draw(st.sampled_from([0.0, 0.2]))
+            part["kept"] = draw(st.sampled_from([None, {"share": 0.2}]))
             part["made_for"] = draw(st.sampled_from([(), ({"sheet": "Another cake", "share": 0.25},)]))
     document["grain"] = {
         "rinses": draw(st.integers(0, 6)),

@@ -5,14 +5,13 @@ import textwrap
 from dataclasses import replace
 
 import pytest
+from sheets_by_hand import KITCHEN, a_sheet, line
 
 import kemble.core.cards.ways as ways_package
 from kemble.core.cards.ways import WAYS, _found
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
-
-KITCHEN = Kitchen()
 
 
 def worked(way, **changes):
@@ -153,3 +152,28 @@ def test_adding_a_way_is_a_matter_of_one_file(one_more_file, monkeypatch):
     assert answer.problems == []
     assert answer.facts["shape.pieces"].value == 24
     assert [step.id for step in answer.steps][-1] == "serve"
+
+
+class TestMadeFromRaw:
+    def steps(self, nut):
+        base = [line("sweet-rice-flour", 200), line("water", 160)]
+        filling = [line(nut, 90), line("light-brown-sugar", 40), line("butter", 30)]
+        found = work(a_sheet("boiled-balls", ("base", base), ("filling", filling)), KITCHEN).steps
+        return {step.id: step for step in found}
+
+    def test_raw_nuts_are_roasted_first_and_ground_cold(self):
+        steps = self.steps("peanut-raw")
+        assert [one.name for one in steps["filling-roast"].to_hand] == ["Peanuts, raw"]
+        assert ("filling-roast", 20) in [(wait.step, wait.at_least) for wait in steps["filling-grind"].after]
+
+    def test_roasted_ones_are_not(self):
+        steps = self.steps("peanut")
+        assert "filling-roast" not in steps
+        assert len(steps["filling-grind"].to_hand) == 3
+
+    def test_grain_in_its_own_water_is_not_drained(self):
+        document = default_sheet("crushed-balls").model_dump(mode="json")
+        document["grain"]["water"] = "own"
+        steps = [step.id for step in work(sheet_from(document), KITCHEN).steps]
+        assert "soak" in steps
+        assert "drain" not in steps

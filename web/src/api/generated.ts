@@ -280,6 +280,10 @@ export const LIMITS = {
     "max": 2.0,
     "usual": 1.0
   },
+  "Line.soak_min": {
+    "min": 0,
+    "max": 2880
+  },
   "LoadScale.grams": {
     "above": 0,
     "max": 20000
@@ -351,11 +355,6 @@ export const LIMITS = {
   "Part.each_mm": {
     "min": 2,
     "max": 100
-  },
-  "Part.kept": {
-    "min": 0,
-    "below": 1,
-    "usual": 0.0
   },
   "Pieces.count": {
     "min": 1,
@@ -435,6 +434,10 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
+  "Some.share": {
+    "above": 0,
+    "max": 1
+  },
   "Split.share": {
     "above": 0,
     "max": 1
@@ -489,6 +492,10 @@ export const LIMITS = {
   "Stock.price": {
     "min": 0,
     "max": 10000
+  },
+  "Take.share": {
+    "above": 0,
+    "max": 1
   },
   "Tin.diameter_mm": {
     "min": 40,
@@ -587,6 +594,18 @@ export const UNITS = {
     "listed": "tsp 5",
     "kind": "volume"
   },
+  "quart_us": {
+    "listed": "quart 946, US",
+    "kind": "volume"
+  },
+  "gallon_us": {
+    "listed": "gallon 3.8 l, US",
+    "kind": "volume"
+  },
+  "drop": {
+    "listed": "drop",
+    "kind": "volume"
+  },
   "cup_own": {
     "listed": "our cup",
     "kind": "own"
@@ -676,6 +695,33 @@ export const GROUPS = [
   ]
 ] as const;
 
+export const DIETS = [
+  [
+    "vegan",
+    "nothing from animals"
+  ],
+  [
+    "no-egg",
+    "no egg"
+  ],
+  [
+    "no-dairy",
+    "no dairy"
+  ],
+  [
+    "no-nuts",
+    "no nuts"
+  ],
+  [
+    "no-alcohol",
+    "no alcohol"
+  ],
+  [
+    "no-refined-sugar",
+    "no refined sugar"
+  ]
+] as const;
+
 export type FactKey =
   | "mix.base_g"
   | "mix.hydration_pct"
@@ -702,6 +748,7 @@ export type FactKey =
   | "grain.soak_end_pct"
   | "grain.uptake_pct"
   | "grain.uptake_g"
+  | "grain.bean_uptake_g"
   | "grain.cling_g"
   | "grain.soaked_g"
   | "grain.total_water_g"
@@ -814,6 +861,12 @@ export type FactKey =
   | "cut.offcut_pct"
   | "work.held_min"
   | "work.minded_min"
+  | "whole.g"
+  | "whole.piece_g"
+  | "whole.water_pct"
+  | "whole.sugar_pct"
+  | "whole.fat_pct"
+  | "whole.sweetness_pct"
   | "keep.room_h"
   | "keep.cold_h"
   | "keep.frozen_days"
@@ -828,6 +881,9 @@ export type FactKey =
   | "part.syrup.scale_g"
   | "part.syrup.kept_g"
   | "part.syrup.away_g"
+  | "part.syrup.taken_g"
+  | "part.syrup.short_g"
+  | "part.syrup.also_g"
   | "part.syrup.have_g"
   | "part.syrup.piece_g"
   | "part.syrup.enough_for"
@@ -843,6 +899,9 @@ export type FactKey =
   | "part.filling.scale_g"
   | "part.filling.kept_g"
   | "part.filling.away_g"
+  | "part.filling.taken_g"
+  | "part.filling.short_g"
+  | "part.filling.also_g"
   | "part.filling.have_g"
   | "part.filling.piece_g"
   | "part.filling.enough_for"
@@ -858,6 +917,9 @@ export type FactKey =
   | "part.broth.scale_g"
   | "part.broth.kept_g"
   | "part.broth.away_g"
+  | "part.broth.taken_g"
+  | "part.broth.short_g"
+  | "part.broth.also_g"
   | "part.broth.have_g"
   | "part.broth.piece_g"
   | "part.broth.enough_for"
@@ -873,6 +935,9 @@ export type FactKey =
   | "part.topping.scale_g"
   | "part.topping.kept_g"
   | "part.topping.away_g"
+  | "part.topping.taken_g"
+  | "part.topping.short_g"
+  | "part.topping.also_g"
   | "part.topping.have_g"
   | "part.topping.piece_g"
   | "part.topping.enough_for"
@@ -888,6 +953,9 @@ export type FactKey =
   | "part.coat.scale_g"
   | "part.coat.kept_g"
   | "part.coat.away_g"
+  | "part.coat.taken_g"
+  | "part.coat.short_g"
+  | "part.coat.also_g"
   | "part.coat.have_g"
   | "part.coat.piece_g"
   | "part.coat.enough_for"
@@ -903,6 +971,9 @@ export type FactKey =
   | "part.glaze.scale_g"
   | "part.glaze.kept_g"
   | "part.glaze.away_g"
+  | "part.glaze.taken_g"
+  | "part.glaze.short_g"
+  | "part.glaze.also_g"
   | "part.glaze.have_g"
   | "part.glaze.piece_g"
   | "part.glaze.enough_for"
@@ -918,6 +989,9 @@ export type FactKey =
   | "part.oil.scale_g"
   | "part.oil.kept_g"
   | "part.oil.away_g"
+  | "part.oil.taken_g"
+  | "part.oil.short_g"
+  | "part.oil.also_g"
   | "part.oil.have_g"
   | "part.oil.piece_g"
   | "part.oil.enough_for"
@@ -933,6 +1007,9 @@ export type FactKey =
   | "part.herb.scale_g"
   | "part.herb.kept_g"
   | "part.herb.away_g"
+  | "part.herb.taken_g"
+  | "part.herb.short_g"
+  | "part.herb.also_g"
   | "part.herb.have_g"
   | "part.herb.piece_g"
   | "part.herb.enough_for"
@@ -948,6 +1025,9 @@ export type FactKey =
   | "part.wrapper.scale_g"
   | "part.wrapper.kept_g"
   | "part.wrapper.away_g"
+  | "part.wrapper.taken_g"
+  | "part.wrapper.short_g"
+  | "part.wrapper.also_g"
   | "part.wrapper.have_g"
   | "part.wrapper.piece_g"
   | "part.wrapper.enough_for"
@@ -963,6 +1043,9 @@ export type FactKey =
   | "part.heart.scale_g"
   | "part.heart.kept_g"
   | "part.heart.away_g"
+  | "part.heart.taken_g"
+  | "part.heart.short_g"
+  | "part.heart.also_g"
   | "part.heart.have_g"
   | "part.heart.piece_g"
   | "part.heart.enough_for"
@@ -971,4 +1054,76 @@ export type FactKey =
   | "part.heart.boil_off_min"
   | "part.heart.sugar_pct"
   | "part.heart.dry_ratio"
-  | "part.heart.solids_pct";
+  | "part.heart.solids_pct"
+  | "part.liquid.raw_g"
+  | "part.liquid.made_g"
+  | "part.liquid.loss_g"
+  | "part.liquid.scale_g"
+  | "part.liquid.kept_g"
+  | "part.liquid.away_g"
+  | "part.liquid.taken_g"
+  | "part.liquid.short_g"
+  | "part.liquid.also_g"
+  | "part.liquid.have_g"
+  | "part.liquid.piece_g"
+  | "part.liquid.enough_for"
+  | "part.liquid.oil_g"
+  | "part.liquid.boil_off_g_per_min"
+  | "part.liquid.boil_off_min"
+  | "part.liquid.sugar_pct"
+  | "part.liquid.dry_ratio"
+  | "part.liquid.solids_pct"
+  | "part.crust.raw_g"
+  | "part.crust.made_g"
+  | "part.crust.loss_g"
+  | "part.crust.scale_g"
+  | "part.crust.kept_g"
+  | "part.crust.away_g"
+  | "part.crust.taken_g"
+  | "part.crust.short_g"
+  | "part.crust.also_g"
+  | "part.crust.have_g"
+  | "part.crust.piece_g"
+  | "part.crust.enough_for"
+  | "part.crust.oil_g"
+  | "part.crust.boil_off_g_per_min"
+  | "part.crust.boil_off_min"
+  | "part.crust.sugar_pct"
+  | "part.crust.dry_ratio"
+  | "part.crust.solids_pct"
+  | "part.layer.raw_g"
+  | "part.layer.made_g"
+  | "part.layer.loss_g"
+  | "part.layer.scale_g"
+  | "part.layer.kept_g"
+  | "part.layer.away_g"
+  | "part.layer.taken_g"
+  | "part.layer.short_g"
+  | "part.layer.also_g"
+  | "part.layer.have_g"
+  | "part.layer.piece_g"
+  | "part.layer.enough_for"
+  | "part.layer.oil_g"
+  | "part.layer.boil_off_g_per_min"
+  | "part.layer.boil_off_min"
+  | "part.layer.sugar_pct"
+  | "part.layer.dry_ratio"
+  | "part.layer.solids_pct"
+  | "part.decoration.raw_g"
+  | "part.decoration.made_g"
+  | "part.decoration.loss_g"
+  | "part.decoration.scale_g"
+  | "part.decoration.kept_g"
+  | "part.decoration.away_g"
+  | "part.decoration.taken_g"
+  | "part.decoration.short_g"
+  | "part.decoration.also_g"
+  | "part.decoration.have_g"
+  | "part.decoration.piece_g"
+  | "part.decoration.enough_for"
+  | "part.decoration.oil_g"
+  | "part.decoration.boil_off_g_per_min"
+  | "part.decoration.boil_off_min"
+  | "part.decoration.sugar_pct"
+  | "part.decoration.dry_ratio"
+  | "part.decoration.solids_pct";

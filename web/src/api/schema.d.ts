@@ -800,20 +800,25 @@ export interface components {
          *     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
          *     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
          *     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
-         *     `factor`. exchange: line `line` of part `part` for `ingredient`. unit: the same amount of that line in `unit`, as
-         *     this kitchen measures.
+         *     `factor`. exchange: line `line` of part `part` for `ingredient`. diet: every line that `diet` bars for
+         *     what stands in for it. unit: the same amount of that line in `unit`, as this kitchen measures.
          */
         Adjustment: {
             /**
              * By
              * @enum {string}
              */
-            by: "ratio" | "filling_share" | "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "line" | "have" | "part" | "exchange" | "unit";
+            by: "ratio" | "filling_share" | "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "line" | "have" | "part" | "exchange" | "diet" | "unit";
             /**
              * Count
              * @description a whole number from 1 to 500
              */
             count?: number | null;
+            /**
+             * Diet
+             * @description vegan or no-egg or no-dairy or no-nuts or no-alcohol or no-refined-sugar
+             */
+            diet?: ("vegan" | "no-egg" | "no-dairy" | "no-nuts" | "no-alcohol" | "no-refined-sugar") | null;
             /**
              * Each
              * @description above 0, at most 50 pieces
@@ -879,7 +884,7 @@ export interface components {
              * @default base
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
             /**
              * Share Pct
              * @description above 0, under 95 %
@@ -894,7 +899,7 @@ export interface components {
              * Unit
              * @description a unit
              */
-            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
+            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
         };
         /**
          * Advice
@@ -927,7 +932,7 @@ export interface components {
              * @default g
              * @enum {string}
              */
-            unit: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
+            unit: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
             /**
              * Value
              * @description a number above 0 and at most 50 000
@@ -1750,8 +1755,10 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** Name */
             name: string;
+            /** Outputs */
+            outputs: components["schemas"]["OutputName"][];
             /** Roles */
-            roles: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart")[];
+            roles: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
             /** Says */
             says: string;
         };
@@ -1768,6 +1775,38 @@ export interface components {
             /** Seen */
             seen: string;
         };
+        /**
+         * Flowing
+         * @description Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet.
+         */
+        Flowing: {
+            /** Grams */
+            grams: number;
+            /**
+             * Joins
+             * @default
+             */
+            joins: string;
+            /** Name */
+            name: string;
+            /**
+             * Short G
+             * @default 0
+             */
+            short_g: number;
+            /**
+             * Take
+             * @default -1
+             */
+            take: number;
+            /** To */
+            to: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        };
         /** GoShopping */
         GoShopping: {
             /**
@@ -1779,6 +1818,9 @@ export interface components {
         /**
          * Grain
          * @description How whole grain is made ready: rinsed, soaked so long in water so warm, drained.
+         *
+         *     `water` is what the liquid lines of the base say: all the water that the cooked grain is to have; what is poured on
+         *     once it has drained; or the grain's own, in which it is soaked and cooked, nothing drained.
          */
         Grain: {
             /**
@@ -1805,6 +1847,13 @@ export interface components {
              * @default 480
              */
             soak_min: number;
+            /**
+             * Water
+             * @description all, poured or own
+             * @default all
+             * @enum {string}
+             */
+            water: "all" | "poured" | "own";
         };
         /**
          * GrainHeatDrawing
@@ -2268,6 +2317,25 @@ export interface components {
             set_up: boolean;
         };
         /**
+         * Layer
+         * @description What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it.
+         */
+        Layer: {
+            /** Group */
+            group: string;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "under" | "wall" | "through" | "over" | "within" | "round";
+        };
+        /**
          * LevelAt
          * @description One level of heat: what boils off, how long the first water lasts, and what comes of it.
          */
@@ -2313,6 +2381,12 @@ export interface components {
              * @description an ingredient of the larder
              */
             ingredient: string;
+            /**
+             * Joins
+             * @description a step of the way at which it goes in; left out, from the start
+             * @default
+             */
+            joins: string;
             reserve?: components["schemas"]["Amount"] | null;
             /**
              * Reserve For
@@ -2320,6 +2394,11 @@ export interface components {
              * @default
              */
             reserve_for: string;
+            /**
+             * Soak Min
+             * @description 0 to 2880 minutes, of dry beans soaked and drained
+             */
+            soak_min?: number | null;
             /**
              * Splits
              * @description at most 6 shares that add up to 1
@@ -2756,6 +2835,38 @@ export interface components {
             uid?: string | null;
         };
         /**
+         * OutputName
+         * @description One of the things that a part makes.
+         */
+        OutputName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OutputWorked
+         * @description One thing that a part makes, and all the places that it goes to.
+         */
+        OutputWorked: {
+            /** Goes */
+            goes: components["schemas"]["Flowing"][];
+            /** Group */
+            group: string;
+            /**
+             * Household
+             * @default
+             */
+            household: string;
+            /** Id */
+            id: string;
+            /** Made G */
+            made_g: number;
+            /** Name */
+            name: string;
+            place: components["schemas"]["Place"];
+        };
+        /**
          * Paged
          * @description Which page of a list, and how long its pages are. Pages count from 1; beyond the last one comes the last.
          */
@@ -2799,8 +2910,10 @@ export interface components {
          * Part
          * @description A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
          *
-         *     `each_g` is how much of it goes on or in a piece, `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is the share held
-         *     back from it; `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
+         *     `lines` are its ingredients, `takes` what it takes of other parts. `rest` says of each output where it goes once
+         *     others have taken theirs; left out, as is usual in its way. `each_g` is how much of it goes on or in a piece,
+         *     `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is held back from it;
+         *     `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
          */
         Part: {
             /**
@@ -2815,16 +2928,11 @@ export interface components {
             each_mm?: number | null;
             /**
              * Family
-             * @description bean-paste or burnt-sugar or coat or coconut-curd or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or sweet-broth or whole-heart or wrapper
+             * @description bean-milk or bean-paste or burnt-sugar or coat or coconut-curd or coconut-pressings or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or strewn or sweet-broth or whole-heart or wrapper
              * @default
              */
             family: string;
-            /**
-             * Kept
-             * @description a share from 0 to under 1
-             * @default 0
-             */
-            kept: number;
+            kept?: components["schemas"]["Some"] | null;
             /**
              * Kept For
              * @description a few words: what it is kept for
@@ -2833,7 +2941,8 @@ export interface components {
             kept_for: string;
             /**
              * Lines
-             * @description 1 to 40 lines
+             * @description at most 40 lines
+             * @default []
              */
             lines: components["schemas"]["Line"][];
             /**
@@ -2861,12 +2970,20 @@ export interface components {
              */
             pan: string;
             /**
+             * Rest
+             * @description a place for an output of this part
+             * @default {}
+             */
+            rest: {
+                [key: string]: components["schemas"]["Place"];
+            };
+            /**
              * Role
-             * @description base, syrup, filling, broth, topping, coat, glaze, oil, herb, wrapper, heart
+             * @description base, syrup, filling, broth, topping, coat, glaze, oil, herb, wrapper, heart, liquid, crust, layer, decoration
              * @default base
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
             /**
              * Schools
              * @description choices of this kind of part
@@ -2875,6 +2992,12 @@ export interface components {
             schools: {
                 [key: string]: string;
             };
+            /**
+             * Takes
+             * @description at most 12 takes
+             * @default []
+             */
+            takes: components["schemas"]["Take"][];
         };
         /**
          * PartWorked
@@ -2905,6 +3028,16 @@ export interface components {
             made_on: string;
             /** Name */
             name: string;
+            /**
+             * Nth
+             * @default 0
+             */
+            nth: number;
+            /**
+             * Outputs
+             * @default []
+             */
+            outputs: components["schemas"]["OutputWorked"][];
             /** Pan */
             pan: string;
             /** Raw G */
@@ -2979,6 +3112,29 @@ export interface components {
              * @description 1 to 99 per cent of the piece's weight
              */
             skin_pct?: number | null;
+        };
+        /**
+         * Place
+         * @description Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round.
+         */
+        Place: {
+            /**
+             * Joins
+             * @description a step of the way at which it goes in; left out, from the start
+             * @default
+             */
+            joins: string;
+            /**
+             * To
+             * @description a part of the sheet, or whole, beside or kept
+             * @default whole
+             */
+            to: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | ("whole" | "beside" | "kept");
+            /**
+             * Where
+             * @description under, wall, through, over, within or round
+             */
+            where?: ("under" | "wall" | "through" | "over" | "within" | "round") | null;
         };
         /**
          * Plan
@@ -3155,7 +3311,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
             /** State */
             state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
             /** Text */
@@ -3166,7 +3322,7 @@ export interface components {
              */
             understood: string;
             /** Unit */
-            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
+            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
             /** Value */
             value?: number | null;
         };
@@ -3227,7 +3383,7 @@ export interface components {
              */
             factor: number;
             /** Part */
-            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart") | null;
+            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
             pieces: components["schemas"]["Pieces"];
             /** Says */
             says: string;
@@ -3590,7 +3746,7 @@ export interface components {
              * @description a part of the sheet
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart";
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each
@@ -3638,7 +3794,8 @@ export interface components {
              *       "drain_min": 30,
              *       "rinses": 3,
              *       "soak_c": 18,
-             *       "soak_min": 480
+             *       "soak_min": 480,
+             *       "water": "all"
              *     }
              */
             grain: components["schemas"]["Grain"];
@@ -3706,11 +3863,11 @@ export interface components {
             title: string;
             /**
              * Version
-             * @description 1
-             * @default 1
+             * @description 2
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /**
              * @default {
              *       "count": 1,
@@ -3906,6 +4063,18 @@ export interface components {
             username: string;
         };
         /**
+         * Some
+         * @description Some of what a part makes: a share of it, or an amount by weight or measure.
+         */
+        Some: {
+            amount?: components["schemas"]["Amount"] | null;
+            /**
+             * Share
+             * @description a share above 0 and at most 1
+             */
+            share?: number | null;
+        };
+        /**
          * Speaks
          * @description A number of the batch that speaks for a cause: the fact, and what it lies under or over.
          */
@@ -3931,6 +4100,12 @@ export interface components {
              */
             at: string;
             /**
+             * Joins
+             * @description a step of the way at which it goes in; left out, from the start
+             * @default
+             */
+            joins: string;
+            /**
              * Share
              * @description a share above 0 and at most 1
              */
@@ -3939,7 +4114,7 @@ export interface components {
              * To
              * @description a part of the sheet
              */
-            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart") | null;
+            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
         };
         /**
          * Start
@@ -4031,6 +4206,16 @@ export interface components {
             tiers: number;
             /** Water Mm */
             water_mm: number[];
+        };
+        /**
+         * StepName
+         * @description A step of a way, as what joins at it names it.
+         */
+        StepName: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
         };
         /**
          * StepState
@@ -4216,6 +4401,29 @@ export interface components {
             price?: number | null;
         };
         /**
+         * Take
+         * @description Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output".
+         */
+        Take: {
+            amount?: components["schemas"]["Amount"] | null;
+            /**
+             * Joins
+             * @description a step of the way at which it goes in; left out, from the start
+             * @default
+             */
+            joins: string;
+            /**
+             * Of
+             * @description a part of the sheet, as "syrup", or one of its outputs, as "topping.oil"
+             */
+            of: string;
+            /**
+             * Share
+             * @description a share above 0 and at most 1
+             */
+            share?: number | null;
+        };
+        /**
          * Target
          * @description What the scale should show.
          */
@@ -4289,6 +4497,8 @@ export interface components {
         /**
          * TinDrawing
          * @description `tin` is the one whose heart is slowest, `count` all of them together; `bag`: a sheet in a bag, not a tin.
+         *
+         *     `depth_mm` is the batter's own; the layers lie under, round and over it.
          */
         TinDrawing: {
             /**
@@ -4305,6 +4515,11 @@ export interface components {
              * @enum {string}
              */
             kind: "tin";
+            /**
+             * Layers
+             * @default []
+             */
+            layers: components["schemas"]["Layer"][];
             tin: components["schemas"]["Tin"];
             /**
              * Tins
@@ -4466,6 +4681,8 @@ export interface components {
             says: string;
             /** Soaks */
             soaks: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepName"][];
             /** Tastes */
             tastes: components["schemas"]["TasteCard"][];
             /** Words */
@@ -4497,7 +4714,7 @@ export interface components {
              * @description a cup or a spoon
              * @enum {string}
              */
-            measure: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
+            measure: "g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack";
         };
         /**
          * WeighedPiece

@@ -1,6 +1,6 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
-import type { Line, Part, PartRole, Sheet } from "../api/client";
+import type { Line, Part, PartRole, Place, Sheet, Take } from "../api/client";
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,
@@ -9,6 +9,8 @@ export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["un
   splits: [],
   reserve: null,
   reserve_for: "",
+  joins: "",
+  soak_min: null,
 });
 
 export const newPart = (role: PartRole, name: string, family: string, lines: Line[]): Part => ({
@@ -17,10 +19,12 @@ export const newPart = (role: PartRole, name: string, family: string, lines: Lin
   family,
   schools: {},
   lines,
+  takes: [],
+  rest: {},
   each_g: null,
   each_mm: null,
   pan: "",
-  kept: 0,
+  kept: null,
   kept_for: "",
   made_for: [],
   made_on: "",
@@ -42,13 +46,29 @@ export const withPart = (sheet: Sheet, role: PartRole, change: (part: Part) => P
   parts: sheet.parts.map((part) => (part.role === role ? change(part) : part)),
 });
 
-/** Without a part; shares of other lines that went to it stay where they are written. */
+/** Some of what another part makes, taken into this one; null takes it out again. */
+export const withTake = (sheet: Sheet, role: PartRole, at: number, change: (take: Take) => Take | null): Sheet =>
+  withPart(sheet, role, (part) => ({
+    ...part,
+    takes: part.takes.flatMap((was, i) => (i === at ? (change(was) ?? []) : [was])),
+  }));
+
+export const withNewTake = (sheet: Sheet, role: PartRole, of: string, some: Omit<Take, "of" | "joins">): Sheet =>
+  withPart(sheet, role, (part) => ({ ...part, takes: [...part.takes, { ...some, of, joins: "" }] }));
+
+/** Where the rest of an output goes; "" is what its part is made for. */
+export const withPlace = (sheet: Sheet, role: PartRole, output: string, place: Place): Sheet =>
+  withPart(sheet, role, (part) => ({ ...part, rest: { ...part.rest, [output]: place } }));
+
+/** Without a part; shares of other lines that went to it stay where they are written, and nothing takes of it. */
 export const withoutPart = (sheet: Sheet, role: PartRole): Sheet => ({
   ...sheet,
   parts: sheet.parts
     .filter((part) => part.role !== role)
     .map((part) => ({
       ...part,
+      takes: part.takes.filter((take) => take.of.split(".")[0] !== role),
+      rest: Object.fromEntries(Object.entries(part.rest).filter(([, place]) => place.to !== role)),
       lines: part.lines.map((line) => ({
         ...line,
         splits: line.splits.map((split) => (split.to === role ? { ...split, to: null } : split)),

@@ -3,7 +3,17 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { BallDrawing, HeatOf, KitchenSettings, Pieces, Plan, TrayDrawing, WayCard } from "../api/client";
+import type {
+  BallDrawing,
+  HeatOf,
+  KitchenSettings,
+  Pieces,
+  Plan,
+  Tin,
+  TinDrawing,
+  TrayDrawing,
+  WayCard,
+} from "../api/client";
 import { CueDrawing } from "../make/CueDrawing";
 import { Lanes } from "../plan/Lanes";
 import { Around, fact, facts, worked } from "../testing";
@@ -668,5 +678,33 @@ describe("what done looks like", () => {
     expect(screen.getByRole("img", { name })).toBeTruthy();
     const [done, notYet] = all("svg > g");
     expect(done?.innerHTML).not.toBe(notYet?.innerHTML);
+  });
+});
+
+describe("a tin with layers", () => {
+  const layers = [
+    { role: "crust", name: "sugar crust", group: "nut", where: "wall", mm: 2 },
+    { role: "layer", name: "pears", group: "fruit", where: "under", mm: 5 },
+    { role: "topping", name: "hazelnuts", group: "nut", where: "over", mm: 3 },
+  ] as TinDrawing["layers"];
+
+  it("draws each to scale, and says it", () => {
+    const oblong = {
+      name: "",
+      shape: "oblong",
+      diameter_mm: 0,
+      length_mm: 220,
+      width_mm: 220,
+      height_mm: 60,
+      material: "metal",
+    } as Tin;
+    render(<TinSection tin={oblong} depth={20} count={1} layers={layers} />);
+    // 440 px for 220 mm: two to the millimetre. The fruit lies from 4 to 14 px over the floor at 300.
+    const paths = [...document.querySelectorAll("path")].map((path) => path.getAttribute("d"));
+    expect(paths).toContain("M134 286h432v10h-432Z");
+    expect(paths).toContain("M131 240h438v6h-438Z");
+    const says = screen.getByRole("group").getAttribute("aria-label");
+    expect(says).toContain("5.0 mm of pears under it");
+    expect(says).toContain("3.0 mm of hazelnuts over it");
   });
 });

@@ -2,6 +2,7 @@
 
 import { useEffect, useId, useRef, useState } from "react";
 import { isWithin, type Limits, nearestWithin, rangeWords } from "../api/limits";
+import { readNumber } from "./readNumber";
 import { capital } from "./words";
 
 interface Props {
@@ -17,7 +18,14 @@ interface Props {
   width?: string;
   step?: number;
   className?: string;
+  /** Takes "+15" as so much more than there was. */
+  byFeel?: boolean;
+  /** For "2 cups" in a field that knows of units: whether it took the words. */
+  onWords?: (value: number, words: string) => boolean;
 }
+
+/** Whether what was written after a number is only the field's own unit. */
+const isUnit = (words: string, unit = "") => unit.toLowerCase().startsWith(words.toLowerCase());
 
 const written = (value: number | null, decimals: number) => (value == null ? "" : String(+value.toFixed(decimals)));
 
@@ -26,6 +34,7 @@ export function NumberField(props: Props) {
   const [typed, setTyped] = useState(() => written(value, decimals));
   const [problem, setProblem] = useState("");
   const editing = useRef(false);
+  const before = useRef(value);
   const id = useId();
 
   useEffect(() => {
@@ -39,9 +48,16 @@ export function NumberField(props: Props) {
       onClear();
       return;
     }
-    const number = Number(text.replace(",", "."));
+    const more = props.byFeel && /^\s*\+/u.test(text);
+    const read = readNumber(more ? text.replace("+", "") : text);
+    const number = read ? (more ? (before.current ?? 0) : 0) + read.value : Number.NaN;
     const range = rangeWords(within, unit);
-    if (text.trim() === "" || !Number.isFinite(number)) setProblem(`A number ${range}.`);
+    const taken = read?.words && !more && props.onWords?.(read.value, read.words);
+    if (taken) {
+      setProblem("");
+      return;
+    }
+    if (!read || (read.words && !isUnit(read.words, unit))) setProblem(`A number ${range}.`);
     else if (!isWithin(number, within)) setProblem(`${capital(range)}.`);
     else {
       setProblem("");
@@ -65,6 +81,7 @@ export function NumberField(props: Props) {
         aria-describedby={problem ? `${id}-problem` : undefined}
         onFocus={(event) => {
           editing.current = true;
+          before.current = value;
           event.target.select();
         }}
         onBlur={() => {

@@ -20,6 +20,26 @@ export const MATERIAL_WORDS: Record<string, string> = {
   other: "protein, fibre, salt",
 };
 
+const OF_A_GROUP: Record<string, Material> = {
+  flour: "starch",
+  grain: "starch",
+  dust: "starch",
+  legume: "starch",
+  liquid: "water",
+  sugar: "sugar",
+  fat: "fat",
+  egg: "fat",
+  nut: "filling",
+  paste: "filling",
+  fruit: "filling",
+  savoury: "filling",
+  leaf: "leaf",
+  herb: "leaf",
+};
+
+/** What a group of ingredients is drawn as. */
+export const materialOf = (group: string): Material => OF_A_GROUP[group] ?? "other";
+
 /** The fill of a shape made of a material. */
 export const fill = (material: string) => `url(#m-${material})`;
 

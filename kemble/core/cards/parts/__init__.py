@@ -5,6 +5,7 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
+from kemble.core.cards.card import Rest
 from kemble.core.cards.contract import check_family
 from kemble.core.cards.family import Family
 from kemble.core.facts.vocabulary import PartRole
@@ -22,12 +23,34 @@ USUAL: dict[PartRole, str] = {
     "syrup": "coconut-syrup",
     "filling": "fruit-filling",
     "broth": "sweet-broth",
-    "topping": "glaze",
+    "topping": "strewn",
     "coat": "coat",
     "glaze": "glaze",
     "oil": "infused-oil",
     "herb": "green-herb",
     "wrapper": "wrapper",
     "heart": "whole-heart",
+    "liquid": "leaf-infusion",
+    "crust": "strewn",
+    "layer": "strewn",
+    "decoration": "strewn",
 }
 """What a part of a role is where neither the sheet, its way nor its ingredients tell."""
+
+RESTS: dict[PartRole, Rest] = {
+    "syrup": Rest("whole", "over"),
+    "filling": Rest("whole", "within"),
+    "broth": Rest("beside"),
+    "topping": Rest("whole", "over"),
+    "coat": Rest("whole", "round"),
+    "glaze": Rest("whole", "over"),
+    "oil": Rest("kept"),
+    "herb": Rest("base"),
+    "wrapper": Rest("beside"),
+    "heart": Rest("whole", "within"),
+    "liquid": Rest("base"),
+    "crust": Rest("whole", "wall"),
+    "layer": Rest("whole", "under"),
+    "decoration": Rest("whole", "over"),
+}
+"""Where what is made of a part goes, where neither the sheet nor its way says."""

@@ -1,6 +1,6 @@
 """Bean paste: small beans simmered soft, crushed, and dried over low heat with sugar until it weighs what it should."""
 
-from kemble.core.cards.family import After, Band, Choice, Cue, Family, Fault, Finish, Minutes, School, Step
+from kemble.core.cards.family import After, Band, Choice, Cue, Family, Fault, Finish, Minutes, Output, School, Step
 
 FAMILY = Family(
     id="bean-paste",
@@ -16,7 +16,7 @@ FAMILY = Family(
         {"ingredient": "glucose-syrup", "amount": {"value": 15, "unit": "g"}},
     ),
     tells=("legume", "red-bean-paste", "white-bean-paste", "mung-paste", "lotus-paste"),
-    main="legume",
+    sweetened="legume",
     sugar=Band(60, 100),
     choices=(
         Choice(
@@ -27,6 +27,11 @@ FAMILY = Family(
             (
                 School("overnight", "soaked overnight", "even, and sooner soft; must begin the day before"),
                 School("none", "not soaked", "begin today; simmer half as long again, some split"),
+                School(
+                    "lid",
+                    "not soaked, simmered dry under a lid",
+                    "nothing poured off: fuller, and no watching of the water",
+                ),
             ),
         ),
         Choice(
@@ -37,9 +42,11 @@ FAMILY = Family(
             (
                 School("coarse", "mashed coarse", "skins and bite left in it"),
                 School("smooth", "ground smooth", "rubbed through a sieve: finer, the skins stay behind"),
+                School("machine", "ground by machine", "smooth with the skins in it; two minutes' work"),
             ),
         ),
     ),
+    outputs=(Output("paste", "paste", "paste"),),
     steps=(
         Step(
             "soak",
@@ -71,6 +78,24 @@ FAMILY = Family(
             ),
         ),
         Step(
+            "simmer-lid",
+            "Simmer the beans dry under a lid",
+            "Boil up and pour off once; then just as much water as the sheet says, lowest heat, lid shut, until none is left.",
+            Minutes(100),
+            "minded",
+            uses=("burner",),
+            needs=("legume",),
+            when={"soak": ("lid",)},
+            lists_groups=("legume",),
+            cue=Cue(
+                "Do they crush between two fingers?",
+                "No water runs when the pot is tilted, and three from different places crush.",
+                "Crush flat",
+                "Still a core",
+                "bean",
+            ),
+        ),
+        Step(
             "simmer",
             "Simmer the beans",
             "Fresh water, three fingers over them, lid ajar. Top up so that they stay under.",
@@ -94,10 +119,21 @@ FAMILY = Family(
             "Hot, with a spoon of their water. The skins stay behind; squeeze what comes through in a cloth.",
             Minutes(20),
             "held",
-            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440)),
+            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440), After("simmer-lid", 0, 1440)),
             uses=("counter",),
             needs=("legume",),
             when={"mash": ("smooth",)},
+        ),
+        Step(
+            "blend",
+            "Grind the beans by machine",
+            "Warm, with a spoon of their water, until nothing grates. The blade stands still before a spoon goes in.",
+            Minutes(6),
+            "held",
+            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440), After("simmer-lid", 0, 1440)),
+            uses=("counter",),
+            needs=("legume",),
+            when={"mash": ("machine",)},
         ),
         Step(
             "dry",
@@ -105,7 +141,7 @@ FAMILY = Family(
             "Low heat, a wide pan, the sugar in three goes, never still. Stop by the scale: it stiffens as it cools.",
             Minutes(fact="part.*.boil_off_min"),
             "held",
-            after=(After("sieve", 0, 1440),),
+            after=(After("sieve", 0, 1440), After("blend", 0, 1440)),
             uses=("burner",),
             needs=("legume",),
             weigh="made",

@@ -1,6 +1,6 @@
 """Burnt-sugar syrup: dry sugar melted to amber, let down with hot water off the heat."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="burnt-sugar",
@@ -12,6 +12,7 @@ FAMILY = Family(
         {"ingredient": "white-sugar", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 160, "unit": "ml"}},
     ),
+    outputs=(Output("syrup", "syrup", "sugar"),),
     steps=(
         Step(
             "burn",

@@ -1,6 +1,7 @@
 """Coats and dusts: starch, roasted soy flour, ground nut and sugar, crushed dry fruit."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.parts.roasting import RAW, ROAST
 
 FAMILY = Family(
     id="coat",
@@ -10,13 +11,26 @@ FAMILY = Family(
     finish=Finish(),
     lines=({"ingredient": "potato-starch", "amount": {"value": 60, "unit": "g"}},),
     tells=("dust",),
+    outputs=(Output("coat", "coat", "dust"),),
     steps=(
+        ROAST,
+        Step(
+            "grind",
+            "Grind the nuts for the coat",
+            "In short bursts, the sugar with them, so that they do not turn to butter.",
+            Minutes(5),
+            "held",
+            after=(After("roast", 20, 1440),),
+            uses=("counter",),
+            needs=RAW,
+        ),
         Step(
             "lay",
             "Lay out the coat",
             "On the board and in a bowl, before the dough leaves the heat.",
             Minutes(4),
             "held",
+            after=(After("grind", 0, 1440),),
             uses=("counter",),
             weigh="made",
         ),

@@ -1,6 +1,6 @@
 """Coconut curd: thick coconut cream boiled until oil parts from curds, and the curds brown."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="coconut-curd",
@@ -11,6 +11,16 @@ FAMILY = Family(
         "curd", Band(60, 78), "the oil that parts is 60 to 78 % of the fat; the curds keep the rest", "syrup"
     ),
     lines=({"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},),
+    outputs=(
+        Output(
+            "curds",
+            "curds",
+            "paste",
+            "curds: the solids, the fat that stays, and about a quarter water",
+            main_of=("topping",),
+        ),
+        Output("oil", "coconut oil", "fat", "the oil that parts", main_of=("oil",)),
+    ),
     steps=(
         Step(
             "boil-off",

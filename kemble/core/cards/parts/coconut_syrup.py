@@ -1,6 +1,6 @@
 """Coconut syrup: coconut milk and sugar boiled down until it coats; done is a weight."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="coconut-syrup",
@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "salt", "amount": {"value": 2, "unit": "g"}},
     ),
     tells=("coconut-milk-thick", "coconut-milk-thin"),
+    outputs=(Output("syrup", "syrup", "sugar"),),
     steps=(
         Step(
             "reduce",

@@ -1,6 +1,6 @@
 """Fruit filling: a stiff fruit paste or whole fruit, mixed cold and rolled."""
 
-from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="fruit-filling",
@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "orange-rind", "amount": {"value": 1, "unit": "piece"}},
     ),
     tells=("fruit", "paste"),
+    outputs=(Output("filling", "filling", "fruit"),),
     steps=(
         Step(
             "chop",

@@ -1,6 +1,6 @@
 """Glaze: brushed on at the end, of syrup, egg or milk."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="glaze",
@@ -12,6 +12,7 @@ FAMILY = Family(
         {"ingredient": "coconut-milk-thick", "amount": {"value": 80, "unit": "ml"}},
         {"ingredient": "light-brown-sugar", "amount": {"value": 30, "unit": "g"}},
     ),
+    outputs=(Output("glaze", "glaze", "liquid"),),
     steps=(
         Step(
             "whisk",

@@ -1,6 +1,6 @@
 """Green herb: young tops blanched, chopped or blended, added when the dough is cooked."""
 
-from kemble.core.cards.family import Band, Choice, Family, Fault, Finish, Minutes, School, Step
+from kemble.core.cards.family import Band, Choice, Family, Fault, Finish, Minutes, Output, School, Step
 
 FAMILY = Family(
     id="green-herb",
@@ -22,6 +22,7 @@ FAMILY = Family(
             ),
         ),
     ),
+    outputs=(Output("herb", "herb", "herb"),),
     steps=(
         Step(
             "blanch",

@@ -1,6 +1,6 @@
 """Savoury filling for parcels: seasoned, cut even, kept cold until it is folded in."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="savoury-filling",
@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "shallot", "amount": {"value": 2, "unit": "piece"}},
     ),
     tells=("savoury", "mushroom-dried", "chestnut-cooked"),
+    outputs=(Output("filling", "filling", "savoury"),),
     steps=(
         Step(
             "season",

@@ -1,6 +1,7 @@
 """Seed-and-fat filling: roasted seeds or nuts ground with sugar and bound with fat that sets in the cold."""
 
-from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.parts.roasting import ROAST
 
 FAMILY = Family(
     id="seed-filling",
@@ -14,15 +15,18 @@ FAMILY = Family(
         {"ingredient": "butter", "amount": {"value": 46, "unit": "g"}},
     ),
     tells=("nut",),
-    main="nut",
+    sweetened="nut",
     sugar=Band(20, 90),
+    outputs=(Output("filling", "filling", "paste"),),
     steps=(
+        ROAST,
         Step(
             "grind",
             "Mix the filling",
             "Grind the nuts fine with the sugar, then work in the fat and the syrup until it holds.",
             Minutes(12),
             "held",
+            after=(After("roast", 20, 1440),),
             uses=("counter",),
             weigh="made",
         ),

@@ -1,6 +1,6 @@
 """Thickened soup: a slurry of the same flour gives a sweet broth body."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="slurry-soup",
@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "mild-honey", "amount": {"value": 40, "unit": "g"}},
     ),
     tells=("flour", "corn-starch", "tapioca-starch", "potato-starch"),
+    outputs=(Output("soup", "soup", "liquid"),),
     steps=(
         Step(
             "thicken",

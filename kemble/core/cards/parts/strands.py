@@ -1,6 +1,6 @@
 """Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="strands",
@@ -15,6 +15,7 @@ FAMILY = Family(
         {"ingredient": "lemon-rind", "amount": {"value": 1, "unit": "piece"}},
     ),
     tells=("young-coconut",),
+    outputs=(Output("strands", "strands", "fruit"),),
     steps=(
         Step(
             "boil-clear",

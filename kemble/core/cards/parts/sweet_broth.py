@@ -1,6 +1,6 @@
 """Sweet broth: fruit juice or water steeped with ginger, sugar or a leaf."""
 
-from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Step
+from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Output, Step
 
 FAMILY = Family(
     id="sweet-broth",
@@ -13,6 +13,7 @@ FAMILY = Family(
         {"ingredient": "ginger", "amount": {"value": 24, "unit": "g"}},
     ),
     tells=("ginger-infusion", "ginger"),
+    outputs=(Output("broth", "broth", "liquid"),),
     steps=(
         Step(
             "steep",

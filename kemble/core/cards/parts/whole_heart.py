@@ -1,6 +1,6 @@
 """The whole heart: one fruit or nut in the middle of each piece, with paste or dough round it."""
 
-from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, School, Step
+from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, Output, School, Step
 
 FAMILY = Family(
     id="whole-heart",
@@ -23,6 +23,7 @@ FAMILY = Family(
             ),
         ),
     ),
+    outputs=(Output("hearts", "hearts", "fruit"),),
     steps=(
         Step(
             "wipe",

@@ -1,6 +1,6 @@
 """Wrappers and linings: leaves soaked and trimmed, paper, foil, string. Some tear: soak spares."""
 
-from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, School, Step
+from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, Output, School, Step
 
 FAMILY = Family(
     id="wrapper",
@@ -28,6 +28,7 @@ FAMILY = Family(
             ),
         ),
     ),
+    outputs=(Output("leaves", "leaves", "leaf"),),
     steps=(
         Step(
             "soak-leaves",

@@ -20,6 +20,7 @@ WAY = Way(
     kin=("tangyuan", "gyeongdan", "yuan xiao"),
     form="ball",
     heat="boil",
+    cooks=("boil",),
     hydration=Band(72, 90),
     sugar=Band(0, 10),
     fat=Band(0, 5),

@@ -27,6 +27,7 @@ WAY = Way(
     portions="cooked",
     wraps="outside",
     grain_cook={"lid": "lid", "cooker": "cooker"},
+    cooks=("cook-grain",),
     hydration=Band(130, 165),
     sugar=Band(4, 12),
     fat=Band(0, 3),

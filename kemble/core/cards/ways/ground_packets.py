@@ -27,6 +27,7 @@ WAY = Way(
     base="grain",
     portions="cooked",
     grain_cook={"ground": "ground"},
+    cooks=("thicken",),
     hydration=Band(120, 180),
     sugar=Band(8, 25),
     fat=Band(0, 8),

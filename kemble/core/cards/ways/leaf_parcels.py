@@ -25,6 +25,7 @@ WAY = Way(
     heat="wrapped",
     base="grain",
     grain_cook={"parcel": "parcel"},
+    cooks=("boil",),
     hydration=Band(25, 46),
     sugar=Band(0, 10),
     fat=Band(0, 10),

@@ -11,24 +11,9 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-Group = Literal[
-    "flour",
-    "grain",
-    "legume",
-    "liquid",
-    "sugar",
-    "fat",
-    "egg",
-    "nut",
-    "fruit",
-    "paste",
-    "flavour",
-    "herb",
-    "savoury",
-    "salt",
-    "dust",
-    "leaf",
-]
+from kemble.core.facts.known import known
+from kemble.core.facts.vocabulary import Group
+
 GROUPS: dict[Group, str] = {
     "flour": "flour",
     "grain": "whole grain",
@@ -116,7 +101,7 @@ class Composition(BaseModel):
     def of(parts: Iterable[float]) -> Composition:
         """From values in the order of COMPONENTS, known to be good: sums and shares of good ones."""
         fields: dict[str, Any] = dict(zip(COMPONENTS, parts, strict=True))
-        return Composition.model_construct(**fields)
+        return known(Composition, **fields)
 
 
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)

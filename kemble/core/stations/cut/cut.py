@@ -6,11 +6,13 @@ import math
 from typing import Literal
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origins
+from kemble.core.facts.known import known
 from kemble.core.geometry.floor import Kind, Tray
 from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
 from kemble.core.stations.mix.mix import Mixed
 from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, Tinful
+from kemble.core.stations.whole import tray_g
 from kemble.core.stations.working import Drawn, Working
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along; kitchen estimate
@@ -58,22 +60,22 @@ class CutDrawing(Drawn):
 
 def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
     """The pieces of every tray; what of each part goes on one. None, with a problem noted, when it cannot be cut so."""
-    cooked_g = working.book.number("mix.cooked_g")
+    tray_total_g = tray_g(working)
     cuttings = []
     for tinful, count in zip(drawn.tins, _shared(working.sheet.cut.pieces, drawn.tins), strict=True):
-        cutting = _cutting(working, tinful, count, cooked_g)
+        cutting = _cutting(working, tinful, count, tray_total_g)
         if cutting is None:
             return None
         cuttings.append(cutting)
-    _enter(working, mixed, drawn, cuttings, cooked_g)
+    _enter(working, mixed, drawn, cuttings, tray_total_g)
     small = working.sheet.cut.small
     trays = []
     for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
-        g_per_mm2 = cooked_g * tinful.share / _tray(tinful).area
+        g_per_mm2 = tray_total_g * tinful.share / _tray(tinful).area
         here = min(small, len(cutting.pieces))
-        trays.append(_drawing(tinful, cutting, g_per_mm2, here))
+        trays.append(_drawing(working, tinful, cutting, g_per_mm2, here))
         small -= here * tinful.count
-    return CutDrawing.model_construct(pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
+    return known(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
 
 
 def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:
@@ -95,23 +97,23 @@ def _tray(tinful: Tinful) -> Tray:
     return Tray(tin.length_mm, tin.width_mm)
 
 
-def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> Cutting | None:
+def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) -> Cutting | None:
     """One tray by what the cook asks for: a side, a weight, or its share of the count."""
     asked, tray = working.sheet.cut, _tray(tinful)
     area = None
     if asked.side_mm is not None:
-        path, words = "cut.side_mm", f"pieces of {asked.side_mm / 10:g} cm"
+        path, words = "cut.side_mm", f"pieces of {working.size(asked.side_mm)}"
     elif asked.piece_g is not None:
-        area = asked.piece_g / (cooked_g * tinful.share) * tray.area
+        area = asked.piece_g / (tray_total_g * tinful.share) * tray.area
         path, words = "cut.piece_g", f"pieces of {asked.piece_g:g} g"
     else:
         path, words = "cut.pieces", f"{asked.pieces} pieces"
-    small = _too_small(tray, asked.side_mm, area)
+    small = _too_small(working, tray, asked.side_mm, area)
     if small:
         working.problem(path, f"{words} are {small}", "larger ones")
         return None
     if area is not None and area > tray.area * (1 + 1e-9):
-        working.problem(path, f"{words} are more than a whole {tinful.tin.size} tray", "lighter ones")
+        working.problem(path, f"{words} are more than a whole {working.tin_size(tinful.tin)} tray", "lighter ones")
         return None
     by_size = asked.side_mm is not None or area is not None
     wish = Wish(
@@ -124,25 +126,29 @@ def _cutting(working: Working, tinful: Tinful, count: int, cooked_g: float) -> C
     cutting = cut_tray(tray, asked.pattern, wish)
     if cutting is None:
         working.problem(
-            path, f"not one whole piece lies in the {tinful.tin.size} tray", "smaller pieces, or a larger tray"
+            path,
+            f"not one whole piece lies in the {working.tin_size(tinful.tin)} tray",
+            "smaller pieces, or a larger tray",
         )
         return None
     least = min(cell.area for cell in cutting.pieces)
     if least < _LEAST_AREA_MM2:
-        working.problem(path, f"{words} would each be under {_LEAST_SIDE_MM:.0f} mm", "fewer pieces, or a larger tin")
+        working.problem(
+            path, f"{words} would each be under {working.length(_LEAST_SIDE_MM)}", "fewer pieces, or a larger tin"
+        )
         return None
     return cutting
 
 
-def _too_small(tray: Tray, side: float | None, area: float | None) -> str:
+def _too_small(working: Working, tray: Tray, side: float | None, area: float | None) -> str:
     """Why a size makes no sense to work out: more cells than anyone cuts."""
     each = area if area is not None else side**2 if side is not None else tray.area
     if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
-        return f"too small: under {_LEAST_SIDE_MM:.0f} mm, or more than {_MOST_CELLS} in a tray"
+        return f"too small: under {working.length(_LEAST_SIDE_MM)}, or more than {_MOST_CELLS} in a tray"
     return ""
 
 
-def _drawing(tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> TrayDrawing:
+def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> TrayDrawing:
     tray = _tray(tinful)
     left = small
     cells = []
@@ -152,12 +158,11 @@ def _drawing(tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> 
     for cell in cutting.cells:
         outline = tuple((round(x, 2), round(y, 2)) for x, y in cell.outline)
         cells.append(
-            CellDrawing.model_construct(
-                outline=outline, grams=cell.area * g_per_mm2, kind=cell.kind, small=id(cell) in chosen
-            )
+            known(CellDrawing, outline=outline, grams=cell.area * g_per_mm2, kind=cell.kind, small=id(cell) in chosen)
         )
-    return TrayDrawing.model_construct(
-        name=tinful.tin.name or tinful.tin.size,
+    return known(
+        TrayDrawing,
+        name=tinful.tin.name or working.tin_size(tinful.tin),
         count=tinful.count,
         shape=tinful.tin.shape,
         length_mm=tray.length,
@@ -166,17 +171,16 @@ def _drawing(tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> 
         lines=tuple((a[0], a[1], b[0], b[1]) for a, b in cutting.lines),
         rings=cutting.rings,
         rulers=tuple(
-            RulerDrawing.model_construct(along=one.along, length_mm=one.length, ticks=one.ticks)
-            for one in cutting.rulers
+            known(RulerDrawing, along=one.along, length_mm=one.length, ticks=one.ticks) for one in cutting.rulers
         ),
     )
 
 
-def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], cooked_g: float) -> None:
+def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:
     book, asked = working.book, working.sheet.cut
     many = list(zip(drawn.tins, cuttings, strict=True))
     weights = [
-        (cell.area * cooked_g * tinful.share / _tray(tinful).area, tinful.count)
+        (cell.area * tray_total_g * tinful.share / _tray(tinful).area, tinful.count)
         for tinful, cutting in many
         for cell in cutting.pieces
     ]
@@ -185,7 +189,9 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
     lightest, heaviest = min(weights)[0], max(weights)[0]
     first = cuttings[0]
     trays: Origins = [
-        working.from_sheet("vessel", "trays", " and ".join(f"{t.count} of {t.tin.size}" for t in drawn.tins))
+        working.from_sheet(
+            "vessel", "trays", " and ".join(f"{t.count} of {working.tin_size(t.tin)}" for t in drawn.tins)
+        )
     ]
     if asked.side_mm is not None:
         wish = working.from_sheet("cut.side_mm", "side of a piece", asked.side_mm, "mm")
@@ -206,7 +212,7 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
         used / total,
         "its share of the floor of the tray" if even else "its share of the floor, the mean of all",
         source=CONSERVATION,
-        of=["mix.cooked_g", "cut.piece_mm", *trays],
+        of=["whole.g", "cut.piece_mm", *trays],
         low=None if even else lightest,
         high=None if even else heaviest,
     )
@@ -218,7 +224,7 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
         book.add(key, float(found), says, source=GEOMETRY, of=["cut.pieces"])
     book.add(
         "cut.offcut_pct",
-        max(0.0, 100.0 * (1 - used / cooked_g)),
+        max(0.0, 100.0 * (1 - used / tray_total_g)),
         "what is left round the whole pieces: the cook's share",
         source=CONSERVATION,
         of=["cut.pieces", "cut.piece_g"],
@@ -268,5 +274,5 @@ def _advise(working: Working, total: int, lightest: float, heaviest: float, even
     if asked.small > total:
         working.advise("cut", "look", f"There are only {total} pieces to cut small.", 2)
     elif asked.small:
-        says = f"{asked.small} pieces marked: no side longer than {SMALL_MM:.0f} mm, for small children and old people."
+        says = f"{asked.small} pieces marked: no side longer than {working.length(SMALL_MM)}, for small children and old people."
         working.advise("cut", "look", says, 1)

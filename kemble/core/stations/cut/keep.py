@@ -58,7 +58,8 @@ def keep(working: Working) -> None:
 
 def _hard(working: Working, key: str, celsius: float, says: str) -> float:
     book = working.book
-    sugar, fat, water = (book.number(f"mix.{name}_pct") for name in ("sugar", "fat", "hydration"))
+    sweet = "whole.sweetness_pct" if "whole.sweetness_pct" in book else "mix.sugar_pct"
+    sugar, fat, water = (book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))
     hours = keeping.hard_after_h(sugar, fat, water, celsius=celsius)
     place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", "kept at", celsius, "°C")
     return book.add(
@@ -66,7 +67,7 @@ def _hard(working: Working, key: str, celsius: float, says: str) -> float:
         hours,
         f"{says}; {INDEX}",
         source=KITCHEN_ESTIMATE,
-        of=["mix.sugar_pct", "mix.fat_pct", "mix.hydration_pct", place],
+        of=[sweet, "mix.fat_pct", "mix.hydration_pct", place],
         low=hours * 0.6,
         high=hours * 1.6,
     )

@@ -6,6 +6,7 @@ import numpy as np
 
 from kemble.core.cards.card import Step, StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
+from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Body, Modes, when
@@ -105,7 +106,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
-    return Cooling.model_construct(curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
+    return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
 
 
 def _chilled(working: Working, material: Material, start_c: float) -> None:
@@ -238,11 +239,12 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         5,
     )
     shown = times <= min(cut_s * 1.5, float(times[-1]))
-    return Cooling.model_construct(curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
+    return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
 def _drawn(times: Array, core: Array, top: Array) -> Curve:
-    return Curve.model_construct(
+    return known(
+        Curve,
         minutes=tuple(np.round(times / 60, 2).tolist()),
         core_c=tuple(np.round(core, 2).tolist()),
         surface_c=tuple(np.round(top, 2).tolist()),
@@ -285,7 +287,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     if filling and inner > 0 and working.way.step("freeze-filling"):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
-    return Cooling.model_construct(curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
+    return known(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:

@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -134,7 +135,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     found = [asked.seconds(*one) for one in zip(trays, (baked, *marched), gels, strict=True)]
     done, first, latest, *costs = (None if one is None else one / 60.0 * asked.factor for one in found)
     if done is None or first is None or latest is None:
-        deep = f"at {working.degrees(oven_c)} a batter {drawn.depth_mm:.0f} mm deep"
+        deep = f"at {working.degrees(oven_c)} a batter {working.length(drawn.depth_mm)} deep"
         never = "brown" if asked.cooked else "set"
         says = f"{deep} does not {never} in any sensible time"
         working.problem("vessel", says, "a hotter oven, or a shallower tin")
@@ -157,7 +158,8 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _advise(working, done, browns, cooked=asked.cooked)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     working.core = drawn_curve(minutes[shown], core[shown], baked.top[shown])
-    return BakeDrawing.model_construct(
+    return known(
+        BakeDrawing,
         kind="bake",
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
@@ -191,7 +193,7 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     return [
         ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
         ("heat.tin_min", replace(tray, oven=replace(tray.oven, h_floor=wall)), f"the same in {tin.material}"),
-        ("heat.cooler_min", cooler, f"an oven that is {_OFF_THE_DIAL_C:.0f} °C cooler than its dial says"),
+        ("heat.cooler_min", cooler, f"an oven that is {working.apart(_OFF_THE_DIAL_C)} cooler than its dial says"),
         ("heat.colder_min", replace(tray, start_c=5.0), "straight from the fridge"),
     ]
 
@@ -203,7 +205,7 @@ def _enter_door(working: Working) -> None:
     working.book.add(
         "heat.door_min",
         seconds / 60.0 * working.kitchen.time_factor,
-        f"the air falls by {DOOR_DROP_C:.0f} °C and is back by a factor e in {DOOR_BACK_S / 60:.0f} minutes",
+        f"the air falls by {working.apart(DOOR_DROP_C)} and is back by a factor e in {DOOR_BACK_S / 60:.0f} minutes",
         source=KITCHEN_ESTIMATE,
         of=[working.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
         low=seconds / 120.0,
@@ -256,7 +258,7 @@ def _enter_times(
         "mix.gel_temperature_c",
         "heat.boil_c",
         oven,
-        working.from_sheet("vessel.tin", "tin", f"{drawn.tin.size}, {drawn.tin.material}"),
+        working.from_sheet("vessel.tin", "tin", f"{working.tin_size(drawn.tin)}, {drawn.tin.material}"),
         working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
         working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
     ]

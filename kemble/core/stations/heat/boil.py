@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, when
@@ -151,7 +152,8 @@ def boil(
     core, skin = (np.concatenate((curve[:1], curve)) for curve in (found.core, found.skin))
     visible = shown <= max(1.7 * done, 1.25 * hot)
     working.core = drawn_curve(shown[visible], core[visible], skin[visible])
-    return BoilDrawing.model_construct(
+    return known(
+        BoilDrawing,
         kind="boil",
         pot_mm=kitchen.pot.diameter_mm,
         water_mm=kitchen.pot.water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
@@ -242,7 +244,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     of: Origins = [
         "shape.diameter_mm",
         "shape.piece_g",
-        working.from_kitchen("pot", "pot", f"{pot.diameter_mm:.0f} mm, {pot.water_ml:.0f} ml"),
+        working.from_kitchen("pot", "pot", f"{working.length(pot.diameter_mm)}, {pot.water_ml:.0f} ml"),
     ]
     book.add(
         "heat.load_pieces",

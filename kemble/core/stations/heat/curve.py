@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from kemble.core.facts.fact import Book
+from kemble.core.facts.known import known
 from kemble.core.physics.conduction import Array
 from kemble.core.stations.working import Drawn
 
@@ -31,13 +32,14 @@ class CoreCurve(Drawn):
 def core_curve(curve: Curve, book: Book) -> CoreCurve:
     """The curve with the window that the heat has entered."""
     first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
-    return CoreCurve.model_construct(curve=curve, first=first, done=done, latest=latest)
+    return known(CoreCurve, curve=curve, first=first, done=done, latest=latest)
 
 
 def drawn_curve(minutes: Array, core: Array, surface: Array) -> Curve:
     """About a hundred points are enough to draw."""
     step = max(1, len(minutes) // 100)
-    return Curve.model_construct(
+    return known(
+        Curve,
         minutes=tuple(np.round(minutes[::step], 3).tolist()),
         core_c=tuple(np.round(core[::step], 2).tolist()),
         surface_c=tuple(np.round(surface[::step], 2).tolist()),

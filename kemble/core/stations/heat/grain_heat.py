@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
@@ -135,7 +136,8 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
     working.core = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
-    return GrainHeatDrawing.model_construct(
+    return known(
+        GrainHeatDrawing,
         kind="grain",
         how=how,
         phases=_phases(likely, simmer_s, factor),
@@ -275,7 +277,7 @@ def _enter_bed(working: Working) -> float:
     wanted = max(1, math.ceil(thick / BED_MM))
     tiers = min(wanted, kitchen.tiers)
     number = math.ceil(wanted / kitchen.tiers)
-    room = working.from_kitchen("steamer.tiers", f"tiers of {kitchen.diameter_mm:.0f} mm", kitchen.tiers)
+    room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(kitchen.diameter_mm)}", kitchen.tiers)
     bed = book.add(
         "heat.depth_mm",
         thick / (tiers * number),
@@ -283,16 +285,14 @@ def _enter_bed(working: Working) -> float:
         source=GEOMETRY,
         of=["grain.soaked_g", room],
     )
-    loads(working, number, 1, "basketfuls", f"{BED_MM:.0f} mm of grain on each tier", room)
+    loads(working, number, 1, "basketfuls", f"{working.length(BED_MM)} of grain on each tier", room)
     return bed
 
 
 def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
     names = ("steam comes through", "at heat") if likely.how == "steam" else ("to the boil", "simmers", "stands shut")
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
-    return tuple(
-        Phase.model_construct(name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False)
-    )
+    return tuple(known(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False))
 
 
 def _advise(working: Working, how: How) -> None:

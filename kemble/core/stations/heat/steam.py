@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -192,11 +193,11 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawi
         ml * 1000.0 / tin.floor_mm2,
         "its volume over the floor of the dish",
         source=GEOMETRY,
-        of=["mix.batch_g", working.from_sheet("vessel.tin", "dish", f"{tin.size}, {tin.material}")],
+        of=["mix.batch_g", working.from_sheet("vessel.tin", "dish", f"{working.tin_size(tin)}, {tin.material}")],
     )
     if depth_mm > tin.height_mm:
-        brim = f"{tin.height_mm:.0f} mm"
-        says = f"the dough would stand {depth_mm:.0f} mm deep in a dish of {brim}"
+        brim = working.length(tin.height_mm)
+        says = f"the dough would stand {working.length(depth_mm)} deep in a dish of {brim}"
         working.problem("vessel.tin", says, "a wider dish, or a smaller batch")
         return None
     drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c)
@@ -236,7 +237,8 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     _enter_top(working, found, covered)
     shown = found.minutes <= max(1.8 * found.done, 1.15 * found.latest)
     working.core = drawn_curve(found.minutes[shown], found.core[shown], found.top[shown])
-    return SteamDrawing.model_construct(
+    return known(
+        SteamDrawing,
         kind="steam",
         steamer=water,
         covered=covered,
@@ -251,7 +253,7 @@ def _enter_times(working: Working, tin: Tin, found: _Times, start_c: float) -> N
         "heat.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
-        working.from_sheet("vessel.tin", "tin", f"{tin.size}, {tin.material}"),
+        working.from_sheet("vessel.tin", "tin", f"{working.tin_size(tin)}, {tin.material}"),
         working.from_sheet("start.batter_c", "goes in at", start_c, "°C"),
         working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
     ]
@@ -318,7 +320,7 @@ def _enter_top(working: Working, found: _Times, covered: bool) -> None:
     book.add(
         "heat.top_sets_min",
         found.top_sets,
-        f"the top {_TOP_M * 1000:.0f} mm have gelled: steam and drops mark it no more",
+        f"the top {working.length(_TOP_M * 1000)} have gelled: steam and drops mark it no more",
         source=SOLVER,
         of=["heat.done_min"],
         low=found.top_sets * 0.7,
@@ -347,6 +349,11 @@ def _enter_loads(working: Working, drawn: TinDrawing) -> None:
         "tiers",
         working.from_kitchen("steamer.tiers", "tiers", steamer.tiers),
     )
-    across, room = tin.across_mm / 10, (steamer.diameter_mm - 10) / 10
+    across, room = tin.across_mm, steamer.diameter_mm - 10
     if across > room:
-        working.advise("heat", "look", f"This tin is {across:.0f} cm across; the steamer takes {room:.0f}.", 0)
+        working.advise(
+            "heat",
+            "look",
+            f"This tin is {working.size(round(across, -1))} across; the steamer takes {working.size(round(room, -1))}.",
+            0,
+        )

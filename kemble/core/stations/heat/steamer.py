@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.facts.known import known
 from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.physics.steamer import OPEN_S, Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.stations.working import Drawn, Working
@@ -106,7 +107,9 @@ def _pot(working: Working) -> Origin:
     pot = working.kitchen.steamer
     full = max(pot.low_mm + 5, pot.rack_mm - pot.gap_mm)
     return working.from_kitchen(
-        "steamer", "steamer", f"{pot.diameter_mm:.0f} mm across, water {pot.low_mm:.0f} to {full:.0f} mm deep"
+        "steamer",
+        "steamer",
+        f"{working.length(pot.diameter_mm)} across, water {working.length(pot.low_mm)} to {working.length(full)} deep",
     )
 
 
@@ -168,7 +171,8 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
         {round(minutes * i / _POINTS, 3) for i in range(_POINTS + 1)}
         | {t for top_up, _ in plan.top_ups for t in (top_up - 1e-3, top_up)}
     )
-    return SteamerDrawing.model_construct(
+    return known(
+        SteamerDrawing,
         pot_mm=pot.diameter_mm,
         rack_mm=pot.rack_mm,
         gap_mm=pot.gap_mm,
@@ -183,6 +187,6 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
 
 def _level(working: Working, plan: WaterPlan, level: Level) -> LevelAt:
     rate = loss_g_per_min(working.kitchen.burner.net_w(level))
-    return LevelAt.model_construct(
-        level=level, g_per_min=rate, lasts_min=(plan.start_ml - plan.low_ml) / rate, says=says_of(rate)
+    return known(
+        LevelAt, level=level, g_per_min=rate, lasts_min=(plan.start_ml - plan.low_ml) / rate, says=says_of(rate)
     )

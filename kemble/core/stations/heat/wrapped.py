@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Body, Modes, when
@@ -131,7 +132,8 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
     working.core = drawn_curve(minutes[shown], core[shown], outside[shown])
-    return WrappedDrawing.model_construct(
+    return known(
+        WrappedDrawing,
         kind="wrapped",
         form="parcel" if parcel else "packet",
         thick_mm=thick_mm,
@@ -150,7 +152,7 @@ def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
         return
     across, tiers = kitchen.steamer.diameter_mm, kitchen.steamer.tiers
     each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
-    room = working.from_kitchen("steamer.tiers", f"tiers of {across:.0f} mm", tiers)
+    room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(across)}", tiers)
     loads(working, pieces, max(1, each) * tiers, "packets", "tiers, with room for the steam", room)
 
 

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from kemble.core.cards.card import Band
 from kemble.core.cards.way import GrainCook
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
-from kemble.core.physics.soaking import UPTAKE_SPREAD, half_min, most_pct, uptake_pct
+from kemble.core.facts.known import known
+from kemble.core.physics.soaking import UPTAKE_SPREAD, half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.stations.working import Drawn, Working
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
@@ -69,6 +70,33 @@ def cook_of(working: Working) -> GrainCook:
     return cooks[school] if school in cooks else next(iter(cooks.values()))
 
 
+def soaked_beans_g(working: Working) -> float:
+    """The water that dry beans of the base took up in a soak of their own; entered once, 0 where none were soaked."""
+    book = working.book
+    if "grain.bean_uptake_g" in book:
+        return book.number("grain.bean_uptake_g")
+    soaks = [
+        (one, one.weighed.line.soak_min)
+        for one in working.bowl.base.contributions
+        if one.weighed and one.item.group == "legume" and one.weighed.line.soak_min
+    ]
+    if not soaks:
+        return 0.0
+    celsius = working.sheet.grain.soak_c
+    return book.add(
+        "grain.bean_uptake_g",
+        sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks),
+        "what the beans took up in their soak, drained",
+        source=PELEG,
+        of=[
+            *(leaf(one.ref, f"{one.item.name}, soaked", minutes, "min") for one, minutes in soaks),
+            working.from_sheet("grain.soak_c", "water", celsius, "°C"),
+        ],
+        low=sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks) * (1 - UPTAKE_SPREAD),
+        high=sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks) * (1 + UPTAKE_SPREAD),
+    )
+
+
 def grain(working: Working) -> Soaked | None:
     """Facts of rinsing, soaking and draining. None for a way that begins from flour."""
     if working.way.base != "grain":
@@ -81,9 +109,7 @@ def grain(working: Working) -> Soaked | None:
         sum(contribution.grams for contribution in kernels),
         "the grain of the base, as weighed dry",
         source=CONSERVATION,
-        of=[
-            leaf(contribution.weighed.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels
-        ],
+        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
     )
     book.add(
         "grain.soak_min",
@@ -92,10 +118,11 @@ def grain(working: Working) -> Soaked | None:
         source="sheet",
         of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
     )
+    own_water = asked.water == "own" and cook in _POURED
     book.add(
         "grain.drain_min",
-        asked.drain_min,
-        "as on the sheet",
+        0.0 if own_water else asked.drain_min,
+        "nothing is drained" if own_water else "as on the sheet",
         source="sheet",
         of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
     )
@@ -116,6 +143,7 @@ def grain(working: Working) -> Soaked | None:
     uptake = dry * taken / 100
     book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
     wet = asked.soak_min > 0 or asked.rinses > 0
+    wet = wet and not own_water
     cling = dry * CLING_PCT / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
     book.add(
         "grain.cling_g",
@@ -139,19 +167,37 @@ def grain(working: Working) -> Soaked | None:
     held = uptake + cling
     if cook in _POURED:
         _pour(working, held)
-        return Soaked(dry, held, 0.0, cook)
+        return Soaked(dry, held, held if asked.water == "poured" else 0.0, cook)
     return Soaked(dry, held, held, cook)
 
 
 def _pour(working: Working, held: float) -> None:
-    """The liquid still to pour: the sheet's, less what the grain holds already."""
+    """All the water of the pot and the liquid to pour, whichever of the two the sheet says."""
+    said = working.sheet.grain.water
     book = working.book
-    liquids = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "liquid"]
+    liquids = [
+        contribution
+        for contribution in working.bowl.base.contributions
+        if contribution.item.group == "liquid" and not working.way.joins_late(contribution.joins)
+    ]
     asked = sum(contribution.grams for contribution in liquids)
     of: Origins = [
-        leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
-        for contribution in liquids
+        leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in liquids
     ]
+    if said == "poured":
+        book.add(
+            "grain.total_water_g",
+            asked + held,
+            "what is poured on, and what soaking, rinsing and draining left in the grain",
+            source=CONSERVATION,
+            of=[*of, "grain.uptake_g", "grain.cling_g"],
+        )
+        book.add("grain.cook_water_g", asked, "the liquid of the base, as poured", source="sheet", of=of)
+        return
+    if said == "own":
+        book.add("grain.total_water_g", asked, "the liquid that it soaks and cooks in", source="sheet", of=of)
+        book.add("grain.cook_water_g", asked, "the grain soaks in it; nothing is drained", source="sheet", of=of)
+        return
     book.add(
         "grain.total_water_g",
         max(asked, held),
@@ -211,7 +257,8 @@ def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
     book, asked = working.book, working.sheet.grain
     last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
     minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
-    return GrainWorked.model_construct(
+    return known(
+        GrainWorked,
         minutes=minutes,
         uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),
         soak_min=asked.soak_min,

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from kemble.core.facts.quantity import UNITS, household
+from kemble.core.facts.known import known
+from kemble.core.facts.quantity import UNITS, Household, household
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.working import Drawn, Working
+
+_NEAR_ENOUGH_PCT = 12.0  # as far as one egg is from another
 
 
 class Carried(Drawn):
@@ -40,13 +43,12 @@ class LineWorked(Drawn):
 
 def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked:
     item = one.item
-    near = household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
-    carried = [
-        Carried.model_construct(to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits
-    ]
+    near = _counted(one) or household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+    carried = [known(Carried, to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits]
     if one.reserve_g:
-        carried.append(Carried.model_construct(to="", at=one.line.reserve_for or "kept back", grams=one.reserve_g))
-    return LineWorked.model_construct(
+        carried.append(known(Carried, to="", at=one.line.reserve_for or "kept back", grams=one.reserve_g))
+    return known(
+        LineWorked,
         part=one.part,
         line=one.index,
         role=one.role,
@@ -63,6 +65,20 @@ def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked
         look_alike=item.look_alike,
         question=question(working, one),
     )
+
+
+def _counted(one: WeighedLine) -> Household | None:
+    """Eggs are counted, in halves, where that comes near: "2 eggs" and not a third of a cup."""
+    each = one.item.g_per_piece
+    if one.item.group != "egg" or not each:
+        return None
+    halves = max(1, round(2 * one.grams / each))
+    error = 100 * (halves * each / 2 - one.grams) / one.grams
+    if abs(error) > _NEAR_ENOUGH_PCT:
+        return None
+    whole = f"{halves // 2 or ''}{'½' if halves % 2 else ''}"
+    name = one.item.name.split(",")[0].lower()
+    return Household(f"{whole} {name}{'s' if halves > 2 else ''}", error)
 
 
 def question(working: Working, one: WeighedLine) -> str:

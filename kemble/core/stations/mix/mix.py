@@ -2,21 +2,30 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origin, Origins, leaf
+from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sheet.bowl import Contribution, counts_raw
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import parts as made_parts
-from kemble.core.stations.mix.grain import Soaked
+from kemble.core.stations.mix.grain import Soaked, soaked_beans_g
 from kemble.core.stations.mix.lines import question, worked_line
 from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.working import Drawn, Working
 
 CHOI_OKOS = "Choi-Okos densities of the components"
+WHOLE_GIVES = 0.1  # of its water, what stays whole in the dough gives up; kitchen estimate, 0.03-0.25
+_WHOLE = ("fruit", "nut", "savoury", "grain")
+WORTH_WEIGHING = 0.1  # a cup that is less uncertain than that, low to high, gains little by being weighed (again)
+_LEAST_RANGE = 0.01  # of the value; a narrower range is not worth saying
 _LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
 
 
@@ -41,6 +50,7 @@ class Mixed:
     drawing: MixDrawing
     heated: Composition
     shaped: Composition
+    cooked: Composition
     parts: dict[PartRole, Made]
 
 
@@ -52,6 +62,22 @@ class _Counted:
     name: str
     ref: str
     is_base: bool
+    late: bool = False  # it joins once the base is cooked
+    packing: tuple[float, float] = (0.0, 0.0)  # how far off its amount may be, as shares of it
+    free_water: float | None = None  # grams; all of its water, where it is not held in something whole
+
+    @property
+    def free(self) -> Composition:
+        """Its composition with the water that it gives up only."""
+        return self.composition if self.free_water is None else self.composition.with_water(self.free_water)
+
+
+def is_whole(contribution: Contribution, base: str) -> bool:
+    """Whether it lies in the dough as it is, kernel or fruit, and keeps its water to itself."""
+    item, line = contribution.item, contribution.weighed.line if contribution.weighed else None
+    if line is None or item.group == base or item.group not in _WHOLE:
+        return False
+    return (line.state or next(iter(item.density))) == "whole"
 
 
 def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]) -> list[_Counted]:
@@ -60,16 +86,23 @@ def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]
     found = []
     for role in way.counted:
         bowl = working.bowl.parts.get(role)
-        if bowl is None:
+        if bowl is None or not (role == "base" or counts_raw(working.sheet, bowl.part)):
             continue
         share = made[role].have / made[role].grams if role in made and made[role].grams else 1.0
         for contribution in bowl.contributions:
             composition = contribution.composition if share == 1.0 else contribution.composition.scaled(share)
             is_base = role == "base" and contribution.item.group == way.base
-            found.append(_Counted(composition, contribution.item.name, contribution.weighed.ref, is_base))
+            packing = contribution.weighed.packing if contribution.weighed else (0.0, 0.0)
+            late = role == "base" and way.joins_late(contribution.joins)
+            free = composition.water * WHOLE_GIVES if role == "base" and is_whole(contribution, way.base) else None
+            found.append(_Counted(composition, contribution.item.name, contribution.ref, is_base, late, packing, free))
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
         found.append(_Counted(water, "the soak", "grain.uptake_g", False))
+    beans = soaked_beans_g(working)
+    if beans > 0:
+        water = Composition.of((beans, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
+        found.append(_Counted(water, "the soak of the beans", "grain.bean_uptake_g", False))
     return found
 
 
@@ -78,7 +111,7 @@ def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[st
     stuff = "flour" if working.way.base == "flour" else "dry grain"
     ratios = {}
     for key, component in (("hydration", "water"), ("sugar", "sugar"), ("fat", "fat"), ("salt", "salt")):
-        shares = [(getattr(one.composition, component), one) for one in counted if not one.is_base]
+        shares = [(getattr(one.free, component), one) for one in counted if not one.is_base]
         shares.sort(key=lambda pair: -pair[0])
         of: list[str | Origin] = ["mix.base_g"]
         of += [
@@ -86,14 +119,39 @@ def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[st
             for mass, one in shares
             if mass >= _LEAST_SHARE_G
         ]
+        value = 100.0 * sum(mass for mass, _ in shares) / base_g
+        low, high = _ratio_range(value, component, counted, base_g)
         ratios[key] = working.book.add(
             f"mix.{key}_pct",
-            100.0 * sum(mass for mass, _ in shares) / base_g,
+            value,
             f"all the {component} that is not the {stuff}'s own, on 100 of {stuff}",
             source=f"baker's percentage; {SOURCE}",
             of=of,
+            low=low,
+            high=high,
         )
     return ratios
+
+
+def _ratio_range(
+    value: float, component: str, counted: list[_Counted], base_g: float
+) -> tuple[float, float] | tuple[None, None]:
+    """Between what a ratio lies, where amounts were said by the cup. Lines are off independently of each other.
+
+    More of the base lowers the ratio; more of anything else raises it by its own share.
+    """
+    down = up = 0.0
+    for one in counted:
+        loose, full = one.packing
+        if one.is_base:
+            share = value * one.composition.total / base_g
+            loose, full = -full / (1 + full), -loose / (1 + loose)
+        else:
+            share = 100.0 * getattr(one.free, component) / base_g
+        down += (share * loose) ** 2
+        up += (share * full) ** 2
+    low, high = math.sqrt(down), math.sqrt(up)
+    return (value - low, value + high) if low + high > _LEAST_RANGE * value else (None, None)
 
 
 def mix(working: Working) -> Mixed:
@@ -107,9 +165,7 @@ def mix(working: Working) -> Mixed:
         sum(contribution.grams for contribution in kernels),
         f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
         source=CONSERVATION,
-        of=[
-            leaf(contribution.weighed.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels
-        ],
+        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
     )
     counted = _counted(working, soaked, made)
     ratios = _ratios(working, counted, base_g)
@@ -117,15 +173,21 @@ def mix(working: Working) -> Mixed:
         grams = bowl.base.of_group(group)
         if grams:
             book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
-    whole = Composition.summed(one.composition for one in counted)
+    mixed = [one for one in counted if not one.late]
+    whole = Composition.summed(one.composition for one in mixed)
+    off = [math.hypot(*(one.composition.total * one.packing[side] for one in mixed)) for side in (0, 1)]
+    ranged = sum(off) > _LEAST_RANGE * whole.total
     batch_g = book.add(
         "mix.batch_g",
         whole.total,
         "every line that goes into the batch, reserves held back"
         + (", and the water of the soak" if soaked and soaked.beside else ""),
         source=CONSERVATION,
-        of=[leaf(one.ref, one.name, round(one.composition.total, 1), "g") for one in counted],
+        of=[leaf(one.ref, one.name, round(one.composition.total, 1), "g") for one in mixed],
+        low=whole.total - off[0] if ranged else None,
+        high=whole.total + off[1] if ranged else None,
     )
+    _advise_cups(working, mixed)
     book.add(
         "mix.water_g",
         whole.water,
@@ -133,10 +195,13 @@ def mix(working: Working) -> Mixed:
         source=SOURCE,
         of=["mix.batch_g"],
     )
-    heated = bowl.base.composition
-    if soaked and soaked.beside:
-        heated = heated.with_water(heated.water + soaked.beside)
-    cooked = _cooked(working, soaked, made, heated)
+    in_heat = [one for one in bowl.base.contributions if not way.joins_late(one.joins)]
+    late = [one for one in bowl.base.contributions if way.joins_late(one.joins)]
+    heated = Composition.summed(one.composition for one in in_heat)
+    beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(working)
+    if beside:
+        heated = heated.with_water(heated.water + beside)
+    cooked = _cooked(working, soaked, made, heated, late)
     shaped = cooked if way.portions == "cooked" else whole
     _volume(working, shaped)
     in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
@@ -147,9 +212,9 @@ def mix(working: Working) -> Mixed:
         source=CONSERVATION,
         of=["mix.sugar_pct", "mix.water_g"],
     )
-    gel = gel_temperature_c(
-        heated.sugar / heated.water if heated.water else 2.0, heated.water / heated.starch if heated.starch else 9.0
-    )
+    bound = sum(one.composition.water * (1 - WHOLE_GIVES) for one in in_heat if is_whole(one, way.base))
+    free_g = max(0.0, heated.water - bound)
+    gel = gel_temperature_c(heated.sugar / free_g if free_g else 2.0, free_g / heated.starch if heated.starch else 9.0)
     book.add(
         "mix.gel_temperature_c",
         gel,
@@ -162,7 +227,7 @@ def mix(working: Working) -> Mixed:
     soft = _softness(working, ratios["hydration"], ratios["sugar"])
     tender = _tenderness(working, ratios["sugar"], ratios["fat"])
     in_zone = inside((ratios["hydration"], ratios["sugar"]), way.zone)
-    _advise(working, ratios["hydration"], ratios["sugar"], ratios["fat"])
+    _advise(working, ratios["hydration"], sweetness_pct(working, ratios["sugar"], base_g), ratios["fat"])
     bar = (
         ("water", whole.water),
         ("sugar", whole.sugar),
@@ -176,8 +241,9 @@ def mix(working: Working) -> Mixed:
         *made_parts.parts_worked(working, made),
     )
     working.grain = grains.grain_worked(working, soaked) if soaked else None
-    drawing = MixDrawing.model_construct(
-        bar=tuple(BarShare.model_construct(material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
+    drawing = known(
+        MixDrawing,
+        bar=tuple(known(BarShare, material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
         in_zone=in_zone,
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
         bite=next(words for limit, words in _BITES if tender <= limit),
@@ -199,11 +265,32 @@ def mix(working: Working) -> Mixed:
             source=CONSERVATION,
             of=["part.filling.made_g", "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"],
         )
-    return Mixed(drawing, heated, shaped, made)
+    return Mixed(drawing, heated, shaped, cooked, made)
 
 
-def _cooked(working: Working, soaked: Soaked | None, made: dict[PartRole, Made], heated: Composition) -> Composition:
-    """What the batch weighs when cooked, entered; its composition, water lost taken off."""
+def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
+    """What a cup leaves open, and what would settle it: the line that matters most, weighed once."""
+    fact = working.book.facts["mix.hydration_pct"]
+    if fact.low is None or fact.high is None:
+        return
+    widest = max(mixed, key=lambda one: one.composition.total * (one.packing[1] - one.packing[0]))
+    if widest.packing[1] - widest.packing[0] < WORTH_WEIGHING:
+        return
+    says = (
+        f"By the cup the water may be {fact.low:.0f} to {fact.high:.0f} %. "
+        f"Weigh one cup of {widest.name.lower()} once (Kitchen), and it is known."
+    )
+    working.advise("mix", "look", says, 5)
+
+
+def _cooked(
+    working: Working,
+    soaked: Soaked | None,
+    made: dict[PartRole, Made],
+    heated: Composition,
+    late: Sequence[Contribution],
+) -> Composition:
+    """What the batch weighs when cooked, entered; its composition, water lost taken off, what joins it then put in."""
     book, way = working.book, working.way
     of: Origins
     if soaked:
@@ -221,8 +308,13 @@ def _cooked(working: Working, soaked: Soaked | None, made: dict[PartRole, Made],
         )
         of = ["mix.batch_g", leaf("way:cook_loss", "lost in cooking", f"{loss.low:g} to {loss.high:g}", "%")]
     whole = [heated.with_water(heated.water - (heated.total - likely))]
+    for one in late:
+        likely, low, high = likely + one.grams, low + one.grams, high + one.grams
+        whole.append(one.composition)
+        of.append(leaf(one.ref, one.item.name, round(one.grams, 1), "g"))
+        says += f", and the {one.item.name.lower()} that joins it then"
     for role in way.counted:
-        if role in made:
+        if role in made and counts_raw(working.sheet, working.bowl.parts[role].part):
             likely, low, high = (
                 total + part * (made[role].have / made[role].grams if made[role].grams else 1.0)
                 for total, part in ((likely, made[role].grams), (low, made[role].low), (high, made[role].high))

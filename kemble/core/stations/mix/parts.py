@@ -3,16 +3,44 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from kemble.core.cards.family import Finish
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts.known import known
+from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition
-from kemble.core.sheet.bowl import PartBowl
+from kemble.core.sheet.bowl import Had, PartBowl, Taken
+from kemble.core.sheet.document import Place
 from kemble.core.stations.heat.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
 
-_CURD_WATER = 0.28  # of the curds is water that stays; kitchen estimate, 0.2-0.35
+_A_CRUMB_G = 0.05  # less of it is nothing
+
+
+class Flowing(Drawn):
+    """Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet."""
+
+    to: str
+    name: str
+    grams: float
+    where: str = ""
+    joins: str = ""
+    take: int = -1  # which of the taker's takes it is; -1 for a rest
+    short_g: float = 0.0
+
+
+class OutputWorked(Drawn):
+    """One thing that a part makes, and all the places that it goes to."""
+
+    id: str
+    name: str
+    group: str
+    made_g: float
+    place: Place  # where its rest goes: as the sheet says, else as is usual
+    goes: tuple[Flowing, ...]
+    household: str = ""  # as much of it in the household's measures
 
 
 class PartWorked(Drawn):
@@ -36,11 +64,16 @@ class PartWorked(Drawn):
     away_to: tuple[str, ...]
     made_on: str
     have_g: float
+    nth: int = 0  # in which order the parts are made
+    outputs: tuple[OutputWorked, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Made:
-    """A part when it is done. Grams; `composition` is of the whole of it, `have` what this sheet has of it."""
+    """A part when it is done. Grams; `composition` is of the whole of it, `have` what this sheet has of it.
+
+    `have` leaves out what is kept, made for other sheets, or taken into other parts.
+    """
 
     role: PartRole
     name: str
@@ -70,30 +103,32 @@ def _part(working: Working, bowl: PartBowl) -> Made:
         "everything that goes into it, reserves and shares for other parts left out",
         source=CONSERVATION,
         of=[
-            leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
+            leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g")
             for contribution in bowl.contributions
         ],
     )
-    made = _finish(working, bowl, finish, raw)
+    main, *others = bowl.outputs
+    made = main.made
+    _enter_made(working, bowl, finish, raw)
     if finish.boils and raw:
         dry = bowl.of_group("legume")
         starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
-        oil = book.number(f"part.{role}.oil_g") if f"part.{role}.oil_g" in book else 0.0
-        curds = made.grams if role != "oil" else bowl.composition.solids - oil
-        left = curds + oil if finish.rule == "curd" else made.grams
-        boil_down(working, bowl, finish.boils, max(0.0, starts - left))
+        boil_down(working, bowl, finish.boils, max(0.0, starts - sum(one.made.grams for one in bowl.outputs)))
     _sugar(working, bowl)
-    away = made.grams * sum(other.share for other in part.made_for)
-    kept = made.grams * part.kept
     of: Origins = [f"part.{role}.made_g"]
-    if away:
+    if main.away:
         titles = ", ".join(other.sheet for other in part.made_for)
-        book.add(f"part.{role}.away_g", away, f"for {titles}", source=CONSERVATION, of=of)
-    if kept:
-        book.add(f"part.{role}.kept_g", kept, part.kept_for or "kept back", source=CONSERVATION, of=of)
-    have = made.grams - away - kept
-    if away or kept:
-        book.add(f"part.{role}.have_g", have, "what is left for this sheet", source=CONSERVATION, of=of)
+        book.add(f"part.{role}.away_g", main.away, f"for {titles}", source=CONSERVATION, of=of)
+    if main.kept:
+        book.add(f"part.{role}.kept_g", main.kept, part.kept_for or "kept back", source=CONSERVATION, of=of)
+    if main.taken:
+        takers = ", ".join(dict.fromkeys(_name(working, one.taker) for one in _takes_of(working, bowl, main)))
+        book.add(f"part.{role}.taken_g", main.taken, f"into {takers}", source=CONSERVATION, of=of)
+    if main.away or main.kept or main.taken:
+        book.add(f"part.{role}.have_g", main.rest, "what is left for this sheet", source=CONSERVATION, of=of)
+    if others:
+        _enter_others(working, bowl, others)
+    _short(working, bowl)
     pan = next((pan for pan in working.kitchen.pans if pan.name == part.pan), None)
     if pan:
         book.add(
@@ -105,7 +140,55 @@ def _part(working: Working, bowl: PartBowl) -> Made:
             low=made.low + pan.empty_g,
             high=made.high + pan.empty_g,
         )
-    return Made(role, part.name or role, made.grams, made.low, made.high, have, made.composition)
+    return Made(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
+
+
+def _name(working: Working, role: PartRole) -> str:
+    part = working.bowl.parts[role].part
+    return part.name or role
+
+
+def _takes_of(working: Working, bowl: PartBowl, had: Had) -> list[Taken]:
+    return [one for one in working.bowl.taken if (one.source, one.output) == (bowl.role, had.made.output.id)]
+
+
+def _enter_others(working: Working, bowl: PartBowl, others: list[Had]) -> None:
+    """What is made beside what the part is made for."""
+    likely, low, high = (sum(getattr(one.made, name) for one in others) for name in ("grams", "low", "high"))
+    names = " and ".join(one.made.output.name for one in others)
+    working.book.add(
+        f"part.{bowl.role}.also_g",
+        likely,
+        f"{names}, from the same pan",
+        source=KITCHEN_ESTIMATE,
+        of=[f"part.{bowl.role}.raw_g"],
+        low=low if low != high else None,
+        high=high if low != high else None,
+    )
+
+
+def _short(working: Working, bowl: PartBowl) -> None:
+    """More is taken of it than is made: by how much, who goes without, and what helps."""
+    lacking = 0.0
+    for had in bowl.outputs:
+        short = [one for one in _takes_of(working, bowl, had) if one.short_g > _A_CRUMB_G]
+        if not short:
+            continue
+        lacks = sum(one.short_g for one in short)
+        lacking += lacks
+        takers = " and ".join(f"the {_name(working, one.taker)} by {one.short_g:.0f} g" for one in short)
+        made = had.made.grams
+        helps = f"Make {100 * lacks / made:.0f} % more of it, or take less." if made else "Put something into it."
+        says = f"Not enough {had.item.name}: {made:.0f} g are made, and {takers} goes short. {helps}"
+        working.advise("mix", "look", says, 0)
+    if lacking:
+        working.book.add(
+            f"part.{bowl.role}.short_g",
+            lacking,
+            "asked of it, less what is made",
+            source=CONSERVATION,
+            of=[f"part.{bowl.role}.made_g"],
+        )
 
 
 def _sugar(working: Working, bowl: PartBowl) -> None:
@@ -113,18 +196,17 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
     family = bowl.family
     if family is None or family.sugar is None:
         return
-    main = bowl.of_group(family.main)
+    main = bowl.of_group(family.sweetened)
     if not main:
         return
-    added = [contribution for contribution in bowl.contributions if contribution.item.group != family.main]
+    added = [contribution for contribution in bowl.contributions if contribution.item.group != family.sweetened]
     share = working.book.add(
         f"part.{bowl.role}.sugar_pct",
         100 * sum(contribution.composition.sugar for contribution in added) / main,
         "the sugar in everything else, on the weight of the beans or nuts",
         source=CONSERVATION,
         of=[
-            leaf(contribution.weighed.ref, contribution.item.name, round(contribution.grams, 1), "g")
-            for contribution in added
+            leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in added
         ],
     )
     name, band = bowl.part.name or bowl.role, family.sugar
@@ -136,50 +218,44 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
         working.advise("mix", "look", f"Much sugar in the {name}: over {band.high:g} % it stays soft and weeps.", 4)
 
 
-def _finish(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> Made:
+def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> None:
     """The weight when done, by the family's rule."""
-    book, role, inside = working.book, bowl.role, bowl.composition
+    book, role, inside, made = working.book, bowl.role, bowl.composition, bowl.main.made
     dry = bowl.of_group("legume")
-    target = finish.target
     of: Origins = [f"part.{role}.raw_g"]
-    likely = low = high = raw
-    source = f"{CONSERVATION}; target a {KITCHEN_ESTIMATE}"
-    says = finish.says
-    done = inside
-    if finish.rule == "solids" and inside.solids > 0:
-        likely, low, high = (
-            min(raw, inside.solids / (share / 100)) for share in (target.middle, target.high, target.low)
+    as_it_is = made.composition is inside
+    if finish.rule == "curd" and not as_it_is:
+        oil = next(one.made for one in bowl.outputs if one.made.output.group == "fat")
+        book.add(
+            f"part.{role}.oil_g",
+            oil.grams,
+            finish.says,
+            source=KITCHEN_ESTIMATE,
+            of=of,
+            low=oil.low,
+            high=oil.high,
         )
-        done = inside.with_water(likely - inside.solids)
-        if likely >= raw > 0 and raw - inside.solids < raw * (1 - target.high / 100):
-            working.advise("mix", "look", f"The {bowl.part.name or role} is thicker than done already: let it down.", 3)
-    elif finish.rule == "times-dry" and dry > 0:
-        likely, low, high = (max(inside.solids, dry * times) for times in (target.middle, target.low, target.high))
-        done = inside.with_water(likely - inside.solids)
-    elif finish.rule == "loss":
-        likely, low, high = (raw * (1 - share / 100) for share in (target.middle, target.high, target.low))
-        done = inside.with_water(inside.water - (raw - likely))
-        # What stays behind in the sieve takes more than its water with it: the rest of it shrinks alike.
-        done = done.scaled(likely / done.total) if done.total else done
-    elif finish.rule == "curd" and inside.fat > 0:
-        return _curd(working, bowl, finish)
-    else:
-        says, source = "everything that goes in", CONSERVATION
     book.add(
         f"part.{role}.made_g",
-        likely,
-        says,
-        source=source,
+        made.grams,
+        "everything that goes in" if as_it_is else made.output.says or finish.says,
+        source=CONSERVATION if as_it_is else f"{CONSERVATION}; target a {KITCHEN_ESTIMATE}",
         of=of,
-        low=low if low != high else None,
-        high=high if low != high else None,
+        low=made.low if made.low != made.high else None,
+        high=made.high if made.low != made.high else None,
     )
-    if likely < raw - 0.05:
-        book.add(f"part.{role}.loss_g", raw - likely, "what went in, less what is made", source=CONSERVATION, of=[*of])
-    if finish.rule in ("solids", "times-dry") and likely:
+    if as_it_is or finish.rule == "curd":
+        return
+    thick = finish.rule == "solids" and made.grams >= raw > 0
+    if thick and raw - inside.solids < raw * (1 - finish.target.high / 100):
+        working.advise("mix", "look", f"The {bowl.part.name or role} is thicker than done already: let it down.", 3)
+    lost = raw - sum(one.made.grams for one in bowl.outputs)
+    if lost > _A_CRUMB_G:
+        book.add(f"part.{role}.loss_g", lost, "what went in, less what is made", source=CONSERVATION, of=[*of])
+    if finish.rule in ("solids", "times-dry") and made.grams:
         book.add(
             f"part.{role}.solids_pct",
-            100 * inside.solids / likely,
+            100 * inside.solids / made.grams,
             "all that is not water, on its weight when done",
             source=CONSERVATION,
             of=[f"part.{role}.made_g"],
@@ -187,44 +263,11 @@ def _finish(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> Mad
     if dry and finish.rule == "times-dry":
         book.add(
             f"part.{role}.dry_ratio",
-            likely / dry,
+            made.grams / dry,
             "its weight on the dry beans",
             source=CONSERVATION,
             of=[f"part.{role}.made_g"],
         )
-    return Made(role, bowl.part.name or role, likely, low, high, likely, done)
-
-
-def _curd(working: Working, bowl: PartBowl, finish: Finish) -> Made:
-    """Oil and curds of boiled coconut cream. As a topping its yield is the curds, as an oil the oil."""
-    book, role, inside = working.book, bowl.role, bowl.composition
-    of: Origins = [f"part.{role}.raw_g"]
-
-    def curds(share: float) -> float:
-        stays = inside.solids - inside.fat * share / 100
-        return stays / (1 - _CURD_WATER)
-
-    shares = (finish.target.middle, finish.target.low, finish.target.high)
-    oil, oil_low, oil_high = (inside.fat * share / 100 for share in shares)
-    likely, curd_high, curd_low = (curds(share) for share in shares)
-    book.add(f"part.{role}.oil_g", oil, finish.says, source=KITCHEN_ESTIMATE, of=of, low=oil_low, high=oil_high)
-    as_oil = role == "oil"
-    made, low, high = (oil, oil_low, oil_high) if as_oil else (likely, curd_low, curd_high)
-    book.add(
-        f"part.{role}.made_g",
-        made,
-        "the oil that parts" if as_oil else "curds: the solids, the fat that stays, and about a quarter water",
-        source=KITCHEN_ESTIMATE,
-        of=of,
-        low=low,
-        high=high,
-    )
-    done = Composition.of(
-        (0.0, 0.0, 0.0, oil, 0.0, 0.0, 0.0, 0.0)
-        if as_oil
-        else (likely * _CURD_WATER, inside.starch, inside.sugar, inside.fat - oil, *inside.parts[4:])
-    )
-    return Made(role, bowl.part.name or role, made, low, high, made, done)
 
 
 def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWorked, ...]:
@@ -234,9 +277,10 @@ def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWork
         bowl = working.bowl.parts[role]
         part, family, facts = bowl.part, bowl.family, working.book
         scale = f"part.{role}.scale_g"
-        away = made[role].grams * sum(other.share for other in part.made_for)
+        main = bowl.main
         found.append(
-            PartWorked.model_construct(
+            known(
+                PartWorked,
                 role=role,
                 name=one.name,
                 family=family.id if family else "",
@@ -249,22 +293,64 @@ def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWork
                 high_g=one.high,
                 scale_g=facts.number(scale) if scale in facts else None,
                 pan=part.pan,
-                kept_g=one.grams * part.kept,
+                kept_g=main.kept,
                 kept_for=part.kept_for,
-                away_g=away,
+                away_g=main.away,
                 away_to=tuple(other.sheet for other in part.made_for),
                 made_on=part.made_on,
                 have_g=one.have,
+                nth=working.bowl.order.index(role),
+                outputs=tuple(_output_worked(working, had) for had in bowl.outputs),
             )
         )
     return tuple(found)
+
+
+def _output_worked(working: Working, had: Had) -> OutputWorked:
+    names = {role: _name(working, role) for role in working.bowl.parts}
+    part, place = working.bowl.parts[had.role].part, had.place
+    goes = [
+        _flowing(
+            one.taker, names[one.taker], one.grams, joins=_joins(working, one), take=one.index, short_g=one.short_g
+        )
+        for one in _takes_of(working, working.bowl.parts[had.role], had)
+    ]
+    if had.kept:
+        goes.append(_flowing("kept", part.kept_for or "kept back", had.kept))
+    away = sum(other.share for other in part.made_for)
+    if had.away:
+        goes += [_flowing("sheet", other.sheet, had.away * other.share / away) for other in part.made_for]
+    if had.rest > _A_CRUMB_G:
+        name = next((name for role, name in names.items() if role == place.to), "")
+        goes.append(_flowing(place.to, name, had.rest, where=place.where or "", joins=place.joins))
+    near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=working.shelf.spoons)
+    return known(
+        OutputWorked,
+        id=had.made.output.id,
+        name=had.item.name,
+        group=had.made.output.group,
+        made_g=had.made.grams,
+        place=place,
+        household=near.text if near else "",
+        goes=tuple(goes),
+    )
+
+
+def _flowing(to: str, name: str, grams: float, **more: Any) -> Flowing:
+    return known(Flowing, to=to, name=name, grams=grams, **more)
+
+
+def _joins(working: Working, one: Taken) -> str:
+    part = working.bowl.parts[one.taker].part
+    return part.takes[one.index].joins if one.index >= 0 else working.bowl.parts[one.source].main.place.joins
 
 
 def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]) -> PartWorked:
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
     part, way, book = working.bowl.base.part, working.way, working.book
     likely, low, high = cooked
-    return PartWorked.model_construct(
+    return known(
+        PartWorked,
         role="base",
         name=part.name or "base",
         family="",
@@ -283,4 +369,16 @@ def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]
         away_to=(),
         made_on="",
         have_g=likely,
+        nth=working.bowl.order.index("base"),
+        outputs=(
+            known(
+                OutputWorked,
+                id="base",
+                name=part.name or way.word("dough"),
+                group=way.base,
+                made_g=likely,
+                place=Place(to="whole", where="through"),
+                goes=(_flowing("whole", "", likely, where="through"),),
+            ),
+        ),
     )

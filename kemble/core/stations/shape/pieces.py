@@ -7,6 +7,7 @@ from typing import Literal
 
 from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.ball import Ball, sphere_mm
 from kemble.core.kitchen.larder import Composition
@@ -99,7 +100,8 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
             of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
         )
     _advise(working, portions, ball, heart, least)
-    drawing = BallDrawing.model_construct(
+    drawing = known(
+        BallDrawing,
         kind="ball",
         form=way.form,
         outside=outside,
@@ -368,14 +370,14 @@ def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | Non
     skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
-        says = f"The {stuff} is {skin_mm:.1f} mm: under {least:g} it tears. Less inside, or more outside."
+        says = f"The {stuff} is {working.length(skin_mm, 1)}: under {working.length(least, 1)} it tears. Less inside, or more outside."
         working.advise("shape", "look", says, 1)
     elif portions.filling_g and skin_mm < least + _NEAR_TEARING_MM:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
-        says = f"The {stuff} is {skin_mm:.1f} mm, hardly more than the {least:g} at which it tears: handle it gently."
+        says = f"The {stuff} is {working.length(skin_mm, 1)}, hardly more than the {working.length(least, 1)} at which it tears: handle it gently."
         working.advise("shape", "look", says, 3)
     if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
-        says = f"Only {max(0.0, paste):.1f} mm of {way.word('filling')} round the {heart.name}: it shows through."
+        says = f"Only {working.length(max(0.0, paste), 1)} of {way.word('filling')} round the {heart.name}: it shows through."
         working.advise("shape", "look", says, 2)
     if portions.wanted and portions.can < portions.wanted:
         short = way.word("filling" if portions.short == "filling" else "dough")

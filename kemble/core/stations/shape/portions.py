@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml
 from kemble.core.physics.thermal import fractions, properties
@@ -118,7 +119,7 @@ class Portions:
 
         def shared(count: int | None, paste_g: float) -> Pieces:
             within = round(paste_g + self.heart_g, 2)
-            return Pieces.model_construct(count=count, dough_g=self.dough_g, filling_g=within)
+            return known(Pieces, count=count, dough_g=self.dough_g, filling_g=within)
 
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g
@@ -276,7 +277,10 @@ def _filled(
         given = {measure: value + by.get(measure, 0.0) for measure, value in given.items()}
     ball = ball_of(given, stuff)
     if ball is None:
-        which = " and ".join(_TOLD[name].format(value) for name, value in said.items())
+        which = " and ".join(
+            _TOLD[name].format(working.length(value, 1) if name.endswith("_mm") else value)
+            for name, value in said.items()
+        )
         path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
         working.problem(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
         return None
@@ -290,8 +294,8 @@ _TOLD = {
     "filling_g": "{:.3g} g within",
     "piece_g": "a weight of {:.3g} g",
     "skin_pct": "{:.3g} % skin",
-    "skin_mm": "a skin of {:.3g} mm",
-    "diameter_mm": "{:.3g} mm across",
+    "skin_mm": "a skin of {}",
+    "diameter_mm": "{} across",
 }
 
 

@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Literal
 
-from kemble.core.facts.fact import GEOMETRY, Origins
+from kemble.core.cards.card import Where
+from kemble.core.facts.fact import GEOMETRY, Origins, leaf
+from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
+from kemble.core.sheet.bowl import Had
 from kemble.core.stations.mix.mix import Mixed
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
+from kemble.core.stations.whole import ends_in_it
 from kemble.core.stations.working import Drawn, Working
 
 BRIM_MM = 2.0  # nothing is filled nearer to the brim
@@ -24,8 +29,21 @@ class Tinful(Drawn):
     share: float
 
 
+class Layer(Drawn):
+    """What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it."""
+
+    role: str
+    name: str
+    group: str
+    where: Where
+    mm: float
+
+
 class TinDrawing(Drawn):
-    """`tin` is the one whose heart is slowest, `count` all of them together; `bag`: a sheet in a bag, not a tin."""
+    """`tin` is the one whose heart is slowest, `count` all of them together; `bag`: a sheet in a bag, not a tin.
+
+    `depth_mm` is the batter's own; the layers lie under, round and over it.
+    """
 
     kind: Literal["tin"] = "tin"
     tin: Tin
@@ -33,6 +51,7 @@ class TinDrawing(Drawn):
     depth_mm: float
     tins: tuple[Tinful, ...] = ()
     bag: bool = False
+    layers: tuple[Layer, ...] = ()
 
 
 ShapeDrawing = BallDrawing | TinDrawing
@@ -53,7 +72,7 @@ def bag_depth(working: Working) -> TinDrawing:
     bag = working.sheet.bag
     density = working.book.number("mix.density_g_per_ml")
     thick = working.book.number("mix.cooked_g") / density * 1000.0 / (bag.length_mm * bag.width_mm)
-    size = working.from_sheet("bag", "bag", f"{bag.length_mm / 10:g} × {bag.width_mm / 10:g} cm")
+    size = working.from_sheet("bag", "bag", working.size(bag.length_mm, bag.width_mm))
     working.book.add(
         "shape.depth_mm",
         thick,
@@ -62,10 +81,10 @@ def bag_depth(working: Working) -> TinDrawing:
         of=["mix.cooked_g", "mix.density_g_per_ml", size],
     )
     if thick < _BLOCK_MM[0]:
-        says = f"{thick:.0f} mm thin: it toasts to a wafer. A smaller bag, or fold it over."
+        says = f"{working.length(thick)} thin: it toasts to a wafer. A smaller bag, or fold it over."
         working.advise("shape", "look", says, 1)
     elif thick > _BLOCK_MM[1]:
-        says = f"{thick:.0f} mm thick: it puffs badly and is hard to cut. A larger bag, or two."
+        says = f"{working.length(thick)} thick: it puffs badly and is hard to cut. A larger bag, or two."
         working.advise("shape", "look", says, 1)
     if any(role in working.bowl.parts for role in ("filling", "heart")):
         working.advise("shape", "look", "Blocks take no filling: it stays for pieces shaped at once.", 2)
@@ -75,8 +94,8 @@ def bag_depth(working: Working) -> TinDrawing:
     tin = Tin(
         shape="oblong", length_mm=bag.length_mm, width_mm=bag.width_mm, height_mm=min(200.0, max(10.0, thick + 5))
     )
-    whole = Tinful.model_construct(tin=tin, count=1, share=1.0)
-    return TinDrawing.model_construct(kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
+    whole = known(Tinful, tin=tin, count=1, share=1.0)
+    return known(TinDrawing, kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
 
 
 _BLOCK_MM = (8.0, 22.0)  # blocks between these toast and puff; kitchen estimate
@@ -89,13 +108,17 @@ def tin_depth(working: Working) -> TinDrawing | None:
     count = sum(many for _, many in tins)
     floor = vessel.floor_mm2
     lowest = min((tin for tin, _ in tins), key=lambda tin: tin.height_mm)
-    told = " and ".join(f"{many} of {tin.size}" for tin, many in tins)
+    told = " and ".join(f"{many} of {working.tin_size(tin)}" for tin, many in tins)
     size: Origins = [working.from_sheet("vessel", "tins", told)]
-    volume_ml = book.number("mix.volume_ml")
+    folded = [had for had in ends_in_it(working) if had.place.where == "through"]
+    volume_ml = book.number("mix.volume_ml") + sum(_ml(had) for had in folded)
+    size += [leaf(f"part.{had.role}.made_g", f"{had.item.name}, folded in", round(_ml(had), 1), "ml") for had in folded]
     depth = volume_ml * 1000.0 / floor
-    room = lowest.height_mm - depth
+    layers = _layers(working, depth, tins)
+    beside = sum(layer.mm for layer in layers)
+    room = lowest.height_mm - depth - beside
     if room < BRIM_MM:
-        _overflows(working, volume_ml, depth, floor, lowest, count)
+        _overflows(working, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
         return None
     book.add("shape.tins", float(count), "as on the sheet", source="sheet", of=size)
     says = "volume over the floor of the tins" if len(tins) == 1 else "volume over all their floors: one depth in each"
@@ -103,7 +126,8 @@ def tin_depth(working: Working) -> TinDrawing | None:
     book.add(
         "shape.headroom_mm",
         room,
-        "height of the tin less the depth" if len(tins) == 1 else "height of the lowest tin less the depth",
+        ("height of the tin less the depth" if len(tins) == 1 else "height of the lowest tin less the depth")
+        + "".join(f", less {working.length(layer.mm, 1)} of {layer.name.lower()}" for layer in layers),
         source=GEOMETRY,
         of=[
             "shape.depth_mm",
@@ -115,10 +139,10 @@ def tin_depth(working: Working) -> TinDrawing | None:
     else:
         rises = "it swells as it steams"
     if room < 8:
-        working.advise("shape", "look", f"Only {room:.0f} mm below the brim: {rises}, and may run over.", 1)
+        working.advise("shape", "look", f"Only {working.length(room)} below the brim: {rises}, and may run over.", 1)
     if depth < _SHALLOW_MM:
         fewer = "a smaller tin" if count == 1 else "fewer tins"
-        says = f"Too little for these tins: {depth:.0f} mm cooks fast and dries at the edge. Take {fewer}, or cover it."
+        says = f"Too little for these tins: {working.length(depth)} cooks fast and dries at the edge. Take {fewer}, or cover it."
         working.advise("shape", "look", says, 3)
     if depth > _DEEP_MM:
         working.advise(
@@ -129,13 +153,41 @@ def tin_depth(working: Working) -> TinDrawing | None:
         working.advise("shape", "before", says, 4)
     working.advise("shape", "before", "Line the tin before you begin: what waits in the bowl settles or stiffens.", 8)
     slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
-    return TinDrawing.model_construct(
+    return known(
+        TinDrawing,
         kind="tin",
         tin=slowest,
         count=count,
         depth_mm=depth,
-        tins=tuple(Tinful.model_construct(tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
+        layers=layers,
+        tins=tuple(known(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
     )
+
+
+def _ml(had: Had) -> float:
+    """The room that an output takes where it is laid."""
+    return had.rest / had.item.g_per_ml
+
+
+def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> tuple[Layer, ...]:
+    """Each as thick as its volume over the floor; on the wall, over the floor and the wall up to the batter's top."""
+    floor = sum(tin.floor_mm2 * many for tin, many in tins)
+    wall = sum(tin.rim_mm * many for tin, many in tins) * depth
+    found = []
+    for had in ends_in_it(working):
+        where = had.place.where
+        if where in ("under", "wall", "over"):
+            area = floor + wall if where == "wall" else floor
+            layer = known(
+                Layer,
+                role=had.role,
+                name=had.item.name,
+                group=had.made.output.group,
+                where=where,
+                mm=1000.0 * _ml(had) / area,
+            )
+            found.append(layer)
+    return tuple(found)
 
 
 def _overflows(working: Working, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:
@@ -144,10 +196,12 @@ def _overflows(working: Working, volume_ml: float, depth: float, floor: float, l
     dough = working.way.word("dough")
     if len(working.sheet.vessel.tins) == 1:
         enough = math.ceil(volume_ml / holds * count)
-        words = f"{count} {'tin' if count == 1 else 'tins'} of {lowest.size}, {lowest.height_mm:.0f} mm high"
-        accepts = f"a height of at least {math.ceil(depth + BRIM_MM)} mm, or {enough} tins, or a larger tin"
+        words = f"{count} {'tin' if count == 1 else 'tins'} of {working.tin_size(lowest)}, {working.length(lowest.height_mm)} high"
+        accepts = (
+            f"a height of at least {working.length(math.ceil(depth + BRIM_MM))}, or {enough} tins, or a larger tin"
+        )
     else:
-        words = f"these {count} tins, the lowest {lowest.height_mm:.0f} mm high"
+        words = f"these {count} tins, the lowest {working.length(lowest.height_mm)} high"
         accepts = f"one more tin, or {volume_ml - holds:.0f} ml less {dough}"
     says = f"{volume_ml:.0f} ml of {dough} do not fit in {words}: room for {holds:.0f} ml"
     working.problem("vessel.tin", says, accepts)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
+from kemble.core.facts.known import known
 from kemble.core.facts.quantity import Household, nearest_spoon
 from kemble.core.geometry.rolled import CutterShape, cutter_mm2, rollings
 from kemble.core.stations.working import Drawn, Working
@@ -131,7 +132,7 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
     if not found:
         working.problem(
             "rolled.cutter_mm",
-            f"a cutter of {cutter / 10:g} cm is wider than the sheet that this dough gives",
+            f"a cutter of {working.size(cutter)} is wider than the sheet that this dough gives",
             "a smaller cutter, more dough, or a larger board",
         )
         return None
@@ -176,12 +177,14 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
         of=["shape.cut_of_sheet", "shape.base_g"],
     )
     _advise_rolled(working, cutter, wanted, thick, cut)
-    return RolledDrawing.model_construct(
+    return known(
+        RolledDrawing,
         cutter_mm=cutter,
         shape=rolled.shape,
         thick_mm=thick,
         rollings=tuple(
-            RollingDrawing.model_construct(
+            known(
+                RollingDrawing,
                 sheets=one.sheets,
                 length_mm=one.length,
                 width_mm=one.width,
@@ -195,11 +198,13 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
 def _advise_rolled(working: Working, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
     wants = int(working.book.number("shape.pieces"))
     if thick < _THINNEST_MM:
-        says = f"Rolled to {thick:.1f} mm it tears on the board: a smaller cutter, or more dough in a piece."
+        says = (
+            f"Rolled to {working.length(thick, 1)} it tears on the board: a smaller cutter, or more dough in a piece."
+        )
         working.advise("shape", "look", says, 1)
     elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
         short = "hardly meets round the filling" if cutter < wanted else "folds double at the seam"
-        says = f"The piece wants a disc of {wanted / 10:.1f} cm: one of {cutter / 10:g} cm {short}."
+        says = f"The piece wants a disc of {working.size(round(wanted))}: one of {working.size(cutter)} {short}."
         working.advise("shape", "look", says, 3)
     if cut < wants:
         says = f"The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more."

@@ -213,11 +213,21 @@ class TestParts:
 
     def test_kept_back_and_made_for_others_leave_the_rest(self):
         document = default_sheet("stirred-rounds").model_dump()
-        document["parts"][1].update(kept=0.1, kept_for="a glaze", made_for=[{"sheet": "Other", "share": 0.4}])
+        document["parts"][1].update(
+            kept={"share": 0.1}, kept_for="a glaze", made_for=[{"sheet": "Other", "share": 0.4}]
+        )
         found = facts(sheet_from(document))
         assert found["part.filling.away_g"] == pytest.approx(377 * 0.4)
         assert found["part.filling.kept_g"] == pytest.approx(37.7)
         assert found["part.filling.have_g"] == pytest.approx(377 * 0.5)
-        document["parts"][1]["kept"] = 0.7
+        document["parts"][1]["kept"] = {"share": 0.7}
         with pytest.raises(Refused, match="none is left"):
             sheet_from(document)
+
+
+@pytest.mark.parametrize(("grams", "text"), [(100, "2 eggs"), (78, "1½ eggs"), (25, "½ egg"), (52, "1 egg")])
+def test_eggs_are_counted(grams, text):
+    """Of 50 to 53 g each: two of them, and not a third of a cup."""
+    lines = [line("sweet-rice-flour", 200), line("milk", 300), line("egg", grams)]
+    shown = work(a_sheet("batter-bake", ("base", lines)), KITCHEN).lines[2]
+    assert shown.household == text

@@ -103,13 +103,13 @@ class TestSkin:
 
     def test_it_is_told_before_it_tears(self):
         """Wrapped warm it holds to 3 mm."""
-        assert any("under 3 it tears" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 2.9})))
-        assert any("hardly more than the 3" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 3.2})))
+        assert any("under 3.0 mm it tears" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 2.9})))
+        assert any("hardly more than the 3.0 mm" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 3.2})))
         assert not any("tears" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 4.5})))
 
     def test_by_the_school(self):
         chilled = rounds({"filling_g": 25, "skin_mm": 3.3}, schools={"wrap": "chill"})
-        assert any("under 3.5 it tears" in one for one in self.says(chilled))
+        assert any("under 3.5 mm it tears" in one for one in self.says(chilled))
 
 
 class TestHeart:

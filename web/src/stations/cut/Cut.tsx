@@ -17,6 +17,8 @@ const ROWS: Record<"tin" | "ball", FactKey[]> = {
   tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "rest.cut_counter_min", "rest.cut_fridge_min"],
   ball: ["rest.shaping_min", "rest.chill_min", "rest.freeze_filling_min", "rest.soften_min", "rest.take_out"],
 };
+/** What is eaten, with all that is in it and on it. */
+const WHOLE: FactKey[] = ["whole.g", "whole.piece_g", "whole.water_pct", "whole.sugar_pct", "whole.fat_pct"];
 const KEEP: FactKey[] = [
   "keep.eat_within_h",
   "keep.limited_by",
@@ -61,6 +63,8 @@ export function Cut({ editing, way }: StationProps) {
           facts={facts}
           keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
         />
+        <h3 className="mt-4 font-bold">What is eaten</h3>
+        <FactRows facts={facts} keys={WHOLE} />
         {!tray && <Keeps facts={facts} />}
       </section>
     </div>

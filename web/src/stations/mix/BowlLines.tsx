@@ -11,7 +11,8 @@ import { NumberField } from "../../ui/NumberField";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
 import { workedLine } from "./pairing";
-import { unitName, unitsFor } from "./units";
+import { TakeRow } from "./TakeRow";
+import { unitName, unitNamed, unitsFor } from "./units";
 
 interface Props {
   editing: Editing;
@@ -58,6 +59,7 @@ export function BowlLines({ editing, way, kitchen }: Props) {
                   at={p}
                   worked={worked.parts.find((one) => one.role === part.role)}
                   kitchen={kitchen}
+                  way={way}
                 />
               </th>
             </tr>
@@ -71,6 +73,17 @@ export function BowlLines({ editing, way, kitchen }: Props) {
                 shown={workedLine(worked.lines, editing.drawnFrom, sheet, p, i)}
                 kitchen={kitchen}
                 held={held}
+                way={way}
+              />
+            ))}
+            {part.takes.map((take, i) => (
+              <TakeRow
+                // biome-ignore lint/suspicious/noArrayIndexKey: a take has no name of its own but its place
+                key={`${take.of}-${i}`}
+                editing={editing}
+                role={part.role}
+                at={i}
+                way={way}
               />
             ))}
           </Fragment>
@@ -92,9 +105,10 @@ interface RowProps {
   shown?: LineWorked;
   kitchen: KitchenSettings;
   held: boolean;
+  way: WayCard;
 }
 
-function LineRow({ editing, part, at, shown, kitchen, held }: RowProps) {
+function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
   const larder = useQuery(larderQuery);
   const { sheet, edit, adjust } = editing;
   const line = sheet.parts[part]?.lines[at];
@@ -110,7 +124,7 @@ function LineRow({ editing, part, at, shown, kitchen, held }: RowProps) {
   return (
     <tr className="hairline">
       <td className="py-0.5 pr-2 leading-tight">
-        {shown ? <LineSlip editing={editing} shown={shown} item={item} /> : name}
+        {shown ? <LineSlip editing={editing} shown={shown} item={item} way={way} /> : name}
         {shown && shown.carried.length > 0 && (
           <span className="block text-sm text-ink2">
             {shown.carried
@@ -130,6 +144,12 @@ function LineRow({ editing, part, at, shown, kitchen, held }: RowProps) {
           within={limit("Amount.value")}
           width="4.4rem"
           onChange={amount}
+          byFeel
+          onWords={(value, words) => {
+            const unit = unitNamed(words, unitsFor(line.amount.unit, kitchen, item));
+            if (unit) edit(withLine(sheet, part, at, (was) => ({ ...was, amount: { value, unit } })));
+            return unit !== null;
+          }}
         />
         <select
           aria-label={`${name}, unit`}
@@ -157,7 +177,7 @@ function LineRow({ editing, part, at, shown, kitchen, held }: RowProps) {
         {shown && role === "base" ? `${shown.pct < 10 ? shown.pct.toFixed(1) : shown.pct.toFixed(0)} %` : ""}
       </td>
       <td className="pl-1 text-right">
-        {lines.length > 1 && (
+        {lines.length + (sheet.parts[part]?.takes.length ?? 0) > 1 && (
           <button
             type="button"
             className="min-h-8 min-w-6 text-ink2 hover:text-bean"
@@ -185,7 +205,10 @@ function AddPart({ editing }: { editing: Editing }) {
     if (family)
       editing.edit({
         ...editing.sheet,
-        parts: [...editing.sheet.parts, newPart(role, family.name.toLowerCase(), family.id, family.lines)],
+        parts: [
+          ...editing.sheet.parts,
+          newPart(role, family.outputs[0]?.name ? family.name.toLowerCase() : role, family.id, family.lines),
+        ],
       });
   };
   return (

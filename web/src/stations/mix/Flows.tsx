@@ -1,162 +1,266 @@
-/** Where it goes: every line as a band as thick as it is heavy, running to the part it ends in or to what is held back. */
+/**
+ * Where it goes: the making as one flow, parts in working order, each band as thick as it is heavy. What a part makes
+ * can be taken and carried elsewhere, by pointer or by keys; a part is pressed to open it.
+ */
 
-import type { LineWorked, PartWorked, Sheet } from "../../api/client";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { PartRole, PartWorked, Place, WayCard } from "../../api/client";
+import { withPlace, withTake } from "../../sheet/edits";
+import type { Editing } from "../../sheet/useSheet";
 import { Label } from "../../ui/dimension";
-import { fill } from "../../ui/materials";
+import { fill, materialOf } from "../../ui/materials";
+import { FlowPanel } from "./FlowPanel";
+import { BAR_WIDTH, type Band, bandPath, drawnFlow, type Flow, keyOf, LABELS_X, SINK_X, WIDTH } from "./flow";
+import { outputKey, placeId, placeOf, placesFor, WHERE_WORDS } from "./places";
 
-const W = 680;
-const H = 440;
-const LEFT = 186;
-const RIGHT = 404;
-const GAP = 7;
-const LEAST = 2;
-/** Words of one line keep clear of the next one's, however thin its band. */
-const PITCH = 15;
-const HELD = "held back";
-
-const MATERIAL: Record<string, string> = {
-  flour: "starch",
-  grain: "starch",
-  dust: "starch",
-  legume: "starch",
-  liquid: "water",
-  sugar: "sugar",
-  fat: "fat",
-  egg: "fat",
-  nut: "filling",
-  paste: "filling",
-  fruit: "filling",
-  leaf: "leaf",
-  herb: "leaf",
-};
-
-interface Band {
-  key: string;
-  line: LineWorked;
-  to: string;
-  at: string;
-  grams: number;
+interface Props {
+  editing: Editing;
+  way: WayCard;
 }
 
-const bandsOf = (lines: LineWorked[]): Band[] =>
-  lines.flatMap((line) =>
-    (line.carried.length ? line.carried : [{ to: line.role, at: "", grams: line.used_g }]).map((one, i) => ({
-      key: `${line.part}-${line.line}-${i}`,
-      line,
-      to: one.to || HELD,
-      at: one.at,
-      grams: one.grams,
-    })),
-  );
-
-export function Flows({ lines, parts, sheet }: { lines: LineWorked[]; parts: PartWorked[]; sheet: Sheet }) {
-  const bands = bandsOf(lines);
-  const total = bands.reduce((sum, one) => sum + one.grams, 0);
-  const ends = [...sheet.parts.map((part) => part.role as string), HELD].filter((role) =>
-    bands.some((band) => band.to === role),
-  );
-  const room = H - 60 - PITCH * lines.length - LEAST * bands.length;
-  const thick = (grams: number) => LEAST + (grams / total) * room;
-  const starts = stack(bands.map((band) => [band.key, thick(band.grams), `${band.line.part} ${band.line.line}`]));
-  const sorted = ends.flatMap((end) => bands.filter((band) => band.to === end));
-  const stops = stack(sorted.map((band) => [band.key, thick(band.grams), band.to]));
-  const made = new Map(parts.map((part) => [part.role, part]));
-  const says = bands
-    .filter((band) => band.line.carried.length)
-    .map((band) => `${band.grams.toFixed(0)} g of ${band.line.name.toLowerCase()} to ${band.to} ${band.at}`.trim())
-    .join("; ");
-  return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      className="block w-full"
-      role="img"
-      aria-label={`Where each line goes. ${says || "Every line goes whole into its own part"}`}
-    >
-      {bands.map((band) => {
-        const [y0 = 0, w = 0] = starts.get(band.key) ?? [];
-        const [y1 = 0] = stops.get(band.key) ?? [];
-        const mid = (LEFT + RIGHT) / 2;
-        return (
-          <path
-            key={band.key}
-            d={`M${LEFT} ${y0}C${mid} ${y0} ${mid} ${y1} ${RIGHT} ${y1}V${y1 + w}C${mid} ${y1 + w} ${mid} ${y0 + w} ${LEFT} ${y0 + w}Z`}
-            fill={fill(MATERIAL[band.line.group] ?? "other")}
-            stroke="var(--color-ink)"
-            strokeWidth={band.line.carried.length ? 1.5 : 0.7}
-          />
-        );
-      })}
-      {lines.map((line) => {
-        const own = bands.filter((band) => band.line === line).map((band) => starts.get(band.key) ?? [0, 0]);
-        const y = ((own[0]?.[0] ?? 0) + (own.at(-1)?.[0] ?? 0) + (own.at(-1)?.[1] ?? 0)) / 2;
-        return (
-          <Label key={`${line.part} ${line.line}`} x={LEFT - 8} y={y + 5} size={13} anchor="end">
-            {short(line.name)} <tspan fontWeight="700">{line.grams.toFixed(0)}</tspan>
-          </Label>
-        );
-      })}
-      {bands
-        .filter((band) => band.line.carried.length && band.to !== HELD)
-        .map((band) => {
-          const [y = 0, w = 0] = stops.get(band.key) ?? [];
-          return (
-            <Label key={band.key} x={RIGHT - 6} y={y + w / 2 + 4} size={12.5} anchor="end" halo>
-              {band.grams.toFixed(0)} g {band.at}
-            </Label>
-          );
-        })}
-      {ends.map((end) => {
-        const own = sorted.filter((band) => band.to === end).map((band) => stops.get(band.key) ?? [0, 0]);
-        const top = own[0]?.[0] ?? 0;
-        const bottom = (own.at(-1)?.[0] ?? 0) + (own.at(-1)?.[1] ?? 0);
-        const part = made.get(end);
-        const name = sheet.parts.find((one) => one.role === end)?.name || end;
-        const kept = end === HELD ? sorted.filter((band) => band.to === HELD) : [];
-        return (
-          <g key={end}>
-            <path d={`M${RIGHT + 5} ${top}h5v${bottom - top}h-5`} fill="none" stroke="var(--color-ink)" />
-            <Label x={RIGHT + 18} y={(top + bottom) / 2 + (part?.reduced ? -3 : 5)} size={14} bold>
-              {name}
-            </Label>
-            {kept.length > 0 && (
-              <Label x={RIGHT + 18} y={(top + bottom) / 2 + 23} size={13} tone="ink2">
-                {kept.map((band) => `${band.grams.toFixed(0)} g ${band.at}`).join(", ")}
-              </Label>
-            )}
-            {part && part.away_g > 0 && (
-              <Label x={RIGHT + 18} y={(top + bottom) / 2 + (part.reduced ? 33 : 23)} size={13} tone="ink2">
-                {part.away_g.toFixed(0)} g for {part.away_to.join(", ")}
-              </Label>
-            )}
-            {part?.reduced && (
-              <Label x={RIGHT + 18} y={(top + bottom) / 2 + 15} size={13} tone="bean">
-                {yieldOf(part)}
-              </Label>
-            )}
-          </g>
-        );
-      })}
-    </svg>
-  );
-}
-
-const yieldOf = (part: PartWorked) => `${part.raw_g.toFixed(0)} in, done at ${part.made_g.toFixed(0)} g`;
-const short = (name: string) => (name.length > 22 ? `${name.slice(0, 21)}…` : name);
-
-/** Bands one under the other with a gap wherever the group changes: key to (top, thickness). */
-function stack(bands: [string, number, string][]): Map<string, [number, number]> {
-  const placed = new Map<string, [number, number]>();
-  let y = 16;
-  let top = y;
-  let before: string | null = null;
-  for (const [key, thickness, group] of bands) {
-    if (before !== null && before !== group) {
-      y = Math.max(y + GAP, top + PITCH);
-      top = y;
+export function Flows({ editing, way }: Props) {
+  const { sheet, worked, edit } = editing;
+  const drawn = drawnFlow(sheet, worked.lines, worked.parts);
+  const [held, setHeld] = useState<string | null>(null);
+  const [over, setOver] = useState<string | null>(null);
+  const chosen = drawn.bands.find((band) => band.key === held && band.flow);
+  const carry = (flow: Flow, id: string) => {
+    const next = carried(sheet, way, flow, id);
+    if (next) {
+      edit(next);
+      setHeld(null);
     }
-    placed.set(key, [y, thickness]);
-    y += thickness;
-    before = group;
-  }
-  return placed;
+  };
+  const keys = (event: KeyboardEvent, flow: Flow) => {
+    const by = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+    if (event.key === "Enter" || event.key === " ") setHeld(keyOf(flow));
+    else if (by) carry(flow, stepped(targetsOf(editing, way, flow), placeNowOf(flow), by));
+    else return;
+    event.preventDefault();
+  };
+  const drop = (event: PointerEvent, flow: Flow) => {
+    const target = targetAt(event);
+    setOver(null);
+    if (target && targetsOf(editing, way, flow).some((id) => id.split(" ")[0] === target)) carry(flow, target);
+  };
+  return (
+    <div>
+      <div className="overflow-x-auto">
+        <svg
+          viewBox={`0 0 ${WIDTH} ${drawn.height}`}
+          className="block w-full min-w-[600px] touch-pan-y [--label-scale:1]"
+          role="group"
+          aria-label={`Where each part goes, in working order: ${saying(drawn.bands)}`}
+        >
+          {/* Where a band can be dropped: wider than what is drawn there, and under it all. */}
+          {drawn.bars.map((bar) => (
+            <rect
+              key={bar.role}
+              data-target={bar.role}
+              x={bar.x - 24}
+              y={bar.top - 18}
+              width={BAR_WIDTH + 90}
+              height={bar.raw + 24}
+              fill="transparent"
+            />
+          ))}
+          {drawn.sinks.map((sink) => (
+            <rect
+              key={sink.id}
+              data-target={sink.id}
+              x={SINK_X - 20}
+              y={sink.top - 6}
+              width={WIDTH - SINK_X + 20}
+              height={Math.max(sink.height, 30) + 8}
+              fill="transparent"
+            />
+          ))}
+          {drawn.bands.map((band) => (
+            <FlowBand
+              key={band.key}
+              band={band}
+              held={band.key === held}
+              onHold={() => setHeld(band.key)}
+              onKeys={keys}
+              onOver={(event) => setOver(targetAt(event))}
+              onDrop={drop}
+            />
+          ))}
+          {drawn.words.map((one) => (
+            <Label key={one.key} x={LABELS_X - 6} y={one.y + 4.5} size={13} anchor="end">
+              {short(one.name)} <tspan fontWeight="700">{grams(one.grams)}</tspan>
+            </Label>
+          ))}
+          {drawn.bars.map((bar) => (
+            <g key={bar.role}>
+              <path
+                d={`M${bar.x} ${bar.top}L${bar.x + BAR_WIDTH} ${bar.top + (bar.raw - bar.made) / 2}v${bar.made}L${bar.x} ${bar.top + bar.raw}Z`}
+                fill={over === bar.role ? "var(--color-bean)" : "var(--color-ink)"}
+              />
+              <g
+                role="button"
+                tabIndex={0}
+                aria-label={`${bar.name} ${madeWords(bar.part)}: open it`}
+                className="cursor-pointer"
+                onClick={() => openPart(bar.role)}
+                onKeyDown={(event) => event.key === "Enter" && openPart(bar.role)}
+              >
+                <rect
+                  x={bar.x - 7}
+                  y={bar.top - 3}
+                  width={BAR_WIDTH + 14}
+                  height={Math.max(bar.raw, 14) + 6}
+                  fill="transparent"
+                />
+                <g className="pointer-events-none">
+                  <Label x={bar.x + BAR_WIDTH + 4} y={bar.top - 6} size={14} bold halo>
+                    {`${bar.name} `}
+                    <tspan fontWeight="400" dx="3">
+                      {madeWords(bar.part)}
+                    </tspan>
+                  </Label>
+                </g>
+              </g>
+            </g>
+          ))}
+          {drawn.sinks.map((sink) => (
+            <g key={sink.id}>
+              <path
+                d={`M${SINK_X + 4} ${sink.top}h5v${sink.height}h-5`}
+                fill="none"
+                stroke={over === sink.id ? "var(--color-bean)" : "var(--color-ink)"}
+                strokeWidth={over === sink.id ? 3 : 1}
+              />
+              <Label x={SINK_X + 16} y={sink.top + sink.height / 2 + 1} size={14} bold>
+                {sink.name}
+              </Label>
+              <Label x={SINK_X + 16} y={sink.top + sink.height / 2 + 17} size={13}>
+                {grams(sink.grams)} g {sink.says}
+              </Label>
+            </g>
+          ))}
+        </svg>
+      </div>
+      {chosen?.flow ? (
+        <FlowPanel
+          editing={editing}
+          way={way}
+          flow={chosen.flow}
+          onCarry={(id) => chosen.flow && carry(chosen.flow, id)}
+        />
+      ) : (
+        <p className="mt-1 text-sm text-ink2">
+          Press a band that leaves a part to say where it goes, or drag it there; with the keyboard, arrows carry it.
+        </p>
+      )}
+    </div>
+  );
 }
+
+interface BandProps {
+  band: Band;
+  held: boolean;
+  onHold: () => void;
+  onKeys: (event: KeyboardEvent, flow: Flow) => void;
+  onOver: (event: PointerEvent) => void;
+  onDrop: (event: PointerEvent, flow: Flow) => void;
+}
+
+function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
+  const [from, setFrom] = useState<[number, number] | null>(null);
+  const look = { d: bandPath(band), fill: fill(materialOf(band.group)), stroke: "var(--color-ink)" };
+  const { flow } = band;
+  if (!flow || flow.role === "base") return <path {...look} strokeWidth={0.7} />;
+  const far = (event: PointerEvent) => from && Math.hypot(event.clientX - from[0], event.clientY - from[1]) > 8;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${flowWords(flow)}. Press to change it, arrows carry it elsewhere`}
+      aria-pressed={held}
+      className="group cursor-grab touch-none outline-none"
+      onClick={onHold}
+      onKeyDown={(event) => onKeys(event, flow)}
+      onPointerDown={(event) => {
+        setFrom([event.clientX, event.clientY]);
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => far(event) && onOver(event)}
+      onPointerUp={(event) => {
+        if (far(event)) onDrop(event, flow);
+        setFrom(null);
+      }}
+    >
+      <path
+        {...look}
+        strokeWidth={held ? 3 : 1.4}
+        className="group-focus-visible:stroke-bean group-focus-visible:[stroke-width:4]"
+      />
+      {/* A thin band is as easy to take as a thick one. */}
+      <path d={look.d} fill="none" stroke="transparent" strokeWidth={14} />
+    </g>
+  );
+}
+
+/** The sheet with a flow carried to another place; null where it is already there. */
+function carried(sheet: Editing["sheet"], way: WayCard, flow: Flow, id: string) {
+  const [to = ""] = id.split(" ");
+  const role = flow.role as PartRole;
+  if (flow.goes.take >= 0) {
+    const taker = flow.goes.to as PartRole;
+    if (to === taker) return null;
+    const take = sheet.parts.find((part) => part.role === taker)?.takes[flow.goes.take];
+    const without = withTake(sheet, taker, flow.goes.take, () => null);
+    if (!take || !sheet.parts.some((part) => part.role === to)) return without;
+    return {
+      ...without,
+      parts: without.parts.map((part) =>
+        part.role === to ? { ...part, takes: [...part.takes, { ...take, joins: "" }] } : part,
+      ),
+    };
+  }
+  if (id === placeNowOf(flow)) return null;
+  const whole = placesFor(sheet, way, role).find(([one]) => one.startsWith("whole "))?.[0];
+  return withPlace(
+    sheet,
+    role,
+    outputKey(flow.nth, flow.output.id),
+    placeOf(to === "whole" && id === "whole" ? (whole ?? "whole") : id),
+  );
+}
+
+/** Every place that a flow can be carried to; what is taken can only go to another part, or back. */
+function targetsOf(editing: Editing, way: WayCard, flow: Flow): string[] {
+  const all = placesFor(editing.sheet, way, flow.role as PartRole).map(([id]) => id);
+  return flow.goes.take < 0 ? all : all.filter((id) => !id.startsWith("whole") && id !== "beside");
+}
+
+const placeNowOf = (flow: Flow) =>
+  flow.goes.take >= 0 ? flow.goes.to : placeId({ ...(flow.output.place as Place), joins: "" });
+
+function stepped(ids: string[], now: string, by: number): string {
+  const at = ids.indexOf(now);
+  return ids[(at + by + ids.length) % ids.length] ?? now;
+}
+
+const targetAt = (event: PointerEvent) =>
+  document.elementsFromPoint(event.clientX, event.clientY).flatMap((one) => {
+    const found = one.closest("[data-target]")?.getAttribute("data-target");
+    return found ? [found] : [];
+  })[0] ?? null;
+
+function openPart(role: string) {
+  const head = document.getElementById(`part-${role}`);
+  head?.scrollIntoView({ block: "nearest" });
+  head?.click();
+}
+
+const flowWords = ({ output, goes }: Flow) => {
+  const where = goes.where ? WHERE_WORDS[goes.where as keyof typeof WHERE_WORDS] : goes.name || goes.to;
+  return `${grams(goes.grams)} g of ${output.name}: ${goes.to === "whole" ? where : `to ${goes.name || goes.to}`}`;
+};
+const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWords(band.flow)] : [])).join("; ");
+const grams = (value: number) => value.toFixed(value < 9.95 ? 1 : 0);
+const madeWords = (part: PartWorked) =>
+  part.reduced ? `${grams(part.raw_g)} in, ${grams(part.made_g)} g made` : `${grams(part.made_g)} g`;
+const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : name);

@@ -3,22 +3,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import type { IngredientCard, Line, LineWorked, PartRole } from "../../api/client";
+import type { IngredientCard, Line, LineWorked, PartRole, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
+import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
 
 interface Props {
   editing: Editing;
   shown: LineWorked;
   item?: IngredientCard;
+  way: WayCard;
 }
 
-export function LineSlip({ editing, shown, item }: Props) {
+export function LineSlip({ editing, shown, item, way }: Props) {
   const { sheet, edit, adjust } = editing;
   const [open, setOpen] = useState(false);
   const line = sheet.parts[shown.part]?.lines[shown.line];
@@ -73,6 +75,28 @@ export function LineSlip({ editing, shown, item }: Props) {
               ))}
             </select>
           </label>
+        )}
+        {shown.role === "base" && (
+          <PickRow
+            label="Joins at"
+            value={line.joins}
+            options={[["", "from the start"] as const, ...way.steps.map((step) => [step.id, step.title] as const)]}
+            onChange={(joins) => change({ joins })}
+          />
+        )}
+        {item?.group === "legume" && shown.role === "base" && (
+          <Row label="Soaked and drained">
+            <NumberField
+              label="Soaked and drained"
+              hideLabel
+              value={line.soak_min ?? null}
+              unit="min"
+              decimals={0}
+              within={limit("Line.soak_min")}
+              onClear={() => change({ soak_min: null })}
+              onChange={(soak_min) => change({ soak_min })}
+            />
+          </Row>
         )}
         <Reserve line={line} onChange={change} />
         <Splits
@@ -183,8 +207,8 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
         <LinkButton
           onClick={() =>
             put([
-              { share: 1 / 3, at: "first", to: null },
-              { share: 2 / 3, at: "then", to: null },
+              { share: 1 / 3, at: "first", to: null, joins: "" },
+              { share: 2 / 3, at: "then", to: null, joins: "" },
             ])
           }
         >
@@ -243,7 +267,11 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
             onClick={() => {
               const last = splits.at(-1);
               if (last)
-                put([...splits.slice(0, -1), { ...last, share: last.share / 2 }, { share: 0, at: "last", to: null }]);
+                put([
+                  ...splits.slice(0, -1),
+                  { ...last, share: last.share / 2 },
+                  { share: 0, at: "last", to: null, joins: "" },
+                ]);
             }}
           >
             one more share

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import type { FactKey, Facts, MixDrawing } from "../../api/client";
+import { DIETS } from "../../api/generated";
 import { type Limits, limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
@@ -34,7 +35,7 @@ export function Mix({ editing, way, kitchen }: StationProps) {
     ...(worked.grain ? ([["soak", "soak"]] as [View, string][]) : []),
   ];
   return (
-    <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+    <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="The bowl, drawn">
         <Picks label="What is drawn" value={view} options={views} onPick={setView} className="mb-1" />
         {view === "map" && (
@@ -43,10 +44,11 @@ export function Mix({ editing, way, kitchen }: StationProps) {
             hydration={hydration}
             sugar={sugar}
             dots={editing.dots}
+            cloud={cloudOf(facts)}
             onMove={(water, sweet) => adjust({ by: "ratio", hydration_pct: water, sugar_pct: sweet })}
           />
         )}
-        {view === "flows" && <Flows lines={worked.lines} parts={worked.parts} sheet={sheet} />}
+        {view === "flows" && <Flows editing={editing} way={way} />}
         {view === "soak" && worked.grain && <Soak editing={editing} grain={worked.grain} facts={facts} />}
         {view !== "soak" && <BowlBar drawing={drawing} facts={facts} />}
       </section>
@@ -59,6 +61,25 @@ export function Mix({ editing, way, kitchen }: StationProps) {
         )}
         <Ratios editing={editing} facts={facts} />
         <MakeIt editing={editing} way={way} />
+        <p className="mt-2">
+          <label>
+            With{" "}
+            <select
+              aria-label="With no …"
+              className="write max-w-full"
+              value=""
+              onChange={(event) => adjust({ by: "diet", diet: event.target.value as (typeof DIETS)[number][0] })}
+            >
+              <option value="">no …</option>
+              {DIETS.map(([id, words]) => (
+                <option key={id} value={id}>
+                  {words}
+                </option>
+              ))}
+            </select>{" "}
+            <span className="text-ink2">what stands in for it is put in its place, and said</span>
+          </label>
+        </p>
         <Schools
           way={way}
           station="mix"
@@ -69,6 +90,17 @@ export function Mix({ editing, way, kitchen }: StationProps) {
       </section>
     </div>
   );
+}
+
+/** Between what the ratios lie, where a cup leaves them open. */
+function cloudOf(facts: Facts) {
+  const { "mix.hydration_pct": water, "mix.sugar_pct": sugar } = facts;
+  if (water?.low == null || water.high == null || !sugar) return undefined;
+  const sweet = Number(sugar.value);
+  return {
+    hydration: [water.low, water.high] as [number, number],
+    sugar: [sugar.low ?? sweet, sugar.high ?? sweet] as [number, number],
+  };
 }
 
 /** Each ratio to read, to press for its because, and to type; the others hold when one is changed. */

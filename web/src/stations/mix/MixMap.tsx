@@ -19,6 +19,8 @@ interface Props {
   hydration?: number;
   sugar?: number;
   dots: Dot[];
+  /** Between what the two may lie, where amounts were said by the cup. */
+  cloud?: { hydration: Range; sugar: Range };
   onMove?: (hydration: number, sugar: number) => void;
 }
 
@@ -26,7 +28,7 @@ type Point = [number, number];
 
 const outlineOf = (way: WayCard) => way.zone.map((p): Point => [p.hydration_pct, p.sugar_pct]);
 
-export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
+export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
   const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots);
   const outline = line<Point>()
     .x((p) => x(p[0]))
@@ -38,6 +40,7 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
     return [clamp(x.invert(at.x), x0, x1), clamp(y.invert(at.y), Math.max(0, y0), y1)];
   };
   const { aim, put, grab, canvas } = useAim<Point>(`${hydration} ${sugar}`, place, (point) => onMove?.(...point));
+  const drift = cloud && !aim ? cloudOf(cloud, x, y) : null;
   const here: Point | null = aim ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
 
   const nudge = (event: KeyboardEvent) => {
@@ -107,6 +110,11 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
             <VerdictMark verdict={dot.verdict} x={x(dot.hydration_pct)} y={y(dot.sugar_pct)} />
           </Link>
         ))}
+        {drift && (
+          <ellipse {...drift} fill="var(--color-bean)" opacity="0.14" stroke="var(--color-bean)" strokeDasharray="2 4">
+            <title>by the cup: it may lie anywhere here</title>
+          </ellipse>
+        )}
         {here && (
           <>
             <path
@@ -159,10 +167,26 @@ export function MixMap({ way, hydration, sugar, dots, onMove }: Props) {
             {verdict}
           </span>
         ))}
+        {cloud && <span>shaded: where it may lie, measured by the cup</span>}
         <span>{dots.length ? `${dots.length} of your batches; ` : ""}dashed: where this way works</span>
       </figcaption>
     </figure>
   );
+}
+
+type Range = [number, number];
+type Scale = (value: number) => number;
+
+/** The cloud's outline: as far to each side as the amounts may be off that way. */
+function cloudOf({ hydration, sugar }: NonNullable<Props["cloud"]>, x: Scale, y: Scale) {
+  const [left, right] = hydration.map(x) as Range;
+  const [low, high] = sugar.map(y) as Range;
+  return {
+    cx: (left + right) / 2,
+    cy: (low + high) / 2,
+    rx: Math.max(14, (right - left) / 2),
+    ry: Math.max(12, (low - high) / 2),
+  };
 }
 
 const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));

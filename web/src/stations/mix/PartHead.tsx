@@ -11,10 +11,11 @@ import {
   type Part,
   type PartRole,
   type PartWorked,
+  type WayCard,
 } from "../../api/client";
-import { limit, scaled } from "../../api/limits";
+import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
-import { withNewLine, withoutPart, withPart } from "../../sheet/edits";
+import { withNewLine, withNewTake, withoutPart, withPart, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
@@ -24,6 +25,10 @@ import { newId } from "../../ui/newId";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
 import { Sorry } from "../../ui/Sorry";
+import { capital } from "../../ui/words";
+import { PlaceRows } from "./PlaceRows";
+import { outputKey, takeable } from "./places";
+import { SomeField } from "./SomeField";
 
 interface Props {
   editing: Editing;
@@ -31,15 +36,28 @@ interface Props {
   at: number;
   worked?: PartWorked;
   kitchen: KitchenSettings;
+  way: WayCard;
 }
 
-export function PartHead({ editing, part, at, worked, kitchen }: Props) {
+export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
   const larder = useQuery(larderQuery);
   const { facts } = editing.worked;
   const name = part.name || part.role;
+  const made = takeable(editing.sheet, part.role).flatMap((source) =>
+    outputsOf(editing.worked.parts, source).map((output, i) => ({
+      of: i === 0 ? source.role : `${source.role}.${output.id}`,
+      name: output.name,
+    })),
+  );
+  const add = (chosen: string) =>
+    editing.edit(
+      chosen.startsWith(MADE)
+        ? withNewTake(editing.sheet, part.role, chosen.slice(MADE.length), { share: 0.5, amount: null })
+        : withNewLine(editing.sheet, at, chosen),
+    );
   return (
     <span className="flex flex-wrap items-baseline justify-between gap-x-4">
-      {worked ? <PartSlip editing={editing} part={part} worked={worked} kitchen={kitchen} /> : <b>{name}</b>}
+      {worked ? <PartSlip editing={editing} part={part} worked={worked} kitchen={kitchen} way={way} /> : <b>{name}</b>}
       {worked && part.role !== "wrapper" && (part.role !== "base" || worked.reduced) && (
         <FactFigure
           facts={facts}
@@ -59,9 +77,18 @@ export function PartHead({ editing, part, at, worked, kitchen }: Props) {
         aria-label={`Add to the ${name}`}
         className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
         value=""
-        onChange={(event) => editing.edit(withNewLine(editing.sheet, at, event.target.value))}
+        onChange={(event) => add(event.target.value)}
       >
         <option value="">add …</option>
+        {made.length > 0 && (
+          <optgroup label="Made here">
+            {made.map((one) => (
+              <option key={one.of} value={`${MADE}${one.of}`}>
+                {one.name}
+              </option>
+            ))}
+          </optgroup>
+        )}
         {larder.data?.map((item) => (
           <option key={item.id} value={item.id}>
             {item.name}
@@ -72,6 +99,12 @@ export function PartHead({ editing, part, at, worked, kitchen }: Props) {
   );
 }
 
+/** What stands before a part in the list of what can be added; no ingredient's id begins so. */
+const MADE = "made here ";
+
+const outputsOf = (worked: PartWorked[], part: Part) =>
+  worked.find((one) => one.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
+
 const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
   role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
 
@@ -80,11 +113,13 @@ function PartSlip({
   part,
   worked,
   kitchen,
+  way,
 }: {
   editing: Editing;
   part: Part;
   worked: PartWorked;
   kitchen: KitchenSettings;
+  way: WayCard;
 }) {
   const families = useQuery(familiesQuery);
   const { sheet, edit, adjust } = editing;
@@ -98,7 +133,10 @@ function PartSlip({
   const pieces = facts["shape.pieces"] ?? facts["cut.pieces"];
   return (
     <Popover.Root>
-      <Popover.Trigger className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
+      <Popover.Trigger
+        id={`part-${part.role}`}
+        className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean"
+      >
         {part.name || part.role}
         <span className="sr-only">: what kind of part, its pan, shared with whom</span>
       </Popover.Trigger>
@@ -141,6 +179,15 @@ function PartSlip({
             </FactFigure>
           )}
         </p>
+        {beside && worked.outputs.some((output) => output.household) && (
+          <p className="py-1 text-sm text-ink2">
+            {worked.outputs
+              .filter((output) => output.household)
+              .map((output) => `${output.made_g.toFixed(0)} g of ${output.name} are ${output.household}`)
+              .join("; ")}
+            .
+          </p>
+        )}
         {beside && (
           <FactRows facts={facts} keys={[`part.${beside}.boil_off_g_per_min`, `part.${beside}.boil_off_min`]} />
         )}
@@ -172,17 +219,14 @@ function PartSlip({
         {!base && (
           <>
             <Row label="Kept back">
-              <NumberField
+              <SomeField
                 label="Kept back"
-                hideLabel
-                value={part.kept * 100}
-                unit="%"
-                decimals={0}
-                within={scaled(limit("Part.kept"), 100)}
-                width="3.4rem"
-                onChange={(value) => set({ kept: value / 100 })}
+                some={part.kept ?? null}
+                madeG={worked.made_g}
+                onChange={(kept) => set({ kept })}
+                onClear={() => set({ kept: null })}
               />
-              {part.kept > 0 && (
+              {part.kept && (
                 <input
                   aria-label="Kept back for"
                   className="write ml-2 w-32"
@@ -193,6 +237,17 @@ function PartSlip({
                 />
               )}
             </Row>
+            {worked.outputs.map((output, i) => (
+              <PlaceRows
+                key={output.id}
+                label={i === 0 ? "The rest goes" : `${capital(output.name)} goes`}
+                sheet={sheet}
+                way={way}
+                role={part.role}
+                place={part.rest[outputKey(i, output.id)] ?? output.place}
+                onChange={(place) => edit(withPlace(sheet, part.role, outputKey(i, output.id), place))}
+              />
+            ))}
             <Row label="Make as much again">
               {[0.5, 1.5, 2].map((factor) => (
                 <button

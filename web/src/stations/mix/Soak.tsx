@@ -9,11 +9,14 @@ import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
+import { PickRow } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { useAim } from "../../ui/useAim";
 import { duration } from "../../ui/words";
+import { WATER, withWater } from "./water";
 
 const SOAK = LIMITS["Grain.soak_min"];
 const W = 680;
@@ -165,6 +168,15 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           onChange={(drain_min) => soak({ drain_min })}
         />
       </figcaption>
+      {facts["grain.cook_water_g"] && (
+        <PickRow
+          label="The liquid in the bowl is"
+          value={sheet.grain.water}
+          options={WATER}
+          onChange={(water) => edit(withWater(sheet, editing.worked.lines, facts, water))}
+        />
+      )}
+      <FactRows facts={facts} keys={["grain.total_water_g", "grain.bean_uptake_g"]} />
     </figure>
   );
 }

@@ -9,19 +9,23 @@ import type {
   Line,
   LineWorked,
   MixDrawing,
+  OutputWorked,
   PartWorked,
   Sheet,
   Worked,
 } from "../../api/client";
-import { newLine, newPart, withoutPart } from "../../sheet/edits";
+import { newLine, newPart, withNewTake, withoutPart } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, facts, KITCHEN, pageOf, pass, serve, sheet, WAY, worked } from "../../testing";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
+import { drawnFlow } from "./flow";
 import { MakeIt } from "./MakeIt";
 import { Mix } from "./Mix";
+import { feeds, placesFor, takeable } from "./places";
 import { Soak } from "./Soak";
-import { unitName, unitsFor } from "./units";
+import { unitName, unitNamed, unitsFor } from "./units";
+import { withWater } from "./water";
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => {
@@ -68,6 +72,18 @@ const syrup: PartWorked = {
   away_to: [],
   made_on: "",
   have_g: 434,
+  nth: 0,
+  outputs: [
+    {
+      id: "syrup",
+      name: "syrup",
+      group: "sugar",
+      made_g: 434,
+      household: "",
+      place: { to: "base", where: null, joins: "fold" },
+      goes: [{ to: "base", name: "rice", grams: 434, where: "", joins: "fold", take: -1, short_g: 0 }],
+    },
+  ],
 };
 
 const two: Sheet = {
@@ -97,7 +113,12 @@ function benchOf(of: Sheet = two, found = worked()) {
     id: 7,
     sheet: of,
     drawnFrom: of,
-    worked: { ...found, lines: weighed, parts: [syrup], drawings: { ...found.drawings, mix: drawing } },
+    worked: {
+      ...found,
+      lines: weighed,
+      parts: found.parts.length ? found.parts : [syrup],
+      drawings: { ...found.drawings, mix: drawing },
+    },
     says: [],
     saving: "saved",
     edit: (next: Sheet) => edits.push(next),
@@ -130,6 +151,7 @@ const FAMILIES = [
     says: "",
     roles: ["syrup", "glaze"],
     finish: "",
+    outputs: [{ id: "made", name: "made" }],
     choices: [],
     lines: [],
   },
@@ -139,6 +161,7 @@ const FAMILIES = [
     says: "",
     roles: ["coat"],
     finish: "",
+    outputs: [{ id: "made", name: "made" }],
     choices: [],
     lines: [newLine("potato-starch", 60)],
   },
@@ -205,18 +228,18 @@ describe("the lines", () => {
     const split: Sheet = structuredClone(two);
     const line = split.parts[0]?.lines[1] as Line;
     line.splits = [
-      { share: 0.5, at: "first", to: null },
-      { share: 0.5, at: "then", to: null },
+      { share: 0.5, at: "first", to: null, joins: "" },
+      { share: 0.5, at: "then", to: null, joins: "" },
     ];
     const { edits } = await lines(benchOf(split));
     await press(/^White sugar: exchange/);
     type("Share 1", "30");
     type("Share 2 goes to", "syrup");
     expect(edits[0]?.parts[0]?.lines[1]?.splits).toEqual([
-      { share: 0.3, at: "first", to: null },
-      { share: 0.7, at: "then", to: null },
+      { share: 0.3, at: "first", to: null, joins: "" },
+      { share: 0.7, at: "then", to: null, joins: "" },
     ]);
-    expect(edits[1]?.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: "syrup" });
+    expect(edits[1]?.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: "syrup", joins: "" });
   });
 
   it("hold some back, for something", async () => {
@@ -286,7 +309,7 @@ describe("a part", () => {
       { pan: "deep" },
       { schools: { stir: "all" } },
       { each_g: 4 },
-      { kept: 0.2 },
+      { kept: { share: 0.2 } },
     ]);
   });
 
@@ -312,17 +335,47 @@ describe("a part", () => {
   });
 });
 
+describe("words after a number", () => {
+  it.each([
+    ["cups", "cup_us"],
+    ["g", "g"],
+    ["tablespoons", "tbsp_us"],
+    ["litre", "l"],
+    ["furlongs", null],
+  ])("%s", (words, unit) => {
+    expect(unitNamed(words, ["g", "ml", "l", "cup_us", "cup_metric", "tbsp_us", "tbsp_metric"])).toBe(unit);
+  });
+
+  it("give the amount and the unit of a line", async () => {
+    const { edits } = await lines();
+    type("Sweet rice flour, amount", "1½ cups");
+    expect(edits[0]?.parts[0]?.lines[0]?.amount).toEqual({ value: 1.5, unit: "cup_us" });
+  });
+});
+
+describe("by feel", () => {
+  it("so much more is added to what there was, however it is typed", async () => {
+    const { edits } = await lines();
+    const field = screen.getByLabelText("Sweet rice flour, amount");
+    fireEvent.focus(field);
+    fireEvent.change(field, { target: { value: "+1" } });
+    fireEvent.change(field, { target: { value: "+15" } });
+    fireEvent.change(field, { target: { value: "+ 15" } });
+    expect(edits.map((one) => one.parts[0]?.lines[0]?.amount.value)).toEqual([301, 315, 315]);
+  });
+});
+
 describe("taking a part out", () => {
   it("keeps what other lines sent to it where it is written", () => {
     const split = structuredClone(two);
     const line = split.parts[0]?.lines[1] as Line;
     line.splits = [
-      { share: 0.5, at: "first", to: null },
-      { share: 0.5, at: "then", to: "syrup" },
+      { share: 0.5, at: "first", to: null, joins: "" },
+      { share: 0.5, at: "then", to: "syrup", joins: "" },
     ];
     const without = withoutPart(split, "syrup");
     expect(without.parts.map((part) => part.role)).toEqual(["base"]);
-    expect(without.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: null });
+    expect(without.parts[0]?.lines[1]?.splits[1]).toEqual({ share: 0.5, at: "then", to: null, joins: "" });
   });
 });
 
@@ -381,29 +434,111 @@ describe("what is fixed", () => {
 });
 
 describe("where it goes", () => {
-  /** Top and bottom of a band's right end, from its path. */
-  const ends = () =>
-    [...document.querySelectorAll("path[d^='M186']")].map((path) => {
-      const numbers = (path.getAttribute("d") ?? "").match(/-?[\d.]+/g)?.map(Number) ?? [];
-      return { left: numbers[1] ?? 0, right: numbers[7] ?? 0, thick: (numbers[8] ?? 0) - (numbers[7] ?? 0) };
-    });
+  const base: PartWorked = {
+    ...syrup,
+    role: "base",
+    name: "rice",
+    reduced: false,
+    raw_g: 360,
+    made_g: 780,
+    nth: 1,
+    outputs: [
+      {
+        id: "base",
+        name: "rice",
+        group: "grain",
+        made_g: 780,
+        household: "",
+        place: { to: "whole", where: "through", joins: "" },
+        goes: [{ to: "whole", name: "", grams: 780, where: "through", joins: "", take: -1, short_g: 0 }],
+      },
+    ],
+  };
+  const show = (from: Sheet = two, parts = [base, syrup]) => {
+    const made = benchOf(from, { ...worked(), lines: weighed, parts });
+    const way = { ...WAY, steps: [{ id: "fold", title: "Fold" }] };
+    render(<Flows editing={made.editing} way={way} />, { wrapper: Around });
+    return made;
+  };
+  const flow = () => screen.getByRole("button", { name: /g of syrup/ });
 
-  it("draws every share as thick as it is heavy", () => {
-    render(<Flows lines={weighed} parts={[syrup]} sheet={two} />);
-    const bands = ends();
-    expect(bands).toHaveLength(5);
-    const [flour = 0, first = 0, then = 0, held = 0, milk = 0] = bands.map((band) => band.thick - 2);
-    expect(first / flour).toBeCloseTo(60 / 300, 4);
-    expect(then / held).toBeCloseTo(90 / 30, 4);
-    expect(milk / flour).toBeCloseTo(1, 4);
+  it("draws parts in working order, each band as thick as it is heavy", () => {
+    const drawn = drawnFlow(two, weighed, [base, syrup]);
+    expect(drawn.bars.map((bar) => bar.role)).toEqual(["syrup", "base"]);
+    expect(drawn.bars[1]?.x).toBeGreaterThan(drawn.bars[0]?.x ?? 0);
+    const thick = (grams: number) => drawn.bands.find((band) => band.grams === grams)?.thick ?? 0;
+    expect(thick(90) / thick(30)).toBeCloseTo(3, 6);
+    expect(thick(434) / thick(300)).toBeCloseTo(434 / 300, 6);
   });
 
-  it("says each share in words, and where a part is done", () => {
-    render(<Flows lines={weighed} parts={[syrup]} sheet={two} />);
-    const words = screen.getByRole("img").getAttribute("aria-label");
-    expect(words).toContain("90 g of white sugar to syrup then");
-    expect(words).toContain("30 g of white sugar to held back a glaze");
-    expect(document.body.textContent).toContain("495 in, done at 434 g");
+  it("ends what is taken where the part that takes it begins, and what is held back beside it", () => {
+    const drawn = drawnFlow(two, weighed, [base, syrup]);
+    const into = drawn.bands.find((band) => band.flow?.role === "syrup");
+    expect(into?.to).toEqual([drawn.bars[1]?.x, drawn.bars[1]?.top]);
+    expect(drawn.sinks.map((sink) => [sink.id, sink.grams, sink.says])).toEqual([
+      ["whole", 780, ""],
+      ["held", 30, "a glaze"],
+    ]);
+  });
+
+  it("says it all in words", () => {
+    show();
+    expect(screen.getByRole("group").getAttribute("aria-label")).toContain("434 g of syrup: to rice");
+    expect(document.body.textContent).toContain("495 in, 434 g made");
+  });
+
+  it("an arrow carries what is made to the next place", () => {
+    const { edits } = show();
+    fireEvent.keyDown(flow(), { key: "ArrowDown" });
+    expect(edits[0]?.parts[1]?.rest).toEqual({ "": { to: "whole", where: "under", joins: "" } });
+    fireEvent.keyDown(flow(), { key: "ArrowUp" });
+    expect(edits[1]?.parts[1]?.rest).toEqual({ "": { to: "kept", where: null, joins: "" } });
+  });
+
+  it("pressed, it is opened: its place, its step, some of it elsewhere", () => {
+    const { edits } = show();
+    fireEvent.click(flow());
+    type("Goes", "whole over");
+    type("Joins at", "fold");
+    type("Take some of it", "base");
+    expect(edits[0]?.parts[1]?.rest[""]).toEqual({ to: "whole", where: "over", joins: "" });
+    expect(edits[1]?.parts[1]?.rest[""]).toEqual({ to: "base", where: null, joins: "fold" });
+    expect(edits[2]?.parts[0]?.takes).toEqual([{ of: "syrup", share: 0.25, amount: null, joins: "" }]);
+  });
+
+  it("what was taken goes back when it is carried off the parts", () => {
+    const taking = withNewTake(two, "base", "syrup", { share: 0.5, amount: null });
+    const half = structuredClone(syrup);
+    (half.outputs[0] as OutputWorked).goes = [
+      { to: "base", name: "rice", grams: 217, where: "", joins: "", take: 0, short_g: 0 },
+    ];
+    const { edits } = show(taking, [base, half]);
+    fireEvent.keyDown(screen.getByRole("button", { name: /217 g of syrup/ }), { key: "ArrowUp" });
+    expect(edits[0]?.parts[0]?.takes).toEqual([]);
+  });
+});
+
+describe("water", () => {
+  it("said the other way, as much is in the pot", () => {
+    const rice = { ...two, grain: { ...two.grain, water: "all" as const } };
+    const liquid = weighed.map((one) => (one.part === 0 && one.line === 1 ? { ...one, group: "liquid" } : one));
+    const found = facts(fact("grain.total_water_g", 180), fact("grain.cook_water_g", 120));
+    const poured = withWater(rice, liquid, found, "poured");
+    expect(poured.grain.water).toBe("poured");
+    expect(poured.parts[0]?.lines.map((one) => one.amount.value)).toEqual([300, 120]);
+    const back = withWater(poured, liquid, found, "all");
+    expect(back.parts[0]?.lines[1]?.amount.value).toBe(180);
+  });
+});
+
+describe("places", () => {
+  it("no part goes into what it is made of", () => {
+    const glazed = { ...two, parts: [...two.parts, newPart("glaze", "glaze", "glaze", [newLine("milk")])] };
+    const taking = withNewTake(glazed, "syrup", "glaze", { share: 0.5, amount: null });
+    expect(feeds(taking, "glaze", "syrup")).toBe(true);
+    expect(placesFor(taking, WAY, "syrup").map(([id]) => id)).not.toContain("glaze");
+    expect(placesFor(taking, WAY, "glaze").map(([id]) => id)).toContain("syrup");
+    expect(takeable(taking, "glaze").map((part) => part.role)).not.toContain("syrup");
   });
 });
 
@@ -522,6 +657,12 @@ describe("the station", () => {
     expect(editing.adjust).toHaveBeenCalledWith(to);
   });
 
+  it("one press makes it without what somebody does not eat", () => {
+    const editing = show();
+    type("With no …", "no-egg");
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "diet", diet: "no-egg" });
+  });
+
   it("says how it will come out, and for how long it keeps", () => {
     show();
     const words = document.body.textContent;
@@ -535,7 +676,7 @@ describe("the station", () => {
     show({ grain });
     expect(screen.getByRole("group", { name: /^Map/ })).toBeTruthy();
     fireEvent.click(screen.getByRole("radio", { name: "where it goes" }));
-    expect(screen.getByRole("img", { name: /^Where each line goes/ })).toBeTruthy();
+    expect(screen.getByRole("group", { name: /^Where each part goes/ })).toBeTruthy();
     fireEvent.click(screen.getByRole("radio", { name: "soak" }));
     expect(screen.getByRole("slider", { name: /^Soak/ })).toBeTruthy();
     expect(screen.queryByText("pour on")).toBeNull();

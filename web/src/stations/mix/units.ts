@@ -29,3 +29,23 @@ export const unitsFor = (now: UnitId, kitchen: KitchenSettings, item?: Ingredien
               ? Object.keys(item?.packs ?? {}).length > 0
               : true),
   );
+
+/** The unit that a cook means by a word after a number: the one that is so called here, the first of its kind. */
+export function unitNamed(words: string, among: UnitId[]): UnitId | null {
+  const said = words.toLowerCase().replace(/\.$/, "");
+  const names = (unit: UnitId) => {
+    const [kind = ""] = unit.split("_");
+    return [unit, kind, `${kind}s`, UNITS[unit].listed.toLowerCase(), ...(MORE[kind] ?? [])];
+  };
+  return among.find((unit) => names(unit).includes(said)) ?? null;
+}
+
+const MORE: Record<string, string[]> = {
+  g: ["gram", "grams"],
+  kg: ["kilo", "kilos"],
+  oz: ["ounce", "ounces"],
+  lb: ["lbs", "pound", "pounds"],
+  l: ["litre", "litres", "liter", "liters"],
+  tbsp: ["tablespoon", "tablespoons"],
+  tsp: ["teaspoon", "teaspoons"],
+};

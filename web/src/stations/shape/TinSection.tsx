@@ -1,8 +1,8 @@
 /** The tin from the side, its batter to be dragged. */
 
-import type { Tin } from "../../api/client";
+import type { Tin, TinDrawing } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
-import { fill } from "../../ui/materials";
+import { fill, materialOf } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
 import { lengthWords, sizeWords } from "../../ui/words";
 import { across, MOST_SHALLOW_MM, tinSize } from "./tins";
@@ -11,10 +11,14 @@ interface SectionProps {
   tin: Tin;
   depth: number | null;
   count: number;
+  /** What lies under the batter, on the wall, or over it. */
+  layers?: Layer[];
   onFill?: (mm: number) => void;
 }
 
-export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) {
+type Layer = TinDrawing["layers"][number];
+
+export function TinSection({ tin, depth: worked, count, layers = [], onFill }: SectionProps) {
   const width = across(tin);
   const scale = Math.min(440 / width, 240 / tin.height_mm);
   const w = width * scale;
@@ -22,11 +26,16 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
   const x = 130;
   const floor = 300;
   const most = tin.height_mm - 2;
-  const place = (at: DOMPoint) => Math.min(most, Math.max(MOST_SHALLOW_MM, (floor - at.y) / scale));
+  const thick = (where: Layer["where"]) =>
+    layers.reduce((sum, layer) => sum + (layer.where === where ? layer.mm * scale : 0), 0);
+  const [wall, under] = [thick("wall"), thick("under")];
+  const bottom = floor - wall - under;
+  const place = (at: DOMPoint) => Math.min(most, Math.max(MOST_SHALLOW_MM, (bottom - at.y) / scale));
   const { aim, put, grab, canvas } = useAim(String(worked), place, onFill);
   const depth = aim ?? worked;
   const level = depth == null ? 0 : depth * scale;
-  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it`}`;
+  const beside = layers.map((layer) => `, ${lengthWords(layer.mm, 1)} of ${layer.name} ${WHERE[layer.where]}`).join("");
+  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it${beside}`}`;
   return (
     <svg
       {...canvas}
@@ -36,15 +45,18 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
       aria-label={says}
     >
       {depth != null ? (
-        <rect
-          x={x}
-          y={floor - level}
-          width={w}
-          height={level}
-          fill={fill("batter")}
-          stroke="var(--color-ink)"
-          strokeWidth="1.2"
-        />
+        <>
+          <rect
+            x={x + wall}
+            y={bottom - level}
+            width={w - 2 * wall}
+            height={level}
+            fill={fill("batter")}
+            stroke="var(--color-ink)"
+            strokeWidth="1.2"
+          />
+          <Layers layers={layers} box={{ x, w, floor, wall, bottom, level, scale }} />
+        </>
       ) : (
         <path
           d={`M${x - 12} ${floor - h - 14}q${w / 2 + 12} -26 ${w + 24} 0V${floor}H${x - 12}z`}
@@ -69,13 +81,13 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
       </Label>
       {depth != null && (
         <>
-          <Extension x1={x - 44} y1={floor - level} x2={x - 4} y2={floor - level} />
-          <Extension x1={x - 44} y1={floor} x2={x - 4} y2={floor} />
-          <Dimension x1={x - 34} y1={floor - level} x2={x - 34} y2={floor} />
-          <Label x={x - 44} y={floor - level / 2 + 7} bold size={22} anchor="end">
+          <Extension x1={x - 44} y1={bottom - level} x2={x - 4} y2={bottom - level} />
+          <Extension x1={x - 44} y1={bottom} x2={x - 4} y2={bottom} />
+          <Dimension x1={x - 34} y1={bottom - level} x2={x - 34} y2={bottom} />
+          <Label x={x - 44} y={bottom - level / 2 + 7} bold size={22} anchor="end">
             {lengthWords(depth)}
           </Label>
-          <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={floor - level} />
+          <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
           <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
             {lengthWords(tin.height_mm - depth)} free
           </Label>
@@ -97,17 +109,17 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
                 put(Math.min(most, Math.max(MOST_SHALLOW_MM, Math.round(depth) + by)));
               }}
             >
-              <rect x={x} y={floor - level - 16} width={w} height="32" fill="transparent" />
+              <rect x={x} y={bottom - level - 16} width={w} height="32" fill="transparent" />
               <line
                 x1={x + 3}
                 x2={x + w - 3}
-                y1={floor - level}
-                y2={floor - level}
+                y1={bottom - level}
+                y2={bottom - level}
                 strokeWidth="4"
                 className="stroke-bean group-focus-visible:stroke-ink"
               />
               <path
-                d={`M${x + w / 2 - 9} ${floor - level - 8}l9 -8l9 8m-18 16l9 8l9 -8`}
+                d={`M${x + w / 2 - 9} ${bottom - level - 8}l9 -8l9 8m-18 16l9 8l9 -8`}
                 fill="none"
                 strokeWidth="2.4"
                 className="stroke-bean group-focus-visible:stroke-ink"
@@ -122,4 +134,59 @@ export function TinSection({ tin, depth: worked, count, onFill }: SectionProps) 
       </Label>
     </svg>
   );
+}
+
+const WHERE: Record<string, string> = { under: "under it", wall: "on floor and wall", over: "over it" };
+
+interface Box {
+  x: number;
+  w: number;
+  floor: number;
+  wall: number;
+  bottom: number;
+  level: number;
+  scale: number;
+}
+
+const WORDS_PITCH = 18;
+
+/** What lies in the tin beside the batter, to scale, each with its name and how thick it lies. */
+function Layers({ layers, box }: { layers: Layer[]; box: Box }) {
+  const { x, w } = box;
+  const placed = stackedLayers(layers, box);
+  const words = [...placed].sort((a, b) => b.middle - a.middle);
+  let below = box.floor + WORDS_PITCH;
+  const at = new Map<Layer, number>();
+  for (const { layer, middle } of words) {
+    below = Math.min(middle + 5, below - WORDS_PITCH);
+    at.set(layer, below);
+  }
+  return placed.map(({ layer, path }) => (
+    <g key={`${layer.role} ${layer.where}`}>
+      <path d={path} fill={fill(materialOf(layer.group))} stroke="var(--color-ink)" />
+      <Label x={x + w + 12} y={at.get(layer) ?? 0} size={14}>
+        {layer.name} <tspan fontWeight="700">{lengthWords(layer.mm, 1)}</tspan>
+      </Label>
+    </g>
+  ));
+}
+
+/** Each layer's outline: the wall on the floor, what is under on that, what is over on the batter. */
+function stackedLayers(layers: Layer[], { x, w, floor, wall, bottom, level, scale }: Box) {
+  let over = bottom - level;
+  let under = floor - wall;
+  return layers.map((layer) => {
+    const t = layer.mm * scale;
+    if (layer.where === "wall")
+      return {
+        layer,
+        middle: floor - t / 2,
+        path: `M${x} ${bottom - level}V${floor}H${x + w}V${bottom - level}h${-t}V${floor - t}H${x + t}V${bottom - level}Z`,
+      };
+    if (layer.where === "over") over -= t;
+    else under -= t;
+    const top = layer.where === "over" ? over : under;
+    const inset = layer.where === "over" ? 1 : wall;
+    return { layer, middle: top + t / 2, path: `M${x + inset} ${top}h${w - 2 * inset}v${t}h${2 * inset - w}Z` };
+  });
 }

@@ -22,7 +22,13 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="The tin from the side">
-        <TinSection tin={tin} depth={depth} count={count} onFill={(mm) => adjust({ by: "depth", mm })} />
+        <TinSection
+          tin={tin}
+          depth={depth}
+          count={count}
+          layers={drawing?.layers ?? []}
+          onFill={(mm) => adjust({ by: "depth", mm })}
+        />
         {more.length > 0 && <Beside tins={more} depth={depth} />}
       </section>
       <section aria-label="Tins">

@@ -1,0 +1,40 @@
+"""Two pressings of one coconut: the first thick, the second thin with warm water."""
+
+from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Output, Step
+
+FAMILY = Family(
+    id="coconut-pressings",
+    name="Two pressings of a coconut",
+    says="Grated ripe coconut wrung out with a little warm water, then again with more: thick milk, then thin.",
+    roles=("liquid",),
+    finish=Finish("press", Band(55, 70), "the first pressing takes 55 to 70 % of the fat that comes out"),
+    lines=(
+        {"ingredient": "coconut-fresh", "amount": {"value": 300, "unit": "g"}},
+        {"ingredient": "water", "amount": {"value": 450, "unit": "ml"}},
+    ),
+    tells=("coconut-fresh",),
+    outputs=(Output("thick", "thick coconut milk", "liquid"), Output("thin", "thin coconut milk", "liquid")),
+    steps=(
+        Step(
+            "first",
+            "Wring out the first pressing",
+            "A third of the water, hot to the hand; knead, then twist in a cloth. Keep it apart.",
+            Minutes(8),
+            "held",
+            uses=("counter",),
+            weigh="made",
+        ),
+        Step(
+            "second",
+            "Wring out the second pressing",
+            "The rest of the water, the same again. Thin is used first, thick last.",
+            Minutes(8),
+            "held",
+            after=(After("first", 0, 60),),
+            uses=("counter",),
+        ),
+    ),
+    faults=(
+        Fault("thin-first", "a thin first pressing", "cold or much water", "let it stand: cream rises", "hot, less"),
+    ),
+)

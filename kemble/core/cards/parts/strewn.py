@@ -1,0 +1,28 @@
+"""What is strewn, pressed or laid on or under, as it is: crumbs, sugar, cheese, fruit, nuts."""
+
+from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
+
+FAMILY = Family(
+    id="strewn",
+    name="Strewn or laid",
+    says="Crumbs, sugar, cheese, nuts or fruit, made ready and laid where it belongs. Nothing is cooked.",
+    roles=("topping", "crust", "layer", "decoration"),
+    finish=Finish(),
+    lines=({"ingredient": "hazelnut", "amount": {"value": 60, "unit": "g"}},),
+    tells=("nut", "fruit", "dust", "savoury", "sugar", "flour"),
+    outputs=(Output("strewn", "", "nut"),),
+    steps=(
+        Step(
+            "ready",
+            "Make the {name} ready",
+            "Chopped, grated, sliced or measured into a bowl; wet fruit on a cloth.",
+            Minutes(5),
+            "held",
+            uses=("counter",),
+            weigh="made",
+        ),
+    ),
+    faults=(
+        Fault("weeps", "wet where the fruit lies", "fruit too wet", "bake it on a while", "dry it on a cloth, less"),
+    ),
+)

@@ -1,0 +1,36 @@
+"""Documents of versions before, brought up to the newest: a sheet is read for ever."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+Document = dict[str, Any]
+
+
+def lifted(content: Any) -> Any:
+    """A sheet's document of any version as the newest. What is no sheet, or says no known version, is left as it is."""
+    if not isinstance(content, Mapping):
+        return content
+    found = dict(content)
+    while isinstance(version := found.get("version"), int) and version in _LIFTS:
+        found = _LIFTS[version](found)
+    return found
+
+
+def _from_1(document: Document) -> Document:
+    """In version 1 what was kept back of a part was a bare share, 0 where nothing was."""
+    parts = document.get("parts")
+    if isinstance(parts, list | tuple):
+        parts = [_part_from_1(part) for part in parts]
+    return {**document, "version": 2, "parts": parts}
+
+
+def _part_from_1(part: Any) -> Any:
+    if not isinstance(part, Mapping) or not isinstance(part.get("kept"), int | float):
+        return part
+    share = part["kept"]
+    return {**part, "kept": {"share": share} if share else None}
+
+
+_LIFTS: dict[int, Callable[[Document], Document]] = {1: _from_1}

@@ -1,0 +1,68 @@
+/** One flow, opened: where it goes, at which step, and some of it taken into another part. */
+
+import type { PartRole, WayCard } from "../../api/client";
+import { withNewTake, withPlace } from "../../sheet/edits";
+import type { Editing } from "../../sheet/useSheet";
+import { PickRow } from "../../ui/Row";
+import type { Flow } from "./flow";
+import { PlaceRows } from "./PlaceRows";
+import { outputKey, placesFor, takeable } from "./places";
+
+interface Props {
+  editing: Editing;
+  way: WayCard;
+  flow: Flow;
+  onCarry: (id: string) => void;
+}
+
+export function FlowPanel({ editing, way, flow, onCarry }: Props) {
+  const { sheet, edit } = editing;
+  const role = flow.role as PartRole;
+  const takers = sheet.parts.filter((part) => takeable(sheet, part.role).some((one) => one.role === role));
+  const key = outputKey(flow.nth, flow.output.id);
+  return (
+    <fieldset className="mt-2 border-l-4 border-bean pl-4">
+      <legend className="font-title text-lg">
+        {flow.goes.grams.toFixed(0)} g of {flow.output.name}
+      </legend>
+      {flow.goes.take >= 0 ? (
+        <PickRow
+          label="Taken into"
+          value={flow.goes.to}
+          options={placesFor(sheet, way, role)
+            .filter(([id]) => sheet.parts.some((part) => part.role === id) || id === "kept")
+            .map(([id, words]) => [id, id === "kept" ? "nothing: it stays where the rest goes" : words] as const)}
+          onChange={onCarry}
+        />
+      ) : (
+        <PlaceRows
+          label="Goes"
+          sheet={sheet}
+          way={way}
+          role={role}
+          place={sheet.parts.find((part) => part.role === role)?.rest[key] ?? flow.output.place}
+          onChange={(place) => edit(withPlace(sheet, role, key, place))}
+        />
+      )}
+      {takers.length > 0 && (
+        <PickRow
+          label="Take some of it"
+          value=""
+          options={[
+            ["", "…"] as const,
+            ...takers.map((part) => [part.role, `into the ${part.name || part.role}`] as const),
+          ]}
+          onChange={(taker) =>
+            taker &&
+            edit(
+              withNewTake(sheet, taker as PartRole, key ? `${role}.${key}` : role, {
+                share: 0.25,
+                amount: null,
+              }),
+            )
+          }
+        />
+      )}
+    </fieldset>
+  );
+}

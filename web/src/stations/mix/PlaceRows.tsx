@@ -1,0 +1,37 @@
+/** Where the rest of an output goes, and at which step of the way it does. */
+
+import type { PartRole, Place, Sheet, WayCard } from "../../api/client";
+import { PickRow } from "../../ui/Row";
+import { placeId, placeOf, placesFor } from "./places";
+
+interface Props {
+  label: string;
+  sheet: Sheet;
+  way: WayCard;
+  role: PartRole;
+  place: Place;
+  onChange: (place: Place) => void;
+}
+
+export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {
+  const steps = way.steps.map((step) => [step.id, step.title] as const);
+  const joins = place.to === "base" || place.to === "whole";
+  return (
+    <>
+      <PickRow
+        label={label}
+        value={placeId(place)}
+        options={placesFor(sheet, way, role)}
+        onChange={(id) => onChange(placeOf(id, id.split(" ")[0] === place.to ? place.joins : ""))}
+      />
+      {joins && (
+        <PickRow
+          label={place.to === "base" ? "Joins at" : "Before the step"}
+          value={place.joins}
+          options={[["", place.to === "base" ? "from the start" : "as is usual"] as const, ...steps]}
+          onChange={(step) => onChange({ ...place, joins: step })}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,76 @@
+/** A line that is made here: what of another part goes into this one, and at which step. */
+
+import type { FactKey, PartRole, WayCard } from "../../api/client";
+import { withTake } from "../../sheet/edits";
+import type { Editing } from "../../sheet/useSheet";
+import { FactFigure } from "../../ui/FactFigure";
+import { SomeField } from "./SomeField";
+
+interface Props {
+  editing: Editing;
+  role: PartRole;
+  at: number;
+  way: WayCard;
+}
+
+export function TakeRow({ editing, role, at, way }: Props) {
+  const { sheet, worked, edit } = editing;
+  const take = sheet.parts.find((part) => part.role === role)?.takes[at];
+  if (!take) return null;
+  const [source = "", output] = take.of.split(".");
+  const from = worked.parts.find((part) => part.role === source);
+  const made = from?.outputs.find((one) => one.id === output) ?? from?.outputs[0];
+  const flow = made?.goes.find((one) => one.to === role && one.take === at);
+  const name = made?.name ?? take.of;
+  const fact = `part.${source}.made_g` as FactKey;
+  return (
+    <tr className="hairline">
+      <td className="py-0.5 pr-2 leading-tight">
+        <FactFigure facts={worked.facts} name={fact}>
+          {name}
+        </FactFigure>
+        <span className="block text-sm text-ink2">made here</span>
+        {role === "base" && (
+          <select
+            aria-label={`${name} joins at`}
+            className="h-8 w-full max-w-40 bg-transparent text-sm text-ink2"
+            value={take.joins}
+            onChange={(event) => edit(withTake(sheet, role, at, (was) => ({ ...was, joins: event.target.value })))}
+          >
+            <option value="">from the start</option>
+            {way.steps.map((step) => (
+              <option key={step.id} value={step.id}>
+                {step.title}
+              </option>
+            ))}
+          </select>
+        )}
+        {flow && flow.short_g > 0.05 && (
+          <span className="block text-sm text-look">{flow.short_g.toFixed(0)} g short: no more is made</span>
+        )}
+      </td>
+      <td className="whitespace-nowrap text-right">
+        <SomeField
+          label={`${name}, amount`}
+          some={take}
+          madeG={made?.made_g ?? 0}
+          onChange={(some) => edit(withTake(sheet, role, at, (was) => ({ ...was, ...some })))}
+        />
+      </td>
+      <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] text-ink2 sm:table-cell">
+        {flow ? `${flow.grams.toFixed(0)} g` : ""}
+      </td>
+      <td />
+      <td className="pl-1 text-right">
+        <button
+          type="button"
+          className="min-h-8 min-w-6 text-ink2 hover:text-bean"
+          aria-label={`Take out ${name}`}
+          onClick={() => edit(withTake(sheet, role, at, () => null))}
+        >
+          ×
+        </button>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,58 @@
+/** Where what is made can go, as one choice, and in words. */
+
+import type { Part, PartRole, Place, Sheet, WayCard } from "../../api/client";
+
+type Where = NonNullable<Place["where"]>;
+
+const IN_A_TIN: Record<"under" | "wall" | "through" | "over", string> = {
+  under: "under it, in the tin",
+  wall: "on the wall of the tin",
+  through: "all through it",
+  over: "over it",
+};
+const OF_A_PIECE: Record<"within" | "round" | "over", string> = {
+  within: "inside each piece",
+  round: "round each piece",
+  over: "over each piece",
+};
+
+export const WHERE_WORDS: Record<Where, string> = { ...OF_A_PIECE, ...IN_A_TIN };
+
+/** An output as its part's rests name it: what a part is made for, the first of them, has no name of its own. */
+export const outputKey = (nth: number, id: string) => (nth === 0 ? "" : id);
+
+/** One choice as a word: a role, "beside", "kept", or "whole" and where. */
+export const placeId = (place: Place) => (place.to === "whole" && place.where ? `whole ${place.where}` : place.to);
+
+export function placeOf(id: string, joins = ""): Place {
+  const [to, where] = id.split(" ") as [Place["to"], Where | undefined];
+  return { to, where: where ?? null, joins };
+}
+
+/** Every place that an output of a part may go to: no part that it is itself made of. */
+export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, string][] {
+  const wheres = way.form === "tin" ? IN_A_TIN : OF_A_PIECE;
+  const into = sheet.parts.filter((part) => part.role !== role && !feeds(sheet, part.role, role));
+  return [
+    ...into.map((part): [string, string] => [part.role, `into the ${part.name || part.role}`]),
+    ...Object.entries(wheres).map(([where, words]): [string, string] => [`whole ${where}`, words]),
+    ["beside", "beside it, on the table"],
+    ["kept", "kept"],
+  ];
+}
+
+/** Whether one part goes, straight or by others, into another. */
+export function feeds(sheet: Sheet, from: PartRole, into: PartRole, seen: PartRole[] = []): boolean {
+  if (seen.includes(from)) return false;
+  const part = sheet.parts.find((one) => one.role === from);
+  const takers = sheet.parts.filter(
+    (one) =>
+      one.takes.some((take) => take.of.split(".")[0] === from) ||
+      Object.values(part?.rest ?? {}).some((place) => place.to === one.role),
+  );
+  return takers.some((one) => one.role === into || feeds(sheet, one.role, into, [...seen, from]));
+}
+
+/** The parts that another may take of, each with its outputs: not itself, not the base, nothing it is made into. */
+export const takeable = (sheet: Sheet, role: PartRole): Part[] =>
+  sheet.parts.filter((part) => part.role !== "base" && part.role !== role && !feeds(sheet, role, part.role));
