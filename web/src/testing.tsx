@@ -91,6 +91,7 @@ export const worked = (...found: Fact[]): Worked => ({
   parts: [],
   grain: null,
   core: null,
+  stages: [],
   cooling: null,
 });
 

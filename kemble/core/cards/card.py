@@ -22,6 +22,17 @@ Where = Literal["under", "wall", "through", "over", "within", "round"]
 Goes = PartRole | Literal["whole", "beside", "kept"]
 
 
+def stage_step(step_id: str, number: int) -> str:
+    """The step of one stage of a heat: the first is the card's own, "bake", the next "bake-2"."""
+    return step_id if number == 1 else f"{step_id}-{number}"
+
+
+def stage_of(step_id: str) -> tuple[str, int]:
+    """The card's step and the number of its stage."""
+    step, _, number = step_id.rpartition("-")
+    return (step, int(number)) if step and number.isdecimal() else (step_id, 1)
+
+
 @dataclass(frozen=True, slots=True)
 class Rest:
     """Where what is made of a part goes, once others have taken their share: into another part, into or on the whole,

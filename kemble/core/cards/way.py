@@ -24,6 +24,7 @@ from kemble.core.cards.card import (
     School,
     Step,
     StepId,
+    stage_of,
 )
 from kemble.core.cards.tastes import TasteId
 from kemble.core.facts.vocabulary import PartRole
@@ -123,8 +124,9 @@ class Way:
 
     def joins_late(self, step_id: str) -> bool:
         """Whether what joins at a step does so once the base is cooked."""
-        at = next((i for i, step in enumerate(self.steps) if step.id == step_id), -1)
-        return bool(self.cooks) and at > self.last_cook
+        whole, stage = stage_of(step_id)
+        at = next((i for i, step in enumerate(self.steps) if step.id in (step_id, whole)), -1)
+        return bool(self.cooks) and (at > self.last_cook or (at == self.last_cook and stage > 1))
 
     def loss(self, schools: Schools) -> Band:
         """Water lost by the base in its heat, in per cent of its mass, by the schools followed."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from math import hypot, pi
+import math
 from typing import Literal, get_args
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -14,6 +14,7 @@ from kemble.core.kitchen.larder import OWN, Ingredient, larder
 
 Level = Literal["low", "medium", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)
+StageLevel = Literal["off", "low", "medium", "high"]
 
 
 class _Equipment(BaseModel):
@@ -34,18 +35,18 @@ class Tin(_Equipment):
     @property
     def floor_mm2(self) -> float:
         if self.shape == "round":
-            return pi * self.diameter_mm**2 / 4
+            return math.pi * self.diameter_mm**2 / 4
         return self.length_mm * self.width_mm
 
     @property
     def rim_mm(self) -> float:
         """All round its wall."""
-        return pi * self.diameter_mm if self.shape == "round" else 2 * (self.length_mm + self.width_mm)
+        return math.pi * self.diameter_mm if self.shape == "round" else 2 * (self.length_mm + self.width_mm)
 
     @property
     def across_mm(self) -> float:
         """The widest way across: what the pot it stands in must take."""
-        return self.diameter_mm if self.shape == "round" else hypot(self.length_mm, self.width_mm)
+        return self.diameter_mm if self.shape == "round" else math.hypot(self.length_mm, self.width_mm)
 
     @property
     def least_mm(self) -> float:
@@ -68,6 +69,15 @@ class Steamer(_Equipment):
     low_mm: float = Field(12.0, ge=3, le=60, description="3 to 60 mm: never let the water below this")
     tiers: int = Field(2, ge=1, le=5, description="1 to 5 tiers")
 
+    @property
+    def full_mm(self) -> float:
+        """How high the water may stand."""
+        return max(self.low_mm + 5, self.rack_mm - self.gap_mm)
+
+    @property
+    def full_ml(self) -> float:
+        return math.pi * self.diameter_mm**2 / 4 * self.full_mm / 1000.0
+
 
 class Pot(_Equipment):
     """The boiling pot."""
@@ -86,8 +96,8 @@ class Burner(_Equipment):
     medium_w: float = Field(620.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
     high_w: float = Field(1500.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
 
-    def net_w(self, level: Level) -> float:
-        return {"low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
+    def net_w(self, level: StageLevel) -> float:
+        return {"off": 0.0, "low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
 
 
 class Pan(_Equipment):

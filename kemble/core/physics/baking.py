@@ -41,12 +41,15 @@ Held = NDArray[np.bool_]
 
 @dataclass(frozen=True, slots=True)
 class Oven:
-    """Air at `air_c`; `h_top` to the open surface, `h_floor` through the tin; water boils at `boil_c`."""
+    """Air at `air_c`, and from some seconds on at another (`later`); `h_top` to the open surface, `h_floor` through the
+    tin; water boils at `boil_c`. `rewets`: (s, kg/m2) of water laid on the top, which is wet again from then."""
 
     air_c: float
     boil_c: float
     h_top: float
     h_floor: float
+    later: tuple[tuple[float, float], ...] = ()
+    rewets: tuple[tuple[float, float], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +106,9 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     flowed, evaporated, boiled, boiled_top = np.zeros((4, steps + 1, many))  # J/m2 in each step
     cells[0], top[0] = temperature, start
     lasts = np.diff(times, axis=1).T
-    airs = (air_c[:, None] - DOOR_DROP_C * np.exp(-(times[:, 1:] + times[:, :-1]) / 2 / DOOR_BACK_S)).T
+    middles = (times[:, 1:] + times[:, :-1]) / 2
+    airs = (_airs(trays, air_c, middles) - DOOR_DROP_C * np.exp(-middles / DOOR_BACK_S)).T
+    rewets = [(j, at, kg) for j, tray in enumerate(trays) for at, kg in tray.oven.rewets]
     inertias = capacity / lasts[:, :, None]
     boil_at = boil_c[:, None]
     between = 1.0 / (half[:, :-1] + half[:, 1:])
@@ -118,6 +123,9 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     boils = np.zeros((many, n), dtype=bool)
     gone_kg, rate_kg, surface = np.zeros(many), np.zeros(many), start.copy()
     for i, (dt, air, inertia) in enumerate(zip(lasts, airs, inertias, strict=True), start=1):
+        for j, at, kg in rewets:
+            if times[j, i - 1] < at <= times[j, i]:
+                gone_kg[j], kept[j, -1] = 0.0, kept[j, -1] + kg * LATENT_STEAM
         share = _share(gone_kg + 0.5 * dt * rate_kg)  # as dry as it will be half way through the step
         drying, slope = _drying(surface, share, h_top)
         left = 0.5 * kept.sum(axis=1) / dt
@@ -155,6 +163,15 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
         Baked(times[j], cells[:, j], top[:, j], heat[:, j], dried[:, j], top_dried[:, j], stored[:, j])
         for j in range(many)
     ]
+
+
+def _airs(trays: Sequence[OvenSlab], air_c: Array, at: Array) -> Array:
+    """°C of the air round each tray at the seconds `at` (trays, steps)."""
+    airs = np.repeat(air_c[:, None], at.shape[1], axis=1)
+    for j, tray in enumerate(trays):
+        for begins, celsius in tray.oven.later:
+            airs[j, at[j] >= begins] = celsius
+    return airs
 
 
 def browned(times: Array, top: Array) -> Array:

@@ -152,6 +152,18 @@ class Modes:
         return result
 
 
+def following(times: Array, left: Array, around: float | Array, start_c: float) -> Array:
+    """°C along `times` of a point at which `left` of a first difference is left, in surroundings that stay as they are
+    or change along `times`: Duhamel's sum, each change of theirs answered as the first difference is."""
+    if isinstance(around, float):
+        result: Array = around + (start_c - around) * left
+        return result
+    since = times[:, None] - (times[1:] + times[:-1])[None, :] / 2
+    answered = np.where(since > 0, 1.0 - np.interp(since, times, left), 0.0)
+    steady: Array = around[0] + (start_c - around[0]) * left + answered @ np.diff(around)
+    return steady
+
+
 @dataclass(frozen=True, slots=True)
 class Substance:
     """A material whose properties change with temperature, as tables over a grid of °C.

@@ -60,7 +60,7 @@ def _minute_of(stages: Sequence[Stage], grams: float) -> float:
     for stage in stages:
         rate = loss_g_per_min(stage.net_w)
         if stage is stages[-1] or gone + rate * stage.minutes >= grams:
-            return begun + (grams - gone) / rate
+            return begun + (grams - gone) / rate if rate > 0 else math.inf
         gone, begun = gone + rate * stage.minutes, begun + stage.minutes
     raise ValueError("no stage")
 

@@ -17,7 +17,7 @@ from kemble.core.facts.quantity import UNITS, UnitId, grams
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.rolled import CutterShape, Packing
 from kemble.core.geometry.tray import PATTERNS, Pattern
-from kemble.core.kitchen.document import Level, Tin
+from kemble.core.kitchen.document import Level, StageLevel, Tin
 from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import nearest
 from kemble.core.sheet.flow import check_flow
@@ -379,9 +379,36 @@ class Bag(_Document):
     width_mm: float = Field(200.0, ge=80, le=600, allow_inf_nan=False, description="80 to 600 mm")
 
 
+class HeatStage(_Document):
+    """One stage of the heat. Without a level or an oven's temperature it keeps the sheet's own; without minutes it goes
+    on until it is done. `says` is what to do or to look for."""
+
+    level: StageLevel | None = Field(None, description="off, low, medium or high")
+    oven_c: float | None = Field(None, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
+    minutes: float | None = Field(None, ge=0.5, le=720, allow_inf_nan=False, description="0.5 to 720 minutes")
+    top_up_ml: float = Field(
+        0.0, ge=0, le=5000, allow_inf_nan=False, description="0 to 5000 ml, topped up boiling as it begins"
+    )
+    says: str = Field("", max_length=80, description="a few words: what to do, or to look for")
+
+
 class Heat(_Document):
+    """How strong the heat is, all the way or by `stages`."""
+
     level: Level = Field("medium", description="low, medium or high")
     oven_c: float = Field(175.0, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
+    stages: tuple[HeatStage, ...] = Field((), max_length=6, description="at most 6 stages")
+
+    @field_validator("stages")
+    @classmethod
+    def _one_until_done(cls, value: tuple[HeatStage, ...]) -> tuple[HeatStage, ...]:
+        if sum(stage.minutes is None for stage in value) > 1:
+            raise PydanticCustomError(
+                "kemble_stages",
+                "goes on until it is done in more than one stage",
+                {"accepts": "minutes for every stage but one"},
+            )
+        return value
 
 
 class Start(_Document):

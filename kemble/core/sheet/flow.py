@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from pydantic_core import PydanticCustomError
 
+from kemble.core.cards.card import stage_step
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import PartRole
@@ -113,7 +114,9 @@ def _check_places(sheet: Sheet) -> None:
 
 def _check_joins(sheet: Sheet) -> None:
     """What goes into the base or onto the whole joins at a step of the way; into a part, at one of its family's."""
-    way_steps = [step.id for step in WAYS[sheet.way].steps]
+    way = WAYS[sheet.way]
+    staged = [stage_step(step.id, n) for step in way.steps if step.window for n in range(2, len(sheet.heat.stages) + 1)]
+    way_steps = [*(step.id for step in way.steps), *staged]
     for p, part in enumerate(sheet.parts):
         families = [FAMILIES[part.family]] if part.family else [f for f in FAMILIES.values() if part.role in f.roles]
         steps = way_steps if part.role == "base" else [step.id for family in families for step in family.steps]

@@ -22,6 +22,7 @@ from kemble.core.stations.heat.checks import Check, checks
 from kemble.core.stations.heat.curve import CoreCurve, core_curve
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import HeatDrawing, heat
+from kemble.core.stations.heat.stages import StageWorked, stands_min
 from kemble.core.stations.mix.grain import GrainWorked
 from kemble.core.stations.mix.lines import LineWorked
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
@@ -64,6 +65,7 @@ class Worked(BaseModel):
     parts: list[PartWorked] = []
     grain: GrainWorked | None = None
     core: CoreCurve | None = None
+    stages: list[StageWorked] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
 
 
@@ -90,7 +92,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         _stations(working, drawn)
         steps = [] if working.problems else steps_of(working)
         looks = checks(working.book)
-        core = core_curve(working.core, working.book) if working.core else None
+        core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
     except Exception:
         working.problems.append(_unforeseen(sheet))
     for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
@@ -110,6 +112,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         parts=list(working.parts),
         grain=working.grain,
         core=core,
+        stages=working.stages,
         cooling=working.cooling,
     )
 

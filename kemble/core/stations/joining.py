@@ -14,6 +14,7 @@ from kemble.core.cards.placing import PLACING
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.bowl import Contribution, Had
 from kemble.core.sheet.document import Part
+from kemble.core.stations.staging import staged_steps
 from kemble.core.stations.working import Working
 
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
@@ -42,7 +43,7 @@ def own_steps(working: Working, last_of: Mapping[PartRole, str]) -> list[OwnStep
     A part that is not made here holds nothing up. One that no step names (a broth to a cake) must be there when it is
     served.
     """
-    steps = working.way.steps
+    steps = staged_steps(working)
     moved = {role for role, bowl in working.bowl.parts.items() if _is_moved(working, bowl.part)}
     named = {after.step for step in steps for after in step.after} - moved
     puts = _puts(working, last_of, named)
@@ -101,7 +102,7 @@ def _puts(working: Working, last_of: Mapping[PartRole, str], named: set[str]) ->
 
 def _put(working: Working, had: Had, step_id: str) -> _Put | None:
     """The step for an output that goes in or on the whole; None for what goes elsewhere."""
-    place, steps = had.place, [step.id for step in working.way.steps]
+    place, steps = had.place, [step.id for step in staged_steps(working)]
     if place.to != "whole" or place.where is None:
         return None
     card = PLACING[place.where]

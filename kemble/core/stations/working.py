@@ -22,6 +22,7 @@ from kemble.core.sheet.document import Sheet
 if TYPE_CHECKING:
     from kemble.core.stations.cut.rest import Cooling
     from kemble.core.stations.heat.curve import Curve
+    from kemble.core.stations.heat.stages import StageWorked
     from kemble.core.stations.mix.grain import GrainWorked
     from kemble.core.stations.mix.lines import LineWorked
     from kemble.core.stations.mix.parts import PartWorked
@@ -59,6 +60,7 @@ class Working:
     parts: tuple[PartWorked, ...] = ()
     grain: GrainWorked | None = None
     core: Curve | None = None
+    stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     cooling: Cooling | None = None
 
     @property

@@ -61,10 +61,11 @@ class ZoneWord(MapPoint):
 
 
 class StepName(BaseModel):
-    """A step of a way, as what joins at it names it."""
+    """A step of a way, as what joins at it names it; `heats`: it may be taken in stages."""
 
     id: str
     title: str
+    heats: bool
 
 
 class OutputName(BaseModel):
@@ -130,7 +131,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],
                 "zone_words": [{"hydration_pct": x, "sugar_pct": y, "says": says} for x, y, says in way.zone_words],
                 "choices": [asdict(choice) for choice in way.choices],
-                "steps": [{"id": step.id, "title": step.title} for step in way.steps],
+                "steps": [{"id": step.id, "title": step.title, "heats": step.window is not None} for step in way.steps],
                 "questions": [question.model_dump() for question in questions(way)],
                 "tastes": [{"id": taste, **asdict(SCALES[taste])} for taste in way.tastes],
                 "faults": [asdict(fault) for fault in faults_of(way)],

@@ -202,6 +202,19 @@ export const LIMITS = {
     "max": 260,
     "usual": 175.0
   },
+  "HeatStage.oven_c": {
+    "min": 120,
+    "max": 260
+  },
+  "HeatStage.minutes": {
+    "min": 0.5,
+    "max": 720
+  },
+  "HeatStage.top_up_ml": {
+    "min": 0,
+    "max": 5000,
+    "usual": 0.0
+  },
   "Ingredient.g_per_piece": {
     "above": 0,
     "max": 5000

@@ -1906,7 +1906,10 @@ export interface components {
             /** Uptake Pct */
             uptake_pct: number[];
         };
-        /** Heat */
+        /**
+         * Heat
+         * @description How strong the heat is, all the way or by `stages`.
+         */
         Heat: {
             /**
              * Level
@@ -1921,6 +1924,46 @@ export interface components {
              * @default 175
              */
             oven_c: number;
+            /**
+             * Stages
+             * @description at most 6 stages
+             * @default []
+             */
+            stages: components["schemas"]["HeatStage"][];
+        };
+        /**
+         * HeatStage
+         * @description One stage of the heat. Without a level or an oven's temperature it keeps the sheet's own; without minutes it goes
+         *     on until it is done. `says` is what to do or to look for.
+         */
+        HeatStage: {
+            /**
+             * Level
+             * @description off, low, medium or high
+             */
+            level?: ("off" | "low" | "medium" | "high") | null;
+            /**
+             * Minutes
+             * @description 0.5 to 720 minutes
+             */
+            minutes?: number | null;
+            /**
+             * Oven C
+             * @description 120 to 260 °C
+             */
+            oven_c?: number | null;
+            /**
+             * Says
+             * @description a few words: what to do, or to look for
+             * @default
+             */
+            says: string;
+            /**
+             * Top Up Ml
+             * @description 0 to 5000 ml, topped up boiling as it begins
+             * @default 0
+             */
+            top_up_ml: number;
         };
         /**
          * Ingredient
@@ -3802,7 +3845,8 @@ export interface components {
             /**
              * @default {
              *       "level": "medium",
-             *       "oven_c": 175
+             *       "oven_c": 175,
+             *       "stages": []
              *     }
              */
             heat: components["schemas"]["Heat"];
@@ -4117,6 +4161,43 @@ export interface components {
             to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
         };
         /**
+         * StageWorked
+         * @description One stage of a heat, in minutes from when the heat began. `of` tells the way's own heat from that of grain which
+         *     is cooked ahead of it; `is_open` is the one that goes on until it is done.
+         */
+        StageWorked: {
+            /**
+             * Is Open
+             * @default false
+             */
+            is_open: boolean;
+            /** Level */
+            level?: ("off" | "low" | "medium" | "high") | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "heat" | "grain";
+            /** Oven C */
+            oven_c?: number | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Starts Min */
+            starts_min: number;
+            /**
+             * Top Up Ml
+             * @default 0
+             */
+            top_up_ml: number;
+        };
+        /**
          * Start
          * @description Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out.
          */
@@ -4209,9 +4290,11 @@ export interface components {
         };
         /**
          * StepName
-         * @description A step of a way, as what joins at it names it.
+         * @description A step of a way, as what joins at it names it; `heats`: it may be taken in stages.
          */
         StepName: {
+            /** Heats */
+            heats: boolean;
             /** Id */
             id: string;
             /** Title */
@@ -4788,6 +4871,11 @@ export interface components {
             parts: components["schemas"]["PartWorked"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageWorked"][];
             /** Steps */
             steps: components["schemas"]["StepWorked"][];
         };

@@ -345,7 +345,7 @@ describe("an oven", () => {
   });
 
   it("its curve has room for a top hotter than boiling", () => {
-    render(<HeatCurve drawing={bake} curve={baked} facts={times} checks={[]} at={0} />);
+    render(<HeatCurve drawing={bake} curve={baked} facts={times} checks={[]} stages={[]} at={0} />);
     const ys = all("path[stroke-dasharray]").flatMap((one) =>
       [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
     );
@@ -492,7 +492,7 @@ describe("between the points of a curve", () => {
 
 describe("heat", () => {
   it("draws first check, done and latest where they stand on the axis", () => {
-    render(<HeatCurve drawing={steam} curve={curve} facts={times} checks={[]} at={0} />);
+    render(<HeatCurve drawing={steam} curve={curve} facts={times} checks={[]} stages={[]} at={0} />);
     const [first, done, latest] = all('line[stroke="var(--color-green)"]').map((line) => num(line, "x1"));
     expect(((done ?? 0) - (first ?? 0)) / ((latest ?? 0) - (first ?? 0))).toBeCloseTo(5 / 13, 6);
   });
@@ -504,6 +504,7 @@ describe("heat", () => {
         drawing={boil}
         curve={curve}
         checks={[]}
+        stages={[]}
         at={0}
         facts={{ ...times, ...facts(fact("heat.float_min", 4), fact("heat.core_hot_min", 30)) }}
       />,

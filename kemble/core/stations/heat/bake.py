@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
+from kemble.core.cards.card import stage_step
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
@@ -28,8 +30,10 @@ from kemble.core.physics.baking import (
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import HOT_C, clear_s
 from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.stages import air_of, as_long_as_said, enter_stages, stages_said
 from kemble.core.stations.heat.steam import sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
@@ -104,7 +108,9 @@ class _Question:
         return None if None in moments else max(m for m in moments if m is not None)
 
 
-def _tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> _Filled:
+def _tray(
+    working: Working, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
+) -> _Filled:
     parts = fractions(base)
     return _Filled(
         depth=drawn.depth_mm / 1000.0,
@@ -112,13 +118,42 @@ def _tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float)
         material=properties(parts, 60.0),
         water=parts["water"],
         start_c=working.batter_c,
-        oven=Oven(working.sheet.heat.oven_c, boil_c, OVEN_H, wall_h(drawn.tin, OVEN_H, working.sheet.vessel.lining)),
+        oven=Oven(
+            air_of(working, stages)[0][1],
+            boil_c,
+            OVEN_H,
+            wall_h(drawn.tin, OVEN_H, working.sheet.vessel.lining),
+            later=air_of(working, stages)[1:],
+            rewets=_laid_on(working, drawn, stages),
+        ),
     )
+
+
+def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -> tuple[tuple[float, float], ...]:
+    """(s, kg/m2) of water in what is laid over the top as a stage begins."""
+    begins, found = 0.0, []
+    for number, stage in enumerate(stages, start=1):
+        step = stage_step("bake", number)
+        grams = sum(
+            had.composition(had.rest).water
+            for bowl in working.bowl.parts.values()
+            for had in bowl.outputs
+            if number > 1 and had.place.to == "whole" and had.place.where == "over" and had.place.joins == step
+        )
+        if grams > 0:
+            floor_m2 = drawn.count * drawn.tin.floor_mm2 / 1e6
+            found.append((begins * 60.0 / working.kitchen.time_factor, grams / 1000.0 / floor_m2))
+        if stage.minutes is None:
+            break
+        begins += stage.minutes
+    return tuple(found)
 
 
 def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
     """When it is set and firm, and what would change that. None when it does not set (a problem is noted)."""
-    likely, oven_c = _tray(working, base, drawn, boil_c), working.sheet.heat.oven_c
+    stages = stages_said(working)
+    likely = _tray(working, base, drawn, boil_c, stages)
+    oven_c = likely.oven.air_c
     others = _others(working, likely)
     trays = [likely, _quick(likely), _slow(likely), *(tray for _, tray, _ in others)]
     baked, *marched = bake_all([tray.in_oven() for tray in trays])
@@ -140,8 +175,10 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         says = f"{deep} does not {never} in any sensible time"
         working.problem("vessel", says, "a hotter oven, or a shallower tin")
         return None
+    costs = [None if one is None else one - done for one in costs]
     # A fan that warms sooner also dries the top sooner: in a very thin tray the fast one can end after the likely.
-    first, latest = min(first, done), max(latest, done)
+    first, done, latest = as_long_as_said(stages, (min(first, done), done, max(latest, done)))
+    enter_stages(working, stages, "heat", done)
     minutes, core = baked.times / 60.0 * asked.factor, asked.slowest(baked)
     skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
     browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
@@ -149,7 +186,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _enter_inside(working, asked, minutes, core, done)
     for (key, _, says), minutes_of in zip(others, costs, strict=True):
         if minutes_of is not None:
-            working.book.add(key, minutes_of - done, says, source=SOLVER, of=["heat.done_min"])
+            working.book.add(key, minutes_of, says, source=SOLVER, of=["heat.done_min"])
     _enter_door(working)
     shelves = working.kitchen.oven_shelves
     room = working.from_kitchen("oven_shelves", "trays at once", shelves)
@@ -187,7 +224,8 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Arra
 
 def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
-    cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C))
+    later = tuple((at, celsius - _OFF_THE_DIAL_C) for at, celsius in tray.oven.later)
+    cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C, later=later))
     tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
     wall = wall_h(tin, OVEN_H, working.sheet.vessel.lining)
     return [

@@ -29,9 +29,11 @@ class CoreCurve(Drawn):
     latest: float
 
 
-def core_curve(curve: Curve, book: Book) -> CoreCurve:
-    """The curve with the window that the heat has entered."""
-    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+def core_curve(curve: Curve, book: Book, stands_min: float = 0.0) -> CoreCurve:
+    """The curve with the window that the heat has entered, less the stages (`stands_min`) behind what is looked for."""
+    first, done, latest = (
+        max(0.0, book.number(f"heat.{name}_min") - stands_min) for name in ("first_check", "done", "latest")
+    )
     return known(CoreCurve, curve=curve, first=first, done=done, latest=latest)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -10,20 +11,31 @@ import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
+from kemble.core.kitchen.document import StageLevel
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
+from kemble.core.physics.steamer import Stage
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
+from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, stages_of, steamer
+from kemble.core.stations.heat.stages import (
+    Heats,
+    StageWorked,
+    as_long_as_said,
+    enter_stages,
+    shut_cools_s,
+    stages_said,
+    under,
+)
+from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.working import Drawn, Working
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
 STAND_MIN = 10.0  # lid shut, heat off
-STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
 SIMMER_LEAST_MIN = 8.0  # the grain has to drink what was poured on; kitchen estimate
 COOKER_KEEPS = 0.85  # of a rice cooker's rated power goes into what is in it; kitchen estimate
 SLOW_COOKER_MIN = 12.0  # some cookers warm gently first; kitchen estimate
@@ -33,6 +45,14 @@ BED_G_PER_ML = 0.72  # of soaked grain, loose; kitchen estimate
 BED_MM = 60.0  # deeper, and the steam comes through late and unevenly; kitchen estimate, 50-80
 _FRONT_MIN = 1.0  # steam takes so long to warm the grains it has come to; kitchen estimate
 _POINTS = 200
+_LONGEST_S, _HALVINGS = 3 * 3600.0, 24
+
+
+_PHASES: tuple[tuple[str, str, StageLevel], ...] = (
+    ("to the boil", "High heat, lid on. It tells itself by the lid.", "high"),
+    ("lowest flame", "Turn it down as low as it goes. The lid stays shut.", "low"),
+    ("off, lid shut", "Off the heat. It drinks the last of its water, and the floor lets go.", "off"),
+)
 
 
 class Phase(Drawn):
@@ -66,6 +86,7 @@ class _Pot:
     open_m2: float
     needs: float
     how: How
+    stages: tuple[Stage, ...] = ()  # under a lid, where the sheet says them; the last goes on until it is done
 
     @property
     def warm_s(self) -> float:
@@ -74,6 +95,8 @@ class _Pot:
 
     def curve(self, simmer_s: float) -> tuple[Array, Array]:
         """Seconds, and °C where it is slowest: the top of a steamed bed, all of a pot."""
+        if self.stages:
+            return self._staged(simmer_s)
         times = np.linspace(0.0, self.warm_s + simmer_s + STAND_MIN * 60.0, _POINTS)
         gap = self.boil_c - self.start_c
         if self.how == "steam":
@@ -82,20 +105,52 @@ class _Pot:
             return times, self.start_c + gap * since
         rising = self.start_c + gap * np.minimum(1.0, times / self.warm_s)
         standing = np.maximum(0.0, times - self.warm_s - simmer_s)
-        cooling = np.exp(-standing * STAND_H * self.open_m2 * 2 / (self.kg * self.cp))
+        cooling = np.exp(-standing / self._cools_s)
         result: Array = np.where(standing > 0, self.room_c + (self.boil_c - self.room_c) * cooling, rising)
         return times, result
+
+    @property
+    def _cools_s(self) -> float:
+        return shut_cools_s(self.kg * self.cp, 2 * self.open_m2)
+
+    def _staged(self, longer_s: float) -> tuple[Array, Array]:
+        """Seconds and °C through the stages, the open one (of no minutes) for `longer_s`."""
+        seconds = [longer_s if math.isinf(stage.minutes) else 60.0 * stage.minutes for stage in self.stages]
+        times, celsius, at, now = [np.zeros(1)], [np.array([self.start_c])], 0.0, self.start_c
+        for stage, lasts in zip(self.stages, seconds, strict=True):
+            since = np.linspace(0.0, lasts, _POINTS // len(seconds) + 2)[1:]
+            if stage.net_w > 0:
+                hotter = np.minimum(self.boil_c, now + stage.net_w * since / (self.kg * self.cp))
+            else:
+                hotter = self.room_c + (now - self.room_c) * np.exp(-since / self._cools_s)
+            times.append(at + since)
+            celsius.append(hotter)
+            at, now = at + lasts, float(hotter[-1])
+        return np.concatenate(times), np.concatenate(celsius)
 
     def simmer_s(self) -> float:
         """Seconds at the boil until it has had what it needs, the stand counted in."""
         worth = float(10.0 ** ((self.boil_c - 100.0) / COOK_Z_C))  # of a minute at this boil
         if self.how == "steam":
             return 60.0 * self.needs / worth
+        if self.stages:
+            return self._longer_s()
         times, celsius = self.curve(0.0)
         beside = float(cook_value_min(times, celsius)[-1])
         return 60.0 * max(SIMMER_LEAST_MIN, (self.needs - beside) / worth)
 
+    def _longer_s(self) -> float:
+        """Seconds that the open stage lasts, so that all of them together give what is needed; bisected."""
+        least, most = 0.0, _LONGEST_S
+        for _ in range(_HALVINGS):
+            middle = (least + most) / 2
+            worth = float(cook_value_min(*self._staged(middle))[-1])
+            least, most = (least, middle) if worth >= self.needs else (middle, most)
+        return most
+
     def minutes(self) -> float:
+        if self.stages:
+            return float(self._staged(self._longer_s())[0][-1]) / 60.0
         stand = 0.0 if self.how == "steam" else STAND_MIN
         return (self.warm_s + self.simmer_s()) / 60.0 + stand
 
@@ -105,9 +160,18 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     book, factor = working.book, working.kitchen.time_factor
     needs = _needs(working, how, 1.0)
     likely = _pot(working, pot, boil_c, how, needs)
+    said = stages_said(working) if working.sheet.heat.stages else ()
+    if said and how == "lid":
+        likely = replace(likely, stages=_on_the_stove(working, said))
     first, done, latest = (minutes * factor for minutes in _window(likely))
-    _enter(working, likely, (first, done, latest))
+    if said:
+        if how != "lid":  # under a lid those behind the open one are counted already
+            first, done, latest = as_long_as_said(said, (first, done, latest))
+        enter_stages(working, said, "heat", done)
     simmer_s = likely.simmer_s()
+    if how == "lid" and not said:
+        _enter_phases(working, likely, simmer_s, "heat")
+    _enter(working, likely, (first, done, latest))
     times, celsius = likely.curve(simmer_s)
     at_done = min(done / factor * 60.0, float(times[-1]))
     book.add(
@@ -153,6 +217,8 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
     likely = _pot(working, pot, boil_c, how, needs)
     factor = working.kitchen.time_factor
     first, done, latest = (minutes * factor for minutes in _window(likely))
+    if how == "lid":
+        _enter_phases(working, likely, likely.simmer_s(), "grain")
     working.book.add(
         "grain.cook_min",
         done,
@@ -164,6 +230,36 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
         low=first,
         high=latest,
     )
+
+
+def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, ...]:
+    """The sheet's stages on the physics' clock; the open one without an end."""
+    factor = working.kitchen.time_factor
+    open_at = next((i for i, stage in enumerate(said) if stage.minutes is None), len(said) - 1)
+    return tuple(
+        replace(stage, minutes=math.inf if i == open_at else stage.minutes / factor)
+        for i, stage in enumerate(under(working, said))
+    )
+
+
+def _enter_phases(working: Working, likely: _Pot, simmer_s: float, of: Heats) -> None:
+    """To the boil, the lowest flame, and the stand with the lid shut: the stages of a pot of grain that says none."""
+    factor, begins = working.kitchen.time_factor, 0.0
+    for (name, says, level), minutes in zip(_PHASES, (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN), strict=True):
+        lasts = minutes * factor
+        working.stages.append(
+            known(
+                StageWorked,
+                of=of,
+                name=name,
+                says=says,
+                level=level,
+                starts_min=begins,
+                minutes=lasts,
+                is_open=level == "low",
+            )
+        )
+        begins += lasts
 
 
 def _needs(working: Working, how: How, share: float) -> float:
@@ -187,7 +283,7 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
         kg = book.number("grain.soaked_g") / 1000.0
         water = min(0.95, (kg * 1000.0 - 0.86 * book.number("grain.dry_g")) / (kg * 1000.0))
         cp = 4180.0 * water + 1600.0 * (1 - water)
-        power = stages_of(working)[0].net_w
+        power = under(working, stages_said(working))[0].net_w
     else:
         kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
         power = kitchen.burner.high_w if how == "lid" else COOKER_KEEPS * kitchen.cooker_w
@@ -290,6 +386,8 @@ def _enter_bed(working: Working) -> float:
 
 
 def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
+    if likely.stages:
+        return ()
     names = ("steam comes through", "at heat") if likely.how == "steam" else ("to the boil", "simmers", "stands shut")
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
     return tuple(known(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False))

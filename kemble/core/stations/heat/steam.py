@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -13,12 +14,13 @@ from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Modes, when
+from kemble.core.physics.conduction import Array, Modes, following, when
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, gelled
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sheet.document import Lining
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
 from kemble.core.stations.heat.steamer import FIERCE_G_PER_MIN, SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
@@ -51,7 +53,7 @@ class _Tinful:
     h_wall: float
     start_c: float
 
-    def curve(self, around_c: float, times: Array, across: Array) -> tuple[Array, Array, Array]:
+    def curve(self, around_c: float | Array, times: Array, across: Array) -> tuple[Array, Array, Array]:
         """(slowest point, top surface, a little under it) in °C at `times` s: the product of slab and cylinder, or of
         three slabs.
 
@@ -62,12 +64,10 @@ class _Tinful:
         left = upright.remaining(times)
         _, top = upright.surfaces(left)
         under = left[:, int(np.searchsorted(body.centres, max(0.0, self.depth - _TOP_M)))]
-        gap = self.start_c - around_c
-        return (
-            around_c + gap * left.max(axis=1) * across,
-            around_c + gap * top * across,
-            around_c + gap * under * across,
+        core, outside, inside = (
+            following(times, one * across, around_c, self.start_c) for one in (left.max(axis=1), top, under)
         )
+        return core, outside, inside
 
     def across(self, times: Array) -> Array:
         """The share of the first difference that is left at the middle, for heat from the sides alone."""
@@ -132,19 +132,25 @@ def _slow(tinful: _Tinful) -> _Tinful:
 
 
 def _times(
-    likely: _Tinful, other_wall: float, boil_c: float, gel_c: float, room_c: float, factor: float
+    likely: _Tinful,
+    other_wall: float,
+    surroundings: Callable[[Array], float | Array],
+    gel_c: float,
+    room_c: float,
+    factor: float,
 ) -> _Times | None:
     """The window and what would change it. None when the heart does not clear in any sensible time.
 
-    `other_wall` is the coefficient through a tin of the other sort.
+    `other_wall` is the coefficient through a tin of the other sort; `surroundings` what is round it along seconds.
     """
     times = likely.depth**2 / likely.material.alpha * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
+    steam_c = surroundings(times)
     # The sides are the same for every question that changes only depth, cover or start.
     sideways = likely.across(times)
 
     def done(tinful: _Tinful, gel: float, across: Array) -> float | None:
         """Minutes until the slowest point has gelled and cleared."""
-        core, _, _ = tinful.curve(boil_c, times, across)
+        core, _, _ = tinful.curve(steam_c, times, across)
         clear = clear_s(times, core, gel)
         return None if clear is None else clear / 60.0 * factor
 
@@ -154,7 +160,7 @@ def _times(
     latest = done(slow, gel_c + 3, slow.across(times))
     if first is None or middle is None or latest is None:
         return None
-    core, top, under = likely.curve(boil_c, times, sideways)
+    core, top, under = likely.curve(steam_c, times, sideways)
     other_tin = replace(likely, h_wall=other_wall)
     sets = when(times, gelled(times, under, gel_c), COOKED)
     return _Times(
@@ -222,7 +228,15 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
         h_wall=wall_h(tin, STEAM_H, lining),
         start_c=start_c,
     )
-    found = _times(likely, wall_h(other, STEAM_H, lining), boil_c, gel_c, kitchen.room_c, kitchen.time_factor)
+    stages = stages_said(working)
+    found = _times(
+        likely,
+        wall_h(other, STEAM_H, lining),
+        lambda times: around(working, stages, times, boil_c, kitchen.steamer.full_ml),
+        gel_c,
+        kitchen.room_c,
+        kitchen.time_factor,
+    )
     if found is None:
         working.problem(
             "vessel",
@@ -231,11 +245,13 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
             "less sugar, or a shallower tin",
         )
         return None
-    _enter_times(working, tin, found, start_c)
+    _enter_times(working, tin, found, as_long_as_said(stages, (found.first, found.done, found.latest)), start_c)
     _enter_others(working, found, other.material, covered)
     water = steamer(working)
     _enter_top(working, found, covered)
-    shown = found.minutes <= max(1.8 * found.done, 1.15 * found.latest)
+    book_done, book_latest = book.number("heat.done_min"), book.number("heat.latest_min")
+    enter_stages(working, stages, "heat", book_done)
+    shown = found.minutes <= max(1.8 * book_done, 1.15 * book_latest)
     working.core = drawn_curve(found.minutes[shown], found.core[shown], found.top[shown])
     return known(
         SteamDrawing,
@@ -247,8 +263,9 @@ def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, star
     )
 
 
-def _enter_times(working: Working, tin: Tin, found: _Times, start_c: float) -> None:
+def _enter_times(working: Working, tin: Tin, found: _Times, window: tuple[float, float, float], start_c: float) -> None:
     book, kitchen = working.book, working.kitchen
+    first, done, latest = window
     of: Origins = [
         "heat.depth_mm",
         "mix.gel_temperature_c",
@@ -262,30 +279,30 @@ def _enter_times(working: Working, tin: Tin, found: _Times, start_c: float) -> N
         of.append(working.from_sheet("vessel.lining", "lined with", working.sheet.vessel.lining))
     book.add(
         "heat.first_check_min",
-        found.first,
+        first,
         "if everything goes fast: a warm start, strong steam, thin metal",
         source=SOLVER,
         of=of,
     )
     book.add(
         "heat.done_min",
-        found.done,
+        done,
         "the slowest point has gelled and cleared, as it does well above that: no milky smear",
         source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
         of=of,
-        low=found.first,
-        high=found.latest,
+        low=first,
+        high=latest,
     )
     book.add(
         "heat.latest_min",
-        found.latest,
+        latest,
         "if everything goes slowly: a cool start, weak steam, much sugar",
         source=SOLVER,
         of=of,
     )
     book.add(
         "heat.heart_done_c",
-        float(np.interp(found.done, found.minutes, found.core)),
+        float(np.interp(done, found.minutes, found.core)),
         "the slowest point at the likely time",
         source=SOLVER,
         of=["heat.done_min"],

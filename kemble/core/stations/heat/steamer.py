@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
-from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.physics.steamer import OPEN_S, Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.sheet.document import HeatStage
+from kemble.core.stations.heat.stages import stages_said, under
 from kemble.core.stations.working import Drawn, Working
 
 # Grams a minute above which the top creases, and under which its rim stays pale and dry. Kitchen estimates.
 FIERCE_G_PER_MIN = 24.0
 WEAK_G_PER_MIN = 8.0
-STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
 _SPREAD = (0.8, 1.2)
 _POINTS = 80
 
@@ -50,14 +52,6 @@ def says_of(g_per_min: float) -> str:
     return "wisps from the lid"
 
 
-def stages_of(working: Working) -> tuple[Stage, ...]:
-    """The heat under the steamer, by the school followed."""
-    burner, level = working.kitchen.burner, working.sheet.heat.level
-    if working.asked("course") == "strong-first":
-        return Stage(STRONG_MIN, burner.high_w), Stage(math.inf, burner.low_w)
-    return (Stage(math.inf, burner.net_w(level)),)
-
-
 def per_mm(working: Working) -> float:
     """Millilitres in a millimetre of water in the pot."""
     return math.pi * working.kitchen.steamer.diameter_mm**2 / 4 / 1000.0
@@ -66,11 +60,11 @@ def per_mm(working: Working) -> float:
 def steamer(working: Working) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
     book, pot = working.book, working.kitchen.steamer
-    stages = stages_of(working)
     minutes = book.number("heat.latest_min")
+    stages = under(working, stages_said(working), minutes)
     plan = water_plan(
         diameter_mm=pot.diameter_mm,
-        full_mm=max(pot.low_mm + 5, pot.rack_mm - pot.gap_mm),
+        full_mm=pot.full_mm,
         low_mm=pot.low_mm,
         stages=stages,
         minutes=minutes,
@@ -82,7 +76,7 @@ def steamer(working: Working) -> SteamerDrawing:
     if rate < WEAK_G_PER_MIN:
         says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
         working.advise("heat", "look", says, 1)
-    lifted_lid(working, pot.diameter_mm, stages[-1].net_w, _pot(working))
+    lifted_lid(working, pot.diameter_mm, _last_lit(working, stages), _pot(working))
     return _drawing(working, plan, minutes)
 
 
@@ -105,25 +99,32 @@ def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) ->
 
 def _pot(working: Working) -> Origin:
     pot = working.kitchen.steamer
-    full = max(pot.low_mm + 5, pot.rack_mm - pot.gap_mm)
     return working.from_kitchen(
         "steamer",
         "steamer",
-        f"{working.length(pot.diameter_mm)} across, water {working.length(pot.low_mm)} to {working.length(full)} deep",
+        f"{working.length(pot.diameter_mm)} across, water {working.length(pot.low_mm)} to {working.length(pot.full_mm)} deep",
     )
 
 
+def _last_lit(working: Working, stages: Sequence[Stage]) -> float:
+    """W under the pot when somebody looks: at the last level that is not off."""
+    lit = [stage.net_w for stage in stages if stage.net_w > 0]
+    return lit[-1] if lit else working.kitchen.burner.low_w
+
+
+def _power(working: Working, stage: HeatStage, *, first: bool) -> Origin:
+    level = stage.level or working.sheet.heat.level
+    if level == "off":
+        return working.from_sheet("heat.stages", "then off", 0.0, "W")
+    label = f"net power at {level} heat" if first else f"then at {level} heat"
+    return working.from_kitchen(f"burner.{level}_w", label, working.kitchen.burner.net_w(level), "W")
+
+
 def _enter_water(working: Working, plan: WaterPlan) -> None:
-    book, level = working.book, working.sheet.heat.level
-    power: Origins
-    if len(plan.stages) > 1:
-        power = [
-            working.from_kitchen("burner.high_w", "net power at high heat", plan.stages[0].net_w, "W"),
-            working.from_kitchen("burner.low_w", "then at low heat", plan.stages[-1].net_w, "W"),
-        ]
-    else:
-        power = [working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", plan.stages[0].net_w, "W")]
-    strongest = loss_g_per_min(plan.stages[0].net_w)
+    book = working.book
+    said = stages_said(working)
+    power = [_power(working, stage, first=i == 0) for i, stage in enumerate(said)]
+    strongest = loss_g_per_min(max(stage.net_w for stage in plan.stages))
     less, more = _SPREAD
     book.add(
         "heat.water_loss_g_per_min",

@@ -12,13 +12,14 @@ from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Body, Modes, when
+from kemble.core.physics.conduction import Array, Body, Modes, following, when
 from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
@@ -56,7 +57,6 @@ class _Wrapped:
     material: Material
     h: float
     start_c: float
-    boil_c: float
 
     def bodies(self) -> list[Body]:
         if self.side is None:
@@ -65,8 +65,8 @@ class _Wrapped:
         edge = conduction.slab(self.side, self.material, self.h, self.h)
         return [flat, edge, edge]
 
-    def curves(self, times: Array) -> tuple[Array, Array]:
-        """The heart and the outside under the leaf, in °C: the product of the bodies."""
+    def curves(self, times: Array, around: float | Array) -> tuple[Array, Array]:
+        """The heart and the outside under the leaf, in °C, in what is `around` it: the product of the bodies."""
         core, outside = np.ones_like(times), np.ones_like(times)
         for i, body in enumerate(self.bodies()):
             modes = Modes(body)
@@ -74,8 +74,7 @@ class _Wrapped:
             middle = Modes.centre(left, body) if self.side is None else left.max(axis=1)
             core = core * middle
             outside = outside * (modes.surfaces(left)[1] if i == 0 else middle)
-        gap = self.start_c - self.boil_c
-        return self.boil_c + gap * core, self.boil_c + gap * outside
+        return following(times, core, around, self.start_c), following(times, outside, around, self.start_c)
 
     @property
     def slow_s(self) -> float:
@@ -95,23 +94,27 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         material=properties(fractions(base), 70.0),
         h=LEAF_H if parcel else FOIL_H,
         start_c=working.sheet.start.dough_c,
-        boil_c=boil_c,
     )
     needs = _needs(working, parcel)
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
     times = np.linspace(0.0, 1.0, 200) ** 1.5 * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
+    stages = stages_said(working)
+    kitchen = working.kitchen
+    hot_c = around(working, stages, times, boil_c, kitchen.pot.water_ml if parcel else kitchen.steamer.full_ml)
 
     def done(one: _Wrapped, need: float) -> float:
         """Minutes on the cook's clock until the heart has had its time at heat."""
-        core, _ = one.curves(times)
+        core, _ = one.curves(times, hot_c)
         at = when(times, cook_value_min(times, core), need)
         return (float(times[-1]) if at is None else at) / 60.0 * factor
 
     fast = replace(likely, h=likely.h * 1.4, start_c=likely.start_c + _SPARE)
     slow = replace(likely, h=likely.h * 0.65, start_c=likely.start_c - _SPARE)
-    window = (done(fast, needs * 0.8), done(likely, needs), done(slow, needs * 1.25))
-    core, outside = likely.curves(times)
+    alone = done(likely, needs)
+    window = as_long_as_said(stages, (done(fast, needs * 0.8), alone, done(slow, needs * 1.25)))
+    enter_stages(working, stages, "heat", window[1])
+    core, outside = likely.curves(times, hot_c)
     minutes = times / 60.0 * factor
     _enter(working, likely, window, thick_mm, needs)
     hot = when(minutes, core, HOT_C)
@@ -124,7 +127,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
         ("heat.colder_min", replace(likely, start_c=5.0), "straight from the fridge"),
     ):
-        more = done(other, needs) - window[1]
+        more = done(other, needs) - alone
         book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
     _advise(working, parcel, hot, window[1])
     _enter_loads(working, likely, thick_mm)
@@ -159,11 +162,14 @@ def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
 def _enter_pot(working: Working, latest: float) -> None:
     """What boils off under the lid at low heat, and when the parcels begin to look out."""
     book, kitchen = working.book, working.kitchen
-    rate = loss_g_per_min(kitchen.burner.low_w)
-    low = working.from_kitchen("burner.low_w", "net power at low heat", kitchen.burner.low_w, "W")
+    lit = [stage.level for stage in stages_said(working) if stage.level and stage.level != "off"]
+    level = lit[-1] if lit else "low"
+    net_w = kitchen.burner.net_w(level)
+    rate = loss_g_per_min(net_w)
+    low = working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", net_w, "W")
     says = "net power over 2.257 MJ for each kilogram"
     book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
-    lifted_lid(working, kitchen.pot.diameter_mm, kitchen.burner.low_w, low)
+    lifted_lid(working, kitchen.pot.diameter_mm, net_w, low)
     pot = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
     book.add("heat.water_ml", kitchen.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
     at = _UNDER * kitchen.pot.water_ml / rate

@@ -58,8 +58,8 @@ def test_the_heart_of_a_parcel_as_the_series_for_a_sphere_has_it():
     series = sum(
         4 * (math.sin(z) - z * math.cos(z)) / (2 * z - math.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in roots
     )
-    one = _Wrapped(thick=0.05, side=None, material=GRAIN, h=h, start_c=start, boil_c=around)
-    heart, _ = one.curves(times)
+    one = _Wrapped(thick=0.05, side=None, material=GRAIN, h=h, start_c=start)
+    heart, _ = one.curves(times, float(around))
     later = times > 200
     assert np.abs(heart - (around + (start - around) * series))[later].max() < 0.5
 

@@ -21,6 +21,7 @@ import { HeatCurve, lastMinute, steamerOf } from "./HeatCurve";
 import { kindOf } from "./kinds";
 import { type Level, Levels } from "./Levels";
 import { Minute } from "./Minute";
+import { Stages, takesStages } from "./Stages";
 
 const ROWS: FactKey[] = [
   "heat.core_hot_min",
@@ -62,7 +63,14 @@ export function Heat({ editing, way }: StationProps) {
         <section aria-label="Temperature over time">
           {drawing && curve && (
             <>
-              <HeatCurve drawing={drawing} curve={curve} facts={facts} checks={worked.checks} at={at} />
+              <HeatCurve
+                drawing={drawing}
+                curve={curve}
+                facts={facts}
+                checks={worked.checks}
+                stages={worked.stages.filter((stage) => stage.of === "heat")}
+                at={at}
+              />
               <Minute curve={curve} steamer={steamer} at={at} share={share} onShare={setShare} />
               <Checks worked={worked} />
               <Costs facts={facts} covered={sheet.schools.cover === "covered"} />
@@ -71,12 +79,21 @@ export function Heat({ editing, way }: StationProps) {
         </section>
         <section aria-label="What gives the heat">
           {drawing && kindOf(drawing).draw(drawing, facts, at)}
-          {steamer && sheet.schools.course !== "strong-first" && (
+          {steamer && sheet.schools.course !== "strong-first" && sheet.heat.stages.length === 0 && (
             <Levels steamer={steamer} level={sheet.heat.level} onLevel={setLevel} />
+          )}
+          {drawing && takesStages(drawing) && (
+            <Stages
+              drawing={drawing}
+              heat={sheet.heat}
+              worked={worked.stages}
+              doneMin={Number(facts["heat.done_min"]?.value ?? 0)}
+              onChange={(heat) => edit({ ...sheet, heat })}
+            />
           )}
           <FactRows facts={facts} keys={shown} />
           <div>
-            {drawing?.kind === "bake" && (
+            {drawing?.kind === "bake" && sheet.heat.stages.length === 0 && (
               <Row label="Oven">
                 <TemperatureField
                   label="Oven"

@@ -19,6 +19,8 @@ interface Props {
   curve: Curve;
   facts: Facts;
   checks: Worked["checks"];
+  /** Of the way's own heat; none or one when it is all the way alike. */
+  stages: Worked["stages"];
   /** Minutes since it went in, told along the curve. */
   at: number;
 }
@@ -31,7 +33,7 @@ export const lastMinute = (curve: Curve, facts: Facts) =>
 export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
   "steamer" in drawing ? (drawing.steamer ?? null) : null;
 
-export function HeatCurve({ drawing, curve, facts, checks, at }: Props) {
+export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) {
   const { minutes, core_c, surface_c } = curve;
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
@@ -103,6 +105,21 @@ export function HeatCurve({ drawing, curve, facts, checks, at }: Props) {
         <Label x={W - PAD.right} y={H - 6} anchor="end" size={14} tone="ink2">
           minutes
         </Label>
+        {stages.slice(1).map((stage) => (
+          <g key={stage.starts_min}>
+            <line
+              x1={x(stage.starts_min)}
+              x2={x(stage.starts_min)}
+              y1={PAD.top + 40}
+              y2={H - PAD.bottom}
+              stroke="var(--color-ink)"
+              strokeDasharray="1 4"
+            />
+            <Label x={x(stage.starts_min) + 5} y={H - PAD.bottom - 8} size={13.5} tone="ink2" halo>
+              {stage.name}
+            </Label>
+          </g>
+        ))}
         {marks.map((mark) => (
           <g key={mark.key}>
             <line

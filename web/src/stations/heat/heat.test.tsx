@@ -61,7 +61,7 @@ function show(drawing: keyof typeof DRAWINGS, facts: Fact[] = [], way: Partial<W
   of.drawings.heat = DRAWINGS[drawing] ?? null;
   of.core = { curve: CURVE, first: 25, done: 30, latest: 38 };
   const editing = {
-    sheet: { ...sheet(), heat: { level: "medium", oven_c: 175 }, ...more },
+    sheet: { ...sheet(), heat: { level: "medium", oven_c: 175, stages: [] }, ...more },
     worked: of,
     edit: (next: Sheet) => edits.push(next),
   } as unknown as Editing;
@@ -69,6 +69,28 @@ function show(drawing: keyof typeof DRAWINGS, facts: Fact[] = [], way: Partial<W
   render(<Heat editing={editing} way={card} kitchen={KITCHEN} />, { wrapper: Around });
   return () => edits.at(-1);
 }
+
+describe("in stages", () => {
+  const stage = (more: object) => ({ level: null, oven_c: null, minutes: null, top_up_ml: 0, says: "", ...more });
+
+  it("begins with two, the second until it is done", () => {
+    const edited = show("tin");
+    fireEvent.click(screen.getByRole("button", { name: "in stages" }));
+    expect(edited()?.heat.stages).toEqual([stage({ level: "high", minutes: 10 }), stage({ level: "medium" })]);
+  });
+
+  it("another one may go on until it is done: the one before keeps the minutes that it was told", () => {
+    const stages = [stage({ oven_c: 150, minutes: 20 }), stage({})];
+    const edited = show("bake", [], {}, { heat: { level: "medium", oven_c: 175, stages } });
+    expect(screen.queryByLabelText("Oven")).toBeNull();
+    fireEvent.change(screen.getByLabelText("Minutes of stage 1"), { target: { value: "" } });
+    expect(edited()?.heat.stages.map((one) => one.minutes)).toEqual([null, 10]);
+    fireEvent.change(screen.getByLabelText("Oven in stage 2"), { target: { value: "190" } });
+    expect(edited()?.heat.stages[1]?.oven_c).toBe(190);
+    fireEvent.click(screen.getByRole("button", { name: "Stage 2 away" }));
+    expect(edited()?.heat.stages).toEqual([]);
+  });
+});
 
 describe("under the steamer", () => {
   it("each level says what comes of it, and is taken by a press", () => {
@@ -133,7 +155,7 @@ describe("in the oven, in the pan, in the pot", () => {
       "bake",
       [],
       {},
-      { heat: { level: "medium", oven_c: 175 }, start: { batter_c: null, dough_c: 26 } },
+      { heat: { level: "medium", oven_c: 175, stages: [] }, start: { batter_c: null, dough_c: 26 } },
     );
     expect(screen.getByLabelText<HTMLInputElement>("Goes in at").value).toBe("45"); // as is usual for the way
     fireEvent.change(screen.getByLabelText("Oven"), { target: { value: "190" } });

@@ -12,6 +12,7 @@ import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
+import { joinSteps } from "./places";
 
 interface Props {
   editing: Editing;
@@ -80,7 +81,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
           <PickRow
             label="Joins at"
             value={line.joins}
-            options={[["", "from the start"] as const, ...way.steps.map((step) => [step.id, step.title] as const)]}
+            options={[["", "from the start"] as const, ...joinSteps(way, sheet)]}
             onChange={(joins) => change({ joins })}
           />
         )}

@@ -2,7 +2,7 @@
 
 import type { PartRole, Place, Sheet, WayCard } from "../../api/client";
 import { PickRow } from "../../ui/Row";
-import { placeId, placeOf, placesFor } from "./places";
+import { joinSteps, placeId, placeOf, placesFor } from "./places";
 
 interface Props {
   label: string;
@@ -14,7 +14,7 @@ interface Props {
 }
 
 export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {
-  const steps = way.steps.map((step) => [step.id, step.title] as const);
+  const steps = joinSteps(way, sheet);
   const joins = place.to === "base" || place.to === "whole";
   return (
     <>

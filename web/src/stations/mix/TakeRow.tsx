@@ -4,6 +4,7 @@ import type { FactKey, PartRole, WayCard } from "../../api/client";
 import { withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
+import { joinSteps } from "./places";
 import { SomeField } from "./SomeField";
 
 interface Props {
@@ -38,9 +39,9 @@ export function TakeRow({ editing, role, at, way }: Props) {
             onChange={(event) => edit(withTake(sheet, role, at, (was) => ({ ...was, joins: event.target.value })))}
           >
             <option value="">from the start</option>
-            {way.steps.map((step) => (
-              <option key={step.id} value={step.id}>
-                {step.title}
+            {joinSteps(way, sheet).map(([id, words]) => (
+              <option key={id} value={id}>
+                {words}
               </option>
             ))}
           </select>

@@ -456,7 +456,7 @@ describe("where it goes", () => {
   };
   const show = (from: Sheet = two, parts = [base, syrup]) => {
     const made = benchOf(from, { ...worked(), lines: weighed, parts });
-    const way = { ...WAY, steps: [{ id: "fold", title: "Fold" }] };
+    const way = { ...WAY, steps: [{ id: "fold", title: "Fold", heats: false }] };
     render(<Flows editing={made.editing} way={way} />, { wrapper: Around });
     return made;
   };

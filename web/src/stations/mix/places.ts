@@ -21,6 +21,17 @@ export const WHERE_WORDS: Record<Where, string> = { ...OF_A_PIECE, ...IN_A_TIN }
 /** An output as its part's rests name it: what a part is made for, the first of them, has no name of its own. */
 export const outputKey = (nth: number, id: string) => (nth === 0 ? "" : id);
 
+/** Every step at which something may join, as [id, words]: of a heat in stages each of them. */
+export const joinSteps = (way: WayCard, sheet: Sheet): [string, string][] =>
+  way.steps.flatMap((step): [string, string][] => [
+    [step.id, step.title],
+    ...(step.heats
+      ? sheet.heat.stages
+          .slice(1)
+          .map((_, i): [string, string] => [`${step.id}-${i + 2}`, `${step.title}, stage ${i + 2}`])
+      : []),
+  ]);
+
 /** One choice as a word: a role, "beside", "kept", or "whole" and where. */
 export const placeId = (place: Place) => (place.to === "whole" && place.where ? `whole ${place.where}` : place.to);
 

@@ -1,0 +1,158 @@
+"""Stages of a heat: boil, low, off and stand; bake bare, glaze, bake again. Each has minutes, and one may go on until done."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Literal
+
+import numpy as np
+
+from kemble.core.facts.known import known
+from kemble.core.kitchen.document import StageLevel
+from kemble.core.physics.conduction import Array
+from kemble.core.physics.steamer import Stage
+from kemble.core.physics.thermal import WATER_J_PER_ML_K
+from kemble.core.sheet.document import HeatStage
+from kemble.core.stations.working import Drawn, Working
+
+Heats = Literal["heat", "grain"]
+STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
+STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
+_NAMES: dict[StageLevel, str] = {
+    "off": "heat off, lid shut",
+    "low": "low heat",
+    "medium": "medium heat",
+    "high": "high heat",
+}
+
+
+class StageWorked(Drawn):
+    """One stage of a heat, in minutes from when the heat began. `of` tells the way's own heat from that of grain which
+    is cooked ahead of it; `is_open` is the one that goes on until it is done."""
+
+    of: Heats
+    name: str
+    says: str = ""
+    level: StageLevel | None = None
+    oven_c: float | None = None
+    starts_min: float
+    minutes: float
+    is_open: bool = False
+    top_up_ml: float = 0.0
+
+
+def stages_said(working: Working) -> tuple[HeatStage, ...]:
+    """The stages as the sheet says them; in its school's words where it says none; else one, until it is done."""
+    said = working.sheet.heat.stages
+    if said:
+        return said
+    if working.asked("course") == "strong-first":
+        return (known(HeatStage, level="high", minutes=STRONG_MIN), known(HeatStage, level="low"))
+    return (HeatStage(),)
+
+
+def minutes_after(stages: Sequence[HeatStage]) -> float:
+    """Of the stages behind the one that goes on until it is done."""
+    at = _open(stages)
+    return sum((stage.minutes or 0.0 for stage in stages[at + 1 :]), 0.0)
+
+
+def stands_min(stages: Sequence[StageWorked]) -> float:
+    """Of the way's own heat, the minutes behind the stage that goes on until it is done."""
+    own = [stage for stage in stages if stage.of == "heat"]
+    at = next((i for i, stage in enumerate(own) if stage.is_open), len(own))
+    return sum((stage.minutes for stage in own[at + 1 :]), 0.0)
+
+
+def _open(stages: Sequence[HeatStage]) -> int:
+    """Which stage gives way: the one without minutes, else the last."""
+    return next((i for i, stage in enumerate(stages) if stage.minutes is None), len(stages) - 1)
+
+
+def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, float]) -> tuple[float, float, float]:
+    """A window of the doneness alone, with what the sheet's stages add: those behind it, or all of them where every one
+    has its minutes and they last longer."""
+    first, done, latest = window
+    if any(stage.minutes is None for stage in stages):
+        after = minutes_after(stages)
+        return first + after, done + after, latest + after
+    said = sum(stage.minutes or 0.0 for stage in stages)
+    return (first, done, latest) if said <= done else (said, said, max(latest, said))
+
+
+def under(working: Working, stages: Sequence[HeatStage], whole_min: float = math.inf) -> tuple[Stage, ...]:
+    """What each stage gives to the water of a heat that takes `whole_min` in all; the last goes on as it must."""
+    burner, at = working.kitchen.burner, _open(stages)
+    others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
+    return tuple(
+        Stage(
+            max(0.0, whole_min - others) if i == at else stage.minutes or 0.0,
+            burner.net_w(stage.level or working.sheet.heat.level),
+        )
+        for i, stage in enumerate(stages)
+    )
+
+
+def air_of(working: Working, stages: Sequence[HeatStage], offset_c: float = 0.0) -> tuple[tuple[float, float], ...]:
+    """The oven's air as (from this second of the physics' clock, °C), up to the stage that goes on."""
+    begins, found = 0.0, []
+    for stage in stages[: _open(stages) + 1]:
+        found.append((begins, (stage.oven_c or working.sheet.heat.oven_c) + offset_c))
+        begins += (stage.minutes or 0.0) * 60.0 / working.kitchen.time_factor
+    return tuple(found)
+
+
+def around(
+    working: Working, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
+) -> float | Array:
+    """What surrounds the load along `times` s: the boil, and from where the burner is off a shut pot that cools."""
+    begins = 0.0
+    for stage in stages[: _open(stages) + 1]:
+        if stage.level == "off":
+            room = working.kitchen.room_c
+            cools_s = shut_cools_s(water_ml * WATER_J_PER_ML_K, math.pi * (water_ml / 1e6) ** (2 / 3) * 2)
+            since = np.maximum(0.0, times - begins * 60.0 / working.kitchen.time_factor)
+            result: Array = room + (boil_c - room) * np.exp(-since / cools_s)
+            return result
+        begins += stage.minutes or 0.0
+    return boil_c
+
+
+def shut_cools_s(joules_per_k: float, open_m2: float) -> float:
+    """Seconds in which a shut pot falls towards the room by a factor e."""
+    return joules_per_k / (STAND_H * open_m2)
+
+
+def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole_min: float) -> None:
+    """Note the stages of a heat that takes `whole_min` in all, if there is more than one."""
+    if len(stages) < 2:
+        return
+    at = _open(stages)
+    others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
+    begins, oven = 0.0, working.way.heat_of(working.schools) == "bake" and of == "heat"
+    for i, stage in enumerate(stages):
+        minutes = max(0.5, whole_min - others) if i == at else stage.minutes or 0.0
+        level = None if oven else stage.level or working.sheet.heat.level
+        oven_c = (stage.oven_c or working.sheet.heat.oven_c) if oven else None
+        working.stages.append(
+            known(
+                StageWorked,
+                of=of,
+                name=_NAMES[level] if level else working.degrees(oven_c or 0.0),
+                says=stage.says,
+                level=level,
+                oven_c=oven_c,
+                starts_min=begins,
+                minutes=minutes,
+                is_open=i == at,
+                top_up_ml=stage.top_up_ml,
+            )
+        )
+        begins += minutes
+    said = stages[at].minutes
+    if said is not None and whole_min > others + said + 0.5:
+        says = (
+            f"The stages are {others + said:.0f} minutes; it is done at about {whole_min:.0f}. The last is told longer."
+        )
+        working.advise(of if of == "heat" else "mix", "look", says, 1)
