@@ -10,6 +10,8 @@ from kemble.core.facts.vocabulary import PartRole
 
 # The steps that code asks a way for; any other is between the card and the plan.
 StepId = Literal["ball", "freeze-filling", "shape", "snip", "wrap"]
+# What kind of work a step is: at the heat, with a blade, fit for a child or a new helper, or that and floury.
+Work = Literal["stove", "knife", "safe", "messy"]
 Hands = Literal["held", "minded", "free"]
 Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
 Looks = Literal[
@@ -133,6 +135,8 @@ class Step:
     lists: PartRole | None = None  # part whose lines are to hand at this step
     lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
     cautions: tuple[str, ...] = ()  # ids in kemble.core.cards.cautions, shown at this step
+    work: Work = "safe"
+    tools: tuple[str, ...] = ()  # to set out before it
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,6 +16,7 @@ class Placing:
     words: str
     minutes: float
     before: tuple[str, ...] = ()
+    tools: tuple[str, ...] = ("spoon",)
 
 
 PLACING: Mapping[Where, Placing] = {

@@ -115,6 +115,8 @@ def _put(working: Working, had: Had, step_id: str) -> _Put | None:
         "held",
         after=(After(had.role),),
         uses=("counter",),
+        work="messy",
+        tools=card.tools,
     )
     before = place.joins or next((one for one in card.before if one in steps), steps[-1])
     goes = Contribution(f"part.{had.role}.made_g", had.item, had.rest, had.composition(had.rest))

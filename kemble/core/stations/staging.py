@@ -62,6 +62,8 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
                 hands="free" if off else step.hands,
                 after=step.after if first else (After(found[-1].id, 0, _AT_MOST_MIN),),
                 uses=() if off else step.uses,
+                tools=step.tools if first else (),
+                work="safe" if off else step.work,
                 asks=step.asks if first else "",
                 cue=step.cue if stage.is_open or (step.window is None and last) else None,
                 window=step.window if stage.is_open else None,

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, model_validator
 
-from kemble.core.cards.card import After, Looks, Step
+from kemble.core.cards.card import After, Looks, Step, Work
 from kemble.core.cards.contract import MADE
 from kemble.core.facts.fact import Book
 from kemble.core.facts.known import known
@@ -77,6 +77,8 @@ class StepWorked(Worded):
     asks: str = ""  # kept runs of before have none
     minutes: float
     hands: Literal["held", "minded", "free"]
+    work: Work = "safe"  # kept runs of before have neither this nor tools
+    tools: list[str] = []
     uses: list[str]
     after: list[Wait]
     cue: CueWorked | None
@@ -274,6 +276,8 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         asks=step.asks,
         minutes=minutes,
         hands=step.hands,
+        work=step.work,
+        tools=list(step.tools),
         uses=list(step.uses),
         after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,

@@ -97,3 +97,22 @@ def test_code_asks_for_nothing_that_no_card_has():
     asked = {choice.id for way in WAYS.values() for choice in way.choices}
     asked |= {choice.id for family in FAMILIES.values() for choice in family.choices}
     assert set(ASKED) <= asked
+
+
+STEPS = [
+    pytest.param(step, id=f"{card.id}-{step.id}")
+    for card in (*WAYS.values(), *FAMILIES.values())
+    for step in card.steps
+]
+
+
+@pytest.mark.parametrize("step", STEPS)
+def test_what_is_done_at_the_heat_or_with_a_blade_says_so(step):
+    """A child is given only what is safe: nothing that heats, nothing that cuts."""
+    words = f"{step.title} {' '.join(step.tools)}".lower()
+    if set(step.uses) & {"burner", "oven", "steamer"} or {"steam", "oven", "hot-oil", "molten-sugar"} & set(step.cautions):
+        assert step.work == "stove"
+    elif any(blade in words for blade in ("knife", "scissors", "blade", "blender", "grinder")):
+        assert step.work in ("knife", "stove") or step.id in {"fold", "soften-leaf", "serve"}
+    if step.hands == "held":
+        assert step.tools

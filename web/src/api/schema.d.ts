@@ -4400,11 +4400,22 @@ export interface components {
             title: string;
             /** To Hand */
             to_hand: components["schemas"]["ToHand"][];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
             /** Uses */
             uses: string[];
             window: components["schemas"]["Window"] | null;
             /** Words */
             words: string;
+            /**
+             * Work
+             * @default safe
+             * @enum {string}
+             */
+            work: "stove" | "knife" | "safe" | "messy";
         };
         /**
          * StickProbe

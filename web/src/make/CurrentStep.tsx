@@ -2,7 +2,7 @@
 
 import { useRef } from "react";
 import type { StepWorked } from "../api/client";
-import { clock, minutes, timeOfDay } from "../ui/words";
+import { capital, clock, minutes, timeOfDay, WORK_WORDS } from "../ui/words";
 import { Aside } from "./Aside";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
@@ -125,6 +125,16 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
           </figure>
         )}
         <ToHand step={step} />
+        {!running && (
+          <p className="mb-3 text-lg">
+            {step.tools.length > 0 && (
+              <>
+                <b>Set out</b> {step.tools.join(", ")}.{" "}
+              </>
+            )}
+            <span className="text-ink2">{capital(WORK_WORDS[step.work])}.</span>
+          </p>
+        )}
         {step.target && (
           <Weigh
             step={step}

@@ -35,6 +35,8 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   window: null,
   target: null,
   to_hand: [],
+  work: "messy",
+  tools: [],
   cautions: [],
   ...more,
 });

@@ -6,7 +6,7 @@ import type { KitchenSettings, Plan } from "../api/client";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { pointIn } from "../ui/useAim";
-import { minutes, timeOfDay } from "../ui/words";
+import { minutes, timeOfDay, WORK_WORDS } from "../ui/words";
 
 type Scheduled = Plan["scheduled"][number];
 interface LaneSpec {
@@ -190,11 +190,16 @@ export function Steps({ plan, zone }: { plan: Plan; zone: string }) {
       {plan.scheduled.map((one) => (
         <li key={one.step.id} className="hairline flex break-inside-avoid items-baseline gap-4 py-1.5">
           <b className="w-12 shrink-0">{timeOfDay(one.starts, zone)}</b>
-          <span className="flex-1">{one.step.title}</span>
+          <span className="flex-1">
+            {one.step.title}
+            {one.step.tools.length > 0 && (
+              <span className="block text-sm text-ink2">set out {one.step.tools.join(", ")}</span>
+            )}
+          </span>
           <span className="text-ink2">
             {minutes(one.step.minutes)}
             {one.step.minutes < 90 ? " min" : ""}
-            {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
+            {one.step.hands === "free" ? "" : `, ${one.step.hands}, ${WORK_WORDS[one.step.work]}`}
           </span>
         </li>
       ))}

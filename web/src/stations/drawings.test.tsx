@@ -634,6 +634,8 @@ describe("the lanes of a plan", () => {
       window: null,
       target: null,
       to_hand: [],
+      work: "messy",
+      tools: [],
       cautions: [],
     },
     starts: at(from),

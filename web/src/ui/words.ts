@@ -112,6 +112,14 @@ export function wallClock(instant: Date, zone: string): string {
   return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`;
 }
 
+/** What kind of work a step is; of what is safe nothing need be said. */
+export const WORK_WORDS: Record<"stove" | "knife" | "messy" | "safe", string> = {
+  stove: "at the heat",
+  knife: "with a blade",
+  messy: "floury hands",
+  safe: "safe for small helpers",
+};
+
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -28,7 +28,17 @@ FAMILY = Family(
     ),
     steps=(
         Step(
-            "grind", "Grind the beans with the water", "Until nothing is felt.", Minutes(6), "held", uses=("counter",)
+            "grind",
+            "Grind the beans with the water",
+            "Until nothing is felt.",
+            Minutes(6),
+            "held",
+            work="knife",
+            tools=(
+                "blender",
+                "jug",
+            ),
+            uses=("counter",),
         ),
         Step(
             "strain",
@@ -36,6 +46,11 @@ FAMILY = Family(
             "Twist it dry; the scale says what came through.",
             Minutes(5),
             "held",
+            work="messy",
+            tools=(
+                "cloth",
+                "bowl",
+            ),
             after=(After("grind", 0, 60),),
             when={"strain": ("strained",)},
         ),
@@ -45,6 +60,11 @@ FAMILY = Family(
             "It rises at once: a tall pot, stirred, ten minutes at the simmer. Raw bean milk is not for drinking.",
             Minutes(14),
             "held",
+            work="stove",
+            tools=(
+                "deep pot",
+                "spoon",
+            ),
             after=(After("strain", 0, 60), After("grind", 0, 60)),
             uses=("burner",),
             weigh="made",

@@ -20,6 +20,12 @@ FAMILY = Family(
             "A dry pan, medium heat. Swirl, do not stir. Off the heat at amber; then the hot water, a spoon, and wait.",
             Minutes(14),
             "held",
+            work="stove",
+            tools=(
+                "heavy pan",
+                "kettle",
+                "long spoon",
+            ),
             uses=("burner",),
             weigh="made",
             asks="Is the hot water measured and beside the stove?",

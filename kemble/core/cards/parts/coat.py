@@ -20,6 +20,11 @@ FAMILY = Family(
             "In short bursts, the sugar with them, so that they do not turn to butter.",
             Minutes(5),
             "held",
+            work="knife",
+            tools=(
+                "grinder",
+                "bowl",
+            ),
             after=(After("roast", 20, 1440),),
             uses=("counter",),
             needs=RAW,
@@ -30,6 +35,11 @@ FAMILY = Family(
             "On the board and in a bowl, before the dough leaves the heat.",
             Minutes(4),
             "held",
+            work="messy",
+            tools=(
+                "wide tray",
+                "spoon",
+            ),
             after=(After("grind", 0, 1440),),
             uses=("counter",),
             weigh="made",

@@ -28,6 +28,12 @@ FAMILY = Family(
             "Medium heat until it splits, then low. Scrape as the curds sink; amber, not brown: they go on colouring.",
             Minutes(fixed=6, fact="part.*.boil_off_min"),
             "held",
+            work="stove",
+            tools=(
+                "wide pan",
+                "flat spatula",
+                "sieve",
+            ),
             uses=("burner",),
             weigh="made",
             cue=Cue(

@@ -22,6 +22,12 @@ FAMILY = Family(
             "A wide pan, a gentle boil. Near the end stir without pause, floor and corners; read the scale, not the clock.",
             Minutes(fixed=2, fact="part.*.boil_off_min"),
             "held",
+            work="stove",
+            tools=(
+                "wide pan",
+                "flat spatula",
+                "scale",
+            ),
             uses=("burner",),
             weigh="made",
             cue=Cue(

@@ -20,6 +20,11 @@ FAMILY = Family(
             "Until no grain is felt. Keep a brush beside it.",
             Minutes(4),
             "held",
+            work="messy",
+            tools=(
+                "small bowl",
+                "whisk",
+            ),
             uses=("counter",),
             weigh="made",
         ),

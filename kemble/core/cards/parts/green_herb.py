@@ -30,6 +30,13 @@ FAMILY = Family(
             "Two minutes in boiling water, then cold. Squeeze, chop fine or blend. It goes in after cooking.",
             Minutes(10),
             "held",
+            work="stove",
+            tools=(
+                "pan",
+                "sieve",
+                "bowl of cold water",
+                "knife",
+            ),
             uses=("burner",),
             weigh="made",
             cautions=("plants",),

@@ -24,6 +24,12 @@ FAMILY = Family(
             "From cold oil, medium heat, stirring. Strain when pale gold: they darken in their own heat.",
             Minutes(12),
             "held",
+            work="stove",
+            tools=(
+                "small pan",
+                "sieve",
+                "heatproof bowl",
+            ),
             uses=("burner",),
             weigh="made",
             cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),

@@ -21,6 +21,12 @@ FAMILY = Family(
             "Hot, not boiling, ten minutes, lid on. Strain.",
             Minutes(12),
             "free",
+            work="stove",
+            tools=(
+                "kettle",
+                "jug",
+                "sieve",
+            ),
             uses=("counter",),
             weigh="made",
         ),

@@ -10,6 +10,11 @@ ROAST = Step(
     "A dry pan, medium heat, never still; seeds jump, nuts smell. Out of the pan at once, and quite cold before it is ground.",
     Minutes(12),
     "held",
+    work="stove",
+    tools=(
+        "dry pan",
+        "spoon",
+    ),
     uses=("burner",),
     needs=RAW,
     lists_groups=("nut",),

@@ -22,6 +22,12 @@ FAMILY = Family(
             "One size, so that every parcel gets some of each. Meat and egg go back in the cold until you fold.",
             Minutes(20),
             "held",
+            work="knife",
+            tools=(
+                "knife",
+                "board",
+                "bowl",
+            ),
             uses=("counter",),
             weigh="made",
             cautions=("spoilage",),

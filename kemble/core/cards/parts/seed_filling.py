@@ -26,6 +26,12 @@ FAMILY = Family(
             "Grind the nuts fine with the sugar, then work in the fat and the syrup until it holds.",
             Minutes(12),
             "held",
+            work="knife",
+            tools=(
+                "grinder",
+                "bowl",
+                "spatula",
+            ),
             after=(After("roast", 20, 1440),),
             uses=("counter",),
             weigh="made",
@@ -36,6 +42,10 @@ FAMILY = Family(
             "Flat in a box, half an hour in the freezer. It should hold a thumb print.",
             Minutes(30),
             "free",
+            tools=(
+                "shallow tray",
+                "film",
+            ),
             after=(After("grind", 0, 60),),
             uses=("freezer",),
         ),

@@ -22,6 +22,11 @@ FAMILY = Family(
             "Cold slurry into the simmering broth in a thread, stirring. One minute at the boil clears it.",
             Minutes(12),
             "held",
+            work="stove",
+            tools=(
+                "pan",
+                "whisk",
+            ),
             uses=("burner",),
             weigh="made",
             cue=Cue(

@@ -23,6 +23,12 @@ FAMILY = Family(
             "Gentle boil, stir so that none catches. The rind goes in off the heat.",
             Minutes(fixed=4, fact="part.*.boil_off_min"),
             "held",
+            work="stove",
+            tools=(
+                "pan",
+                "spoon",
+                "sieve",
+            ),
             uses=("burner",),
             weigh="made",
             cue=Cue(

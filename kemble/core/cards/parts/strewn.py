@@ -18,6 +18,8 @@ FAMILY = Family(
             "Chopped, grated, sliced or measured into a bowl; wet fruit on a cloth.",
             Minutes(5),
             "held",
+            work="messy",
+            tools=("bowl",),
             uses=("counter",),
             weigh="made",
         ),

@@ -21,6 +21,11 @@ FAMILY = Family(
             "Bare simmer, lid on. It keeps warm at the back of the stove.",
             Minutes(25),
             "minded",
+            work="stove",
+            tools=(
+                "pan",
+                "sieve",
+            ),
             uses=("burner",),
             weigh="made",
         ),
