@@ -332,7 +332,10 @@ PIECE_MEASURES = ("dough_g", "filling_g", "piece_g", "skin_pct", "skin_mm", "dia
 
 
 class Rolled(_Document):
-    """Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants."""
+    """Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
+
+    With `length_mm` and `width_mm` all of it is rolled to that size: how thick it is then, and what a cut weighs.
+    """
 
     cutter_mm: float | None = Field(None, ge=10, le=300, allow_inf_nan=False, description="10 to 300 mm across")
     shape: CutterShape = Field("round", description="round or square")
@@ -341,6 +344,29 @@ class Rolled(_Document):
     again: int = Field(1, ge=0, le=5, description="trimmings rolled again 0 to 5 times")
     board_length_mm: float = Field(450.0, ge=100, le=1500, allow_inf_nan=False, description="100 to 1500 mm")
     board_width_mm: float = Field(300.0, ge=100, le=1500, allow_inf_nan=False, description="100 to 1500 mm")
+    length_mm: float | None = Field(None, ge=50, le=1500, allow_inf_nan=False, description="50 to 1500 mm")
+    width_mm: float | None = Field(None, ge=50, le=1500, allow_inf_nan=False, description="50 to 1500 mm")
+
+
+Wrapped = Literal["leaf", "foil", "leaf-foil"]
+
+
+class Wrap(_Document):
+    """One leaf measured, how many go to a parcel, what is round a packet and how thick it is folded.
+
+    Without a measure nothing is worked out from the leaf.
+    """
+
+    leaf_length_mm: float | None = Field(None, ge=60, le=1200, allow_inf_nan=False, description="60 to 1200 mm")
+    leaf_width_mm: float | None = Field(None, ge=20, le=500, allow_inf_nan=False, description="20 to 500 mm")
+    leaves: int | None = Field(None, ge=1, le=4, description="1 to 4 leaves to a parcel")
+    outer: Wrapped | None = Field(None, description="leaf, foil or leaf-foil")
+    thick_mm: float | None = Field(None, ge=6, le=60, allow_inf_nan=False, description="6 to 60 mm")
+
+    @property
+    def leaf_mm(self) -> tuple[float, float] | None:
+        """Length and width of one leaf, if both are said."""
+        return (self.leaf_length_mm, self.leaf_width_mm) if self.leaf_length_mm and self.leaf_width_mm else None
 
 
 class MoreTins(_Document):
@@ -458,6 +484,7 @@ class Sheet(_Document):
     rolled: Rolled = Rolled()
     vessel: Vessel = Vessel()
     bag: Bag = Bag()
+    wrap: Wrap = Wrap()
     heat: Heat = Heat()
     start: Start = Start()
     cut: Cut = Cut()

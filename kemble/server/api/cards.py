@@ -89,6 +89,7 @@ class WayCard(BaseModel):
     base: str
     soaks: bool
     batter_c: float
+    leaves_each: int
     parts: list[str]
     words: dict[str, str]
     zone: list[MapPoint]
@@ -126,6 +127,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "base": way.base,
                 "soaks": way.base == "grain",
                 "batter_c": way.batter_c,
+                "leaves_each": way.leaves_each,
                 "parts": list(way.parts),
                 "words": dict(way.words),
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],

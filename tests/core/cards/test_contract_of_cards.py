@@ -110,7 +110,9 @@ STEPS = [
 def test_what_is_done_at_the_heat_or_with_a_blade_says_so(step):
     """A child is given only what is safe: nothing that heats, nothing that cuts."""
     words = f"{step.title} {' '.join(step.tools)}".lower()
-    if set(step.uses) & {"burner", "oven", "steamer"} or {"steam", "oven", "hot-oil", "molten-sugar"} & set(step.cautions):
+    if set(step.uses) & {"burner", "oven", "steamer"} or {"steam", "oven", "hot-oil", "molten-sugar"} & set(
+        step.cautions
+    ):
         assert step.work == "stove"
     elif any(blade in words for blade in ("knife", "scissors", "blade", "blender", "grinder")):
         assert step.work in ("knife", "stove") or step.id in {"fold", "soften-leaf", "serve"}

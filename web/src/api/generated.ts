@@ -431,6 +431,14 @@ export const LIMITS = {
     "max": 1500,
     "usual": 300.0
   },
+  "Rolled.length_mm": {
+    "min": 50,
+    "max": 1500
+  },
+  "Rolled.width_mm": {
+    "min": 50,
+    "max": 1500
+  },
   "SaveKitchen.revision": {
     "min": 1,
     "max": 9007199254740991
@@ -547,6 +555,22 @@ export const LIMITS = {
   "WeighedMeasure.grams": {
     "above": 0,
     "max": 2000
+  },
+  "Wrap.leaf_length_mm": {
+    "min": 60,
+    "max": 1200
+  },
+  "Wrap.leaf_width_mm": {
+    "min": 20,
+    "max": 500
+  },
+  "Wrap.leaves": {
+    "min": 1,
+    "max": 4
+  },
+  "Wrap.thick_mm": {
+    "min": 6,
+    "max": 60
   }
 } as const;
 
@@ -800,6 +824,19 @@ export type FactKey =
   | "shape.left_over_g"
   | "shape.thick_mm"
   | "shape.side_mm"
+  | "shape.packet_ml"
+  | "shape.leaf_holds_g"
+  | "shape.leaf_rice_g"
+  | "shape.leaf_filling_g"
+  | "shape.edge_mm"
+  | "shape.string_mm"
+  | "shape.string_m"
+  | "shape.strip_mm"
+  | "shape.strip_wide_mm"
+  | "shape.floor_mm"
+  | "shape.lining_leaves"
+  | "shape.rolled_mm"
+  | "shape.rolled_cut_g"
   | "shape.wrappers"
   | "shape.foil_mm"
   | "shape.foil_across_mm"

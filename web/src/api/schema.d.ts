@@ -3446,6 +3446,8 @@ export interface components {
         /**
          * Rolled
          * @description Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
+         *
+         *     With `length_mm` and `width_mm` all of it is rolled to that size: how thick it is then, and what a cut weighs.
          */
         Rolled: {
             /**
@@ -3478,6 +3480,11 @@ export interface components {
              */
             gap_mm: number;
             /**
+             * Length Mm
+             * @description 50 to 1500 mm
+             */
+            length_mm?: number | null;
+            /**
              * Packing
              * @description square or hexagonal
              * @default hexagonal
@@ -3491,6 +3498,11 @@ export interface components {
              * @enum {string}
              */
             shape: "round" | "square";
+            /**
+             * Width Mm
+             * @description 50 to 1500 mm
+             */
+            width_mm?: number | null;
         };
         /**
          * RolledDrawing
@@ -3874,8 +3886,10 @@ export interface components {
              *       "board_width_mm": 300,
              *       "cutter_mm": null,
              *       "gap_mm": 2,
+             *       "length_mm": null,
              *       "packing": "hexagonal",
-             *       "shape": "round"
+             *       "shape": "round",
+             *       "width_mm": null
              *     }
              */
             rolled: components["schemas"]["Rolled"];
@@ -3934,6 +3948,16 @@ export interface components {
              * @description one of batter-bake, boiled-balls, crushed-balls, folded-pulls, ground-packets, leaf-parcels, pounded, set-cake, stirred-rounds, tray-rice
              */
             way: string;
+            /**
+             * @default {
+             *       "leaf_length_mm": null,
+             *       "leaf_width_mm": null,
+             *       "leaves": null,
+             *       "outer": null,
+             *       "thick_mm": null
+             *     }
+             */
+            wrap: components["schemas"]["Wrap"];
         };
         /**
          * SheetCard
@@ -4765,6 +4789,8 @@ export interface components {
             id: string;
             /** Kin */
             kin: string[];
+            /** Leaves Each */
+            leaves_each: number;
             /** Name */
             name: string;
             /** Parts */
@@ -4889,6 +4915,39 @@ export interface components {
             stages: components["schemas"]["StageWorked"][];
             /** Steps */
             steps: components["schemas"]["StepWorked"][];
+        };
+        /**
+         * Wrap
+         * @description One leaf measured, how many go to a parcel, what is round a packet and how thick it is folded.
+         *
+         *     Without a measure nothing is worked out from the leaf.
+         */
+        Wrap: {
+            /**
+             * Leaf Length Mm
+             * @description 60 to 1200 mm
+             */
+            leaf_length_mm?: number | null;
+            /**
+             * Leaf Width Mm
+             * @description 20 to 500 mm
+             */
+            leaf_width_mm?: number | null;
+            /**
+             * Leaves
+             * @description 1 to 4 leaves to a parcel
+             */
+            leaves?: number | null;
+            /**
+             * Outer
+             * @description leaf, foil or leaf-foil
+             */
+            outer?: ("leaf" | "foil" | "leaf-foil") | null;
+            /**
+             * Thick Mm
+             * @description 6 to 60 mm
+             */
+            thick_mm?: number | null;
         };
         /**
          * WrappedDrawing

@@ -17,6 +17,7 @@ from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
@@ -27,7 +28,8 @@ from kemble.core.stations.working import Drawn, Working
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K).
 # Kitchen estimates: a wet leaf 200-500, leaf and foil with folds of air 50-110.
 LEAF_H = 320.0
-FOIL_H = 75.0
+# Of packets: a leaf alone, foil alone, or leaf and foil.
+PACKET_H: dict[Wrapped, float] = {"leaf": 220.0, "foil": 110.0, "leaf-foil": 75.0}
 # Grain in a tight parcel takes its water through the leaf: so much longer than loose; kitchen estimate, 2-4.
 TIGHT = 3.0
 GROUND_NEEDS_MIN = 10.0  # at 100 °C, grain ground and stirred until thick before; kitchen estimate, 6-15
@@ -92,7 +94,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         thick=thick_mm / 1000.0,
         side=None if parcel else book.number("shape.side_mm") / 1000.0,
         material=properties(fractions(base), 70.0),
-        h=LEAF_H if parcel else FOIL_H,
+        h=LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"],
         start_c=working.sheet.start.dough_c,
     )
     needs = _needs(working, parcel)

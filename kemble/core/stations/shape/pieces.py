@@ -13,6 +13,7 @@ from kemble.core.geometry.ball import Ball, sphere_mm
 from kemble.core.kitchen.larder import Composition
 from kemble.core.stations.mix.mix import CHOI_OKOS, Mixed
 from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.shape.leaf import leaf_parcel, leaves_to_a_parcel
 from kemble.core.stations.shape.portions import (
     A_HAIR,
     MOST_PIECES,
@@ -100,6 +101,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
             of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
         )
     _advise(working, portions, ball, heart, least)
+    of_the_leaf = leaf_parcel(working, portions)
     drawing = known(
         BallDrawing,
         kind="ball",
@@ -121,7 +123,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         filling_name=filling.name if filling else heart.name if heart else "",
         filling_word=way.word("filling"),
         rolled=rolled,
-        remedies=portions.remedies(way.word("dough"), way.word("filling")),
+        remedies=(*portions.remedies(way.word("dough"), way.word("filling")), *of_the_leaf),
     )
     inside = [filling] if filling else []
     if heart:
@@ -282,13 +284,14 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
         of=enough,
     )
     wrapper = working.bowl.parts.get("wrapper")
-    if way.leaves_each and wrapper:
+    each = leaves_to_a_parcel(working)
+    if each and wrapper and working.sheet.wrap.outer != "foil":
         spare = wrapper.family.spare_pct if wrapper.family else 0.0
-        leaves = math.ceil(portions.count * way.leaves_each * (1 + spare / 100))
+        leaves = math.ceil(portions.count * each * (1 + spare / 100))
         book.add(
             "shape.wrappers",
             float(leaves),
-            f"{way.leaves_each} to a {way.word('piece')}, and {spare:.0f} % over because some tear",
+            f"{each} to a {way.word('piece')}, and {spare:.0f} % over because some tear",
             source=KITCHEN_ESTIMATE,
             of=["shape.pieces"],
         )

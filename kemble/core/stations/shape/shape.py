@@ -13,6 +13,7 @@ from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sheet.bowl import Had
 from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.shape.leaf import lining
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
 from kemble.core.stations.whole import ends_in_it
 from kemble.core.stations.working import Drawn, Working
@@ -152,6 +153,8 @@ def tin_depth(working: Working) -> TinDrawing | None:
         says = "One depth in every tin: weigh each to its share, and they are done nearly together, the smallest first."
         working.advise("shape", "before", says, 4)
     working.advise("shape", "before", "Line the tin before you begin: what waits in the bowl settles or stiffens.", 8)
+    if len(tins) == 1:
+        lining(working, tins[0][0], count, working.from_sheet("vessel", "tins", told))
     slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
     return known(
         TinDrawing,

@@ -88,9 +88,23 @@ def scoop(working: Working, grams: float, g_per_ml: float) -> None:
 
 def packet(working: Working, volume_ml: float, volumes: str) -> None:
     """A flat packet: its side, and the rectangle of foil that goes round it."""
-    book = working.book
-    side = math.sqrt(volume_ml * 1000 / PACKET_MM)
-    book.add("shape.thick_mm", PACKET_MM, "flat enough to steam through", source=KITCHEN_ESTIMATE, of=["shape.piece_g"])
+    book, said = working.book, working.sheet.wrap.thick_mm
+    thick = said or PACKET_MM
+    side = math.sqrt(volume_ml * 1000 / thick)
+    book.add(
+        "shape.packet_ml",
+        volume_ml,
+        "what is in it by its densities",
+        source=volumes,
+        of=["shape.piece_g", "mix.density_g_per_ml"],
+    )
+    book.add(
+        "shape.thick_mm",
+        thick,
+        "as on the sheet" if said else "flat enough to steam through",
+        source="sheet" if said else KITCHEN_ESTIMATE,
+        of=["shape.piece_g"],
+    )
     book.add(
         "shape.side_mm",
         side,
@@ -98,11 +112,13 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
         source=volumes,
         of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
     )
+    if working.sheet.wrap.outer == "leaf":
+        return
     for key, length, says in (
-        ("shape.foil_mm", FOIL_SWELL * 2 * (side + PACKET_MM) + FOIL_FOLD_MM, "once round, a seam, a tenth to swell"),
+        ("shape.foil_mm", FOIL_SWELL * 2 * (side + thick) + FOIL_FOLD_MM, "once round, a seam, a tenth to swell"),
         (
             "shape.foil_across_mm",
-            FOIL_SWELL * (side + PACKET_MM) + 2 * FOIL_FOLD_MM,
+            FOIL_SWELL * (side + thick) + 2 * FOIL_FOLD_MM,
             "across, an end folded on either side, a tenth to swell",
         ),
     ):
@@ -176,6 +192,7 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
         source=CONSERVATION,
         of=["shape.cut_of_sheet", "shape.base_g"],
     )
+    _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
     _advise_rolled(working, cutter, wanted, thick, cut)
     return known(
         RolledDrawing,
@@ -192,6 +209,28 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
             )
             for one in found
         ),
+    )
+
+
+def _rolled_to_size(working: Working, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
+    """All the dough as one sheet of a size: how thick it is, and what the cutter takes from it."""
+    rolled, book = working.sheet.rolled, working.book
+    if rolled.length_mm is None or rolled.width_mm is None:
+        return
+    size = working.from_sheet("rolled", "rolled to", working.size(rolled.length_mm, rolled.width_mm))
+    thick = book.add(
+        "shape.rolled_mm",
+        volume_ml * 1000 / (rolled.length_mm * rolled.width_mm),
+        "all the dough over a sheet of that size",
+        source=GEOMETRY,
+        of=["mix.density_g_per_ml", size],
+    )
+    book.add(
+        "shape.rolled_cut_g",
+        thick * each_mm2 / 1000 * g_per_ml,
+        "the cutter's area, so thick",
+        source=GEOMETRY,
+        of=["shape.rolled_mm", "shape.cutter_mm"],
     )
 
 

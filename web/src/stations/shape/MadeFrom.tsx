@@ -4,7 +4,6 @@ import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords } from "../../ui/words";
-import { Packet } from "./Packet";
 
 /** The disc, the rope, the spoon or the packet that the piece is made from or folded to. */
 export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; facts: Facts; shell: string }) {
@@ -34,7 +33,6 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
           </Label>
         </g>
       )}
-      {drawing.form === "packet" && <Packet facts={facts} />}
       {rope > 0 && (
         <g transform="translate(440 312)">
           <Label x={0} y={0} size={15} tone="ink2">

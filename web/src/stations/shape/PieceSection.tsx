@@ -1,6 +1,6 @@
 /** One piece in cross-section, true to scale, its skin and its size dragged by their edges; what it is made from beside it. */
 
-import { type KeyboardEvent, type PointerEvent, useEffect } from "react";
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect } from "react";
 import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -23,9 +23,11 @@ interface Props {
   /** Where the hand is, while it drags. */
   onDrag?: (at: Across | null) => void;
   onDrop?: (at: Across) => void;
+  /** What a parcel or a packet is folded from, drawn beside it. */
+  folded?: ReactNode;
 }
 
-export function PieceSection({ drawing, facts, onDrag, onDrop }: Props) {
+export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) {
   const settled: Across = { outer: drawing.outer_mm, core: drawing.core_mm };
   const scale = SCALES.find((one) => (one * drawing.outer_mm) / 2 <= ROOM) ?? 1;
   const filled = drawing.core_mm > 0;
@@ -197,6 +199,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop }: Props) {
       {/* What it is made from is worked out when the hand lets go: until then it is the piece of before. */}
       <g opacity={aim ? 0.3 : 1}>
         <MadeFrom drawing={drawing} facts={facts} shell={names.shell} />
+        {folded}
       </g>
       {round && <Scale scale={scale} />}
     </svg>

@@ -1,7 +1,7 @@
 /** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out editing. */
 
 import { useState } from "react";
-import type { BallDrawing, FactKey } from "../../api/client";
+import type { BallDrawing, FactKey, Facts, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import { WeighOut } from "../../bench/WeighOut";
 import { withPart, withSchool } from "../../sheet/edits";
@@ -14,6 +14,9 @@ import { Schools } from "../../ui/Schools";
 import { capital, figure } from "../../ui/words";
 import type { StationProps } from "../props";
 import { InEach } from "./InEach";
+import { LeafFold } from "./LeafFold";
+import { LeafRows } from "./LeafRows";
+import { Packet } from "./Packet";
 import { PieceSection } from "./PieceSection";
 import { type Across, enough, weighed } from "./piece";
 import { RolledDrawn, RolledRows } from "./RolledSheet";
@@ -63,7 +66,13 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
           <section aria-label={view === "piece" ? "The piece in cross-section" : "The sheet of dough"}>
             {drawing && view === "piece" && (
-              <PieceSection drawing={drawing} facts={facts} onDrag={setHand} onDrop={drop} />
+              <PieceSection
+                drawing={drawing}
+                facts={facts}
+                onDrag={setHand}
+                onDrop={drop}
+                folded={<Folded drawing={drawing} facts={facts} wrap={sheet.wrap} leaves={way.leaves_each} />}
+              />
             )}
             {drawing?.rolled && view === "rolled" && <RolledDrawn rolled={drawing.rolled} facts={facts} />}
           </section>
@@ -81,6 +90,15 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
                   />
                 )}
                 <InEach editing={editing} way={way} drawing={drawing} />
+                {drawing && (
+                  <LeafRows
+                    wrap={sheet.wrap}
+                    facts={facts}
+                    drawing={drawing}
+                    way={way}
+                    onChange={(wrap) => edit({ ...sheet, wrap })}
+                  />
+                )}
                 <Heart editing={editing} />
                 <PartsOnIt editing={editing} />
                 <Frozen editing={editing} />
@@ -97,6 +115,19 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
       )}
     </div>
   );
+}
+
+interface FoldedProps {
+  drawing: BallDrawing;
+  facts: Facts;
+  wrap: Sheet["wrap"];
+  leaves: number;
+}
+
+/** A parcel from its leaf, a packet on its foil. */
+function Folded({ drawing, facts, wrap, leaves }: FoldedProps) {
+  if (drawing.form === "parcel") return <LeafFold facts={facts} wrap={wrap} leaves={wrap.leaves ?? leaves} />;
+  return drawing.form === "packet" ? <Packet facts={facts} wrap={wrap.outer ?? "leaf-foil"} /> : null;
 }
 
 /** The whole fruit or nut in the middle: how heavy one is, and how large. */

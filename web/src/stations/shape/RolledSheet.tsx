@@ -142,6 +142,22 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
           onChange={(again) => set({ again })}
         />
         <LengthRow
+          label="All of it rolled to, long"
+          within={limit("Rolled.length_mm")}
+          step={10}
+          value={rolled.length_mm ?? null}
+          onChange={(length_mm) => set({ length_mm })}
+          onClear={() => set({ length_mm: null })}
+        />
+        <LengthRow
+          label="All of it rolled to, wide"
+          within={limit("Rolled.width_mm")}
+          step={10}
+          value={rolled.width_mm ?? null}
+          onChange={(width_mm) => set({ width_mm })}
+          onClear={() => set({ width_mm: null })}
+        />
+        <LengthRow
           label="Board, long"
           within={limit("Rolled.board_length_mm")}
           step={50}
@@ -158,7 +174,14 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
       </div>
       <FactRows
         facts={facts}
-        keys={["shape.sheet_thick_mm", "shape.sheet_cm2", "shape.cut_of_sheet", "shape.trimmings_g"]}
+        keys={[
+          "shape.rolled_mm",
+          "shape.rolled_cut_g",
+          "shape.sheet_thick_mm",
+          "shape.sheet_cm2",
+          "shape.cut_of_sheet",
+          "shape.trimmings_g",
+        ]}
         className="mt-3"
       />
     </section>

@@ -9,6 +9,7 @@ import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../../ui/Row";
 import type { StationProps } from "../props";
+import { LiningRows } from "./LeafRows";
 import { TinSection } from "./TinSection";
 import { across, MATERIALS, MOST_SHALLOW_MM, SHAPES, tinSize } from "./tins";
 
@@ -151,6 +152,14 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           </select>
         )}
         <FactRows facts={facts} keys={["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"]} className="mt-4" />
+        {sheet.vessel.lining !== "none" && (
+          <LiningRows
+            wrap={sheet.wrap}
+            facts={facts}
+            leaf={sheet.vessel.lining === "leaf"}
+            onChange={(wrap) => edit({ ...sheet, wrap })}
+          />
+        )}
       </section>
     </div>
   );

@@ -1,0 +1,117 @@
+"""Leaf and mould: how large a parcel a leaf folds and what goes in it, and the strip and floor that line a tin."""
+
+from __future__ import annotations
+
+import math
+
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.geometry.leaf import leaves_for, leaves_to_line, lining_of, parcel_of
+from kemble.core.kitchen.document import Tin
+from kemble.core.stations.shape.portions import Portions, Remedy
+from kemble.core.stations.working import Working
+
+_ROOM_TO_SWELL = 0.88  # of a parcel is filled: grain swells while it boils; kitchen estimate, 0.8-0.95
+_BED_G_PER_ML = 0.95  # soaked grain pressed into a cone, air between; kitchen estimate, 0.85-1.05
+_FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
+_SLACK = 0.03  # of its size a parcel may be over without a word
+
+
+def leaves_to_a_parcel(working: Working) -> int:
+    """As the sheet says, else as is usual in its way."""
+    return working.sheet.wrap.leaves or working.way.leaves_each
+
+
+def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
+    """What a parcel of the measured leaf holds, its string, and the weights that would fill it. Nothing unmeasured."""
+    leaf, number = working.sheet.wrap.leaf_mm, leaves_to_a_parcel(working)
+    if leaf is None or not number or working.way.form != "parcel":
+        return []
+    book, parcel = working.book, parcel_of(*leaf, number)
+    measured: Origins = [
+        working.from_sheet("wrap", "one leaf", working.size(*leaf)),
+        working.from_sheet("wrap.leaves", "leaves to a parcel", number),
+    ]
+    book.add(
+        "shape.edge_mm",
+        parcel.edge_mm,
+        "the width of its leaves side by side, a brim left for the lid; less where they are too short to go round",
+        source=_FOLDS,
+        of=measured,
+        low=0.9 * parcel.edge_mm,
+        high=1.1 * parcel.edge_mm,
+    )
+    holds = _ROOM_TO_SWELL * parcel.holds_ml * _BED_G_PER_ML
+    book.add(
+        "shape.leaf_holds_g",
+        holds,
+        "a parcel of four such edges, an eighth left for the grain to swell",
+        source=_FOLDS,
+        of=["shape.edge_mm"],
+        low=0.73 * holds,
+        high=1.33 * holds,
+    )
+    piece_g = portions.dough_g + portions.filling_g
+    rice, filling = (holds * share / piece_g for share in (portions.dough_g, portions.filling_g))
+    for key, grams in (("shape.leaf_rice_g", rice), ("shape.leaf_filling_g", filling)):
+        if grams > 0:
+            book.add(key, grams, "in the sheet's proportion", source=CONSERVATION, of=["shape.leaf_holds_g"])
+    _enter_string(working, parcel.string_mm)
+    if piece_g <= holds * (1 + _SLACK):
+        return []
+    more = leaves_for(piece_g / _BED_G_PER_ML / _ROOM_TO_SWELL, *leaf)
+    instead = f"{more} leaves to each" if more else "larger leaves"
+    says = (
+        f"{number} of these leaves fold round {holds:.0f} g; a parcel has {piece_g:.0f}. Lighter parcels, or {instead}."
+    )
+    working.advise("shape", "look", says, 1)
+    lighter = working.sheet.pieces.model_copy(
+        update={
+            **dict.fromkeys(working.sheet.pieces.measures),
+            "count": None,
+            "dough_g": round(rice, 1),
+            "filling_g": round(filling, 1) if filling > 0 else None,
+        }
+    )
+    return [Remedy(says=f"{holds:.0f} g to a parcel, as the leaf holds", pieces=lighter)]
+
+
+def _enter_string(working: Working, string_mm: float) -> None:
+    book = working.book
+    book.add(
+        "shape.string_mm", string_mm, "three turns round the waist, and the knot", source=_FOLDS, of=["shape.edge_mm"]
+    )
+    book.add(
+        "shape.string_m",
+        string_mm * book.number("shape.pieces") / 1000.0,
+        "for all of them",
+        source=CONSERVATION,
+        of=["shape.string_mm", "shape.pieces"],
+    )
+
+
+def lining(working: Working, tin: Tin, count: int, of: Origin) -> None:
+    """The strip and the floor that line one mould, or the leaves that do."""
+    vessel, book = working.sheet.vessel, working.book
+    if vessel.lining == "none":
+        return
+    found = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
+    across = tin.diameter_mm if tin.shape == "round" else math.sqrt(tin.floor_mm2)
+    for key, length, says in (
+        ("shape.strip_mm", found.strip_long_mm, "once round the wall, and lapped"),
+        ("shape.strip_wide_mm", found.strip_wide_mm, "the height, a little under the floor and over the rim"),
+        ("shape.floor_mm", across, "as the floor: cut round the tin itself"),
+    ):
+        book.add(key, length, says, source=GEOMETRY, of=[of])
+    leaf = working.sheet.wrap.leaf_mm
+    if vessel.lining != "leaf" or leaf is None:
+        return
+    wrapper = working.bowl.parts.get("wrapper")
+    spare = wrapper.family.spare_pct if wrapper and wrapper.family else 0.0
+    each = leaves_to_line(found.area_mm2, *leaf)
+    book.add(
+        "shape.lining_leaves",
+        float(math.ceil(each * count * (1 + spare / 100))),
+        f"floor and wall, each leaf lapped over the next, {spare:.0f} % over because some tear",
+        source=_FOLDS,
+        of=[of, working.from_sheet("wrap", "one leaf", working.size(*leaf))],
+    )
