@@ -152,6 +152,9 @@ export const WAY = {
   words: {},
   choices: [],
   steps: [],
+  scalds: {},
+  batters: {},
+  leaves_each: 0,
 } as unknown as WayCard;
 
 export const waterOf = (one: Sheet) => one.parts[0]?.lines[1]?.amount.value;

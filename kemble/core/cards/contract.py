@@ -20,7 +20,7 @@ from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.way import Way
 from kemble.core.facts.vocabulary import KEYS, PartRole
 
-ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pound", "rest", "start"]
+ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pot", "pound", "rest", "start"]
 
 # The schools that code tells apart. A card that has such a choice takes its schools from here; a way that has it not is
 # worked as if the first were followed. None: any schools, for the card itself says what each of them does.
@@ -30,6 +30,7 @@ ASKED: Mapping[ChoiceId, tuple[str, ...] | None] = {
     "cover": ("open", "covered"),
     "done": ("float-then-simmer", "float"),
     "grain": None,
+    "pot": ("water", "broth", "thickened"),
     "pound": ("machine", "mortar", "bowl"),
     "rest": ("cool", "chill", "overnight"),
     "start": ("chilled", "frozen"),
@@ -65,6 +66,8 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     yield from _steps(way.steps, schools)
     by_school = (
         *(("heat_by", *row[:2]) for row in way.heat_by),
+        *(("batter_by", *row[:2]) for row in way.batter_by),
+        *(("scalds", *row[:2]) for row in way.scalds),
         *(("finishes", *row[:2]) for row in way.finishes),
         *(("cook_loss_by", *row[:2]) for row in way.cook_loss_by),
         *(("least_skin_by", *row[:2]) for row in way.least_skin_by),

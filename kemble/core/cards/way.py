@@ -106,6 +106,9 @@ class Way:
     finishes: tuple[tuple[str, str, FinishKind], ...] = ()  # choice, school, and what is done once it has set
     board_mm: float = 20.0  # how thick the cooked mass lies while it cools
     batter_c: float = 45.0  # at which a batter usually goes into its heat
+    batter_by: tuple[tuple[str, str, float], ...] = ()  # choice, school, and at which it does there
+    scalds: tuple[tuple[str, str, float], ...] = ()  # choice, school, and the share of the water poured on boiling
+    hands_salt_pct: float = 0.0  # of salt in the water that hands are wetted with; none where they are not
     handle_c: tuple[float, float] = (65.0, 40.0)  # the handling window of the cooked mass, °C
     restores: str = "steam it, five minutes"  # what softens it again once the cold has hardened it
     leaves_each: int = 0  # leaves to a parcel
@@ -137,6 +140,15 @@ class Way:
     def heat_of(self, schools: Schools) -> HeatMethod:
         """The heat, by the schools followed."""
         return next((heat for choice, school, heat in self.heat_by if schools.get(choice) == school), self.heat)
+
+    def batter(self, schools: Schools) -> float:
+        """°C at which a batter goes into its heat, by the schools followed."""
+        found = (celsius for choice, school, celsius in self.batter_by if schools.get(choice) == school)
+        return next(found, self.batter_c)
+
+    def scalded(self, schools: Schools) -> float | None:
+        """The share of the dough's water that is poured on boiling; None in a way that does not ask."""
+        return next((share for choice, school, share in self.scalds if schools.get(choice) == school), None)
 
     def least_skin(self, schools: Schools) -> float:
         """The thinnest outer layer that holds, in mm, by the schools followed."""

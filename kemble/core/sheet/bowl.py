@@ -7,7 +7,7 @@ left behind where its part is made, or in one of the places where an output goes
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from math import isclose
 
@@ -24,6 +24,8 @@ from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
 from kemble.core.sheet.flow import working_order
 from kemble.core.sheet.making import Going, Yield, yields
+
+_DRY_BEAN_WATER = 0.13  # of a dry bean is water
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,6 +140,15 @@ class PartBowl:
         return sum(contribution.grams for contribution in self.contributions if contribution.item.group in groups)
 
 
+def dry_beans_g(going: Iterable[Contribution]) -> float:
+    """Grams of beans as they would weigh dry, those that were bought cooked with them."""
+    return sum(
+        one.composition.solids / (1 - _DRY_BEAN_WATER) if "cooked" in one.item.tags else one.grams
+        for one in going
+        if one.item.group == "legume"
+    )
+
+
 @dataclass(frozen=True, slots=True)
 class Bowl:
     lines: tuple[WeighedLine, ...]
@@ -241,7 +252,7 @@ class _Pouring:
         inside = Composition.summed(one.composition for one in going)
         family = family_of(self.sheet, part, [one.item for one in self.lines if one.role == part.role])
         if part.role != "base":
-            dry_g = sum(one.grams for one in going if one.item.group == "legume")
+            dry_g = dry_beans_g(going)
             fat_g = sum(one.composition.fat for one in going if one.item.group == "fat")
             made = yields(family, Going(part.role, inside, dry_g, fat_g))
             self.made[part.role] = made

@@ -309,6 +309,16 @@ class Pieces(_Document):
     )
     skin_mm: float | None = Field(None, ge=0.2, le=60, allow_inf_nan=False, description="0.2 to 60 mm")
     diameter_mm: float | None = Field(None, ge=5, le=150, allow_inf_nan=False, description="5 to 150 mm")
+    bare_pct: float | None = Field(
+        None, ge=0, le=60, allow_inf_nan=False, description="0 to 60 per cent of what is within, left showing"
+    )
+    trim_pct: float | None = Field(
+        None,
+        ge=0,
+        le=50,
+        allow_inf_nan=False,
+        description="0 to 50 per cent of the dough, pinched off once it is closed",
+    )
 
     @property
     def measures(self) -> dict[str, float]:
@@ -442,6 +452,9 @@ class Start(_Document):
 
     batter_c: float | None = Field(None, ge=1, le=90, description="1 to 90 °C")
     dough_c: float = Field(26.0, ge=1, le=95, description="1 to 95 °C")
+    scald_pct: float | None = Field(
+        None, ge=0, le=100, allow_inf_nan=False, description="0 to 100 per cent of the dough's water, poured on boiling"
+    )
 
 
 class Cut(_Document):

@@ -161,12 +161,19 @@ def _called_for(one: _Placed, working: Working) -> bool:
         return False
     if step.needs and one.role is not None:
         contributions = working.bowl.parts[one.role].contributions
-        if not any(name in step.needs for each in contributions for name in (each.item.id, each.item.group)):
+        if not any(name in step.needs for each in contributions for name in _kinds(each)):
             return False
     fact = _fact(one)
     if fact is not None:
         return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
     return True
+
+
+def _kinds(contribution: Contribution) -> tuple[str, ...]:
+    """What a part's step may need: the ingredient, its group, and of beans those that are still dry."""
+    item = contribution.item
+    dry = ("dry-legume",) if item.group == "legume" and "cooked" not in item.tags else ()
+    return (item.id, item.group, *dry)
 
 
 def _school(one: _Placed, choice: str, working: Working) -> str:

@@ -16,6 +16,7 @@ from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words
 from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
 
@@ -68,10 +69,15 @@ class Working:
         return WAYS[self.sheet.way]
 
     @property
+    def boil_c(self) -> float:
+        """Where water boils at the kitchen's height."""
+        return boiling_point_c(self.kitchen.altitude_m)
+
+    @property
     def batter_c(self) -> float:
         """At which the batter goes into its heat: as the sheet says, else as is usual."""
         said = self.sheet.start.batter_c
-        return self.way.batter_c if said is None else said
+        return self.way.batter(self.schools) if said is None else said
 
     @property
     def schools(self) -> dict[str, str]:

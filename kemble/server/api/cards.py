@@ -78,7 +78,9 @@ class OutputName(BaseModel):
 class WayCard(BaseModel):
     """A way as the screens need it. `zone` is the outline of its working zone on the map.
 
-    `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece.
+    `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece. `scalds`
+    and `batters` are by choice and school ("dough scald"): the share of water poured on boiling, and the °C at which a
+    batter goes into its heat.
     """
 
     id: str
@@ -90,6 +92,8 @@ class WayCard(BaseModel):
     soaks: bool
     batter_c: float
     leaves_each: int
+    scalds: dict[str, float]
+    batters: dict[str, float]
     parts: list[str]
     words: dict[str, str]
     zone: list[MapPoint]
@@ -128,6 +132,8 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "soaks": way.base == "grain",
                 "batter_c": way.batter_c,
                 "leaves_each": way.leaves_each,
+                "scalds": {f"{choice} {school}": share for choice, school, share in way.scalds},
+                "batters": {f"{choice} {school}": celsius for choice, school, celsius in way.batter_by},
                 "parts": list(way.parts),
                 "words": dict(way.words),
                 "zone": [{"hydration_pct": x, "sugar_pct": y} for x, y in way.zone],

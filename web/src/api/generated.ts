@@ -397,6 +397,14 @@ export const LIMITS = {
     "min": 5,
     "max": 150
   },
+  "Pieces.bare_pct": {
+    "min": 0,
+    "max": 60
+  },
+  "Pieces.trim_pct": {
+    "min": 0,
+    "max": 50
+  },
   "Pot.diameter_mm": {
     "min": 120,
     "max": 600,
@@ -471,6 +479,10 @@ export const LIMITS = {
     "min": 1,
     "max": 95,
     "usual": 26.0
+  },
+  "Start.scald_pct": {
+    "min": 0,
+    "max": 100
   },
   "Steamer.diameter_mm": {
     "min": 120,
@@ -824,6 +836,16 @@ export type FactKey =
   | "shape.left_over_g"
   | "shape.thick_mm"
   | "shape.side_mm"
+  | "mix.scald_g"
+  | "mix.scald_cool_g"
+  | "mix.scald_c"
+  | "mix.scald_cooked_pct"
+  | "mix.scald_takes_g"
+  | "shape.pinch_g"
+  | "shape.trim_g"
+  | "shape.hand_water_ml"
+  | "shape.hand_salt_g"
+  | "cut.met"
   | "shape.packet_ml"
   | "shape.leaf_holds_g"
   | "shape.leaf_rice_g"

@@ -2044,10 +2044,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap or wraps
+             * @description what it is: honey, alcohol, tap, wraps or cooked
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
         };
         /**
          * IngredientCard
@@ -2132,10 +2132,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap or wraps
+             * @description what it is: honey, alcohol, tap, wraps or cooked
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
         };
         /**
          * KettleTest
@@ -3121,6 +3121,11 @@ export interface components {
          */
         Pieces: {
             /**
+             * Bare Pct
+             * @description 0 to 60 per cent of what is within, left showing
+             */
+            bare_pct?: number | null;
+            /**
              * Count
              * @description a whole number from 1 to 500
              */
@@ -3155,6 +3160,11 @@ export interface components {
              * @description 1 to 99 per cent of the piece's weight
              */
             skin_pct?: number | null;
+            /**
+             * Trim Pct
+             * @description 0 to 50 per cent of the dough, pinched off once it is closed
+             */
+            trim_pct?: number | null;
         };
         /**
          * Place
@@ -3869,13 +3879,15 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /**
              * @default {
+             *       "bare_pct": null,
              *       "count": null,
              *       "diameter_mm": null,
              *       "dough_g": null,
              *       "filling_g": null,
              *       "piece_g": null,
              *       "skin_mm": null,
-             *       "skin_pct": null
+             *       "skin_pct": null,
+             *       "trim_pct": null
              *     }
              */
             pieces: components["schemas"]["Pieces"];
@@ -3909,7 +3921,8 @@ export interface components {
             /**
              * @default {
              *       "batter_c": null,
-             *       "dough_c": 26
+             *       "dough_c": 26,
+             *       "scald_pct": null
              *     }
              */
             start: components["schemas"]["Start"];
@@ -4237,6 +4250,11 @@ export interface components {
              * @default 26
              */
             dough_c: number;
+            /**
+             * Scald Pct
+             * @description 0 to 100 per cent of the dough's water, poured on boiling
+             */
+            scald_pct?: number | null;
         };
         /** SteamDrawing */
         SteamDrawing: {
@@ -4772,13 +4790,19 @@ export interface components {
          * WayCard
          * @description A way as the screens need it. `zone` is the outline of its working zone on the map.
          *
-         *     `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece.
+         *     `parts` are the roles it usually has beside its base; `words` what it calls its dough, filling and piece. `scalds`
+         *     and `batters` are by choice and school ("dough scald"): the share of water poured on boiling, and the °C at which a
+         *     batter goes into its heat.
          */
         WayCard: {
             /** Base */
             base: string;
             /** Batter C */
             batter_c: number;
+            /** Batters */
+            batters: {
+                [key: string]: number;
+            };
             /** Choices */
             choices: components["schemas"]["ChoiceCard"][];
             /** Faults */
@@ -4799,6 +4823,10 @@ export interface components {
             questions: components["schemas"]["Question"][];
             /** Says */
             says: string;
+            /** Scalds */
+            scalds: {
+                [key: string]: number;
+            };
             /** Soaks */
             soaks: boolean;
             /** Steps */

@@ -9,6 +9,7 @@ import type {
   KitchenSettings,
   Pieces,
   Plan,
+  Sheet,
   Tin,
   TinDrawing,
   TrayDrawing,
@@ -32,6 +33,8 @@ import { levelAt, Steamer } from "./heat/Steamer";
 import { StirredPan } from "./heat/StirredPan";
 import { BowlBar } from "./mix/BowlBar";
 import { MixMap } from "./mix/MixMap";
+import { LeafFold } from "./shape/LeafFold";
+import { Packet } from "./shape/Packet";
 import { PieceSection } from "./shape/PieceSection";
 import { enough, holding, type Measure, weighed } from "./shape/piece";
 import { TinSection } from "./shape/TinSection";
@@ -103,11 +106,28 @@ describe("a ball in cross-section", () => {
       fact("shape.thick_mm", 18, "mm"),
       fact("shape.foil_mm", 180, "mm"),
     );
-    render(<PieceSection drawing={{ ...drawing, core_mm: 0, form: "packet" } as BallDrawing} facts={sizes} />);
+    const flat = { ...drawing, core_mm: 0, form: "packet" } as BallDrawing;
+    render(<PieceSection drawing={flat} facts={sizes} folded={<Packet facts={sizes} wrap="leaf-foil" />} />);
     expect(all("circle")).toHaveLength(0);
     const widths = all("rect").map((rect) => num(rect, "width"));
     expect(widths.some((wide) => widths.some((narrow) => Math.abs(narrow / wide - 60 / 180) < 1e-9))).toBe(true);
     expect(text()).toContain("18 mm thick");
+  });
+
+  it("a parcel's leaf, its cone and the parcel are to one scale", () => {
+    const wrap = { leaf_length_mm: 400, leaf_width_mm: 60 } as Sheet["wrap"];
+    const edge = facts(fact("shape.edge_mm", 91.2, "mm"));
+    render(
+      <svg role="img" aria-label="fold">
+        <LeafFold facts={edge} wrap={wrap} leaves={2} />
+      </svg>,
+    );
+    const cone =
+      all("path")
+        .find((path) => path.getAttribute("stroke-dasharray"))
+        ?.getAttribute("d") ?? "";
+    expect(Number(/l([\d.]+) 0/.exec(cone)?.[1])).toBeCloseTo((91.2 * 240) / 400);
+    expect(text()).toContain("2 leaves, lapped");
   });
 
   it("a parcel is a cone of leaf with its filling low in it", () => {

@@ -56,7 +56,7 @@ FAMILY = Family(
             "free",
             tools=("bowl",),
             uses=("counter",),
-            needs=("legume",),
+            needs=("dry-legume",),
             when={"soak": ("overnight",)},
             lists_groups=("legume",),
         ),
@@ -69,7 +69,7 @@ FAMILY = Family(
             work="stove",
             tools=("deep pot",),
             uses=("burner",),
-            needs=("legume",),
+            needs=("dry-legume",),
             when={"soak": ("none",)},
             lists_groups=("legume",),
             cue=Cue(
@@ -89,7 +89,7 @@ FAMILY = Family(
             work="stove",
             tools=("pot with a lid that fits",),
             uses=("burner",),
-            needs=("legume",),
+            needs=("dry-legume",),
             when={"soak": ("lid",)},
             lists_groups=("legume",),
             cue=Cue(
@@ -111,7 +111,7 @@ FAMILY = Family(
             when={"soak": ("overnight",)},
             after=(After("soak", 0, 600),),
             uses=("burner",),
-            needs=("legume",),
+            needs=("dry-legume",),
             cue=Cue(
                 "Do they crush between two fingers?",
                 "Take three from different places. No chalk in the middle, and the skin gives too.",

@@ -47,6 +47,7 @@ WAY = Way(
     least_skin_mm=3.2,
     least_skin_by=(("dough", "scald", 2.8), ("dough", "boiling", 2.6)),
     cook_loss_pct=Band(-6.0, -2.0),
+    scalds=(("dough", "cool", 0.0), ("dough", "scald", 1 / 3), ("dough", "boiling", 1.0)),
     choices=(
         Choice(
             "dough",
@@ -57,6 +58,17 @@ WAY = Way(
                 School("scald", "a third of it boiling", "a stretchier dough that takes more water"),
                 School("cool", "all cool", "quick, one bowl; cracks sooner, so keep it covered"),
                 School("boiling", "all boiling", "the softest to wrap; sticky, wants oiled hands"),
+            ),
+        ),
+        Choice(
+            "pot",
+            "heat",
+            "They simmer in",
+            "water",
+            (
+                School("water", "water of their own", "a clear broth; the starch stays in the pot"),
+                School("broth", "the broth they are served in", "one pot, and sweet to the skin; the broth clouds"),
+                School("thickened", "the soup, thickened in the same pot", "the pot's own starch helps; soup for all"),
             ),
         ),
         Choice(
@@ -181,6 +193,19 @@ WAY = Way(
                 "lid",
             ),
             uses=("burner",),
+            when={"pot": ("water",)},
+        ),
+        Step(
+            "boil-broth",
+            "Bring the broth to a tremble",
+            "In a pot wide enough that they swim. It is what they are eaten in: no rolling boil.",
+            Minutes(10),
+            "minded",
+            work="stove",
+            tools=("wide pot", "lid"),
+            after=(After("broth", 0, 1440),),
+            uses=("burner",),
+            when={"pot": ("broth", "thickened")},
         ),
         Step(
             "boil",
@@ -193,7 +218,7 @@ WAY = Way(
                 "slotted spoon",
                 "ladle",
             ),
-            after=(After("boil-water", 0, 10), After("wrap", 0, 30)),
+            after=(After("boil-water", 0, 10), After("boil-broth", 0, 10), After("wrap", 0, 30)),
             uses=("burner",),
             cue=Cue(
                 "They float. Is the heart hot?",
@@ -206,6 +231,21 @@ WAY = Way(
             cautions=("hot-heart",),
         ),
         Step(
+            "bind",
+            "Thicken it round them",
+            "The slurry stirred up once more, in a thread, the balls pushed aside; a minute until it coats the spoon.",
+            Minutes(3),
+            "held",
+            work="stove",
+            tools=("ladle", "cup for the slurry"),
+            after=(After("boil", 0, 2),),
+            uses=("burner",),
+            when={"pot": ("thickened",)},
+            cue=Cue(
+                "Does it coat the spoon?", "A finger drawn through leaves a track.", "Leaves a track", "Runs", "spoon"
+            ),
+        ),
+        Step(
             "serve",
             "Ladle into warm bowls",
             "Broth first, then the balls. Say that the middle is hotter than the skin.",
@@ -216,7 +256,7 @@ WAY = Way(
                 "ladle",
                 "warm bowls",
             ),
-            after=(After("boil", 0, 5), After("broth", 0, 120)),
+            after=(After("boil", 0, 5), After("bind", 0, 5), After("broth", 0, 120)),
             cautions=("choking", "hot-heart", "public"),
         ),
     ),

@@ -50,6 +50,7 @@ WAY = Way(
     handle_c=(55.0, 25.0),
     restores="steam it five minutes, coat off, and let it cool",
     words={"dough": "rice", "filling": "paste", "piece": "ball"},
+    hands_salt_pct=1.5,
     choices=(
         Choice(
             "grain",

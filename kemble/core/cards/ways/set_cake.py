@@ -55,6 +55,7 @@ WAY = Way(
     ),
     cook_loss_pct=Band(-1.0, 2.0),
     restores="steam it ten minutes, or fry slices in egg",
+    batter_by=(("into", "hot", 65.0), ("into", "liquid", 34.0)),
     choices=(
         Choice(
             "syrup",
@@ -64,6 +65,17 @@ WAY = Way(
             (
                 School("melted", "sugar melted in the liquid", "quick and even; tastes of the sugar itself"),
                 School("burnt", "sugar burnt to amber first", "a bitter edge and a deep colour; a held pan"),
+            ),
+        ),
+        Choice(
+            "into",
+            "mix",
+            "Flour meets the syrup",
+            "cooled",
+            (
+                School("cooled", "cooled to warm", "smooth without hurry; the flour does not set in lumps"),
+                School("hot", "hot from the fire", "thick at once, sooner done; beaten hard, or it lumps, then sieved"),
+                School("liquid", "cooled by cold liquid", "no waiting: half the liquid held back, and stirred in cold"),
             ),
         ),
         Choice(
@@ -173,6 +185,34 @@ WAY = Way(
             tools=("thermometer",),
             after=(After("melt", 0, 90), After("burn", 0, 90)),
             uses=("counter",),
+            when={"into": ("cooled",)},
+        ),
+        Step(
+            "cool-liquid",
+            "Stir in the rest of the liquid, cold",
+            "The half that was held back, from the fridge. It should feel no more than warm.",
+            Minutes(2),
+            "held",
+            work="stove",
+            tools=("spoon",),
+            after=(After("melt", 0, 20), After("burn", 0, 20)),
+            uses=("counter",),
+            when={"into": ("liquid",)},
+        ),
+        Step(
+            "beat-hot",
+            "Beat the flour into the hot syrup",
+            "Off the heat, all at once, and beat: it thickens under the spoon. Thin it with the oil; sieve it hot.",
+            Minutes(7),
+            "held",
+            work="stove",
+            tools=("pan", "stiff whisk", "damp cloth under the pan"),
+            after=(After("melt", 0, 5), After("burn", 0, 5), After("line")),
+            uses=("counter",),
+            when={"into": ("hot",)},
+            weigh="mix.batch_g",
+            lists="base",
+            cautions=("molten-sugar",),
         ),
         Step(
             "mix",
@@ -185,9 +225,10 @@ WAY = Way(
                 "bowl",
                 "whisk",
             ),
-            after=(After("cool-syrup", 0, 30), After("line")),
+            after=(After("cool-syrup", 0, 30), After("cool-liquid", 0, 20), After("line")),
             uses=("counter",),
             weigh="mix.batch_g",
+            when={"into": ("cooled", "liquid")},
             lists="base",
         ),
         Step(
@@ -202,7 +243,7 @@ WAY = Way(
                 "scraper",
                 "bowl",
             ),
-            after=(After("mix", 0, 10),),
+            after=(After("mix", 0, 10), After("beat-hot", 0, 5)),
             uses=("counter",),
         ),
         Step(

@@ -107,8 +107,8 @@ class Composition(BaseModel):
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 
-Tag = Literal["honey", "alcohol", "tap", "wraps"]
-"""What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel."""
+Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked"]
+"""What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel, beans not to soak."""
 
 
 class Ingredient(BaseModel):
@@ -126,7 +126,7 @@ class Ingredient(BaseModel):
     packs: dict[str, float] = Field({}, max_length=6, description="at most 6 packs, each a name and its grams")
     allergens: tuple[str, ...] = Field((), max_length=12, description="at most 12 allergens")
     perishable: bool = False
-    tags: tuple[Tag, ...] = Field((), max_length=4, description="what it is: honey, alcohol, tap or wraps")
+    tags: tuple[Tag, ...] = Field((), max_length=4, description="what it is: honey, alcohol, tap, wraps or cooked")
     source: Literal["table", "label", "kitchen", "cook"] = "cook"
     look_alike: str = Field("", max_length=300, description="at most 300 letters")
     caution: str = Field("", max_length=300, description="at most 300 letters")

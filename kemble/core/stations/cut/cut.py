@@ -7,9 +7,10 @@ from typing import Literal
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origins
 from kemble.core.facts.known import known
+from kemble.core.geometry.ball import sphere_mm
 from kemble.core.geometry.floor import Kind, Tray
 from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
-from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.mix.mix import Mixed, is_whole
 from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, Tinful
 from kemble.core.stations.whole import tray_g
@@ -17,6 +18,7 @@ from kemble.core.stations.working import Drawn, Working
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along; kitchen estimate
 _MOST_CELLS = 600
+_SOLID_G_PER_ML = 1.0  # a kernel, a nut or a date without its air; kitchen estimate
 _LEAST_AREA_MM2 = _LEAST_SIDE_MM**2 / 2
 SMALL_MM = 15.0  # for small children and old people: no side longer than that; kitchen estimate
 
@@ -68,6 +70,7 @@ def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
             return None
         cuttings.append(cutting)
     _enter(working, mixed, drawn, cuttings, tray_total_g)
+    _enter_met(working, drawn, cuttings)
     small = working.sheet.cut.small
     trays = []
     for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
@@ -174,6 +177,36 @@ def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: floa
             known(RulerDrawing, along=one.along, length_mm=one.length, ticks=one.ticks) for one in cutting.rulers
         ),
     )
+
+
+def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> None:
+    """How many whole things in the tray the knife meets: each is met as often as a line lies within half its width."""
+    number = 0.0
+    hard = []
+    for one in working.bowl.base.contributions:
+        item = one.item
+        if not is_whole(one, working.way.base) or not item.g_per_piece:
+            continue
+        across = sphere_mm(item.g_per_piece / _SOLID_G_PER_ML)
+        for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
+            length = sum(math.dist(a, b) for a, b in cutting.lines)
+            pieces = one.grams * tinful.share / item.g_per_piece
+            met = min(pieces, pieces * across * length / _tray(tinful).area) * tinful.count
+            number += met
+        if item.group == "nut":
+            hard.append(item.name.lower())
+    if number < 0.5:
+        return
+    working.book.add(
+        "cut.met",
+        number,
+        "whole things, times their width and the length of all cuts, over the tray",
+        source=f"{GEOMETRY}, scattered evenly",
+        of=["cut.pieces"],
+    )
+    if hard:
+        says = f"About {number:.0f} {' and '.join(hard)} lie under the knife: a heavy blade, pressed, not drawn."
+        working.advise("cut", "before", says, 4)
 
 
 def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:

@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -128,7 +128,7 @@ def boil(
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, found.core))
     _enter_times(working, drawn, floats=floats, hot=hot, done=done, core_done_c=heart_done)
-    book, pot = working.book, kitchen.pot
+    book = working.book
     thicker = _cook(working, base, filling, drawn, boil_c, larger=1 + _THICKER_MM / drawn.outer_mm)
     if thicker:
         more = minutes(done_s(thicker)) - done
@@ -141,8 +141,9 @@ def boil(
         source=f"energy balance; {KITCHEN_ESTIMATE}",
         of=["heat.pot_dip_c"],
     )
-    holds = working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")
-    book.add("heat.water_ml", pot.water_ml, "as much as the pot holds", source="kitchen", of=[holds])
+    water_ml, holds = _pot_ml(working)
+    says = "as much as the pot holds" if working.asked("pot") == "water" else "the broth that they are eaten in"
+    book.add("heat.water_ml", water_ml, says, source="kitchen", of=[holds])
     most = int(book.number("heat.load_pieces"))
     number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
     _advise(working, hot=hot, core_done_c=heart_done)
@@ -156,7 +157,7 @@ def boil(
         BoilDrawing,
         kind="boil",
         pot_mm=kitchen.pot.diameter_mm,
-        water_mm=kitchen.pot.water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
+        water_mm=water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
         outer_mm=drawn.outer_mm,
         core_mm=drawn.core_mm,
         load=load,
@@ -228,23 +229,33 @@ def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
     working.advise("heat", "look", says, 5)
 
 
+def _pot_ml(working: Working) -> tuple[float, Origin]:
+    """ml that they swim in, and where that is said: the pot's water, or the broth that they are eaten in."""
+    pot, broth = working.kitchen.pot, working.bowl.parts.get("broth")
+    if working.asked("pot") != "water" and broth and broth.main.made.grams > 0:
+        ml = min(pot.water_ml, broth.main.made.grams / broth.main.item.g_per_ml)
+        return ml, leaf("part.broth.made_g", "the broth", round(ml), "ml")
+    return pot.water_ml, working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")
+
+
 def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
     """(pieces in a load, seconds the balls lag behind): as many as float in one layer, and as the pot can warm
     without falling more than 14 °C."""
     book, pot = working.book, working.kitchen.pot
     pieces = int(book.number("shape.pieces"))
+    water_ml, _ = _pot_ml(working)
     floor = _FLOOR_SHARE * pot.diameter_mm**2 / drawn.outer_mm**2
     quick_j = 0.5 * ball_j  # taken up before the burner answers; kitchen estimate
-    warm = MOST_DIP_C * pot.water_ml * WATER_J_PER_ML_K / quick_j
+    warm = MOST_DIP_C * water_ml * WATER_J_PER_ML_K / quick_j
     most = max(1, math.floor(min(floor, warm)))
     load = math.ceil(pieces / math.ceil(pieces / most))
-    dip = load * quick_j / (pot.water_ml * WATER_J_PER_ML_K)
+    dip = load * quick_j / (water_ml * WATER_J_PER_ML_K)
     net_w = working.kitchen.burner.high_w
     lag = min(_MOST_LAG_S, 0.5 * load * quick_j / net_w)
     of: Origins = [
         "shape.diameter_mm",
         "shape.piece_g",
-        working.from_kitchen("pot", "pot", f"{working.length(pot.diameter_mm)}, {pot.water_ml:.0f} ml"),
+        working.from_kitchen("pot", "pot", f"{working.length(pot.diameter_mm)}, {water_ml:.0f} ml"),
     ]
     book.add(
         "heat.load_pieces",

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from kemble.core.kitchen.larder import Composition
-from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
 from kemble.core.stations.heat.boil import BoilDrawing, boil
 from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
@@ -26,7 +25,7 @@ def heat(
 
     `raw` is what goes into the heat, `shaped` what is shaped: already cooked where the way portions it cooked.
     """
-    boil_c = boiling_point_c(working.kitchen.altitude_m)
+    boil_c = working.boil_c
     working.book.add(
         "heat.boil_c",
         boil_c,

@@ -18,6 +18,7 @@ from kemble.core.stations.mix import parts as made_parts
 from kemble.core.stations.mix.grain import Soaked, soaked_beans_g
 from kemble.core.stations.mix.lines import question, worked_line
 from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.working import Drawn, Working
 
@@ -25,7 +26,6 @@ CHOI_OKOS = "Choi-Okos densities of the components"
 WHOLE_GIVES = 0.1  # of its water, what stays whole in the dough gives up; kitchen estimate, 0.03-0.25
 _WHOLE = ("fruit", "nut", "savoury", "grain")
 WORTH_WEIGHING = 0.1  # a cup that is less uncertain than that, low to high, gains little by being weighed (again)
-_LEAST_RANGE = 0.01  # of the value; a narrower range is not worth saying
 _LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
 
 
@@ -151,7 +151,7 @@ def _ratio_range(
         down += (share * loose) ** 2
         up += (share * full) ** 2
     low, high = math.sqrt(down), math.sqrt(up)
-    return (value - low, value + high) if low + high > _LEAST_RANGE * value else (None, None)
+    return (value - low, value + high) if low + high > made_parts.LEAST_RANGE * value else (None, None)
 
 
 def mix(working: Working) -> Mixed:
@@ -176,7 +176,7 @@ def mix(working: Working) -> Mixed:
     mixed = [one for one in counted if not one.late]
     whole = Composition.summed(one.composition for one in mixed)
     off = [math.hypot(*(one.composition.total * one.packing[side] for one in mixed)) for side in (0, 1)]
-    ranged = sum(off) > _LEAST_RANGE * whole.total
+    ranged = sum(off) > made_parts.LEAST_RANGE * whole.total
     batch_g = book.add(
         "mix.batch_g",
         whole.total,
@@ -224,6 +224,7 @@ def mix(working: Working) -> Mixed:
         low=gel - 4,
         high=gel + 4,
     )
+    scald(working, base_g)
     soft = _softness(working, ratios["hydration"], ratios["sugar"])
     tender = _tenderness(working, ratios["sugar"], ratios["fat"])
     in_zone = inside((ratios["hydration"], ratios["sugar"]), way.zone)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,11 +12,12 @@ from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition
-from kemble.core.sheet.bowl import Had, PartBowl, Taken
+from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
 from kemble.core.sheet.document import Place
 from kemble.core.stations.heat.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
 
+LEAST_RANGE = 0.01  # of a weight; a narrower range is not worth saying
 _A_CRUMB_G = 0.05  # less of it is nothing
 
 
@@ -97,6 +99,11 @@ def parts(working: Working) -> dict[PartRole, Made]:
 def _part(working: Working, bowl: PartBowl) -> Made:
     book, part, role = working.book, bowl.part, bowl.role
     finish = bowl.family.finish if bowl.family else Finish()
+    off = [
+        math.hypot(*(one.grams * one.weighed.packing[side] for one in bowl.contributions if one.weighed))
+        for side in (0, 1)
+    ]
+    ranged = sum(off) > LEAST_RANGE * bowl.grams
     raw = book.add(
         f"part.{role}.raw_g",
         bowl.grams,
@@ -106,12 +113,14 @@ def _part(working: Working, bowl: PartBowl) -> Made:
             leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g")
             for contribution in bowl.contributions
         ],
+        low=bowl.grams - off[0] if ranged else None,
+        high=bowl.grams + off[1] if ranged else None,
     )
     main, *others = bowl.outputs
     made = main.made
     _enter_made(working, bowl, finish, raw)
     if finish.boils and raw:
-        dry = bowl.of_group("legume")
+        dry = dry_beans_g(bowl.contributions)
         starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
         boil_down(working, bowl, finish.boils, max(0.0, starts - sum(one.made.grams for one in bowl.outputs)))
     _sugar(working, bowl)
@@ -221,7 +230,7 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
 def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> None:
     """The weight when done, by the family's rule."""
     book, role, inside, made = working.book, bowl.role, bowl.composition, bowl.main.made
-    dry = bowl.of_group("legume")
+    dry = dry_beans_g(bowl.contributions)
     of: Origins = [f"part.{role}.raw_g"]
     as_it_is = made.composition is inside
     if finish.rule == "curd" and not as_it_is:

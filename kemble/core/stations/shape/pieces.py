@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+import numpy as np
+
 from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
@@ -29,6 +31,7 @@ from kemble.core.stations.shape.portions import (
 from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.working import Drawn, Working
 
+_HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # kitchen estimates
 _A_FILM_MM = 0.05  # a layer thinner than that is none
 _NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears; kitchen estimate
 _LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through; kitchen estimate
@@ -91,7 +94,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         rolled = roll_out(working, portions.dough_g, portions.dough_total)
         if rolled is None:
             return None
-    least = way.least_skin(working.schools)
+    least = _least_skin(working)
     if least:
         working.book.add(
             "shape.least_skin_mm",
@@ -101,6 +104,8 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
             of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
         )
     _advise(working, portions, ball, heart, least)
+    _enter_trim(working, portions)
+    _enter_hands(working)
     of_the_leaf = leaf_parcel(working, portions)
     drawing = known(
         BallDrawing,
@@ -123,7 +128,10 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         filling_name=filling.name if filling else heart.name if heart else "",
         filling_word=way.word("filling"),
         rolled=rolled,
-        remedies=(*portions.remedies(way.word("dough"), way.word("filling")), *of_the_leaf),
+        remedies=tuple(
+            _as_finished(working, one)
+            for one in (*portions.remedies(way.word("dough"), way.word("filling")), *of_the_leaf)
+        ),
     )
     inside = [filling] if filling else []
     if heart:
@@ -139,6 +147,68 @@ _LABELS = {
     "skin_mm": ("skin", "mm"),
     "diameter_mm": ("across", "mm"),
 }
+
+
+def _enter_trim(working: Working, portions: Portions) -> None:
+    """What a piece is begun with where some of its dough is pinched off once it is closed."""
+    trim = (working.sheet.pieces.trim_pct or 0.0) / 100
+    if not trim:
+        return
+    of: Origins = ["shape.base_g", working.from_sheet("pieces.trim_pct", "pinched off", round(100 * trim), "%")]
+    pinch = working.book.add(
+        "shape.pinch_g",
+        portions.dough_g / (1 - trim),
+        "what stays on the piece, and what is pinched off",
+        source=CONSERVATION,
+        of=of,
+    )
+    working.book.add(
+        "shape.trim_g",
+        (pinch - portions.dough_g) * portions.count,
+        "kneaded together it is the dough of the last pieces",
+        source=CONSERVATION,
+        of=["shape.pinch_g", "shape.pieces"],
+    )
+
+
+def _enter_hands(working: Working) -> None:
+    """Salted water for the hands, where a way wets them."""
+    book, salt = working.book, working.way.hands_salt_pct
+    if not salt:
+        return
+    ml = book.add(
+        "shape.hand_water_ml",
+        _HANDS_ML + _HANDS_EACH_ML * book.number("shape.pieces"),
+        "a bowl to dip both hands in, and what each piece takes along",
+        source=KITCHEN_ESTIMATE,
+        of=["shape.pieces"],
+    )
+    book.add(
+        "shape.hand_salt_g",
+        ml * salt / 100,
+        f"{salt:g} % of it: tasted on the outside, no more",
+        source=KITCHEN_ESTIMATE,
+        of=["shape.hand_water_ml"],
+    )
+
+
+def _as_finished(working: Working, remedy: Remedy) -> Remedy:
+    """A remedy changes weights and count; how a piece is finished stays."""
+    asked = working.sheet.pieces
+    if not (asked.bare_pct or asked.trim_pct):
+        return remedy
+    finished = remedy.pieces.model_copy(update={"bare_pct": asked.bare_pct, "trim_pct": asked.trim_pct})
+    return remedy.model_copy(update={"pieces": finished})
+
+
+def _least_skin(working: Working) -> float:
+    """The thinnest outer layer that holds: by school, or between schools by how much of the water is scalded."""
+    way, said = working.way, working.sheet.start.scald_pct
+    if said is None or not way.scalds:
+        return way.least_skin(working.schools)
+    told = sorted((share, way.least_skin({**working.schools, choice: school})) for choice, school, share in way.scalds)
+    shares, leasts = zip(*told, strict=True)
+    return float(np.interp(said / 100.0, shares, leasts))
 
 
 def _said(working: Working) -> Origins:
@@ -361,7 +431,7 @@ def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart 
             of=["shape.core_mm", "shape.heart_mm"],
         )
     if within and way.form == "ball" and ball.skin_mm > _A_FILM_MM:
-        disc(working, outer_ml, ball.skin_mm)
+        disc(working, outer_ml * (1 - (working.sheet.pieces.bare_pct or 0.0) / 100), ball.skin_mm)
     if portions.paste_g > 0 and way.form == "ball":
         scoop(working, portions.paste_g, ball.stuff.outer_g_per_ml if outside else ball.stuff.inner_g_per_ml)
     if way.form in ("ball", "pull") and way.base == "flour":

@@ -166,6 +166,8 @@ def stuff_of(working: Working, filling: Made | None, heart: Heart | None) -> Stu
     dough = working.book.number("mix.density_g_per_ml")
     paste = properties(fractions(filling.composition), 20.0).rho / 1000.0 if filling else 1.0
     outer, inner = (paste, dough) if working.way.wraps == "outside" and filling else (dough, paste)
+    # A skin that leaves some of what is within bare covers so much less of it: as if it weighed so much less.
+    outer *= 1 - (working.sheet.pieces.bare_pct or 0.0) / 100
     return Stuff(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
 
 

@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FactKey, Sheet, Tin } from "../../api/client";
+import type { FactKey, Sheet, Tin, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { withSchool } from "../../sheet/edits";
@@ -107,7 +107,7 @@ export function Heat({ editing, way }: StationProps) {
               <Row label="Goes in at">
                 <TemperatureField
                   label="Goes in at"
-                  celsius={sheet.start.batter_c ?? way.batter_c}
+                  celsius={sheet.start.batter_c ?? batterOf(sheet, way)}
                   within={limit("Start.batter_c")}
                   onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
                 />
@@ -186,6 +186,12 @@ export function Heat({ editing, way }: StationProps) {
     </>
   );
 }
+
+/** °C at which a batter goes into its heat, as is usual in the schools followed. */
+const batterOf = (sheet: Sheet, way: WayCard) =>
+  Object.entries(sheet.schools)
+    .map(([choice, school]) => way.batters[`${choice} ${school}`])
+    .find((celsius) => celsius != null) ?? way.batter_c;
 
 /** The dish that a dough is steamed in: one of the kitchen's tins. */
 function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin: Tin) => void }) {

@@ -17,6 +17,7 @@ import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
 import { MakeIt } from "./MakeIt";
 import { MixMap } from "./MixMap";
+import { Scalding } from "./Scalding";
 import { Soak } from "./Soak";
 
 type View = "map" | "flows" | "soak";
@@ -86,6 +87,7 @@ export function Mix({ editing, way, kitchen }: StationProps) {
           schools={sheet.schools}
           onChoose={(choice, school) => editing.edit(withSchool(sheet, choice, school))}
         />
+        <Scalding editing={editing} way={way} />
         <Outcome drawing={drawing} facts={facts} />
       </section>
     </div>

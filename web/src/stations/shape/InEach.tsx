@@ -5,9 +5,10 @@ import type { BallDrawing, FactKey, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
+import { FactRows } from "../../ui/FactRows";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
-import { Row } from "../../ui/Row";
+import { NumberRow, Row } from "../../ui/Row";
 import { capital } from "../../ui/words";
 import { holding, type Measure, released } from "./piece";
 
@@ -29,6 +30,8 @@ const ROWS: Measured[] = [
   { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? "Coat" : "Skin"), unit: "mm", decimals: 1, step: 0.5 }, // biome-ignore format: a table
   { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, step: 1 }, // biome-ignore format: a table
 ];
+
+const BESIDE: FactKey[] = ["shape.pinch_g", "shape.trim_g", "shape.hand_water_ml", "shape.hand_salt_g"];
 
 export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCard; drawing: BallDrawing | null }) {
   const { sheet, worked, edit } = editing;
@@ -99,7 +102,28 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
             onChange={(count) => edit({ ...sheet, pieces: { ...pieces, count: Math.round(count) } })}
           />
         </Row>
+        {filled && round && (
+          <NumberRow
+            label="Left showing"
+            unit="%"
+            within={limit("Pieces.bare_pct")}
+            step={5}
+            value={pieces.bare_pct ?? 0}
+            onChange={(bare_pct) => edit({ ...sheet, pieces: { ...pieces, bare_pct } })}
+          />
+        )}
+        {round && (
+          <NumberRow
+            label="Pinched off once closed"
+            unit="%"
+            within={limit("Pieces.trim_pct")}
+            step={5}
+            value={pieces.trim_pct ?? 0}
+            onChange={(trim_pct) => edit({ ...sheet, pieces: { ...pieces, trim_pct } })}
+          />
+        )}
       </div>
+      <FactRows facts={facts} keys={BESIDE} />
       <p className="mt-1 text-sm text-ink2">
         {filled ? "Two that are held give the rest. " : ""}
         {pieces.count ? "Clear “pieces wanted” to make as many as there is for." : "As many as there is for."}

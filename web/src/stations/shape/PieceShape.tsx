@@ -55,7 +55,7 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
     if (!drawing) return;
     const { dough_g, filling_g } = weighed(drawing, at);
     const within = drawing.core_mm > 0 ? { filling_g: +filling_g.toFixed(1) } : {};
-    edit({ ...sheet, pieces: { count: sheet.pieces.count, dough_g: +dough_g.toFixed(1), ...within } });
+    edit({ ...sheet, pieces: { ...finish(sheet.pieces), dough_g: +dough_g.toFixed(1), ...within } });
   };
 
   return (
@@ -116,6 +116,9 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
     </div>
   );
 }
+
+/** What is not a measure of a piece, and stays when its measures change. */
+const finish = ({ count, bare_pct, trim_pct }: Sheet["pieces"]) => ({ count, bare_pct, trim_pct });
 
 interface FoldedProps {
   drawing: BallDrawing;

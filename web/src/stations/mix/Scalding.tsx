@@ -1,0 +1,30 @@
+/** How much of the dough's water is poured on boiling, and what that does as far as it is known. */
+
+import type { FactKey, WayCard } from "../../api/client";
+import { limit } from "../../api/limits";
+import type { Editing } from "../../sheet/useSheet";
+import { FactRows } from "../../ui/FactRows";
+import { NumberRow } from "../../ui/Row";
+
+const KEYS: FactKey[] = ["mix.scald_g", "mix.scald_cool_g", "mix.scald_c", "mix.scald_cooked_pct", "mix.scald_takes_g"];
+
+export function Scalding({ editing, way }: { editing: Editing; way: WayCard }) {
+  const { sheet, worked, edit } = editing;
+  if (Object.keys(way.scalds).length === 0) return null;
+  const school = Object.entries(sheet.schools).map(([choice, id]) => way.scalds[`${choice} ${id}`]);
+  const usual = school.find((share) => share != null) ?? 0;
+  const { start } = sheet;
+  return (
+    <section aria-label="Scalding" className="mt-3">
+      <NumberRow
+        label="Of the water, poured on boiling"
+        unit="%"
+        within={limit("Start.scald_pct")}
+        step={5}
+        value={start.scald_pct ?? Math.round(100 * usual)}
+        onChange={(scald_pct) => edit({ ...sheet, start: { ...start, scald_pct } })}
+      />
+      <FactRows facts={worked.facts} keys={KEYS} />
+    </section>
+  );
+}
