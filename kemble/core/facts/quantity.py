@@ -162,9 +162,9 @@ class Household:
 _CUP_STEPS: tuple[tuple[float, str], ...] = (
     (0.0, ""),
     (0.25, "¼"),
-    (1 / 3, "1/3"),
+    (1 / 3, "⅓"),
     (0.5, "½"),
-    (2 / 3, "2/3"),
+    (2 / 3, "⅔"),
     (0.75, "¾"),
     *((float(n), str(n)) for n in range(1, 13)),
     *((n + part, f"{n}{mark}") for n in range(1, 6) for part, mark in ((0.25, "¼"), (0.5, "½"), (0.75, "¾"))),

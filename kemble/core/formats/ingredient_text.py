@@ -86,6 +86,12 @@ _IN_WORDS = re.compile(
     rf"(?P<heap>heaped|heaping|rounded|generous|scant|level|good)?\s*(?:(?P<unit>{_UNITS})\b\.?)?\s*",
     re.IGNORECASE,
 )
+# "A third of the tin", "1/3 of a can": the share and its unit are next to each other.
+_SHARE_OF_A_PACK = re.compile(
+    r"\b(half|thirds?|quarters?|\d\s*/\s*\d)\s+(?:of\s+)?(?:a|an|the)\s+"
+    r"(tins?|cans?|packets?|packs?|bags?|box(?:es)?|cartons?|jars?|bottles?|blocks?|bulbs?|cups?)\b",
+    re.IGNORECASE,
+)
 _BULLET = re.compile(r"^\s*(?:[-*•·▢□☐✓✔–—+]|\[[ xX]?\]|\d+[.)](?=\s+\D|\s+\d))\s*")
 
 
@@ -345,6 +351,7 @@ def _quantities(bare: str) -> tuple[list[_Quantity], str]:
     rest = re.sub(r"(\d+(?:[.,]\d+)?)\s*x\s*(?=\d)", r"\1 pack ", bare)
     rest = re.sub(r"(\d)\s*%", r"\1 percent", rest)
     rest = re.sub(r"(\d+)\s+and\s+(?=\d+\s*/\s*\d)", r"\1 ", rest, flags=re.IGNORECASE)
+    rest = _SHARE_OF_A_PACK.sub(r"\1 \2", rest)
     rest = re.sub(r"^(pinch|dash|knob|handful)\b", r"a \1", rest, flags=re.IGNORECASE)
     at_start = _IN_WORDS.match(rest)
     if at_start and (at_start["unit"] or at_start.end() < len(rest)):

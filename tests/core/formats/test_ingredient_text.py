@@ -129,6 +129,8 @@ def test_a_line_that_nobody_wrote_is_left_unread(line):
 @pytest.mark.parametrize(
     ("text", "value", "unit", "ingredient"),
     [
+        ("a third of the tin of condensed milk", 0.3333, "pack", "condensed-milk"),
+        ("2/3 of a can coconut cream", 0.6667, "pack", "coconut-milk-thick"),
         ("1 quart milk", 1, "quart_us", "milk"),
         ("2 tbsp chicken fat", 2, "tbsp_metric", "poultry-fat"),
         ("1 cup sour cream", 1, "cup_metric", "sour-cream"),

@@ -182,10 +182,17 @@ def test_every_gram_of_a_line_ends_in_one_place(found):
     there = summed(ends)
     for name in COMPONENTS:
         assert there[name] + lost[name] == pytest.approx(brought[name], rel=1e-9, abs=1e-9)
+    # Energy follows from what it is of, in kJ a gram: 17 of starch, sugar and protein, 37 of fat, 8 of fibre.
+    assert energy(there) + energy(lost) == pytest.approx(energy(brought), rel=1e-9, abs=1e-9)
     for one in beside:
         after = summed([had.made.composition for had in one.outputs])
         more = [name for name in COMPONENTS if after[name] > getattr(one.composition, name) * (1 + 1e-9) + 1e-9]
         assert more == [] or (more == ["water"] and _takes_up_water(one)), one.role
+
+
+def energy(of):
+    """kJ."""
+    return 17 * (of["starch"] + of["sugar"] + of["protein"]) + 37 * of["fat"] + 8 * of["fibre"]
 
 
 def _takes_up_water(part):

@@ -318,3 +318,18 @@ BEFORE = {
 
 def test_every_role_has_a_place():
     assert set(RESTS) == set(get_args(PartRole)) - {"base"} == set(USUAL)
+
+
+@pytest.mark.parametrize("way", ["stirred-rounds", "boiled-balls", "crushed-balls", "folded-pulls"])
+def test_a_second_coat_goes_on_after_the_first(way):
+    coats = [
+        part("coat", line("potato-starch", 40), family="coat"),
+        part("decoration", line("roasted-soy-flour", 30), family="coat", rest={"": {"to": "whole", "where": "round"}}),
+    ]
+    content = default_sheet(way).model_dump(mode="json")
+    content["parts"] = [one for one in content["parts"] if one["role"] != "coat"] + coats
+    worked = work(sheet_from(content), Kitchen())
+    assert worked.problems == []
+    ids = [step.id for step in worked.steps]
+    first = "put-coat" if "put-coat" in ids else "coat-lay"
+    assert ids.index(first) < ids.index("put-decoration") < ids.index("serve")
