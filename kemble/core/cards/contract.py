@@ -20,7 +20,7 @@ from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.way import Way
 from kemble.core.facts.vocabulary import KEYS, PartRole
 
-ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pot", "pound", "rest", "start"]
+ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pot", "pound", "rest", "start", "until"]
 
 # The schools that code tells apart. A card that has such a choice takes its schools from here; a way that has it not is
 # worked as if the first were followed. None: any schools, for the card itself says what each of them does.
@@ -34,6 +34,7 @@ ASKED: Mapping[ChoiceId, tuple[str, ...] | None] = {
     "pound": ("machine", "mortar", "bowl"),
     "rest": ("cool", "chill", "overnight"),
     "start": ("chilled", "frozen"),
+    "until": ("clear", "colour"),
 }
 MADE = "made"  # what the scale should show at a part's step: the part, done, in its pan where that is known
 # The heats that need what is heated in a tin, and those that need pieces.

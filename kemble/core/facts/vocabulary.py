@@ -136,6 +136,8 @@ KEYS: dict[str, Key] = {
     "heat.boil_c": Key("water boils here at", "°C", 1),
     "heat.depth_mm": Key("depth that the heat must cross", "mm", 0),
     "heat.first_check_min": Key("first check", "min", 0),
+    "heat.set_min": Key("set through at", "min", 0),
+    "heat.steam_c": Key("the steam is", "°C", 0),
     "heat.done_min": Key("likely done", "min", 0),
     "heat.latest_min": Key("latest", "min", 0),
     "heat.float_min": Key("floats at", "min", 0),

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator, model_valida
 from pydantic_core import PydanticCustomError
 
 from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId, size_words
+from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 
 Level = Literal["low", "medium", "high"]
@@ -68,6 +69,9 @@ class Steamer(_Equipment):
     gap_mm: float = Field(10.0, ge=0, le=50, description="0 to 50 mm of air under the rack")
     low_mm: float = Field(12.0, ge=3, le=60, description="3 to 60 mm: never let the water below this")
     tiers: int = Field(2, ge=1, le=5, description="1 to 5 tiers")
+    watts: float | None = Field(
+        None, ge=100, le=3000, description="100 to 3000 W, of a steamer with a machine of its own"
+    )
 
     @property
     def full_mm(self) -> float:
@@ -156,6 +160,24 @@ def _minutes(clock: str) -> int:
     return int(hours) * 60 + int(minutes)
 
 
+class OwnEstimate(_Equipment):
+    """What this kitchen knows of something that nobody knows exactly: a value, and where one in twenty lies beyond."""
+
+    value: float = Field(ge=-100, le=10_000, description="-100 to 10 000")
+    low: float = Field(ge=-100, le=10_000, description="-100 to 10 000")
+    high: float = Field(ge=-100, le=10_000, description="-100 to 10 000")
+
+    @model_validator(mode="after")
+    def _in_order(self) -> OwnEstimate:
+        if not self.low <= self.value <= self.high:
+            raise PydanticCustomError(
+                "kemble_estimate",
+                "does not lie between its ends",
+                {"accepts": "a low, a value and a high, in that order"},
+            )
+        return self
+
+
 class Kitchen(_Equipment):
     """Everything about the place that changes an answer. Every field has a sensible default."""
 
@@ -186,7 +208,26 @@ class Kitchen(_Equipment):
     ingredients: tuple[Ingredient, ...] = Field((), max_length=200, description="up to 200 ingredients")
     stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
     currency: str = Field("", max_length=6, description="at most 6 letters")
+    estimates: dict[EstimateId, OwnEstimate] = Field({}, description="of the table of estimates, this kitchen's own")
     time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
+
+    @field_validator("estimates")
+    @classmethod
+    def _of_their_kind(cls, value: dict[EstimateId, OwnEstimate]) -> dict[EstimateId, OwnEstimate]:
+        for name, own in value.items():
+            if ESTIMATES[name].shape == "log" and own.low <= 0:
+                raise PydanticCustomError(
+                    "kemble_estimate",
+                    "cannot be nothing or less",
+                    {"path": f"{name}.low", "accepts": f"above 0 {ESTIMATES[name].unit}"},
+                )
+        return value
+
+    @property
+    def known(self) -> dict[EstimateId, Estimate]:
+        """The table of estimates, with this kitchen's own in their rows."""
+        own = {name: ESTIMATES[name].within(one.value, one.low, one.high) for name, one in self.estimates.items()}
+        return {**ESTIMATES, **own}
 
     @field_validator("timezone")
     @classmethod

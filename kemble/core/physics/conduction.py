@@ -154,13 +154,13 @@ class Modes:
 
 def following(times: Array, left: Array, around: float | Array, start_c: float) -> Array:
     """°C along `times` of a point at which `left` of a first difference is left, in surroundings that stay as they are
-    or change along `times`: Duhamel's sum, each change of theirs answered as the first difference is."""
+    or change along `times`: Duhamel's sum, each change of theirs answered as the first difference is. Surroundings that
+    change want even times: each holds its value until the next."""
     if isinstance(around, float):
         result: Array = around + (start_c - around) * left
         return result
-    since = times[:, None] - (times[1:] + times[:-1])[None, :] / 2
-    answered = np.where(since > 0, 1.0 - np.interp(since, times, left), 0.0)
-    steady: Array = around[0] + (start_c - around[0]) * left + answered @ np.diff(around)
+    rises = np.diff(around, prepend=start_c)
+    steady: Array = start_c + np.convolve(rises, 1.0 - left)[: len(times)]
     return steady
 
 

@@ -23,6 +23,7 @@ from kemble.core.stations.heat.curve import CoreCurve, core_curve
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import HeatDrawing, heat
 from kemble.core.stations.heat.stages import StageWorked, stands_min
+from kemble.core.stations.heat.window import Hang
 from kemble.core.stations.mix.grain import GrainWorked
 from kemble.core.stations.mix.lines import LineWorked
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
@@ -65,6 +66,7 @@ class Worked(BaseModel):
     parts: list[PartWorked] = []
     grain: GrainWorked | None = None
     core: CoreCurve | None = None
+    hangs: list[Hang] = []  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
 
@@ -113,6 +115,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         grain=working.grain,
         core=core,
         stages=working.stages,
+        hangs=working.hangs,
         cooling=working.cooling,
     )
 

@@ -15,6 +15,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words
 from kemble.core.kitchen.document import Kitchen, Tin
+from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sheet.bowl import Bowl
@@ -24,6 +25,7 @@ if TYPE_CHECKING:
     from kemble.core.stations.cut.rest import Cooling
     from kemble.core.stations.heat.curve import Curve
     from kemble.core.stations.heat.stages import StageWorked
+    from kemble.core.stations.heat.window import Hang
     from kemble.core.stations.mix.grain import GrainWorked
     from kemble.core.stations.mix.lines import LineWorked
     from kemble.core.stations.mix.parts import PartWorked
@@ -61,12 +63,25 @@ class Working:
     parts: tuple[PartWorked, ...] = ()
     grain: GrainWorked | None = None
     core: Curve | None = None
+    hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     cooling: Cooling | None = None
+    _estimates: dict[EstimateId, Estimate] | None = None
 
     @property
     def way(self) -> Way:
         return WAYS[self.sheet.way]
+
+    @property
+    def estimates(self) -> dict[EstimateId, Estimate]:
+        """The table of what nobody knows exactly, with the kitchen's own rows."""
+        if self._estimates is None:
+            self._estimates = self.kitchen.known
+        return self._estimates
+
+    def likely(self, name: EstimateId) -> float:
+        """The likely value of an estimate."""
+        return self.estimates[name].value
 
     @property
     def boil_c(self) -> float:
@@ -124,6 +139,12 @@ class Working:
     def asked(self, choice: ChoiceId) -> str:
         """The school followed for a choice that code knows; its usual one in a way that does not leave it open."""
         return self.sheet.school(choice) or (ASKED[choice] or ("",))[0]
+
+    def estimated(self, name: EstimateId) -> Origin:
+        """An estimate as an origin: the kitchen's own where it holds one."""
+        row = self.estimates[name]
+        where = "kitchen:estimates" if name in self.kitchen.estimates else "estimate"
+        return leaf(f"{where}.{name}", row.words, round(row.value, 3), row.unit)
 
     def school(self, choice_id: str) -> list[Origin]:
         """The school followed, as an origin; none in a way that does not leave it open."""

@@ -70,12 +70,12 @@ WAY = Way(
         Choice(
             "into",
             "mix",
-            "Flour meets the syrup",
+            "The flour goes in",
             "cooled",
             (
-                School("cooled", "cooled to warm", "smooth without hurry; the flour does not set in lumps"),
-                School("hot", "hot from the fire", "thick at once, sooner done; beaten hard, or it lumps, then sieved"),
-                School("liquid", "cooled by cold liquid", "no waiting: half the liquid held back, and stirred in cold"),
+                School("cooled", "once it has cooled to warm", "smooth without hurry; the flour does not set in lumps"),
+                School("hot", "while it is hot", "thick at once, sooner done; beaten hard, or it lumps, then sieved"),
+                School("liquid", "cooled by cold liquid first", "no waiting: half the liquid held back, and stirred in cold"),
             ),
         ),
         Choice(
@@ -86,6 +86,18 @@ WAY = Way(
             (
                 School("open", "open", "a few minutes quicker; drops from the lid can pit the top"),
                 School("covered", "covered with foil", "a smooth top; a few minutes longer"),
+            ),
+        ),
+        Choice(
+            "until",
+            "heat",
+            "Steamed until it is",
+            "clear",
+            (
+                School("clear", "clear", "set, glossy and chewy; as pale as its sugar"),
+                School(
+                    "colour", "brown", "an hour or more beyond: deep colour and scent, for cakes in leaf under foil"
+                ),
             ),
         ),
         Choice(

@@ -238,7 +238,7 @@ def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, .
     open_at = next((i for i, stage in enumerate(said) if stage.minutes is None), len(said) - 1)
     return tuple(
         replace(stage, minutes=math.inf if i == open_at else stage.minutes / factor)
-        for i, stage in enumerate(under(working, said))
+        for i, stage in enumerate(under(working, said, steamer=False))
     )
 
 

@@ -17,6 +17,7 @@ from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.working import Drawn, Working
 
 Heats = Literal["heat", "grain"]
+_MACHINE_GIVES = 0.92  # of a steamer's rated power boils water; kitchen estimate
 STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
 STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
 _NAMES: dict[StageLevel, str] = {
@@ -81,14 +82,24 @@ def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, flo
     return (first, done, latest) if said <= done else (said, said, max(latest, said))
 
 
-def under(working: Working, stages: Sequence[HeatStage], whole_min: float = math.inf) -> tuple[Stage, ...]:
+def _net_w(working: Working, level: StageLevel, *, steamer: bool) -> float:
+    """W into the water: the burner's, or a steamer's own machine's at every level but off."""
+    own = working.kitchen.steamer.watts
+    if steamer and own is not None:
+        return 0.0 if level == "off" else _MACHINE_GIVES * own
+    return working.kitchen.burner.net_w(level)
+
+
+def under(
+    working: Working, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
+) -> tuple[Stage, ...]:
     """What each stage gives to the water of a heat that takes `whole_min` in all; the last goes on as it must."""
-    burner, at = working.kitchen.burner, _open(stages)
+    at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     return tuple(
         Stage(
             max(0.0, whole_min - others) if i == at else stage.minutes or 0.0,
-            burner.net_w(stage.level or working.sheet.heat.level),
+            _net_w(working, stage.level or working.sheet.heat.level, steamer=steamer),
         )
         for i, stage in enumerate(stages)
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -12,26 +12,37 @@ import numpy as np
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Modes, following, when
-from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, gelled
+from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, cook_value_min, gelled
+from kemble.core.physics.steaming import Cools, Steam, felt
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sheet.document import Lining
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.stages import as_long_as_said, enter_stages, stages_said, under
 from kemble.core.stations.heat.steamer import FIERCE_G_PER_MIN, SteamerDrawing, steamer
+from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
 
-# Surface coefficients in W/(m2 K), condensing steam about 500-1500; kitchen estimates.
-STEAM_H = 900.0
-FOIL_H = 55.0
-# Conductance of the wall itself, and of what lines it.
+# Conductance of the wall itself, and of what lines it, W/(m2 K); kitchen estimates.
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}
 _TOP_M = 0.004  # a top so deep has set when steam marks it no more; kitchen estimate, 3-6 mm
 LINING_W_PER_M2K: dict[Lining, float] = {"none": math.inf, "paper": 600.0, "leaf": 300.0}
+_CELLS, _STEPS = 22, 110  # twice as many of both change no time by more than 1 %
+_A_THIRD_LESS = 2 / 3
+_COOLS_S = 1500.0  # a shut steamer without its flame falls by a factor e in this; kitchen estimate, 15-40 min
+# What a window in steam hangs on; the rest of the table moves it by under 2 % of its variance (a test re-checks).
+_OPEN: tuple[EstimateId, ...] = ("clear_min", "depth", "conductivity", "gel_c", "burner", "steam_h", "leak_ml_s")
+_COVERED: tuple[EstimateId, ...] = ("clear_min", "foil_h", "depth", "conductivity", "gel_c", "burner", "steam_h")
+_COLOUR: tuple[EstimateId, ...] = ("colour_min", "depth", "burner", "leak_ml_s")
+_DISH: tuple[EstimateId, ...] = ("depth", "conductivity", "gel_c", "start_c", "burner", "steam_h", "leak_ml_s")
+_AFTERWARDS = frozenset({"clear_min", "colour_min", "gel_c"})  # what is asked of the same curves
+_NEEDS_STEAM = frozenset({"burner", "lid_w", "leak_ml_s", "steam_h"})  # what moves the steam itself
+_BY_SCHOOL: dict[str, EstimateId] = {"clear": "clear_min", "colour": "colour_min"}
 
 
 class SteamDrawing(Drawn):
@@ -43,139 +54,92 @@ class SteamDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
+class _Curves:
+    """Along `times` s: the slowest point, the top, a little under it, and what surrounds the load, in °C."""
+
+    times: Array
+    core: Array
+    top: Array
+    under: Array
+    around: Array
+
+
+@dataclass(frozen=True, slots=True)
 class _Tinful:
-    """A batter in a tin, and how the heat reaches it. m, W/(m2 K), °C."""
+    """A batter in a tin, and the steam round it. m, W/(m2 K), °C, s."""
 
     depth: float
     tin: Tin
+    lining: Lining
     material: Material
-    h_top: float
-    h_wall: float
+    steam_h: float
+    foil_h: float | None
     start_c: float
+    stages: tuple[tuple[float, Steam], ...]
+    at_once: int
+    cools: Cools
+    gel_c: float
+    needs: float  # minutes at 100 °C once it is set; none for a dough that is worked afterwards
 
-    def curve(self, around_c: float | Array, times: Array, across: Array) -> tuple[Array, Array, Array]:
-        """(slowest point, top surface, a little under it) in °C at `times` s: the product of slab and cylinder, or of
-        three slabs.
-
-        `across` is the sideways factor of that product, from `across`.
-        """
-        body = conduction.slab(self.depth, self.material, self.h_wall, self.h_top)
+    def curves(self, end_s: float, around: Array | None = None) -> _Curves:
+        """The product of slab and cylinder, or of three slabs, in steam that follows the load; or in what is given."""
+        times = np.linspace(0.0, end_s, _STEPS + 1)
+        lit = [steam for _, steam in self.stages if steam.to_spare_w > 0] or [self.stages[0][1]]
+        h = self.steam_h * lit[-1].film
+        h_wall = wall_h(self.tin, h, self.lining)
+        h_top = h if self.foil_h is None else 1.0 / (1.0 / h + 1.0 / self.foil_h)
+        body = conduction.slab(self.depth, self.material, h_wall, h_top, _CELLS)
         upright = Modes(body)
         left = upright.remaining(times)
+        middle, mean = _across(self.tin, self.material, h_wall, times)
+        if around is None:
+            held = self.material.rho * self.material.cp * self.tin.floor_mm2 / 1e6 * self.depth * self.at_once
+            whole = (left @ body.volumes) / body.volumes.sum() * mean
+            around = felt(times, held * (1.0 - whole), self.stages, self.start_c, self.cools)
         _, top = upright.surfaces(left)
         under = left[:, int(np.searchsorted(body.centres, max(0.0, self.depth - _TOP_M)))]
         core, outside, inside = (
-            following(times, one * across, around_c, self.start_c) for one in (left.max(axis=1), top, under)
+            following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top, under)
         )
-        return core, outside, inside
+        return _Curves(times, core, outside, inside, around)
 
-    def across(self, times: Array) -> Array:
-        """The share of the first difference that is left at the middle, for heat from the sides alone."""
-        return sideways(self.tin, self.material, self.h_wall, times)
+    @property
+    def span_s(self) -> float:
+        """How long is looked at: longer than it takes a tin so deep, and its time at heat."""
+        covered = 1.5 if self.foil_h else 1.0
+        return covered * 0.55 * self.depth**2 / self.material.alpha + 60.0 * (30.0 + 1.8 * self.needs)
+
+    def done_s(self, curves: _Curves) -> float | None:
+        """Seconds until the slowest point has set and had its time at heat."""
+        sets = clear_s(curves.times, curves.core, self.gel_c)
+        if sets is None or not self.needs:
+            return sets
+        cooked = when(curves.times, cook_value_min(curves.times, curves.core), self.needs)
+        return None if cooked is None else max(sets, cooked)
+
+
+def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array, Array]:
+    """The share of the first difference left at the middle, and on the mean, for heat from the sides alone."""
+    if tin.shape == "round":
+        body = conduction.cylinder(tin.diameter_mm / 2000.0, material, h, _CELLS)
+        left = Modes(body).remaining(times)
+        return Modes.centre(left, body), (left @ body.volumes) / body.volumes.sum()
+    middle, mean = np.ones_like(times), np.ones_like(times)
+    for side in (tin.length_mm / 1000.0, tin.width_mm / 1000.0):
+        body = conduction.slab(side, material, h, h, _CELLS)
+        left = Modes(body).remaining(times)
+        middle, mean = middle * left.max(axis=1), mean * (left @ body.volumes) / body.volumes.sum()
+    return middle, mean
 
 
 def sideways(tin: Tin, material: Material, h: float, times: Array) -> Array:
     """The share of the first difference that is left at the middle of a tin, for heat through its walls alone."""
-    if tin.shape == "round":
-        body = conduction.cylinder(tin.diameter_mm / 2000.0, material, h)
-        return Modes.centre(Modes(body).remaining(times), body)
-    sides = (tin.length_mm / 1000.0, tin.width_mm / 1000.0)
-    lefts = [Modes(conduction.slab(side, material, h, h)).remaining(times).max(axis=1) for side in sides]
-    both: Array = lefts[0] * lefts[1]
-    return both
+    return _across(tin, material, h, times)[0]
 
 
 def wall_h(tin: Tin, outside: float, lining: Lining = "none") -> float:
     """Coefficient through the wall of a tin and its lining with `outside` beyond it, in W/(m2 K)."""
     return 1.0 / (1.0 / outside + 1.0 / WALL_W_PER_M2K[tin.material] + 1.0 / LINING_W_PER_M2K[lining])
-
-
-@dataclass(frozen=True, slots=True)
-class _Times:
-    """Minutes on the cook's clock, and the likely curve. Those for something else than it is are whole times."""
-
-    first: float
-    done: float
-    latest: float
-    deeper: float | None
-    other_cover: float | None
-    other_tin: float | None
-    colder: float | None
-    top_sets: float | None
-    minutes: Array
-    core: Array
-    top: Array
-
-
-def _fast(tinful: _Tinful) -> _Tinful:
-    """Everything that shortens the time, within what a kitchen varies."""
-    m = tinful.material
-    return replace(
-        tinful,
-        material=replace(m, k=m.k * 1.08),
-        h_top=tinful.h_top * 1.5,
-        h_wall=tinful.h_wall * 1.4,
-        start_c=tinful.start_c + 4,
-    )
-
-
-def _slow(tinful: _Tinful) -> _Tinful:
-    """Everything that lengthens it."""
-    m = tinful.material
-    return replace(
-        tinful,
-        material=replace(m, k=m.k * 0.92),
-        h_top=tinful.h_top * 0.6,
-        h_wall=tinful.h_wall * 0.6,
-        start_c=tinful.start_c - 4,
-    )
-
-
-def _times(
-    likely: _Tinful,
-    other_wall: float,
-    surroundings: Callable[[Array], float | Array],
-    gel_c: float,
-    room_c: float,
-    factor: float,
-) -> _Times | None:
-    """The window and what would change it. None when the heart does not clear in any sensible time.
-
-    `other_wall` is the coefficient through a tin of the other sort; `surroundings` what is round it along seconds.
-    """
-    times = likely.depth**2 / likely.material.alpha * np.linspace(0.0, 1.0, 181) ** 2 * 4.0
-    steam_c = surroundings(times)
-    # The sides are the same for every question that changes only depth, cover or start.
-    sideways = likely.across(times)
-
-    def done(tinful: _Tinful, gel: float, across: Array) -> float | None:
-        """Minutes until the slowest point has gelled and cleared."""
-        core, _, _ = tinful.curve(steam_c, times, across)
-        clear = clear_s(times, core, gel)
-        return None if clear is None else clear / 60.0 * factor
-
-    fast, slow = _fast(likely), _slow(likely)
-    first = done(fast, gel_c - 3, fast.across(times))
-    middle = done(likely, gel_c, sideways)
-    latest = done(slow, gel_c + 3, slow.across(times))
-    if first is None or middle is None or latest is None:
-        return None
-    core, top, under = likely.curve(steam_c, times, sideways)
-    other_tin = replace(likely, h_wall=other_wall)
-    sets = when(times, gelled(times, under, gel_c), COOKED)
-    return _Times(
-        first=first,
-        done=middle,
-        latest=latest,
-        deeper=done(replace(likely, depth=likely.depth + 0.01), gel_c, sideways),
-        other_cover=done(replace(likely, h_top=FOIL_H if likely.h_top == STEAM_H else STEAM_H), gel_c, sideways),
-        other_tin=done(other_tin, gel_c, other_tin.across(times)),
-        colder=done(replace(likely, start_c=room_c), gel_c, sideways),
-        top_sets=None if sets is None else sets / 60.0 * factor,
-        minutes=times / 60.0 * factor,
-        core=core,
-        top=top,
-    )
 
 
 def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> SteamDrawing | None:
@@ -206,142 +170,237 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawi
         says = f"the dough would stand {working.length(depth_mm)} deep in a dish of {brim}"
         working.problem("vessel.tin", says, "a wider dish, or a smaller batch")
         return None
-    drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c)
+    drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c, dish=True)
     if drawing:
         says = "No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass."
         working.advise("heat", "look", says, 4)
     return drawing
 
 
-def _steam(working: Working, base: Composition, tin: Tin, boil_c: float, *, start_c: float) -> SteamDrawing | None:
-    """None when it does not clear (a problem is noted)."""
-    book, kitchen = working.book, working.kitchen
-    gel_c, depth_mm = book.number("mix.gel_temperature_c"), book.number("heat.depth_mm")
-    covered = working.asked("cover") == "covered"
-    lining = working.sheet.vessel.lining
-    other = tin.model_copy(update={"material": "glass" if tin.material == "metal" else "metal"})
-    likely = _Tinful(
+def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None) -> _Tinful:
+    """The likely one, every estimate at its value."""
+    depth_mm = working.book.number("heat.depth_mm")
+    count = working.sheet.vessel.count if working.way.form == "tin" else 1
+    return _Tinful(
         depth=depth_mm / 1000.0,
         tin=tin,
-        material=properties(fractions(base), (start_c + boil_c) / 2),
-        h_top=FOIL_H if covered else STEAM_H,
-        h_wall=wall_h(tin, STEAM_H, lining),
+        lining=working.sheet.vessel.lining,
+        material=properties(fractions(base), (start_c + working.boil_c) / 2),
+        steam_h=working.likely("steam_h"),
+        foil_h=working.likely("foil_h") if working.asked("cover") == "covered" else None,
         start_c=start_c,
+        stages=steam_stages(working),
+        at_once=min(count, working.kitchen.steamer.tiers),
+        cools=Cools(working.kitchen.room_c, _COOLS_S),
+        gel_c=working.book.number("mix.gel_temperature_c"),
+        needs=working.likely(needs) if needs else 0.0,
     )
-    stages = stages_said(working)
-    found = _times(
+
+
+def steam_stages(working: Working, **of: float) -> tuple[tuple[float, Steam], ...]:
+    """(From this second, steam) of each stage; `of` are estimates otherwise than likely."""
+    burner, lid, leak = (of.get(name, working.estimates[name].value) for name in _STEAM)
+    begins, found = 0.0, []
+    for stage in under(working, stages_said(working)):
+        steam = Steam(burner * stage.net_w, lid if stage.net_w else 0.0, leak, working.kitchen.altitude_m)
+        found.append((begins * 60.0 / working.kitchen.time_factor, steam))
+        begins += stage.minutes
+    return tuple(found)
+
+
+_STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
+
+
+def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _Tinful:
+    """The same with estimates otherwise than likely."""
+    m = likely.material
+    needs = next((of[name] for name in ("clear_min", "colour_min") if name in of), likely.needs)
+    return replace(
         likely,
-        wall_h(other, STEAM_H, lining),
-        lambda times: around(working, stages, times, boil_c, kitchen.steamer.full_ml),
-        gel_c,
-        kitchen.room_c,
-        kitchen.time_factor,
+        depth=likely.depth * of.get("depth", working.likely("depth")),
+        material=replace(m, k=m.k * of.get("conductivity", working.likely("conductivity"))),
+        steam_h=of.get("steam_h", likely.steam_h),
+        foil_h=of.get("foil_h", likely.foil_h) if likely.foil_h else None,
+        start_c=likely.start_c + of.get("start_c", working.likely("start_c")),
+        gel_c=likely.gel_c + of.get("gel_c", working.likely("gel_c")),
+        stages=steam_stages(working, **{name: of[name] for name in _STEAM if name in of}),
+        needs=needs if likely.needs else 0.0,
     )
-    if found is None:
+
+
+def _steam(
+    working: Working, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
+) -> SteamDrawing | None:
+    """None when it does not clear (a problem is noted)."""
+    book = working.book
+    covered = working.asked("cover") == "covered"
+    needs = None if dish else _BY_SCHOOL[working.asked("until")]
+    likely = _at(working, _tinful(working, base, tin, start_c, needs), {})
+    curves = likely.curves(likely.span_s)
+    if likely.done_s(curves) is None:
+        curves = likely.curves(3.0 * likely.span_s)
+
+    def minutes(one: _Tinful, around: Array | None = None) -> float | None:
+        """Of another than the likely, in the same steam where that is nothing to it."""
+        seconds = one.done_s(one.curves(float(curves.times[-1]), around))
+        return None if seconds is None else seconds / 60.0
+
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        moved = {name: value for name, value in of.items() if value != working.likely(name)}
+        if not moved:
+            seconds = likely.done_s(curves)
+            return None if seconds is None else seconds / 60.0
+        one = _at(working, base_tinful, moved)
+        if moved.keys() <= _AFTERWARDS:
+            seconds = one.done_s(curves)
+            return None if seconds is None else seconds / 60.0
+        return minutes(one, None if _NEEDS_STEAM & moved.keys() else curves.around)
+
+    base_tinful = _tinful(working, base, tin, start_c, needs)
+    which = _DISH if dish else _COLOUR if needs == "colour_min" else _COVERED if covered else _OPEN
+    window = windowed(working, solve, which)
+    if window is None:
+        gel = working.degrees(likely.gel_c)
+        steam = working.degrees(likely.stages[-1][1].dew_c())
         working.problem(
             "vessel",
-            f"at {working.degrees(boil_c)} steam this batter, which gels at {working.degrees(gel_c)}, "
-            "does not clear in any sensible time",
-            "less sugar, or a shallower tin",
+            f"at {steam} steam this batter, which gels at {gel}, does not clear in any sensible time",
+            "a stronger flame, less sugar, or a shallower tin",
         )
         return None
-    _enter_times(working, tin, found, as_long_as_said(stages, (found.first, found.done, found.latest)), start_c)
-    _enter_others(working, found, other.material, covered)
+    stages = stages_said(working)
+    told = as_long_as_said(stages, (window.first, window.likely, window.latest))
+    _enter_times(working, likely, curves, told, needs)
+    _enter_others(working, likely, window.likely, minutes, curves)
     water = steamer(working)
-    _enter_top(working, found, covered)
-    book_done, book_latest = book.number("heat.done_min"), book.number("heat.latest_min")
-    enter_stages(working, stages, "heat", book_done)
-    shown = found.minutes <= max(1.8 * book_done, 1.15 * book_latest)
-    working.core = drawn_curve(found.minutes[shown], found.core[shown], found.top[shown])
+    _enter_top(working, likely, curves, covered=covered)
+    enter_stages(working, stages, "heat", told[1])
+    at = curves.times / 60.0 * working.kitchen.time_factor
+    shown = at <= max(1.5 * told[1], 1.1 * told[2])
+    working.core = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
     return known(
-        SteamDrawing,
-        kind="steam",
-        steamer=water,
-        covered=covered,
-        tin=tin,
-        depth_mm=depth_mm,
+        SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=book.number("heat.depth_mm")
     )
 
 
-def _enter_times(working: Working, tin: Tin, found: _Times, window: tuple[float, float, float], start_c: float) -> None:
-    book, kitchen = working.book, working.kitchen
+def _enter_times(
+    working: Working,
+    likely: _Tinful,
+    curves: _Curves,
+    window: tuple[float, float, float],
+    needs: EstimateId | None,
+) -> None:
+    book, kitchen, tin = working.book, working.kitchen, likely.tin
     first, done, latest = window
+    at = curves.times / 60.0 * kitchen.time_factor
     of: Origins = [
         "heat.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
         working.from_sheet("vessel.tin", "tin", f"{working.tin_size(tin)}, {tin.material}"),
-        working.from_sheet("start.batter_c", "goes in at", start_c, "°C"),
+        working.from_sheet("start.batter_c", "goes in at", likely.start_c, "°C"),
         working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
     ]
+    of += [working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")]
     of += working.school("cover")
-    if working.sheet.vessel.lining != "none":
-        of.append(working.from_sheet("vessel.lining", "lined with", working.sheet.vessel.lining))
+    if likely.lining != "none":
+        of.append(working.from_sheet("vessel.lining", "lined with", likely.lining))
+    steam_c = float(np.interp(done, at, curves.around))
     book.add(
-        "heat.first_check_min",
-        first,
-        "if everything goes fast: a warm start, strong steam, thin metal",
-        source=SOLVER,
-        of=of,
+        "heat.steam_c",
+        steam_c,
+        "the dew point of vapour and the air that comes in past the lid, once the load is hot",
+        source="balance of heat, vapour and air; the leak a kitchen estimate",
+        of=[working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
     )
+    sets = clear_s(curves.times, curves.core, likely.gel_c)
+    if sets is not None:
+        book.add(
+            "heat.set_min",
+            sets / 60.0 * kitchen.time_factor,
+            "the slowest point has gelled and turned from milk to glass: the earliest that it holds",
+            source=SOLVER,
+            of=of,
+        )
+    more: Origins = ["heat.set_min", working.estimated(needs)] if needs else ["heat.set_min"]
+    says = {
+        None: "no white is left at the slowest point",
+        "clear_min": "set through, and its time at heat until it is clear, glossy and chewy",
+        "colour_min": "its hours at heat until it is brown through",
+    }[needs]
+    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOLVER, of=of)
     book.add(
         "heat.done_min",
         done,
-        "the slowest point has gelled and cleared, as it does well above that: no milky smear",
-        source=f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}",
-        of=of,
+        says,
+        source=f"{SOLVER}; what is called done a {KITCHEN_ESTIMATE}",
+        of=[*more, *of],
         low=first,
         high=latest,
     )
-    book.add(
-        "heat.latest_min",
-        latest,
-        "if everything goes slowly: a cool start, weak steam, much sugar",
-        source=SOLVER,
-        of=of,
-    )
+    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOLVER, of=of)
     book.add(
         "heat.heart_done_c",
-        float(np.interp(done, found.minutes, found.core)),
+        float(np.interp(done, at, curves.core)),
         "the slowest point at the likely time",
         source=SOLVER,
         of=["heat.done_min"],
     )
-    hot = when(found.minutes, found.core, HOT_C)
+    hot = when(at, curves.core, HOT_C)
     if hot is not None:
         says = f"the slowest point reaches {working.degrees(HOT_C)}: hot, not yet cooked"
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)
 
 
-def _enter_others(working: Working, found: _Times, other_tin: str, covered: bool) -> None:
-    """What another depth, tin, cover or start would cost."""
-    kitchen = working.kitchen
-    others = [
-        ("heat.deeper_min", found.deeper, "the same a centimetre deeper: depth counts nearly squared"),
-        ("heat.tin_min", found.other_tin, f"the same in {other_tin}"),
+def _enter_others(
+    working: Working,
+    likely: _Tinful,
+    done: float,
+    minutes: Callable[[_Tinful, Array | None], float | None],
+    curves: _Curves,
+) -> None:
+    """What another depth, tin, cover, start or flame would cost."""
+    kitchen, factor = working.kitchen, working.kitchen.time_factor
+    other = likely.tin.model_copy(update={"material": "glass" if likely.tin.material == "metal" else "metal"})
+    cover = working.likely("foil_h") if likely.foil_h is None else None
+    says = f"{'covered with foil' if likely.foil_h is None else 'open'} instead"
+    weaker = tuple((at, replace(steam, net_w=steam.net_w * _A_THIRD_LESS)) for at, steam in likely.stages)
+    asked: list[tuple[str, _Tinful, Array | None, str]] = [
+        (
+            "heat.deeper_min",
+            replace(likely, depth=likely.depth + 0.01),
+            curves.around,
+            "the same a centimetre deeper: depth counts nearly squared",
+        ),
+        ("heat.tin_min", replace(likely, tin=other), curves.around, f"the same in {other.material}"),
+        ("heat.level_min", replace(likely, stages=weaker), None, "a third less flame: less vapour, and more air in it"),
     ]
     if "cover" in working.schools:
-        others.append(("heat.cover_min", found.other_cover, f"{'open' if covered else 'covered with foil'} instead"))
+        asked.append(("heat.cover_min", replace(likely, foil_h=cover), curves.around, says))
     if "cover" in working.schools or working.way.form == "tin":
-        others.append(("heat.colder_min", found.colder, f"poured at {working.degrees(kitchen.room_c)}"))
-    for key, minutes, says in others:
-        if minutes is not None:
-            working.book.add(key, minutes - found.done, says, source=SOLVER, of=["heat.done_min"])
+        cold = replace(likely, start_c=kitchen.room_c)
+        asked.append(("heat.colder_min", cold, None, f"poured at {working.degrees(kitchen.room_c)}"))
+    for key, one, around, words in asked:
+        found = minutes(one, around)
+        if found is not None:
+            working.book.add(key, found * factor - done, words, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_top(working: Working, found: _Times, covered: bool) -> None:
+def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: bool) -> None:
     """When the top has set, and whether strong steam finds it soft until then."""
     book = working.book
-    if found.top_sets is None:
+    found = when(curves.times, gelled(curves.times, curves.under, likely.gel_c), COOKED)
+    if found is None:
         return
+    top_sets = found / 60.0 * working.kitchen.time_factor
     book.add(
         "heat.top_sets_min",
-        found.top_sets,
+        top_sets,
         f"the top {working.length(_TOP_M * 1000)} have gelled: steam and drops mark it no more",
         source=SOLVER,
         of=["heat.done_min"],
-        low=found.top_sets * 0.7,
-        high=found.top_sets * 1.4,
+        low=top_sets * 0.7,
+        high=top_sets * 1.4,
     )
     if "cover" not in working.schools:
         return

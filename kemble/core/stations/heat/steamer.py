@@ -71,7 +71,7 @@ def steamer(working: Working) -> SteamerDrawing:
     )
     _enter_water(working, plan)
     rate = book.number("heat.water_loss_g_per_min")
-    if rate > FIERCE_G_PER_MIN:
+    if rate > FIERCE_G_PER_MIN and working.asked("cover") == "open":
         working.advise("heat", "look", f"{rate:.0f} g a minute is fierce: the top creases. Turn it down.", 1)
     if rate < WEAK_G_PER_MIN:
         says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."

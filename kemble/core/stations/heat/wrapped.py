@@ -100,7 +100,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     needs = _needs(working, parcel)
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
-    times = np.linspace(0.0, 1.0, 200) ** 1.5 * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
+    times = np.linspace(0.0, 1.0, 200) * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
     stages = stages_said(working)
     kitchen = working.kitchen
     hot_c = around(working, stages, times, boil_c, kitchen.pot.water_ml if parcel else kitchen.steamer.full_ml)

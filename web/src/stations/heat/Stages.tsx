@@ -14,9 +14,9 @@ type StageWorked = Worked["stages"][number];
 const LEVELS: StageLevel[] = ["high", "medium", "low", "off"];
 /** How strong each level looks: hatched ever closer, so that it does not hang on colour alone. */
 const TONE: Record<StageLevel, string> = {
-  high: "bg-bean/60",
-  medium: "bg-bean/40",
-  low: "bg-bean/20",
+  high: "bg-bean/45",
+  medium: "bg-bean/30",
+  low: "bg-bean/15",
   off: "bg-paper",
 };
 const PLAIN: Stage = { level: null, oven_c: null, minutes: null, top_up_ml: 0, says: "" };

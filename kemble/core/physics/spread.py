@@ -1,0 +1,89 @@
+"""A time with its window, from what nobody knows exactly: by sensitivities, and what each of them has its share in.
+
+The logarithm of a time is nearly straight in the logarithm of what it hangs on, so its variance is the sum of the
+squares of what each estimate moves it by alone. Each is moved to where one in twenty lies beyond; the two that move it
+most are moved both ways, for there the time bends.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+from kemble.core.kitchen.estimates import Estimate, EstimateId
+
+EDGE = 1.6449  # standard deviations to where one in twenty begins
+_BOTH_WAYS = 2
+_LEAST_SHARE = 0.005  # of the variance
+
+Solve = Callable[[Mapping[EstimateId, float]], float | None]
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """What one estimate has in a window: `minutes` of the half-width, `share` of the variance, `left` of its half-width
+    once what narrows it is measured."""
+
+    id: EstimateId
+    share: float
+    minutes: float
+    left: float
+
+
+@dataclass(frozen=True, slots=True)
+class Spread:
+    """First, likely and latest are the 5, 50 and 95 % of what the estimates allow; shares, the largest first."""
+
+    first: float
+    likely: float
+    latest: float
+    shares: tuple[Share, ...]
+
+    @property
+    def half(self) -> float:
+        return (self.latest - self.first) / 2
+
+
+def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequence[EstimateId]) -> Spread | None:
+    """The window of `solve` over the estimates it hangs on. None when it has no likely time.
+
+    `solve` takes every estimate's value. Where an end has no answer (it would never be done), the other end's stands.
+    """
+    middle = {one: estimates[one].value for one in which}
+    likely = solve(middle)
+    if likely is None or likely <= 0:
+        return None
+
+    def moved(one: EstimateId, end: float) -> float | None:
+        found = solve({**middle, one: end})
+        return None if found is None or found <= 0 else math.log(found / likely)
+
+    ups: dict[EstimateId, float] = {}
+    for one in which:
+        end = moved(one, estimates[one].low)
+        if end is None:
+            end = moved(one, estimates[one].high)
+            end = None if end is None else -end
+        ups[one] = end or 0.0
+    later = earlier = 0.0
+    by = sorted(which, key=lambda one: -abs(ups[one]))
+    squares: dict[EstimateId, float] = {}
+    for rank, one in enumerate(by):
+        low = ups[one]
+        high = moved(one, estimates[one].high) if rank < _BOTH_WAYS and low else None
+        ends = (low, -low if high is None else high)
+        later += max(0.0, *ends) ** 2
+        earlier += min(0.0, *ends) ** 2
+        squares[one] = ((ends[0] - ends[1]) / 2) ** 2
+    first, latest = likely * math.exp(-math.sqrt(earlier)), likely * math.exp(math.sqrt(later))
+    total, half = sum(squares.values()), (latest - first) / 2
+    shares = []
+    for one in by:
+        share = squares[one] / total if total else 0.0
+        if share < _LEAST_SHARE:
+            continue
+        after = estimates[one].after
+        left = math.sqrt(max(0.0, 1.0 - share * (1.0 - after**2)))
+        shares.append(Share(one, share, half * math.sqrt(share), half * left))
+    return Spread(first, likely, latest, tuple(shares))

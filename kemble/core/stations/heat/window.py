@@ -1,0 +1,64 @@
+"""The window of a heat: first check, likely and latest from what nobody knows exactly, and what that hangs on."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import MEASUREMENTS, EstimateId, Measurement
+from kemble.core.physics.spread import Solve, Spread, spread
+from kemble.core.stations.working import Drawn, Working
+
+_MOST = 5  # told of what a window hangs on
+_WORTH_SHARE = 0.03  # of the variance; less is not told
+
+
+class Hang(Drawn):
+    """One thing that a window hangs on: how many of its minutes, and what would settle it. `becomes_min` is half the
+    window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`."""
+
+    id: str
+    words: str
+    moves: str
+    minutes: float
+    share_pct: float
+    low: float
+    value: float
+    high: float
+    unit: str
+    narrows: Measurement | None = None
+    narrow_words: str = ""
+    takes_min: float = 0.0
+    becomes_min: float = 0.0
+
+
+def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
+    """The window of a heat in minutes on the cook's clock, and what it hangs on, noted. None when it has no end."""
+    factor = working.kitchen.time_factor
+    found = spread(solve, working.estimates, which)
+    if found is None:
+        return None
+    for share in found.shares[:_MOST]:
+        if share.share < _WORTH_SHARE:
+            continue
+        row = working.estimates[share.id]
+        does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
+        working.hangs.append(
+            known(
+                Hang,
+                id=share.id,
+                words=row.words,
+                moves=row.moves,
+                minutes=share.minutes * factor,
+                share_pct=100 * share.share,
+                low=row.low,
+                value=row.value,
+                high=row.high,
+                unit=row.unit,
+                narrows=row.narrows,
+                narrow_words=does,
+                takes_min=takes,
+                becomes_min=share.left * factor,
+            )
+        )
+    return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
