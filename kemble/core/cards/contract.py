@@ -20,7 +20,9 @@ from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.way import Way
 from kemble.core.facts.vocabulary import KEYS, PartRole
 
-ChoiceId = Literal["cook", "course", "cover", "done", "grain", "pot", "pound", "rest", "start", "until"]
+ChoiceId = Literal[
+    "cook", "course", "cover", "dense", "done", "finish", "grain", "pot", "pound", "rest", "start", "until"
+]
 
 # The schools that code tells apart. A card that has such a choice takes its schools from here; a way that has it not is
 # worked as if the first were followed. None: any schools, for the card itself says what each of them does.
@@ -28,6 +30,8 @@ ASKED: Mapping[ChoiceId, tuple[str, ...] | None] = {
     "cook": None,
     "course": ("steady", "strong-first"),
     "cover": ("open", "covered"),
+    "dense": ("dense", "leavened"),
+    "finish": None,
     "done": ("float-then-simmer", "float"),
     "grain": None,
     "pot": ("water", "broth", "thickened"),

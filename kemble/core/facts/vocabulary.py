@@ -167,6 +167,7 @@ KEYS: dict[str, Key] = {
     "heat.cooler_min": Key("an oven cooler than its dial", "min more", 0),
     "heat.skin_min": Key("the top has a skin from", "min", 0),
     "heat.browns_min": Key("the top is golden at", "min", 0),
+    "heat.dried_min": Key("dried to its chew at", "min", 0),
     "heat.dried_pct": Key("dries in the oven by", "%", 0),
     "heat.water_ml": Key("water to start with", "ml", 0),
     "heat.water_loss_g_per_min": Key("water boiled off", "g/min", 0),

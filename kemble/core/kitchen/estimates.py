@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, get_args
 
 EstimateId = Literal[
@@ -28,7 +28,7 @@ EstimateId = Literal[
     "drying",
     "firm_c",
     "golden_min",
-    "boil_h",
+    "size",
     "leaf_h",
     "grain_needs",
     "tight",
@@ -37,7 +37,7 @@ EstimateId = Literal[
     "bed_mm",
     "touch_c",
 ]
-Measurement = Literal["kettle", "oven", "depth", "warmth", "log"]
+Measurement = Literal["kettle", "oven", "depth", "warmth", "scale", "log"]
 Shape = Literal["log", "plain"]
 
 _EDGE = 1.6449  # how many standard deviations lie between the middle and where one in twenty begins
@@ -57,6 +57,7 @@ class Estimate:
     shape: Shape = "log"
     narrows: Measurement | None = None
     after: float = 1.0
+    bends: bool = False  # what it moves bends so that one end says little of the other
 
     @property
     def sigma(self) -> float:
@@ -67,13 +68,15 @@ class Estimate:
 
     def within(self, value: float, low: float, high: float) -> Estimate:
         """The same row as a kitchen holds it."""
-        return Estimate(self.words, value, low, high, self.unit, self.moves, self.shape, self.narrows, self.after)
+        return replace(self, value=value, low=low, high=high)
 
 
 ESTIMATES: Mapping[EstimateId, Estimate] = {
     "burner": Estimate("the burner's power", 1.0, 0.75, 1.33, "x", "all that boils or steams", "log", "kettle", 0.2),
     "lid_w": Estimate("what lid and wall lose", 130.0, 60.0, 230.0, "W", "steam left for the cake"),
-    "leak_ml_s": Estimate("air that comes in past the lid", 20.0, 4.0, 100.0, "ml/s", "how hot the steam is"),
+    "leak_ml_s": Estimate(
+        "air that comes in past the lid", 20.0, 8.0, 50.0, "ml/s", "how hot the steam is", bends=True
+    ),
     "steam_h": Estimate("how steam gives its heat", 800.0, 450.0, 1450.0, "W/m²K", "tins and packets in steam"),
     "foil_h": Estimate("heat through a cover of foil", 55.0, 35.0, 90.0, "W/m²K", "covered tins"),
     "conductivity": Estimate("how well the batter conducts", 1.0, 0.92, 1.09, "x", "everything with a heart"),
@@ -87,25 +90,25 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
         15.0,
         9.0,
         25.0,
-        "min at 100 °C",
+        "min at heat",
         "steamed batter",
         "log",
         "log",
         0.5,
     ),
-    "colour_min": Estimate("time at heat until it is brown", 65.0, 45.0, 95.0, "min at 100 °C", "the long school"),
+    "colour_min": Estimate("time at heat until it is brown", 65.0, 45.0, 95.0, "min at heat", "the long school"),
     "oven_c": Estimate("what the oven is off its dial", 0.0, -12.0, 12.0, "°C off", "bakes", "plain", "oven", 0.25),
     "oven_h": Estimate("how the oven gives its heat", 23.0, 18.0, 29.0, "W/m²K", "bakes", "log", "log", 0.5),
     "drying": Estimate("how freely a thick batter dries", 0.10, 0.065, 0.155, "of open water", "bakes"),
     "firm_c": Estimate("where egg and starch spring back", 95.0, 92.0, 97.5, "°C", "bakes", "plain"),
     "golden_min": Estimate(
-        "browning until it is called golden", 5.0, 2.5, 10.0, "min at 120 °C", "bakes", "log", "log", 0.5
+        "browning until it is called golden", 5.0, 3.4, 7.4, "min browning", "bakes", "log", "log", 0.5
     ),
-    "boil_h": Estimate("how boiling water gives its heat", 1000.0, 600.0, 1650.0, "W/m²K", "balls"),
+    "size": Estimate("how alike the pieces are", 1.0, 0.94, 1.065, "x", "balls and packets", "log", "scale", 0.4),
     "leaf_h": Estimate("heat through a wet leaf", 1.0, 0.65, 1.5, "x", "parcels and packets"),
     "grain_needs": Estimate("time at heat of this grain", 1.0, 0.8, 1.28, "x", "grain", "log", "log", 0.5),
     "tight": Estimate("how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels"),
-    "ground_min": Estimate("time at heat of ground grain", 10.0, 6.0, 15.0, "min at 100 °C", "packets"),
+    "ground_min": Estimate("time at heat of ground grain", 10.0, 6.0, 15.0, "min at heat", "packets"),
     "float_share": Estimate("how much has swelled when it floats", 0.85, 0.7, 0.95, "of the dough", "balls", "plain"),
     "bed_mm": Estimate("how evenly steam comes through a bed", 1.0, 0.75, 1.35, "x", "steamed grain"),
     "touch_c": Estimate("what dusted hands bear", 66.0, 60.0, 72.0, "°C at the skin", "working it warm", "plain"),
@@ -118,5 +121,6 @@ MEASUREMENTS: Mapping[Measurement, tuple[str, float]] = {
     "oven": ("put a thermometer in the oven", 20.0),
     "depth": ("measure the depth with a stick", 1.0),
     "warmth": ("put a thermometer in what goes in", 1.0),
+    "scale": ("weigh out every piece", 5.0),
     "log": ("log three makings", 0.0),
 }

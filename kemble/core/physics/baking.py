@@ -50,6 +50,8 @@ class Oven:
     h_floor: float
     later: tuple[tuple[float, float], ...] = ()
     rewets: tuple[tuple[float, float], ...] = ()
+    wet_share: float = WET_SHARE
+    activity: float = 1.0  # of the water in the batter: what its sugar leaves of the vapour pressure
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +70,8 @@ class Baked:
 
 @dataclass(frozen=True, slots=True)
 class OvenSlab:
-    """A slab of batter of some mass fraction of `water` that goes into an oven at `start_c` for `end_s`."""
+    """A slab of batter of some mass fraction of `water` that goes into an oven at `start_c` for `end_s`, in a tin that
+    holds `tin_j` (J/(m2 K)) itself."""
 
     body: Body
     material: Material
@@ -76,6 +79,7 @@ class OvenSlab:
     start_c: float
     oven: Oven
     end_s: float
+    tin_j: float = 0.0
 
 
 def bake(tray: OvenSlab, steps: int = STEPS) -> Baked:
@@ -95,11 +99,13 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     volumes = np.array([tray.body.volumes for tray in trays])
     near_top = np.array([tray.body.centres > tray.body.edges[-1] - _TOP_M for tray in trays])
     capacity = volumes * np.array([tray.body.heat_capacity for tray in trays])
+    capacity[:, 0] += [tray.tin_j for tray in trays]
     wet = np.array([tray.material.rho * tray.water * LATENT_STEAM for tray in trays])
     kept = volumes * wet[:, None]  # J/m2 that each cell's water can still take
     start = np.array([tray.start_c for tray in trays])
-    air_c, boil_c, h_top, h_floor = (
-        np.array([getattr(tray.oven, name) for tray in trays]) for name in ("air_c", "boil_c", "h_top", "h_floor")
+    air_c, boil_c, h_top, h_floor, wet_share, activity = (
+        np.array([getattr(tray.oven, name) for tray in trays])
+        for name in ("air_c", "boil_c", "h_top", "h_floor", "wet_share", "activity")
     )
     temperature = np.repeat(start[:, None], n, axis=1)
     cells, top = np.empty((steps + 1, many, n)), np.empty((steps + 1, many))
@@ -126,8 +132,8 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
         for j, at, kg in rewets:
             if times[j, i - 1] < at <= times[j, i]:
                 gone_kg[j], kept[j, -1] = 0.0, kept[j, -1] + kg * LATENT_STEAM
-        share = _share(gone_kg + 0.5 * dt * rate_kg)  # as dry as it will be half way through the step
-        drying, slope = _drying(surface, share, h_top)
+        share = _share(gone_kg + 0.5 * dt * rate_kg, wet_share)  # as dry as it will be half way through the step
+        drying, slope = _drying(surface, share, h_top, activity)
         left = 0.5 * kept.sum(axis=1) / dt
         if (drying > left).any():  # nearly dry all through: it cannot give off what it does not hold
             drying, slope = np.minimum(drying, left), np.where(drying > left, 0.0, slope)
@@ -221,9 +227,9 @@ def _take(kept: Array, joules: Array) -> None:
     down -= np.clip(joules[:, None] - above, 0.0, down)
 
 
-def _share(gone_kg: Array) -> Array:
+def _share(gone_kg: Array, wet_share: Array) -> Array:
     """Of what an open water would give off: falls from wet to skin as the top dries."""
-    result: Array = DRY_SHARE + (WET_SHARE - DRY_SHARE) * np.exp(-((gone_kg / SKIN_KG_PER_M2) ** 2))
+    result: Array = DRY_SHARE + (wet_share - DRY_SHARE) * np.exp(-((gone_kg / SKIN_KG_PER_M2) ** 2))
     return result
 
 
@@ -231,9 +237,9 @@ _PLAIN_C = np.arange(0.0, 401.0, 0.5)
 _PLAIN_PA = saturations_pa(_PLAIN_C)
 
 
-def _drying(surface_c: Array, share: Array, h_top: Array) -> tuple[Array, Array]:
+def _drying(surface_c: Array, share: Array, h_top: Array, activity: Array) -> tuple[Array, Array]:
     """Heat that leaves the top as vapour (W/m2), and how that rises with its temperature (W/(m2 K))."""
-    at, beside = np.interp(np.concatenate((surface_c, surface_c + 0.5)), _PLAIN_C, _PLAIN_PA).reshape(2, -1)
+    at, beside = np.interp(np.concatenate((surface_c, surface_c + 0.5)), _PLAIN_C, _PLAIN_PA).reshape(2, -1) * activity
     factor = h_top * LEWIS_K_PER_PA * share
     drive = np.maximum(0.0, at - OVEN_VAPOUR_PA)
     return factor * drive, factor * (beside - at) / 0.5 * (drive > 0)

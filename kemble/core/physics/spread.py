@@ -71,7 +71,7 @@ def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequen
     squares: dict[EstimateId, float] = {}
     for rank, one in enumerate(by):
         low = ups[one]
-        high = moved(one, estimates[one].high) if rank < _BOTH_WAYS and low else None
+        high = moved(one, estimates[one].high) if low and (rank < _BOTH_WAYS or estimates[one].bends) else None
         ends = (low, -low if high is None else high)
         later += max(0.0, *ends) ** 2
         earlier += min(0.0, *ends) ** 2

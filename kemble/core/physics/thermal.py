@@ -137,6 +137,23 @@ def freezing_point_c(composition: Composition) -> float:
     return max(-25.0, -1.86 * moles / (composition.water / 1000.0))
 
 
+def water_activity(composition: Composition) -> float:
+    """What sugar (as sucrose), salt and protein leave of water's vapour pressure: Raoult's law by moles."""
+    if composition.water <= 0:
+        return 1.0
+    moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44 + composition.protein / 30_000.0
+    water = composition.water / 18.015
+    return water / (water + moles)
+
+
+def boils_at_c(composition: Composition, boil_c: float) -> float:
+    """Where water boils that holds so much sugar and salt: 0.51 K more for each mole in a kilogram of it."""
+    if composition.water <= 0:
+        return boil_c
+    moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44
+    return boil_c + min(12.0, 0.51 * moles / (composition.water / 1000.0))
+
+
 def ice_fraction(composition: Composition, celsius: float) -> float:
     """Ice in kg per kg of food at a temperature: (free water) x (1 - Tf / T).
 

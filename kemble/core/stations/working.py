@@ -143,8 +143,8 @@ class Working:
     def estimated(self, name: EstimateId) -> Origin:
         """An estimate as an origin: the kitchen's own where it holds one."""
         row = self.estimates[name]
-        where = "kitchen:estimates" if name in self.kitchen.estimates else "estimate"
-        return leaf(f"{where}.{name}", row.words, round(row.value, 3), row.unit)
+        where = "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
+        return leaf(f"{where}{name}", row.words, round(row.value, 3), row.unit)
 
     def school(self, choice_id: str) -> list[Origin]:
         """The school followed, as an origin; none in a way that does not leave it open."""

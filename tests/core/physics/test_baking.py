@@ -61,10 +61,9 @@ def test_energy_is_kept(depth, water, start, air):
 
 def test_without_drying_it_is_conduction_alone(monkeypatch):
     """No vapour, a boiling point out of reach, a door that was never open: the modes of a slab, within half a kelvin."""
-    monkeypatch.setattr(baking, "WET_SHARE", 0.0)
     monkeypatch.setattr(baking, "DRY_SHARE", 0.0)
     monkeypatch.setattr(baking, "DOOR_DROP_C", 0.0)
-    dry = Oven(175.0, 900.0, 23.0, 23.0)
+    dry = Oven(175.0, 900.0, 23.0, 23.0, wet_share=0.0)
     found = baked(oven=dry, cells=40, steps=600)
     body = conduction.slab(0.025, BATTER, 23.0, 23.0, 40, even=True)
     left = Modes(body).remaining(found.times)
@@ -117,8 +116,8 @@ class TestTheStation:
         """Two fingers deep at 175 °C: cooks look from half an hour on and take it out golden after 40 to 60 minutes."""
         found = tray(vessel=square())
         assert 20 < found["shape.depth_mm"] < 22
-        assert 25 <= found["heat.first_check_min"] <= found["heat.done_min"] <= found["heat.latest_min"] <= 60
-        assert 30 <= found["heat.done_min"] <= 50
+        assert 30 <= found["heat.first_check_min"] <= found["heat.done_min"] <= found["heat.latest_min"] <= 70
+        assert 40 <= found["heat.done_min"] <= 55
         assert found["heat.core_hot_min"] < found["heat.done_min"]
         assert found["heat.dried_pct"] >= 5.99  # the least that the way loses
 

@@ -136,7 +136,7 @@ def test_every_because_goes_down_to_the_inputs(sheet):
         assert fact.because.says
         assert fact.because.source
         for origin in fact.because.inputs:
-            assert origin.ref in facts or origin.ref.split(":")[0] in ("sheet", "kitchen", "way", "larder")
+            assert origin.ref in facts or origin.ref.split(":")[0] in ("sheet", "kitchen", "way", "larder", "estimate")
         if fact.low is not None:
             assert fact.low <= fact.value <= fact.high
 

@@ -183,10 +183,11 @@ class TestSteam:
             one["amount"]["value"] *= factor
         facts = work(sheet_from(sheet), KITCHEN).facts
         assert facts["shape.depth_mm"].value == pytest.approx(40.0, abs=0.1)
-        assert facts["heat.first_check_min"].value < 40
-        assert 36 <= facts["heat.done_min"].value <= 55
-        assert facts["heat.latest_min"].value <= 65
-        assert 88 <= facts["heat.heart_done_c"].value <= 95
+        assert 36 <= facts["heat.set_min"].value <= 55  # clear at the heart, at 90 to 95 °C
+        assert facts["heat.first_check_min"].value < 48
+        assert facts["heat.set_min"].value <= facts["heat.done_min"].value <= 65
+        assert facts["heat.latest_min"].value <= 80
+        assert 90 <= facts["heat.heart_done_c"].value <= 98
 
     @settings(max_examples=15, deadline=None)
     @given(st.floats(150, 240), st.floats(5, 40), st.floats(0, 2500))
@@ -209,7 +210,8 @@ class TestSteam:
         assert value(sheet_from(with_tin(material="glass")), "heat.done_min") > plain
         covered = with_tin() | {"schools": {"cover": "covered"}}
         assert value(sheet_from(covered), "heat.done_min") == pytest.approx(
-            plain + value(sheet_from(with_tin()), "heat.cover_min")
+            plain + value(sheet_from(with_tin()), "heat.cover_min"),
+            abs=0.5,  # a what-if takes the likely one's steam
         )
 
     def test_a_square_tin_beats_a_long_one_of_the_same_floor(self):

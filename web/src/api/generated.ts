@@ -342,6 +342,18 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
+  "OwnEstimate.value": {
+    "min": -100,
+    "max": 10000
+  },
+  "OwnEstimate.low": {
+    "min": -100,
+    "max": 10000
+  },
+  "OwnEstimate.high": {
+    "min": -100,
+    "max": 10000
+  },
   "Paged.page": {
     "min": 1,
     "max": 1000000,
@@ -508,6 +520,10 @@ export const LIMITS = {
     "min": 1,
     "max": 5,
     "usual": 2
+  },
+  "Steamer.watts": {
+    "min": 100,
+    "max": 3000
   },
   "StickProbe.run": {
     "min": 1,
@@ -868,6 +884,8 @@ export type FactKey =
   | "heat.boil_c"
   | "heat.depth_mm"
   | "heat.first_check_min"
+  | "heat.set_min"
+  | "heat.steam_c"
   | "heat.done_min"
   | "heat.latest_min"
   | "heat.float_min"
@@ -897,6 +915,7 @@ export type FactKey =
   | "heat.cooler_min"
   | "heat.skin_min"
   | "heat.browns_min"
+  | "heat.dried_min"
   | "heat.dried_pct"
   | "heat.water_ml"
   | "heat.water_loss_g_per_min"

@@ -1907,6 +1907,48 @@ export interface components {
             uptake_pct: number[];
         };
         /**
+         * Hang
+         * @description One thing that a window hangs on: how many of its minutes, and what would settle it. `becomes_min` is half the
+         *     window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`.
+         */
+        Hang: {
+            /**
+             * Becomes Min
+             * @default 0
+             */
+            becomes_min: number;
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Low */
+            low: number;
+            /** Minutes */
+            minutes: number;
+            /** Moves */
+            moves: string;
+            /**
+             * Narrow Words
+             * @default
+             */
+            narrow_words: string;
+            /** Narrows */
+            narrows?: ("kettle" | "oven" | "depth" | "warmth" | "scale" | "log") | null;
+            /** Share Pct */
+            share_pct: number;
+            /**
+             * Takes Min
+             * @default 0
+             */
+            takes_min: number;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Heat
          * @description How strong the heat is, all the way or by `stages`.
          */
@@ -2202,6 +2244,14 @@ export interface components {
              */
             currency: string;
             /**
+             * Estimates
+             * @description of the table of estimates, this kitchen's own
+             * @default {}
+             */
+            estimates: {
+                [key: string]: components["schemas"]["OwnEstimate"];
+            };
+            /**
              * Freezer C
              * @description -35 to -5 °C
              * @default -18
@@ -2299,7 +2349,8 @@ export interface components {
              *       "gap_mm": 10,
              *       "low_mm": 12,
              *       "rack_mm": 38,
-             *       "tiers": 2
+             *       "tiers": 2,
+             *       "watts": null
              *     }
              */
             steamer: components["schemas"]["Steamer"];
@@ -2908,6 +2959,27 @@ export interface components {
             /** Name */
             name: string;
             place: components["schemas"]["Place"];
+        };
+        /**
+         * OwnEstimate
+         * @description What this kitchen knows of something that nobody knows exactly: a value, and where one in twenty lies beyond.
+         */
+        OwnEstimate: {
+            /**
+             * High
+             * @description -100 to 10 000
+             */
+            high: number;
+            /**
+             * Low
+             * @description -100 to 10 000
+             */
+            low: number;
+            /**
+             * Value
+             * @description -100 to 10 000
+             */
+            value: number;
         };
         /**
          * Paged
@@ -4305,6 +4377,11 @@ export interface components {
              * @default 2
              */
             tiers: number;
+            /**
+             * Watts
+             * @description 100 to 3000 W, of a steamer with a machine of its own
+             */
+            watts?: number | null;
         };
         /**
          * SteamerDrawing
@@ -4924,6 +5001,11 @@ export interface components {
                 [key: string]: components["schemas"]["Fact"];
             };
             grain?: components["schemas"]["GrainWorked"] | null;
+            /**
+             * Hangs
+             * @default []
+             */
+            hangs: components["schemas"]["Hang"][];
             /**
              * Lines
              * @default []

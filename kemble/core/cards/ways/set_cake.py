@@ -75,7 +75,11 @@ WAY = Way(
             (
                 School("cooled", "once it has cooled to warm", "smooth without hurry; the flour does not set in lumps"),
                 School("hot", "while it is hot", "thick at once, sooner done; beaten hard, or it lumps, then sieved"),
-                School("liquid", "cooled by cold liquid first", "no waiting: half the liquid held back, and stirred in cold"),
+                School(
+                    "liquid",
+                    "cooled by cold liquid first",
+                    "no waiting: half the liquid held back, and stirred in cold",
+                ),
             ),
         ),
         Choice(

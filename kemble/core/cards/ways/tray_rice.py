@@ -74,7 +74,12 @@ WAY = Way(
             "Finished",
             "bake",
             (
-                School("bake", "baked in the tray", "a brown top, a firm cut"),
+                School("bake", "baked under its syrup", "a brown, bubbling top in half an hour; a firm cut"),
+                School(
+                    "bare",
+                    "baked bare, then glazed",
+                    "the oven finishes the grain, an hour; glaze for the last minutes",
+                ),
                 School("set", "stirred until it leaves the pan", "no oven; more arm, softer"),
             ),
         ),
@@ -218,7 +223,7 @@ WAY = Way(
             ),
             after=(After("level", 0, 20), After("glaze", 0, 240)),
             uses=("oven",),
-            when={"finish": ("bake",)},
+            when={"finish": ("bake", "bare")},
             cue=Cue(
                 "Brown, bubbling at the edge?", "The glaze has set to a skin.", "Brown skin", "Pale and wet", "bake"
             ),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -12,14 +12,13 @@ from kemble.core.cards.card import stage_step
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.baking import (
-    BROWN_MIN,
     CELLS,
     DOOR_BACK_S,
     DOOR_DROP_C,
-    OVEN_H,
     SKIN_KG_PER_M2,
     Baked,
     Oven,
@@ -28,19 +27,21 @@ from kemble.core.physics.baking import (
     browned,
 )
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import HOT_C, clear_s
-from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.physics.doneness import HOT_C, clear_s, cook_value_min
+from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
+from kemble.core.stations.heat.grain_heat import SHORT_OF_DONE
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import air_of, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.stages import GLAZE_MIN, air_of, as_long_as_said, enter_stages, stages_said
 from kemble.core.stations.heat.steam import sideways, wall_h
+from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
 FIRM_C = 95.0  # egg and starch hold together and spring back; kitchen estimate, 92-97
-GLAZE_SETS_MIN = 8.0  # a brushed glaze bubbles and sets; kitchen estimate, 5-12
+GLAZE_SETS_MIN = GLAZE_MIN
 _OFF_THE_DIAL_C = 15.0
 SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
 
@@ -62,12 +63,24 @@ class _Filled:
     water: float
     start_c: float
     oven: Oven
+    tin_j: float
 
     def in_oven(self) -> OvenSlab:
         """For as long as a tray so deep can take."""
         end_s = min(SPAN_MOST_MIN, SPAN_FROM_MIN + SPAN_MIN * (1000.0 * self.depth) ** 2) * 60.0
         body = conduction.slab(self.depth, self.material, self.oven.h_floor, self.oven.h_top, CELLS, even=True)
-        return OvenSlab(body, self.material, self.water, self.start_c, self.oven, end_s)
+        return OvenSlab(body, self.material, self.water, self.start_c, self.oven, end_s, self.tin_j)
+
+
+@dataclass(frozen=True, slots=True)
+class _Moments:
+    """Seconds at which each thing that done may mean has come; None when it does not."""
+
+    set: float | None
+    dried: float | None
+    golden: float | None
+    hot: float | None
+    cooked: float | None  # grain that went in short of done has had the rest of its time at heat
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,9 +95,9 @@ class _Question:
     baked: Baked
     across: Array
     gel_c: float
-    loss: float  # share of its weight that the batter is to give up
-    factor: float
-    cooked: bool  # it goes in cooked and hot: done is a brown top and a hot heart
+    loss: float  # share of its weight that it gives up
+    ends: Ends
+    needs: float  # minutes at 100 °C that grain which went in short of done still wants
 
     def slowest(self, baked: Baked) -> Array:
         """The slowest point along a in °C."""
@@ -93,39 +106,101 @@ class _Question:
         result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
         return result
 
-    def seconds(self, tray: _Filled, baked: Baked, gel_c: float) -> float | None:
-        """Until the slowest point has gelled, cleared and is firm, and the whole has dried to its chew; or is brown."""
+    def moments(self, tray: _Filled, baked: Baked, gel_c: float, golden_min: float) -> _Moments:
         at, core = baked.times, self.slowest(baked)
-        if self.cooked:
-            brown = when(at, browned(at, baked.top), BROWN_MIN)
-            hot = when(at, core, HOT_C)
-            return None if brown is None or hot is None else max(brown, hot)
-        moments = (
-            clear_s(at, core, gel_c),
-            when(at, core, min(FIRM_C, tray.oven.boil_c - 1.5)),
-            when(at, baked.dried, self.loss * tray.depth * tray.material.rho),
+        clear, firm = clear_s(at, core, gel_c), when(at, core, min(FIRM_C, tray.oven.boil_c - 1.5))
+        return _Moments(
+            set=None if clear is None or firm is None else max(clear, firm),
+            # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
+            dried=when(at, baked.dried, self.loss * min(tray.depth, USUAL_DEPTH_M) * tray.material.rho),
+            golden=when(at, browned(at, baked.top), golden_min),
+            hot=when(at, core, HOT_C),
+            cooked=when(at, cook_value_min(at, core), self.needs) if self.needs else 0.0,
         )
-        return None if None in moments else max(m for m in moments if m is not None)
+
+    def done_s(self, moments: _Moments) -> float | None:
+        """The latest of what its ending asks for."""
+        asked = [getattr(moments, name) for name in _ASKS[self.ends]]
+        return None if None in asked else max(asked)
+
+
+Ends = Literal["batter", "browned", "bare"]
+# What each ending asks for: a batter set, dried to its chew and golden; rice under its syrup, browned and hot; rice baked
+# bare, cooked through and dried, before its glaze.
+_ASKS: dict[Ends, tuple[str, ...]] = {
+    "batter": ("set", "dried", "golden"),
+    "browned": ("golden", "hot"),
+    "bare": ("cooked", "dried", "hot"),
+}
+_TOLD: dict[Ends, tuple[str, ...]] = {
+    "batter": ("heat.set_min", "heat.dried_min", "heat.browns_min"),
+    "browned": ("heat.browns_min",),
+    "bare": ("heat.dried_min", "heat.browns_min"),
+}
+_ENDS_SAY: dict[Ends, str] = {
+    "batter": "the latest of set and firm, dried to its chew, and golden",
+    "browned": "the top has browned under its syrup, and the heart is hot",
+    "bare": "the grain is soft to the heart, and the whole has dried until it holds; then its glaze",
+}
+# Heat that the tin itself takes, for a square metre of floor, its walls counted in: 0.6 mm of steel, 5 mm of glass, 7 of
+# clay. Kitchen estimates.
+_TIN_J = {"metal": 3_200.0, "glass": 13_000.0, "ceramic": 20_000.0}
+_SUGARED_TOP = 0.55  # of the browning that a plain top wants, under a syrup; kitchen estimate, 0.4-0.7
+_BARE_LOSS = 0.13  # of its weight that rice baked bare gives up; kitchen estimate, 0.09-0.18
+USUAL_DEPTH_M = 0.022  # at which a tray gives up the share that its way loses; kitchen estimate
+_RISEN_DEEP, _RISEN_K = 1.25, 0.72  # a leavened batter stands higher and conducts worse; kitchen estimates
+_HANGS: dict[Ends, tuple[EstimateId, ...]] = {
+    "batter": ("golden_min", "oven_h", "oven_c", "depth"),
+    "browned": ("golden_min", "oven_h", "oven_c", "drying"),
+    "bare": ("oven_h", "oven_c", "depth"),
+}
+_BENDS: tuple[EstimateId, ...] = ("oven_h", "oven_c")  # move it most, nearly always
+_AFTERWARDS = frozenset({"golden_min", "gel_c"})  # what is asked of the same bake
+
+
+def ends_of(working: Working) -> Ends:
+    """What done means for this tray, by its way and the school followed."""
+    if working.way.portions != "cooked":
+        return "batter"
+    return "bare" if working.asked("finish") == "bare" else "browned"
 
 
 def _tray(
-    working: Working, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
+    working: Working,
+    base: Composition,
+    drawn: TinDrawing,
+    boil_c: float,
+    stages: Sequence[HeatStage],
+    of: Mapping[EstimateId, float],
 ) -> _Filled:
+    """The tray with some estimates otherwise than likely."""
+
+    def is_(name: EstimateId) -> float:
+        return of.get(name, working.estimates[name].value)
+
     parts = fractions(base)
+    material = properties(parts, 60.0)
+    risen = working.asked("dense") == "leavened" and working.way.base == "flour"
+    deep, conducts = (_RISEN_DEEP, _RISEN_K) if risen else (1.0, 1.0)
+    k = material.k * is_("conductivity") * conducts
+    air, *later = air_of(working, stages, is_("oven_c"))
     return _Filled(
-        depth=drawn.depth_mm / 1000.0,
+        depth=drawn.depth_mm / 1000.0 * is_("depth") * deep,
         tin=drawn.tin,
-        material=properties(parts, 60.0),
+        material=replace(material, k=k, rho=material.rho / deep),
         water=parts["water"],
         start_c=working.batter_c,
         oven=Oven(
-            air_of(working, stages)[0][1],
-            boil_c,
-            OVEN_H,
-            wall_h(drawn.tin, OVEN_H, working.sheet.vessel.lining),
-            later=air_of(working, stages)[1:],
+            air[1],
+            boils_at_c(base, boil_c),
+            is_("oven_h"),
+            wall_h(drawn.tin, is_("oven_h"), working.sheet.vessel.lining),
+            later=tuple(later),
             rewets=_laid_on(working, drawn, stages),
+            wet_share=is_("drying"),
+            activity=water_activity(base),
         ),
+        tin_j=_TIN_J[drawn.tin.material],
     )
 
 
@@ -150,49 +225,73 @@ def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -
 
 
 def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
-    """When it is set and firm, and what would change that. None when it does not set (a problem is noted)."""
-    stages = stages_said(working)
-    likely = _tray(working, base, drawn, boil_c, stages)
-    oven_c = likely.oven.air_c
-    others = _others(working, likely)
-    trays = [likely, _quick(likely), _slow(likely), *(tray for _, tray, _ in others)]
+    """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
+    stages, ends = stages_said(working), ends_of(working)
+    likely = _tray(working, base, drawn, boil_c, stages, {})
+    others, which = _others(working, likely), _HANGS[ends]
+    # Everything that will be asked is baked side by side: each end of what the window hangs on, and what-ifs.
+    moved = [(name, working.estimates[name].low) for name in which if name not in _AFTERWARDS]
+    moved += [(name, working.estimates[name].high) for name in _BENDS if name in which]
+    trays = [likely, *(tray for _, tray, _ in others)]
+    trays += [_tray(working, base, drawn, boil_c, stages, {name: end}) for name, end in moved]
     baked, *marched = bake_all([tray.in_oven() for tray in trays])
     asked = _Question(
         likely=likely,
         baked=baked,
         across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
         gel_c=working.book.number("mix.gel_temperature_c"),
-        loss=working.way.loss(working.schools).low / 100,
-        factor=working.kitchen.time_factor,
-        cooked=working.way.portions == "cooked",
+        loss=_BARE_LOSS if ends == "bare" else working.way.loss(working.schools).middle / 100,
+        ends=ends,
+        needs=_still_needs(working) if ends == "bare" else 0.0,
     )
-    gels = [asked.gel_c, asked.gel_c - 3, asked.gel_c + 3, *[asked.gel_c] * len(others)]
-    found = [asked.seconds(*one) for one in zip(trays, (baked, *marched), gels, strict=True)]
-    done, first, latest, *costs = (None if one is None else one / 60.0 * asked.factor for one in found)
-    if done is None or first is None or latest is None:
-        deep = f"at {working.degrees(oven_c)} a batter {working.length(drawn.depth_mm)} deep"
-        never = "brown" if asked.cooked else "set"
-        says = f"{deep} does not {never} in any sensible time"
+    golden = working.likely("golden_min") * (1.0 if ends == "batter" else _SUGARED_TOP)
+    names = [*((key, float(i)) for i, (key, _, _) in enumerate(others)), *moved]
+    at_ends = {
+        name: asked.moments(tray, how, asked.gel_c, golden)
+        for name, tray, how in zip(names, trays[1:], marched, strict=True)
+    }
+    moments = asked.moments(likely, baked, asked.gel_c, golden)
+
+    sugared = 1.0 if ends == "batter" else _SUGARED_TOP
+
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        moved = {name: value for name, value in of.items() if value != working.likely(name)}
+        browns = of.get("golden_min", working.likely("golden_min")) * sugared
+        one = moved.keys() - _AFTERWARDS
+        if not one:
+            found = asked.moments(likely, baked, asked.gel_c, browns)
+        elif len(moved) == 1 and (known_end := at_ends.get(next(iter(moved.items())))):
+            found = known_end
+        else:
+            tray = _tray(working, base, drawn, boil_c, stages, of)
+            found = asked.moments(tray, bake_all([tray.in_oven()])[0], asked.gel_c, browns)
+        seconds = asked.done_s(found)
+        return None if seconds is None else seconds / 60.0
+
+    window = windowed(working, solve, which)
+    if window is None:
+        deep = f"at {working.degrees(likely.oven.air_c)} a batter {working.length(drawn.depth_mm)} deep"
+        says = f"{deep} does not {'brown' if ends == 'browned' else 'set'} in any sensible time"
         working.problem("vessel", says, "a hotter oven, or a shallower tin")
         return None
-    costs = [None if one is None else one - done for one in costs]
-    # A fan that warms sooner also dries the top sooner: in a very thin tray the fast one can end after the likely.
-    first, done, latest = as_long_as_said(stages, (min(first, done), done, max(latest, done)))
+    first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
     enter_stages(working, stages, "heat", done)
-    minutes, core = baked.times / 60.0 * asked.factor, asked.slowest(baked)
+    factor = working.kitchen.time_factor
+    minutes, core = baked.times / 60.0 * factor, asked.slowest(baked)
     skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
-    browns = when(minutes, browned(baked.times, baked.top), BROWN_MIN)
-    _enter_times(working, drawn, (first, done, latest), skin, browns, cooked=asked.cooked)
+    browns = None if moments.golden is None else moments.golden / 60.0 * factor
+    _enter_times(working, drawn, (first, done, latest), moments, skin, ends)
     _enter_inside(working, asked, minutes, core, done)
-    for (key, _, says), minutes_of in zip(others, costs, strict=True):
-        if minutes_of is not None:
-            working.book.add(key, minutes_of, says, source=SOLVER, of=["heat.done_min"])
+    for i, (key, _, says) in enumerate(others):
+        seconds = asked.done_s(at_ends[(key, float(i))])
+        if seconds is not None:
+            working.book.add(key, seconds / 60.0 * factor - window.likely, says, source=SOLVER, of=["heat.done_min"])
     _enter_door(working)
     shelves = working.kitchen.oven_shelves
     room = working.from_kitchen("oven_shelves", "trays at once", shelves)
     loads(working, drawn.count, shelves, "trays", "shelves", room)
     _enter_glaze(working, done, skin)
-    _advise(working, done, browns, cooked=asked.cooked)
+    _advise(working, done, browns, ends)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     working.core = drawn_curve(minutes[shown], core[shown], baked.top[shown])
     return known(
@@ -200,8 +299,13 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         kind="bake",
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
-        oven_c=oven_c,
+        oven_c=stages[0].oven_c or working.sheet.heat.oven_c,
     )
+
+
+def _still_needs(working: Working) -> float:
+    """Minutes at 100 °C that grain cooked short of done still wants."""
+    return working.book.number("heat.needs_min") / SHORT_OF_DONE * (1 - SHORT_OF_DONE)
 
 
 def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Array, done: float) -> None:
@@ -227,10 +331,14 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     later = tuple((at, celsius - _OFF_THE_DIAL_C) for at, celsius in tray.oven.later)
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C, later=later))
     tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
-    wall = wall_h(tin, OVEN_H, working.sheet.vessel.lining)
+    wall = wall_h(tin, tray.oven.h_top, working.sheet.vessel.lining)
     return [
         ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
-        ("heat.tin_min", replace(tray, oven=replace(tray.oven, h_floor=wall)), f"the same in {tin.material}"),
+        (
+            "heat.tin_min",
+            replace(tray, oven=replace(tray.oven, h_floor=wall), tin_j=_TIN_J[tin.material]),
+            f"the same in {tin.material}",
+        ),
         ("heat.cooler_min", cooler, f"an oven that is {working.apart(_OFF_THE_DIAL_C)} cooler than its dial says"),
         ("heat.colder_min", replace(tray, start_c=5.0), "straight from the fridge"),
     ]
@@ -267,71 +375,58 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
     book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.all_loads_min"])
 
 
-def _quick(tray: _Filled) -> _Filled:
-    """A hot oven with a fan, a batter that stood in the warm: what a kitchen varies, all of it fast."""
-    oven = replace(tray.oven, h_top=tray.oven.h_top * 1.25, h_floor=tray.oven.h_floor * 1.25)
-    return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 1.08), start_c=tray.start_c + 4)
-
-
-def _slow(tray: _Filled) -> _Filled:
-    """A weak oven, a tray set on another, a cool batter: all of it slow."""
-    oven = replace(tray.oven, h_top=tray.oven.h_top * 0.8, h_floor=tray.oven.h_floor * 0.8)
-    return replace(tray, oven=oven, material=replace(tray.material, k=tray.material.k * 0.92), start_c=tray.start_c - 4)
-
-
 def _enter_times(
     working: Working,
     drawn: TinDrawing,
     window: tuple[float, float, float],
+    moments: _Moments,
     skin: float | None,
-    browns: float | None,
-    *,
-    cooked: bool,
+    ends: Ends,
 ) -> None:
-    book, sheet = working.book, working.sheet
+    book, sheet, factor = working.book, working.sheet, working.kitchen.time_factor
     first, middle, latest = window
-    oven = working.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C")
     of: Origins = [
         "shape.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
-        oven,
+        working.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C"),
+        working.estimated("oven_c"),
         working.from_sheet("vessel.tin", "tin", f"{working.tin_size(drawn.tin)}, {drawn.tin.material}"),
         working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
+        working.from_kitchen("time_factor", "this kitchen's time factor", factor),
     ]
     book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
-    says = f"the slowest point has cleared and is firm, over {working.degrees(FIRM_C)}, and the whole has dried to its chew"
-    if cooked:
-        says = f"the glazed top has browned, and the heart is over {working.degrees(HOT_C)}"
-    book.add("heat.first_check_min", first, "if everything goes fast: a fan, a true dial", source=SOLVER, of=of)
-    source = f"{SOLVER}; surfaces and firmness {KITCHEN_ESTIMATE}s"
-    book.add("heat.done_min", middle, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "if everything goes slowly: a weak oven, a cool batter", source=SOLVER, of=of)
-    for key, minutes, says in (
-        ("heat.skin_min", skin, "the top has given up enough water to have a skin: a glaze stays on it from here"),
-        ("heat.browns_min", browns, "so long hot enough that a sugared top is golden: an index, no more"),
+    parts: Origins = []
+    for key, seconds, says, low, high in (
+        ("heat.set_min", moments.set, f"clear, and over {working.degrees(FIRM_C)} at the slowest point", 0.85, 1.2),
+        ("heat.dried_min", moments.dried, "the whole has given up the water that its way loses", 0.75, 1.35),
+        ("heat.browns_min", moments.golden, "so long hot enough that it is called golden: an index", 0.75, 1.35),
     ):
-        if minutes is not None:
-            book.add(
-                key,
-                minutes,
-                says,
-                source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
-                of=of,
-                low=minutes * 0.75,
-                high=minutes * 1.3,
-            )
+        if seconds is None or key not in _TOLD[ends]:
+            continue
+        minutes = seconds / 60.0 * factor
+        source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
+        book.add(key, minutes, says, source=source, of=of, low=minutes * low, high=minutes * high)
+        parts.append(key)
+    if skin is not None:
+        says = "the top has given up enough water to have a skin: a glaze stays on it from here"
+        source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
+        book.add("heat.skin_min", skin, says, source=source, of=of, low=skin * 0.75, high=skin * 1.3)
+    source = f"{SOLVER}; surfaces and what is called done {KITCHEN_ESTIMATE}s"
+    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOLVER, of=of)
+    book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)
+    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOLVER, of=of)
 
 
-def _advise(working: Working, done: float, browns: float | None, *, cooked: bool) -> None:
-    if cooked:
+def _advise(working: Working, done: float, browns: float | None, ends: Ends) -> None:
+    if ends == "browned":
         working.advise("heat", "look", "It bubbles at the edge first. Brown, and the glaze set to a skin: out.", 5)
         return
-    if browns is None or browns > done + 12:
-        says = f"Set at {done:.0f} minutes, and still pale: five minutes more near the top if you want it brown."
-        working.advise("heat", "look", says, 3)
-    elif browns < done - 8:
+    if ends == "bare":
+        says = "Bare first, until a grain from the middle is soft. Then the glaze, and the last minutes near the top."
+        working.advise("heat", "look", says, 5)
+        return
+    if browns is not None and browns < done - 8:
         says = f"The top browns from {browns:.0f} minutes: lay foil over it until the heart is set at {done:.0f}."
         working.advise("heat", "look", says, 2)
     says = "Press the middle: firm, and it springs back. The edge leaves the tin a little before."

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,14 +11,17 @@ import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import COOKED, HOT_C, gelled
 from kemble.core.physics.freezing import food
+from kemble.core.physics.spread import Spread
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
 
@@ -26,6 +30,7 @@ FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
 _MOST_LAG_S = 120.0
 _THICKER_MM = 5.0
+_WHICH: tuple[EstimateId, ...] = ("size", "conductivity", "burner")
 _STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 %
 _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
 
@@ -127,9 +132,21 @@ def boil(
     floats, hot, done = minutes(found.float_s), minutes(found.hot_s), minutes(done_s(found))
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, found.core))
-    _enter_times(working, drawn, floats=floats, hot=hot, done=done, core_done_c=heart_done)
     book = working.book
-    thicker = _cook(working, base, filling, drawn, boil_c, larger=1 + _THICKER_MM / drawn.outer_mm)
+    larger = 1 + _THICKER_MM / drawn.outer_mm
+    thicker = _cook(working, base, filling, drawn, boil_c, larger=larger)
+    # How its time goes with its size is known from one that is larger; with conductivity it goes half as steeply.
+    steep = math.log(done_s(thicker) / done_s(found)) / math.log(larger) if thicker else 2.0
+
+    def solve(of: Mapping[EstimateId, float]) -> float:
+        scale: float = of.get("size", 1.0) ** steep * of.get("conductivity", 1.0) ** (-steep / 2)
+        late = lag_s / of.get("burner", 1.0) / kitchen.time_factor
+        begun = of.get("float_share", FLOATS) / FLOATS if working.asked("done") == "float" else 1.0
+        return (done_s(found) * scale * begun + late) / 60.0
+
+    window = windowed(working, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
+    assert window is not None
+    _enter_times(working, drawn, floats=floats, hot=hot, window=window, core_done_c=heart_done)
     if thicker:
         more = minutes(done_s(thicker)) - done
         says = "the same ball half a centimetre larger across: size counts nearly squared"
@@ -166,9 +183,10 @@ def boil(
 
 
 def _enter_times(
-    working: Working, drawn: BallDrawing, *, floats: float, hot: float, done: float, core_done_c: float
+    working: Working, drawn: BallDrawing, *, floats: float, hot: float, window: Spread, core_done_c: float
 ) -> None:
     book, sheet = working.book, working.sheet
+    first, done, latest = window.first, window.likely, window.latest
     factor, core_start = working.kitchen.time_factor, _core_start(working)
     of: Origins = [
         "shape.diameter_mm",
@@ -202,7 +220,6 @@ def _enter_times(
         low=hot * 0.87,
         high=hot * 1.18,
     )
-    first, latest = done * 0.85, done * 1.25
     book.add(
         "heat.done_min",
         done,
@@ -213,8 +230,8 @@ def _enter_times(
         high=latest,
     )
     for key, value, says in (
-        ("heat.first_check_min", first, "small pieces, a pot that hardly fell"),
-        ("heat.latest_min", latest, "large pieces, a full pot"),
+        ("heat.first_check_min", first, "one in twenty is done by then"),
+        ("heat.latest_min", latest, "nineteen in twenty are done by then"),
     ):
         book.add(key, value, says, source=KITCHEN_ESTIMATE, of=["heat.done_min"])
     book.add("heat.heart_done_c", core_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])

@@ -30,7 +30,7 @@ class _Heat(NamedTuple):
 
 # Kitchen estimates: an oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack.
 _HEATS: dict[FinishKind, _Heat] = {
-    "toast": _Heat(230.0, 48.0, "turned on a rack until the middle boils: steam inside puffs it"),
+    "toast": _Heat(230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it"),
     "griddle": _Heat(185.0, 180.0, "turned once: both sides crisp, and hot within"),
     "fry": _Heat(165.0, 260.0, "turned once: both sides gold, and hot within"),
 }
@@ -57,14 +57,16 @@ def finishing(working: Working, shaped: Composition) -> None:
     crust_s = CRUST_KG_PER_M2 * LATENT_STEAM / (heat.h * (heat.celsius - boil_c)) + GOLD_MIN * 60
     until = boil_c - _PUFFS_BELOW_BOIL_C if kind == "toast" else HOT_C
 
+    # An oven or a grill heats both faces all the while; a pan each of them half of it.
+    face_h = heat.h if kind == "toast" else heat.h / 2
     # A wet inside stays near the boil; the glow over a rack drives it on until it boils through.
     around = heat.celsius if kind == "toast" else boil_c + _UNDER_CRUST_C
-    body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), heat.h / 2, heat.h / 2, _CELLS)
+    body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), face_h, face_h, _CELLS)
     layers = [(food(shaped, fat_sets=False), _CELLS)]
     times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
 
     def through_s(start_c: float) -> float:
-        """Seconds until the middle is there; each face has the heat half of the time."""
+        """Seconds until the middle is there."""
         cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
         return when(times, cells[:, _CELLS // 2], until) or _LONGEST_S
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -12,11 +12,14 @@ import numpy as np
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import StageLevel
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
+from kemble.core.physics.spread import Solve, spread
 from kemble.core.physics.steamer import Stage
+from kemble.core.physics.steaming import Steam
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
@@ -30,7 +33,9 @@ from kemble.core.stations.heat.stages import (
     stages_said,
     under,
 )
+from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
+from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.working import Drawn, Working
 
 How = Literal["steam", "lid", "cooker"]
@@ -43,6 +48,7 @@ SLOW_COOKER_MIN = 12.0  # some cookers warm gently first; kitchen estimate
 SHORT_OF_DONE = 0.8
 BED_G_PER_ML = 0.72  # of soaked grain, loose; kitchen estimate
 BED_MM = 60.0  # deeper, and the steam comes through late and unevenly; kitchen estimate, 50-80
+_COMES_THROUGH = 0.8  # of the vapour warms the bed while the front goes up; the rest passes by it. Kitchen estimate
 _FRONT_MIN = 1.0  # steam takes so long to warm the grains it has come to; kitchen estimate
 _POINTS = 200
 _LONGEST_S, _HALVINGS = 3 * 3600.0, 24
@@ -163,7 +169,7 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     said = stages_said(working) if working.sheet.heat.stages else ()
     if said and how == "lid":
         likely = replace(likely, stages=_on_the_stove(working, said))
-    first, done, latest = (minutes * factor for minutes in _window(likely))
+    first, done, latest = (minutes * factor for minutes in _window(working, likely, told=True))
     if said:
         if how != "lid":  # under a lid those behind the open one are counted already
             first, done, latest = as_long_as_said(said, (first, done, latest))
@@ -216,7 +222,7 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
     needs = _needs(working, how, SHORT_OF_DONE)
     likely = _pot(working, pot, boil_c, how, needs)
     factor = working.kitchen.time_factor
-    first, done, latest = (minutes * factor for minutes in _window(likely))
+    first, done, latest = (minutes * factor for minutes in _window(working, likely, told=False))
     if how == "lid":
         _enter_phases(working, likely, likely.simmer_s(), "grain")
     working.book.add(
@@ -283,7 +289,8 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
         kg = book.number("grain.soaked_g") / 1000.0
         water = min(0.95, (kg * 1000.0 - 0.86 * book.number("grain.dry_g")) / (kg * 1000.0))
         cp = 4180.0 * water + 1600.0 * (1 - water)
-        power = under(working, stages_said(working))[0].net_w
+        steam = _steam(working, {})
+        power, boil_c = max(1.0, steam.to_spare_w * _COMES_THROUGH), steam.dew_c()
     else:
         kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
         power = kitchen.burner.high_w if how == "lid" else COOKER_KEEPS * kitchen.cooker_w
@@ -308,12 +315,43 @@ def _across(working: Working, how: How) -> float:
     return pan.across_mm if pan else 200.0
 
 
-def _window(likely: _Pot) -> tuple[float, float, float]:
-    """First, done and latest in minutes: what grain, power and lid vary."""
-    fast = replace(likely, needs=0.82 * likely.needs, power_w=1.2 * likely.power_w)
-    slow = replace(likely, needs=1.3 * likely.needs, power_w=0.7 * likely.power_w)
+_WHICH: dict[How, tuple[EstimateId, ...]] = {
+    "steam": ("grain_needs", "burner", "lid_w", "leak_ml_s", "bed_mm"),
+    "lid": ("grain_needs", "burner"),
+    "cooker": ("grain_needs",),
+}
+
+
+def _solver(working: Working, likely: _Pot) -> Solve:
+    """Minutes of the same pot with estimates otherwise than likely."""
+
+    def solve(of: Mapping[EstimateId, float]) -> float:
+        needs = likely.needs * of.get("grain_needs", 1.0)
+        if likely.how != "steam":
+            return replace(likely, needs=needs, power_w=likely.power_w * of.get("burner", 1.0)).minutes()
+        steam = _steam(working, of)
+        warms = steam.to_spare_w * _COMES_THROUGH / of.get("bed_mm", 1.0)
+        return replace(likely, needs=needs, power_w=max(1.0, warms), boil_c=steam.dew_c()).minutes()
+
+    return solve
+
+
+def _steam(working: Working, of: Mapping[EstimateId, float]) -> Steam:
+    """The steam under the basket, at the first of its stages."""
+    return steam_stages(working, **{name: value for name, value in of.items() if name in STEAM})[0][1]
+
+
+def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float, float]:
+    """First, done and latest in minutes of the physics; what they hang on is noted where it is the way's own heat."""
+    solve = _solver(working, likely)
+    if told:
+        found = windowed(working, solve, _WHICH[likely.how])
+        factor = working.kitchen.time_factor
+    else:
+        found, factor = spread(solve, working.estimates, _WHICH[likely.how]), 1.0
+    assert found is not None  # grain is soft at last, whatever its pot
     gently = SLOW_COOKER_MIN if likely.how == "cooker" else 0.0
-    return fast.minutes(), likely.minutes(), slow.minutes() + gently
+    return found.first / factor, found.likely / factor, found.latest / factor + gently
 
 
 def _from(working: Working, likely: _Pot) -> Origins:

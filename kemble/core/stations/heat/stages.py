@@ -18,6 +18,7 @@ from kemble.core.stations.working import Drawn, Working
 
 Heats = Literal["heat", "grain"]
 _MACHINE_GIVES = 0.92  # of a steamer's rated power boils water; kitchen estimate
+GLAZE_MIN = 8.0  # a brushed glaze bubbles and sets; kitchen estimate, 5-12
 STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
 STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
 _NAMES: dict[StageLevel, str] = {
@@ -50,6 +51,12 @@ def stages_said(working: Working) -> tuple[HeatStage, ...]:
         return said
     if working.asked("course") == "strong-first":
         return (known(HeatStage, level="high", minutes=STRONG_MIN), known(HeatStage, level="low"))
+    if working.way.heat_of(working.schools) == "bake" and working.asked("finish") == "bare":
+        glaze = "Brush on the glaze; it bubbles and sets"
+        return (
+            known(HeatStage, says="Bare, in the middle of the oven"),
+            known(HeatStage, minutes=GLAZE_MIN, says=glaze),
+        )
     return (HeatStage(),)
 
 

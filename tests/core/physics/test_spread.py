@@ -1,0 +1,128 @@
+"""Windows from the table of estimates: by hand, and against two thousand draws of the same solvers."""
+
+import math
+
+import numpy as np
+import pytest
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.kitchen.document import Kitchen, OwnEstimate
+from kemble.core.kitchen.estimates import ESTIMATES, Estimate
+from kemble.core.physics.spread import EDGE, spread
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+
+
+def test_a_product_of_two_by_hand():
+    """T = 40 a / b, each a factor of 1.2 either way: the logarithms add as squares, 0.182 root two: 30.9 to 51.8."""
+    rows = {
+        "burner": Estimate("a", 1.0, 1 / 1.2, 1.2, "x", ""),
+        "depth": Estimate("b", 1.0, 1 / 1.2, 1.2, "x", "", "log", "depth", 0.0),
+    }
+    found = spread(lambda of: 40 * of["burner"] / of["depth"], rows, ["burner", "depth"])
+    half = math.log(1.2) * math.sqrt(2)
+    assert (found.first, found.likely, found.latest) == pytest.approx((40 * math.exp(-half), 40, 40 * math.exp(half)))
+    assert [share.share for share in found.shares] == pytest.approx([0.5, 0.5])
+    # With the depth measured, half of the variance is gone.
+    left = next(share.left for share in found.shares if share.id == "depth")
+    assert left == pytest.approx(found.half * math.sqrt(0.5))
+
+
+def test_what_moves_nothing_has_no_share_and_no_likely_time_no_window():
+    rows = {"burner": Estimate("a", 1.0, 0.8, 1.25, "x", "")}
+    assert spread(lambda of: 30.0, rows, ["burner"]).shares == ()
+    assert spread(lambda of: None, rows, ["burner"]) is None
+
+
+def drawn(row, rng, n):
+    if row.shape == "log":
+        return row.value * np.exp(rng.normal(0, row.sigma, n))
+    return row.value + rng.normal(0, row.sigma, n)
+
+
+MADE = [
+    ("set-cake", {}),
+    ("set-cake", {"cover": "covered"}),
+    ("batter-bake", {}),
+    ("tray-rice", {}),
+    ("tray-rice", {"finish": "bare"}),
+    ("leaf-parcels", {}),
+    ("ground-packets", {}),
+    ("pounded", {}),
+    ("stirred-rounds", {"cook": "steam"}),
+]
+
+
+@pytest.mark.long
+@pytest.mark.parametrize(("way", "schools"), MADE)
+def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
+    """The station's own solver, drawn 2000 times where it is cheap (150 times where it is a march): within 6 %, and as
+    much more as so few draws are sure of."""
+    from kemble.core.stations.heat import window as station
+
+    caught = {}
+
+    def catch(working, solve, which):
+        caught.update(solve=solve, which=which, rows=working.estimates)
+        return real(working, solve, which)
+
+    real = station.windowed
+    for module in ("steam", "bake", "wrapped", "grain_heat"):
+        monkeypatch.setattr(f"kemble.core.stations.heat.{module}.windowed", catch)
+    content = default_sheet(way).model_dump(mode="json")
+    content["schools"].update(schools)
+    told = work(sheet_from(content), Kitchen()).facts
+    rng, rows = np.random.default_rng(7), caught["rows"]
+    marched = way in ("batter-bake", "tray-rice")
+    n = 300 if marched else 2000
+    values = {name: drawn(rows[name], rng, n) for name in caught["which"]}
+    found = [caught["solve"]({name: float(of[i]) for name, of in values.items()}) for i in range(n)]
+    times = np.array([one for one in found if one is not None])
+    assert len(times) >= 0.98 * n
+    after = sum(stage.minutes or 0 for stage in ())
+    sure = 0.06 + (0.05 if marched else 0.0)
+    first, likely, latest = (told[f"heat.{name}_min"].value for name in ("first_check", "done", "latest"))
+    stands = 8.0 if schools.get("finish") == "bare" else 0.0
+    ends = np.quantile(times, [0.05, 0.5, 0.95]) + stands + after
+    assert [first, likely, latest] == pytest.approx(ends, rel=sure)
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_half_of_every_window_is_less_than_a_third_of_its_time(way):
+    facts = work(default_sheet(way), Kitchen()).facts
+    first, done, latest = (facts[f"heat.{name}_min"].value for name in ("first_check", "done", "latest"))
+    assert first <= done <= latest
+    assert (latest - first) / 2 <= 0.31 * done
+
+
+def test_what_a_kitchen_has_measured_narrows_its_windows():
+    """Kettle timed, depth measured: the same row with a fifth, a quarter of its range."""
+    rough = work(default_sheet("set-cake"), Kitchen())
+    own = {
+        "burner": OwnEstimate(value=1.0, low=0.95, high=1.06),
+        "depth": OwnEstimate(value=1.0, low=0.98, high=1.02),
+    }
+    fine = work(default_sheet("set-cake"), Kitchen(estimates=own))
+    half = [one.facts["heat.latest_min"].value - one.facts["heat.first_check_min"].value for one in (rough, fine)]
+    assert half[1] < 0.97 * half[0]
+    assert {"burner", "depth"} & {hang.id for hang in rough.hangs}
+    assert not {"burner", "depth"} & {hang.id for hang in fine.hangs}
+
+
+def test_what_it_hangs_on_is_told_with_what_would_settle_it():
+    hangs = work(default_sheet("batter-bake"), Kitchen()).hangs
+    assert [hang.share_pct for hang in hangs] == sorted((hang.share_pct for hang in hangs), reverse=True)
+    oven = next(hang for hang in hangs if hang.id == "oven_c")
+    assert oven.narrow_words == "put a thermometer in the oven"
+    facts = work(default_sheet("batter-bake"), Kitchen()).facts
+    half = (facts["heat.latest_min"].value - facts["heat.first_check_min"].value) / 2
+    assert oven.becomes_min < half
+    assert sum(hang.minutes**2 for hang in hangs) == pytest.approx(half**2, rel=0.15)
+
+
+def test_the_table_is_in_order():
+    for name, row in ESTIMATES.items():
+        assert row.low < row.value < row.high, name
+        assert row.sigma > 0
+        assert (row.narrows is None) == (row.after == 1.0), name
+    assert pytest.approx(1.645, abs=1e-3) == EDGE

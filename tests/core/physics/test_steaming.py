@@ -1,0 +1,78 @@
+"""Steam with air in it: both balances by hand, what must grow with what, and the energy of all that condenses."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from kemble.core.physics.steaming import Cools, Steam, felt
+from kemble.core.physics.thermal import LATENT_STEAM, saturation_pa
+
+KEEPS = Cools(20.0, 1500.0)
+TIMES = np.linspace(0.0, 5400.0, 181)
+
+
+def lump(joules_per_k, tau_s):
+    """Heat that a body of one time constant has taken up along TIMES after a rise of one kelvin."""
+    return joules_per_k * (1 - np.exp(-TIMES / tau_s))
+
+
+def test_the_dew_point_of_vapour_and_air_by_hand():
+    """490 W boil off 0.217 g/s, 363 ml/s; with 20 ml/s of air 5.2 % of the mix is air: the vapour presses 96 050 Pa."""
+    steam = Steam(620, 130, 20, 0)
+    assert steam.air() == pytest.approx(20 / (20 + 363.2), rel=1e-3)
+    assert saturation_pa(steam.dew_c()) == pytest.approx(101_325 * (1 - steam.air()), rel=1e-3)
+    assert steam.dew_c(245) < steam.dew_c()  # what the load takes is not to spare
+    assert 96 < Steam(380, 130, 20, 0).dew_c() < steam.dew_c() < Steam(1500, 130, 20, 0).dew_c() < 100
+
+
+def test_a_load_takes_no_more_than_there_is():
+    """2.9 kJ/K from 45 °C to the boil is 155 kJ; at 490 W that takes over five minutes, however fast it could."""
+    steam = Steam(620, 130, 5, 0)
+    taken = lump(2900, 30.0)
+    around = felt(TIMES, taken, [(0.0, steam)], 45.0, KEEPS)
+    rises = np.diff(around, prepend=45.0)
+    drawn = np.convolve(rises, np.diff(taken))[: len(TIMES) - 1]
+    step = TIMES[1]
+    assert drawn.max() <= 490 * step * 1.001
+    assert around[TIMES < 240].max() < 92
+    assert around[-1] == pytest.approx(steam.dew_c(), abs=0.2)
+    # All that it took up, to the last kelvin.
+    assert drawn.sum() == pytest.approx(2900 * (around[-1] - 45), rel=0.01)
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.floats(200, 2500),
+    st.floats(0, 180),
+    st.floats(1, 150),
+    st.floats(5, 60),
+    st.floats(200, 9000),
+    st.floats(20, 3000),
+)
+def test_more_flame_is_never_colder_and_a_leak_never_hotter(net, lid, leak, start, load, tau):
+    def round_it(net_w, leak_ml_s):
+        return felt(TIMES, lump(load, tau), [(0.0, Steam(net_w, lid, leak_ml_s, 0))], start, KEEPS)
+
+    usual = round_it(net, leak)
+    assert (round_it(1.3 * net, leak) >= usual - 0.2).all()
+    assert (round_it(net, 2 * leak) <= usual + 0.2).all()
+    assert (np.diff(usual) > -0.2).all()
+    assert usual.max() < 100.1
+
+
+def test_without_a_flame_it_cools_and_with_one_again_it_comes_back():
+    on, off = Steam(620, 130, 10, 0), Steam(0, 0, 10, 0)
+    around = felt(TIMES, lump(1500, 300.0), [(0.0, on), (1800.0, off), (3600.0, on)], 40.0, KEEPS)
+    before, last = around[np.searchsorted(TIMES, 1770.0)], around[np.searchsorted(TIMES, 3540.0)]
+    assert last == pytest.approx(20 + (before - 20) * math.exp(-1770 / 1500), abs=1.0)
+    assert around[-1] > before - 3
+
+
+def test_film_of_air():
+    """A twentieth of air in the mix lets half the heat through."""
+    steam = Steam(130 + LATENT_STEAM * 1e-3 * 19 * 20 / 1673.0, 130, 20, 0)
+    assert steam.air() == pytest.approx(0.05)
+    assert steam.film == pytest.approx(0.5)
