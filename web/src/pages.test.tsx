@@ -314,6 +314,7 @@ describe("the kitchen", () => {
     weighed: [],
     pans: [],
     currency: "",
+    estimates: {},
   } as unknown as KitchenSettings;
 
   /** Keeps settings and counts revisions as the real one does; `refuse` what it is told to. */

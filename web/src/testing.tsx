@@ -92,6 +92,8 @@ export const worked = (...found: Fact[]): Worked => ({
   grain: null,
   core: null,
   stages: [],
+  hangs: [],
+  taught: [],
   cooling: null,
 });
 
@@ -125,11 +127,13 @@ export function sheet(water = 375, title = "A cake"): Sheet {
       },
       count: 1,
     },
-    heat: { level: "medium" },
+    heat: { level: "medium", stages: [] },
+    taught: {},
+    wrap: {},
     start: { batter_c: 45, dough_c: 26 },
     cut: { pieces: 24 },
     serve: null,
-  } as Sheet;
+  } as unknown as Sheet;
 }
 
 /** A kitchen with nothing weighed and a way with one choice, as far as the stations read them. */
@@ -142,6 +146,7 @@ export const KITCHEN = {
   weighed: [],
   ingredients: [],
   currency: "",
+  estimates: {},
   own_cup_ml: null,
   own_spoon_ml: null,
 } as unknown as KitchenSettings;

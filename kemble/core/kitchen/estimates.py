@@ -66,6 +66,10 @@ class Estimate:
             return math.log(self.high / self.low) / (2 * _EDGE)
         return (self.high - self.low) / (2 * _EDGE)
 
+    def at(self, z: float) -> float:
+        """Its value when it is so many standard deviations off."""
+        return self.value * math.exp(z * self.sigma) if self.shape == "log" else self.value + z * self.sigma
+
     def within(self, value: float, low: float, high: float) -> Estimate:
         """The same row as a kitchen holds it."""
         return replace(self, value=value, low=low, high=high)
@@ -88,8 +92,8 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "clear_min": Estimate(
         "time at heat until it is clear and chewy",
         15.0,
-        9.0,
-        25.0,
+        10.0,
+        22.0,
         "min at heat",
         "steamed batter",
         "log",

@@ -23,12 +23,22 @@ Solve = Callable[[Mapping[EstimateId, float]], float | None]
 @dataclass(frozen=True, slots=True)
 class Share:
     """What one estimate has in a window: `minutes` of the half-width, `share` of the variance, `left` of its half-width
-    once what narrows it is measured."""
+    once what narrows it is measured. `at_low` and `at_high`: how the logarithm of the time moves to its ends."""
 
     id: EstimateId
     share: float
     minutes: float
     left: float
+    at_low: float = 0.0
+    at_high: float = 0.0
+
+    def off_for(self, ratio: float) -> float | None:
+        """How many standard deviations it must be off for the time to be so many times as long; None when it cannot."""
+        wants = math.log(ratio)
+        for end, sign in ((self.at_low, -1.0), (self.at_high, 1.0)):
+            if end and wants / end > 0:
+                return sign * EDGE * wants / end
+        return None
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,10 +79,12 @@ def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequen
     later = earlier = 0.0
     by = sorted(which, key=lambda one: -abs(ups[one]))
     squares: dict[EstimateId, float] = {}
+    moves: dict[EstimateId, tuple[float, float]] = {}
     for rank, one in enumerate(by):
         low = ups[one]
         high = moved(one, estimates[one].high) if low and (rank < _BOTH_WAYS or estimates[one].bends) else None
         ends = (low, -low if high is None else high)
+        moves[one] = ends
         later += max(0.0, *ends) ** 2
         earlier += min(0.0, *ends) ** 2
         squares[one] = ((ends[0] - ends[1]) / 2) ** 2
@@ -85,5 +97,6 @@ def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequen
             continue
         after = estimates[one].after
         left = math.sqrt(max(0.0, 1.0 - share * (1.0 - after**2)))
-        shares.append(Share(one, share, half * math.sqrt(share), half * left))
+        shares.append(Share(one, share, half * math.sqrt(share), half * left, *moves[one]))
+    shares.sort(key=lambda share: -share.share)
     return Spread(first, likely, latest, tuple(shares))

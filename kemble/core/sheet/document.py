@@ -447,6 +447,16 @@ class Heat(_Document):
         return value
 
 
+class Taught(_Document):
+    """A time that somebody gave: a relative, a teacher, a book."""
+
+    minutes: float = Field(gt=0, le=6000, allow_inf_nan=False, description="above 0, at most 6000 minutes")
+    by: str = Field("", max_length=60, description="a few words: who says so")
+
+
+TaughtOf = Literal["heat", "rest", "soak"]
+
+
 class Start(_Document):
     """Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out."""
 
@@ -500,6 +510,7 @@ class Sheet(_Document):
     wrap: Wrap = Wrap()
     heat: Heat = Heat()
     start: Start = Start()
+    taught: dict[TaughtOf, Taught] = Field({}, description="a time taught for heat, rest or soak")
     cut: Cut = Cut()
     serve: str | None = Field(
         None,

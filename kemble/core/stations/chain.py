@@ -20,6 +20,7 @@ from kemble.core.stations.cut.cut import CutDrawing, cut
 from kemble.core.stations.cut.rest import Cooling, rest
 from kemble.core.stations.heat.checks import Check, checks
 from kemble.core.stations.heat.curve import CoreCurve, core_curve
+from kemble.core.stations.heat.durations import durations
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import HeatDrawing, heat
 from kemble.core.stations.heat.stages import StageWorked, stands_min
@@ -31,6 +32,7 @@ from kemble.core.stations.mix.parts import PartWorked
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepWorked, steps_of
+from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
 from kemble.core.stations.working import Advice, Working
 
@@ -67,6 +69,7 @@ class Worked(BaseModel):
     grain: GrainWorked | None = None
     core: CoreCurve | None = None
     hangs: list[Hang] = []  # what the window of the heat hangs on, the most first
+    taught: list[TaughtWorked] = []  # times that somebody gave, beside ours
     stages: list[StageWorked] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
 
@@ -89,11 +92,13 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     drawn: dict[str, Any] = {}
     steps: list[StepWorked] = []
     looks: list[Check] = []
+    times: list[TaughtWorked] = []
     core: CoreCurve | None = None
     try:
         _stations(working, drawn)
         steps = [] if working.problems else steps_of(working)
         looks = checks(working.book)
+        times = list(taught(working))
         core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
     except Exception:
         working.problems.append(_unforeseen(sheet))
@@ -116,6 +121,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         core=core,
         stages=working.stages,
         hangs=working.hangs,
+        taught=times,
         cooling=working.cooling,
     )
 
@@ -139,6 +145,7 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
             if isinstance(form, TinDrawing):
                 drawn["cut"] = cut(working, mixed, form)
             finishing(working, mixed.shaped)
+            durations(working)
     advise_limits(working)
 
 

@@ -48,6 +48,13 @@ class Window(Worded):
     latest: float
 
 
+class Between(Worded):
+    """Minutes that a step lasts at the least and at the most."""
+
+    least: float
+    most: float
+
+
 class Target(Worded):
     """What the scale should show."""
 
@@ -82,6 +89,7 @@ class StepWorked(Worded):
     uses: list[str]
     after: list[Wait]
     cue: CueWorked | None
+    between: Between | None = None  # of a time that is told with a range
     window: Window | None
     target: Target | None
     to_hand: list[ToHand]
@@ -220,6 +228,15 @@ def _minutes(one: _Placed, book: Book) -> float:
     return total
 
 
+def _between(one: _Placed, book: Book) -> Between | None:
+    key = _fact(one)
+    fact = book.facts.get(key) if key else None
+    if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
+        return None
+    beside = _minutes(one, book) - fact.value
+    return known(Between, least=beside + fact.low, most=beside + fact.high)
+
+
 def _listed(one: _Placed, working: Working) -> list[Contribution]:
     """What is to hand: what the card lists; for a part's first step the whole part."""
     step = one.step
@@ -288,6 +305,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         uses=list(step.uses),
         after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
+        between=_between(one, book),
         window=window,
         target=_target(one, book),
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],

@@ -22,6 +22,7 @@ from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
 
 if TYPE_CHECKING:
+    from kemble.core.physics.spread import Spread
     from kemble.core.stations.cut.rest import Cooling
     from kemble.core.stations.heat.curve import Curve
     from kemble.core.stations.heat.stages import StageWorked
@@ -63,6 +64,7 @@ class Working:
     parts: tuple[PartWorked, ...] = ()
     grain: GrainWorked | None = None
     core: Curve | None = None
+    spread: Spread | None = None  # of the heat, as it was propagated
     hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     cooling: Cooling | None = None

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import BURNER_W, Kitchen
+from kemble.core.kitchen.estimates import ESTIMATES, MEASUREMENTS
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.stove import kettle_w
 from kemble.core.physics.thermal import boiling_point_c
@@ -47,6 +48,37 @@ class BurnerTold(BaseModel):
 
     net_w: float
     says: str
+
+
+class EstimateRow(BaseModel):
+    """What nobody knows exactly: the table's value and where one in twenty lies beyond, and what would narrow it."""
+
+    id: str
+    words: str
+    value: float
+    low: float
+    high: float
+    unit: str
+    moves: str
+    narrow_words: str
+
+
+@router.get("/estimates", response={200: list[EstimateRow]})
+def estimates(request: HttpRequest) -> list[EstimateRow]:
+    """The table of estimates as it ships; a kitchen's own rows are in its settings."""
+    return [
+        EstimateRow(
+            id=name,
+            words=row.words,
+            value=row.value,
+            low=row.low,
+            high=row.high,
+            unit=row.unit,
+            moves=row.moves,
+            narrow_words=MEASUREMENTS[row.narrows][0] if row.narrows else "",
+        )
+        for name, row in ESTIMATES.items()
+    ]
 
 
 @router.get("/kitchen", response={200: KitchenOpen})

@@ -18,6 +18,7 @@ export type Some = Schemas["Some"];
 export type UnitId = Line["amount"]["unit"];
 export type Worked = Schemas["Worked"];
 export type Fact = Schemas["Fact"];
+export type Hang = Schemas["Hang"];
 /** By their keys: one that the core does not know does not compile. */
 export type Facts = Partial<Record<FactKey, Fact>>;
 export type Moved = Schemas["Moved"];

@@ -122,6 +122,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estimates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Estimates
+         * @description The table of estimates as it ships; a kitchen's own rows are in its settings.
+         */
+        get: operations["kemble_server_api_kitchen_estimates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/eye": {
         parameters: {
             query?: never;
@@ -1261,6 +1281,16 @@ export interface components {
             /** Weighed */
             weighed: components["schemas"]["WeighedPiece"][];
         };
+        /**
+         * Between
+         * @description Minutes that a step lasts at the least and at the most.
+         */
+        Between: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+        };
         /** BoilDrawing */
         BoilDrawing: {
             /** Core Mm */
@@ -1636,6 +1666,28 @@ export interface components {
              * Format: date-time
              */
             until: string;
+        };
+        /**
+         * EstimateRow
+         * @description What nobody knows exactly: the table's value and where one in twenty lies beyond, and what would narrow it.
+         */
+        EstimateRow: {
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Low */
+            low: number;
+            /** Moves */
+            moves: string;
+            /** Narrow Words */
+            narrow_words: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
         };
         /**
          * Event
@@ -3999,6 +4051,14 @@ export interface components {
              */
             start: components["schemas"]["Start"];
             /**
+             * Taught
+             * @description a time taught for heat, rest or soak
+             * @default {}
+             */
+            taught: {
+                [key: string]: components["schemas"]["Taught"];
+            };
+            /**
              * Title
              * @description 1 to 120 letters
              * @default Untitled sheet
@@ -4502,6 +4562,7 @@ export interface components {
              * @default
              */
             asks: string;
+            between?: components["schemas"]["Between"] | null;
             /** Cautions */
             cautions: string[];
             cue: components["schemas"]["CueWorked"] | null;
@@ -4656,6 +4717,53 @@ export interface components {
             too_little: string;
             /** Too Much */
             too_much: string;
+        };
+        /**
+         * Taught
+         * @description A time that somebody gave: a relative, a teacher, a book.
+         */
+        Taught: {
+            /**
+             * By
+             * @description a few words: who says so
+             * @default
+             */
+            by: string;
+            /**
+             * Minutes
+             * @description above 0, at most 6000 minutes
+             */
+            minutes: number;
+        };
+        /**
+         * TaughtWorked
+         * @description A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+         *     the difference.
+         */
+        TaughtWorked: {
+            /** By */
+            by: string;
+            /** Done Pct */
+            done_pct?: number | null;
+            /**
+             * Explains
+             * @default
+             */
+            explains: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "heat" | "rest" | "soak";
+            /** Ours Min */
+            ours_min: number;
+            /**
+             * Says
+             * @default []
+             */
+            says: string[];
         };
         /**
          * Tin
@@ -5025,6 +5133,11 @@ export interface components {
             stages: components["schemas"]["StageWorked"][];
             /** Steps */
             steps: components["schemas"]["StepWorked"][];
+            /**
+             * Taught
+             * @default []
+             */
+            taught: components["schemas"]["TaughtWorked"][];
         };
         /**
          * Wrap
@@ -5311,6 +5424,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_kitchen_estimates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimateRow"][];
+                };
             };
             /** @description Refused */
             default: {

@@ -11,6 +11,7 @@ import { LengthRow } from "../ui/LengthField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
+import { Estimates } from "./Estimates";
 import { KettleTest } from "./KettleTest";
 import { OwnCups, Pans, Scoops } from "./Measures";
 import { Password } from "./Password";
@@ -149,6 +150,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(oven_shelves) => set({ oven_shelves })}
           />
           <OwnCups kitchen={kitchen} set={set} />
+          <Estimates kitchen={kitchen} set={set} />
         </section>
         <section>
           <h2 className="text-xl">Place and people</h2>

@@ -2,7 +2,7 @@
 
 import { useRef } from "react";
 import type { StepWorked } from "../api/client";
-import { capital, clock, minutes, timeOfDay, WORK_WORDS } from "../ui/words";
+import { capital, clock, duration, minutes, timeOfDay, WORK_WORDS } from "../ui/words";
 import { Aside } from "./Aside";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
@@ -88,6 +88,11 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
               {minutes(step.minutes)}
               <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? "min" : ""}</span>
             </p>
+            {step.between && (
+              <p className="mt-2 text-xl text-ink2">
+                between {minutes(step.between.least)} and {duration(step.between.most)}
+              </p>
+            )}
             <p className="mt-3 text-xl text-ink2">
               {ahead(Date.parse(standing.planned_starts) - at, standing.planned_starts, zone)}
             </p>

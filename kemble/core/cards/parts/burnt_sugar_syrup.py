@@ -18,7 +18,7 @@ FAMILY = Family(
             "burn",
             "Melt the sugar to amber",
             "A dry pan, medium heat. Swirl, do not stir. Off the heat at amber; then the hot water, a spoon, and wait.",
-            Minutes(14),
+            Minutes(fact="part.*.caramel_min"),
             "held",
             work="stove",
             tools=(

@@ -185,7 +185,7 @@ WAY = Way(
             "boil-water",
             "Bring a wide pot to the boil",
             "Deep enough that they swim. Then turn it down until the water only trembles.",
-            Minutes(14),
+            Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
             tools=(

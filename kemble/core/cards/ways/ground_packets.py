@@ -126,7 +126,7 @@ WAY = Way(
             "thicken",
             "Stir in the ground grain until thick",
             "In a stream, low heat, floor and corners. It is done when the spoon stands.",
-            Minutes(12),
+            Minutes(fact="heat.thicken_min"),
             "held",
             work="stove",
             tools=(

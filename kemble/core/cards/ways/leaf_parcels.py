@@ -110,7 +110,7 @@ WAY = Way(
             "boil-water",
             "Bring a deep pot to the boil",
             "Deep enough to cover them by two fingers.",
-            Minutes(18),
+            Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
             tools=(

@@ -72,7 +72,7 @@ WAY = Way(
             "raise-steam",
             "Bring the steamer to full steam",
             "A wet cloth in the basket, a hole poked in the middle of where the grain will lie.",
-            Minutes(12),
+            Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
             tools=(
@@ -208,7 +208,7 @@ WAY = Way(
             "set",
             "Let it set rigid",
             "A day in the cold, flat, turned once.",
-            Minutes(1200),
+            Minutes(fact="rest.rigid_min"),
             "free",
             tools=("tray",),
             after=(After("sheet", 0, 60),),

@@ -161,7 +161,7 @@ WAY = Way(
             "melt",
             "Melt the sugar in the liquid",
             "Low heat, stir until no grain is felt under the spoon. It need not boil.",
-            Minutes(8),
+            Minutes(fact="heat.melt_min"),
             "minded",
             work="stove",
             tools=(
@@ -177,7 +177,7 @@ WAY = Way(
             "burn",
             "Burn the sugar to amber",
             "Dry pan, medium heat. Swirl, do not stir. At amber take it off and add the liquid hot, a little at a time.",
-            Minutes(14),
+            Minutes(fact="heat.caramel_min"),
             "held",
             work="stove",
             tools=(
@@ -266,7 +266,7 @@ WAY = Way(
             "rest-batter",
             "Rest the batter",
             "Bubbles rise and the flour drinks. Stir once from the bottom before it is poured.",
-            Minutes(20),
+            Minutes(fact="rest.batter_min"),
             "free",
             tools=("cloth",),
             after=(After("sieve", 0, 10),),
@@ -276,7 +276,7 @@ WAY = Way(
             "raise-steam",
             "Bring the steamer to the boil",
             "Water to a centimetre under the rack. Lid in a cloth, so that no drop falls on the cake.",
-            Minutes(12),
+            Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
             tools=(

@@ -38,6 +38,7 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
     found = spread(solve, working.estimates, which)
     if found is None:
         return None
+    working.spread = found
     for share in found.shares[:_MOST]:
         if share.share < _WORTH_SHARE:
             continue

@@ -8,6 +8,7 @@ import { FactRows } from "../../ui/FactRows";
 import { TextLink } from "../../ui/LinkButton";
 import { Schools } from "../../ui/Schools";
 import type { StationProps } from "../props";
+import { Taught } from "../Taught";
 import { Cooling } from "./Cooling";
 import { CutChoice } from "./CutChoice";
 import { inches } from "./inches";
@@ -63,6 +64,7 @@ export function Cut({ editing, way }: StationProps) {
           facts={facts}
           keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
         />
+        {tray && <Taught of="rest" sheet={sheet} worked={worked} edit={edit} />}
         <h3 className="mt-4 font-bold">What is eaten</h3>
         <FactRows facts={facts} keys={WHOLE} />
         {!tray && <Keeps facts={facts} />}

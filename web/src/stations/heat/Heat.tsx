@@ -14,9 +14,11 @@ import { TemperatureField } from "../../ui/TemperatureField";
 import { degrees, degreesUnit } from "../../ui/words";
 import type { StationProps } from "../props";
 import { tinSize } from "../shape/tins";
+import { Taught } from "../Taught";
 import { BothSides } from "./BothSides";
 import { Checks } from "./Checks";
 import { Costs } from "./Costs";
+import { HangsOn } from "./HangsOn";
 import { HeatCurve, lastMinute, steamerOf } from "./HeatCurve";
 import { kindOf } from "./kinds";
 import { type Level, Levels } from "./Levels";
@@ -25,6 +27,10 @@ import { Stages, takesStages } from "./Stages";
 
 const ROWS: FactKey[] = [
   "heat.core_hot_min",
+  "heat.set_min",
+  "heat.dried_min",
+  "heat.browns_min",
+  "heat.steam_c",
   "heat.heart_done_c",
   "heat.needs_min",
   "heat.lost_g",
@@ -39,6 +45,10 @@ const ROWS: FactKey[] = [
   "heat.all_loads_min",
   "heat.waits_c",
   "grain.cook_min",
+  "heat.to_boil_min",
+  "heat.melt_min",
+  "heat.caramel_min",
+  "heat.thicken_min",
   "heat.pound_min",
   "heat.pound_hot_min",
 ];
@@ -74,6 +84,14 @@ export function Heat({ editing, way }: StationProps) {
               <Minute curve={curve} steamer={steamer} at={at} share={share} onShare={setShare} />
               <Checks worked={worked} />
               <Costs facts={facts} covered={sheet.schools.cover === "covered"} />
+              <HangsOn
+                hangs={worked.hangs}
+                facts={facts}
+                sheet={sheet}
+                batterC={sheet.start.batter_c ?? batterOf(sheet, way)}
+                onSheet={edit}
+              />
+              <Taught of="heat" sheet={sheet} worked={worked} edit={edit} />
             </>
           )}
         </section>

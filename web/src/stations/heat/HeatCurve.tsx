@@ -58,6 +58,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
   const outside = drawing.kind === "wrapped" ? Math.floor(minutes.length * 0.22) : 3;
   const floats = facts["heat.float_min"] ? value("heat.float_min") : null;
   const hot = value("heat.core_hot_min") > 0.5 ? value("heat.core_hot_min") : null;
+  const sets = facts["heat.set_min"] ? value("heat.set_min") : null;
   const marks = spread([
     { at: first, words: "first check", key: "heat.first_check_min" },
     { at: done, words: "done", key: "heat.done_min" },
@@ -195,6 +196,19 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
             />
             <Label x={x(floats) + 8} y={H - PAD.bottom - 14} size={15} tone="look" halo>
               floats at {floats.toFixed(0)}
+            </Label>
+          </g>
+        )}
+        {sets != null && (
+          <g>
+            <path
+              d={`M${x(sets)} ${y(along(minutes, core_c, sets)) - 7}l7 7l-7 7l-7 -7z`}
+              fill="var(--color-sheet)"
+              stroke="var(--color-ink)"
+              strokeWidth="1.6"
+            />
+            <Label x={x(sets) - 10} y={y(along(minutes, core_c, sets)) - 12} size={15} anchor="end" halo>
+              set through at {sets.toFixed(0)}
             </Label>
           </g>
         )}

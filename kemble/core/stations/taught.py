@@ -1,0 +1,140 @@
+"""The time I was taught: beside ours, with what the model says is true at that minute, and what would explain it."""
+
+from __future__ import annotations
+
+from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.soaking import most_pct, uptake_pct
+from kemble.core.sheet.document import Taught, TaughtOf
+from kemble.core.stations.heat.checks import share_of
+from kemble.core.stations.working import Drawn, Working
+
+_SAME = 0.08  # of the likely time: nearer than that is the same
+_ALONE = 2.3  # standard deviations that one unknown may be off and still explain it: one in a hundred
+# What has come by a minute, in the order in which it comes.
+_BY_THEN: tuple[tuple[str, str, str], ...] = (
+    ("heat.core_hot_min", "hot at the heart since {at}", "hot at the heart only from {at}"),
+    ("heat.float_min", "floating since {at}", "floats only from {at}"),
+    ("heat.top_sets_min", "the top set since {at}", "the top soft until {at}"),
+    ("heat.set_min", "set through since {at}", "set through only at {at}"),
+    ("heat.skin_min", "a skin since {at}", "no skin until {at}"),
+    ("heat.dried_min", "dried to its chew since {at}", "moister than its way usually is until {at}"),
+    ("heat.browns_min", "golden since {at}", "still pale: golden at {at}"),
+)
+
+
+class TaughtWorked(Drawn):
+    """A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+    the difference."""
+
+    of: TaughtOf
+    minutes: float
+    by: str
+    ours_min: float
+    done_pct: float | None = None
+    says: tuple[str, ...] = ()
+    explains: str = ""
+
+
+def taught(working: Working) -> tuple[TaughtWorked, ...]:
+    """Every taught time that there is something of ours to hold it against."""
+    found = []
+    for of, told in working.sheet.taught.items():
+        one = _HOW[of](working, told)
+        if one is not None:
+            found.append(one)
+    return tuple(found)
+
+
+def _heat(working: Working, told: Taught) -> TaughtWorked | None:
+    book = working.book
+    if "heat.done_min" not in book:
+        return None
+    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+    says = [
+        (since if book.number(key) <= told.minutes else until).format(at=f"{book.number(key):.0f}")
+        for key, since, until in _BY_THEN
+        if key in book and book.number(key) > 0.5
+    ]
+    dries = latest + (latest - done)
+    if told.minutes > dries:
+        says.append(f"past {dries:.0f} the rim dries, or colours, whatever else it does")
+    return known(
+        TaughtWorked,
+        of="heat",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=done,
+        done_pct=round(100 * share_of(told.minutes, first, done, latest)),
+        says=tuple(says),
+        explains=_explained(working, told.minutes, done),
+    )
+
+
+def _explained(working: Working, minutes: float, done: float) -> str:
+    """Which unknown would make our time theirs."""
+    if abs(minutes / done - 1) < _SAME:
+        return "The same as ours."
+    spread = working.spread
+    stands = done - spread.likely * working.kitchen.time_factor if spread else 0.0
+    if spread is None or minutes <= stands:
+        return ""
+    ratio = (minutes - stands) / (done - stands)
+    offs = [(off, share.id) for share in spread.shares if (off := share.off_for(ratio)) is not None]
+    near = sorted((one for one in offs if abs(one[0]) <= _ALONE), key=lambda one: abs(one[0]))[:2]
+    longer = "longer" if ratio > 1 else "shorter"
+    if not near:
+        return f"No one thing that we do not know makes it so much {longer}: they mean something else by done."
+    told = " or ".join(_at(working, off, name) for off, name in near)
+    return f"So much {longer} it would be with {told}."
+
+
+def _at(working: Working, off: float, name: EstimateId) -> str:
+    row = working.estimates[name]
+    value = row.at(off)
+    amount = f"{value:.2g} times as usual" if row.unit == "x" else f"{value:.3g} {row.unit}"
+    return f"{row.words} at {amount} (we take {row.value:.3g})"
+
+
+def _rest(working: Working, told: Taught) -> TaughtWorked | None:
+    book = working.book
+    key = "rest.cut_after_min"
+    if key not in book:
+        return None
+    fact = book.facts[key]
+    ours = book.number(key)
+    low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
+    says = ["cold enough by then" if told.minutes >= ours else "warmer than it cuts clean at"]
+    if told.minutes < low:
+        says.append("an oiled blade, wiped each time, if it cannot wait")
+    return known(
+        TaughtWorked,
+        of="rest",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=ours,
+        done_pct=round(100 * share_of(told.minutes, low, ours, high)),
+        says=tuple(says),
+    )
+
+
+def _soak(working: Working, told: Taught) -> TaughtWorked | None:
+    if working.grain is None:
+        return None
+    grain = working.sheet.grain
+    took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)
+    full = 100 * took / most
+    says = [f"it has taken up {took:.0f} % of its dry weight by then, {full:.0f} % of what it can"]
+    if full > 93:
+        says.append("longer adds nothing but a sour smell in a warm room")
+    return known(
+        TaughtWorked,
+        of="soak",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=float(grain.soak_min),
+        says=tuple(says),
+    )
+
+
+_HOW = {"heat": _heat, "rest": _rest, "soak": _soak}

@@ -1,0 +1,74 @@
+/** What nobody knows exactly, row by row: what the table takes, and what this kitchen knows better. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { KitchenSettings } from "../api/client";
+import { limit } from "../api/limits";
+import { estimatesQuery } from "../api/queries";
+import { LinkButton } from "../ui/LinkButton";
+import { NumberField } from "../ui/NumberField";
+
+interface Props {
+  kitchen: KitchenSettings;
+  set: (change: Partial<KitchenSettings>) => void;
+}
+
+type Own = NonNullable<KitchenSettings["estimates"]>;
+type Id = keyof Own;
+
+export function Estimates({ kitchen, set }: Props) {
+  const [open, setOpen] = useState(location.hash === "#estimates");
+  const rows = useQuery({ ...estimatesQuery, enabled: open }).data ?? [];
+  const own = kitchen.estimates;
+  const put = (id: Id, row: NonNullable<Own[Id]>) => set({ estimates: { ...own, [id]: row } });
+  const forget = (id: Id) => set({ estimates: Object.fromEntries(Object.entries(own).filter(([key]) => key !== id)) });
+  return (
+    <details id="estimates" className="mt-7" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="min-h-9 cursor-pointer text-xl">What nobody knows exactly</summary>
+      <p className="text-ink2">
+        Every window of time comes from these. Nineteen of twenty kitchens lie above the first number, nineteen of
+        twenty under the last. Where yours is known better, say so.
+      </p>
+      <ul>
+        {rows.map((row) => {
+          const id = row.id as Id;
+          const mine = own[id];
+          const now = mine ?? row;
+          return (
+            <li key={row.id} className="hairline py-1.5">
+              <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+                <span className={mine ? "font-bold" : ""}>
+                  {row.words} <span className="font-normal text-ink2">moves {row.moves}</span>
+                </span>
+                {mine && (
+                  <LinkButton aria-label={`${row.words}: as the table again`} onClick={() => forget(id)}>
+                    as the table again
+                  </LinkButton>
+                )}
+              </div>
+              <span className="inline-flex flex-wrap items-baseline gap-x-3">
+                {(["low", "value", "high"] as const).map((end) => (
+                  <NumberField
+                    key={end}
+                    label={`${row.words}, ${end}`}
+                    hideLabel
+                    value={now[end]}
+                    unit={end === "value" ? row.unit : ""}
+                    decimals={3}
+                    width="4.2rem"
+                    within={limit("OwnEstimate.value")}
+                    onChange={(typed) => {
+                      const next = { low: now.low, value: now.value, high: now.high, [end]: typed };
+                      put(id, { ...next, low: Math.min(next.low, next.value), high: Math.max(next.high, next.value) });
+                    }}
+                  />
+                ))}
+                {row.narrow_words && <span className="text-sm text-ink2">{row.narrow_words}, and it is narrower</span>}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </details>
+  );
+}
