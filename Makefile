@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh web-tests test bench shots api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh web-tests test bench shots science api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -93,6 +93,9 @@ key password: .stamps/python
 # One worker more than cores: a browser's test waits as often as it works.
 PYTEST := $(PY) -m pytest -q -n $$(( $$(nproc 2>/dev/null || echo 2) + 1 )) --dist worksteal
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
+
+science: setup ## Work every case against what cooks report anew
+	@$(PY) scripts/science.py
 
 api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json

@@ -25,6 +25,20 @@ def room_h(sugar_in_water_pct: float, *, perishable: bool, room_c: float) -> flo
     return float(hours * 0.5 ** (max(0.0, room_c - 21.0) / 7.0))
 
 
+def eaten_h(*, perishable: bool, cooked: bool, wet: bool, room_c: float) -> tuple[float, float, float]:
+    """Hours (likely, least, most) in which home cooks eat it, out or in the cold: what they do, not what is safe.
+
+    Kitchen estimates: baked and steamed cakes with egg, butter or coconut cooked in, two to three days; what is filled or
+    topped with something wet or uncooked, the same day, two at most; plain ones as long as they are soft.
+    """
+    warm = 0.5 if room_c > 28 else 1.0
+    if not perishable:
+        return 48.0 * warm, 24.0 * warm, 72.0 * warm
+    if cooked and not wet:
+        return 54.0 * warm, 36.0 * warm, 72.0 * warm
+    return 14.0 * warm, 8.0 * warm, 48.0 * warm
+
+
 def cold_h(*, perishable: bool) -> float:
     """Hours in the fridge: two days with anything perishable, four without (kitchen estimate)."""
     return 48.0 if perishable else 96.0

@@ -970,6 +970,7 @@ export type FactKey =
   | "whole.fat_pct"
   | "whole.sweetness_pct"
   | "keep.room_h"
+  | "keep.eaten_h"
   | "keep.cold_h"
   | "keep.frozen_days"
   | "keep.hard_after_h"

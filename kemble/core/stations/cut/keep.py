@@ -5,7 +5,7 @@ All of it an index from kitchen experience, never a safety validation.
 
 from __future__ import annotations
 
-from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.physics import keeping
 from kemble.core.stations.working import Working
 
@@ -26,6 +26,7 @@ def keep(working: Working) -> None:
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", soon, room],
     )
+    _eaten(working, perishable=perishable, soon=soon, room=room)
     book.add(
         "keep.cold_h",
         keeping.cold_h(perishable=perishable),
@@ -54,6 +55,37 @@ def keep(working: Working) -> None:
     )
     way = leaf("way:restores", "this way", working.way.name)
     book.add("keep.restore", working.way.restores, "heat melts starch that has set", source=KITCHEN_ESTIMATE, of=[way])
+
+
+def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) -> None:
+    """What cooks do, beside the rule that is safe; and what that means for a cake that is left a night to set."""
+    cooked = working.way.portions == "raw" or working.way.form == "tin"
+    wet = any(
+        item.perishable and item.group in ("fruit", "liquid", "egg")
+        for role, part in working.bowl.parts.items()
+        if role in ("filling", "heart", "topping", "layer")
+        for item in (one.item for one in part.contributions)
+    )
+    likely, least, most = keeping.eaten_h(perishable=perishable, cooked=cooked, wet=wet, room_c=working.kitchen.room_c)
+    says = "what cooks do with what is cooked through"
+    if wet:
+        says = "what cooks do with a wet or uncooked filling"
+    beside = "; the safe rule is the two hours out, and what we advise" if perishable else ""
+    working.book.add(
+        "keep.eaten_h",
+        likely,
+        f"{says}{beside}",
+        source=KITCHEN_ESTIMATE,
+        of=[soon, room],
+        low=least,
+        high=most,
+    )
+    if perishable and working.asked("rest") == "overnight":
+        says = (
+            "A night on the counter is what many cooks do with a cake that is cooked through. "
+            "The safe rule is two hours out: set it in the cold, covered, and it slices as well."
+        )
+        working.advise("cut", "look", says, 1)
 
 
 def _hard(working: Working, key: str, celsius: float, says: str) -> float:

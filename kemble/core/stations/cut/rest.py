@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from kemble.core.cards.card import Step, StepId
@@ -82,31 +84,74 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     core = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
     top = kitchen.room_c + (start - kitchen.room_c) * modes.surfaces(left)[1]
     begin_c, end_c = way.handle_c
-    begins = when(times, -core, -begin_c) or 0.0
     ends = when(times, -core, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["heat.heart_done_c", room, thick]
-    for key, seconds, celsius, says in (
-        ("rest.handle_from_min", begins, begin_c, "cool enough for the hands"),
-        ("rest.handle_until_min", max(ends, begins), end_c, "under this it stiffens and no longer seals"),
-    ):
-        minutes = seconds / 60
-        book.add(
-            key,
-            minutes,
-            f"the heart has fallen to {working.degrees(celsius)}: {says}",
-            source=f"{SOLVER}; the window a {KITCHEN_ESTIMATE}",
-            of=of,
-            low=minutes * 0.8,
-            high=minutes * 1.25,
-        )
+    begins = _first_touch(working, material, times, core if drawn.form in _EATEN else top, of)
+    says = "it is past its best to eat warm" if drawn.form in _EATEN else "under this it stiffens and no longer seals"
+    minutes = max(ends, begins) / 60
+    book.add(
+        "rest.handle_until_min",
+        minutes,
+        f"the heart has fallen to {working.degrees(end_c)}: {says}",
+        source=f"{SOLVER}; the window a {KITCHEN_ESTIMATE}",
+        of=of,
+        low=max(begins / 60, minutes * 0.8),
+        high=minutes * 1.25,
+    )
     if working.follows(way.rolled_when) and "shape.sheet_thick_mm" in book:
         _chilled(working, material, begin_c)
     _shaping(working, max(ends, begins) - begins)
-    says = f"Work it between {working.degrees(begin_c)} and {working.degrees(end_c)}: hotter sticks, cooler cracks."
+    if drawn.form in _EATEN:
+        says = f"Open them under {working.degrees(begin_c)}: hotter within than the leaf lets feel."
+    else:
+        says = f"Work it until it is down to {working.degrees(end_c)}: dusted hands from the first minutes, cooler it cracks."
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
     return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
+
+
+_EATEN = ("parcel", "packet")  # they are opened and eaten warm, not worked
+_HAND_C, _SKIN_E = 33.0, 1400.0  # a hand, and how readily its skin takes heat up, J/(m2 K s^0.5); kitchen estimates
+# Against dusted hands: wet or oiled ones feel it sooner, gloves and tools later. K; kitchen estimates.
+_HANDS_BEAR = {"oil": -4.0, "wet": -5.0, "gloves": 6.0}
+
+
+def _first_touch(working: Working, material: Material, times: Array, curve: Array, of: Origins) -> float:
+    """Seconds until hands can take it: where its surface has fallen so far that skin that touches it bears it. What is
+    snipped is not touched; a parcel is opened once its heart can be eaten.
+
+    Skin and dough meet at a warmth between theirs, by how readily each gives heat up (two half-spaces in contact).
+    """
+    way, book = working.way, working.book
+    gives = math.sqrt(material.k * material.rho * material.cp)
+
+    def surface_c(bears: float) -> float:
+        return _HAND_C + (bears - _HAND_C) * (_SKIN_E + gives) / gives
+
+    row = working.estimates["touch_c"]
+    hands = _HANDS_BEAR["wet"] if way.hands_salt_pct else _HANDS_BEAR.get(working.sheet.school("dust"), 0.0)
+    if way.form == "pull":
+        goals, says = [math.inf] * 3, "oiled scissors go through at once; no hand need touch it"
+    elif way.form in _EATEN:
+        goals, says = [way.handle_c[0] + off for off in (5.0, 0.0, -5.0)], "cool enough to open and to eat"
+    else:
+        goals = [surface_c(bears + hands) for bears in (row.high, row.value, row.low)]
+        says = f"the surface is under {working.degrees(goals[1])}: quick hands, well dusted or wet, bear it"
+    first, likely, last = ((when(times, -curve, -goal) or 0.0) / 60 for goal in goals)
+    book.add(
+        "rest.handle_from_min",
+        likely if likely >= _AT_ONCE_MIN else 0.0,
+        says,
+        source=f"{SOLVER}; what hands bear a {KITCHEN_ESTIMATE}",
+        of=[*of, working.estimated("touch_c")],
+        low=min(first, likely) if likely >= _AT_ONCE_MIN else 0.0,
+        high=last,
+    )
+    return likely * 60.0
+
+
+_AT_ONCE_MIN = 0.3
 
 
 def _chilled(working: Working, material: Material, start_c: float) -> None:

@@ -1,6 +1,7 @@
 """Heats and rests by sums done by hand, by what must grow with what, and by what cooks report."""
 
 import math
+import re
 
 import numpy as np
 import pytest
@@ -461,14 +462,26 @@ class TestRestAndKeep:
         assert roll.minutes == pytest.approx(found.facts["rest.chill_min"].value + 5)
 
     def test_the_actual_mass_cools(self):
-        """3 kg lie 2.5 l over 900 cm2, 28 mm and not 18: longer until it can be handled. A parcel cools as a ball."""
+        """3 kg lie 2.5 l over 900 cm2, 28 mm and not 18: longer until it is past use. A parcel cools as a ball."""
         little, much = of_grain("pounded", 400).facts, of_grain("pounded", 2000).facts
-        assert much["rest.handle_from_min"].value > 1.3 * little["rest.handle_from_min"].value
+        assert much["rest.handle_until_min"].value > 1.3 * little["rest.handle_until_min"].value
         thick = next(one for one in much["rest.handle_from_min"].because.inputs if one.ref == "way:board")
         assert thick.value == pytest.approx(much["mix.volume_ml"].value / 90, abs=0.1)
         parcel = worked("leaf-parcels").facts
         across = next(one for one in parcel["rest.handle_from_min"].because.inputs if one.ref == "way:parcel")
         assert across.value == pytest.approx(parcel["shape.diameter_mm"].value, abs=0.1)
+
+    def test_first_touch_by_hand(self):
+        """Skin at 33 °C and dough meet at a warmth between theirs: what bears 60 °C bears a surface of 33 + 27 (1400 + e) / e,
+        e the root of k rho c. Wet hands bear five degrees less, scissors anything."""
+        dusted = worked("stirred-rounds").facts["rest.handle_from_min"]
+        oiled = worked("stirred-rounds", schools={"dust": "oil"}).facts["rest.handle_from_min"]
+        assert 0 <= dusted.low <= dusted.value <= 5
+        assert oiled.value > dusted.value
+        surface = float(re.search(r"under (\d+)", dusted.because.says).group(1))
+        gives = 1400 / ((surface - 33) / 27 - 1)
+        assert 1150 < gives < 1450  # of a wet starch gel: 0.45 to 0.5 W/(m K), 1150 kg/m3, 3000 to 3500 J/(kg K)
+        assert told("folded-pulls")["rest.handle_from_min"] == 0
 
     def test_hands_against_the_window(self):
         """Fifteen rounds, a minute and 0.7 each: 11.5 for one cook, half for two."""

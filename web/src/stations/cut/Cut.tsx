@@ -15,7 +15,7 @@ import { inches } from "./inches";
 import { Tray } from "./Tray";
 
 const ROWS: Record<"tin" | "ball", FactKey[]> = {
-  tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "rest.cut_counter_min", "rest.cut_fridge_min"],
+  tin: ["cut.corners", "cut.edges", "cut.offcut_pct", "rest.cut_counter_min", "rest.cut_fridge_min", "rest.firm_h"],
   ball: ["rest.shaping_min", "rest.chill_min", "rest.freeze_filling_min", "rest.soften_min", "rest.take_out"],
 };
 /** What is eaten, with all that is in it and on it. */
@@ -24,6 +24,7 @@ const KEEP: FactKey[] = [
   "keep.eat_within_h",
   "keep.limited_by",
   "keep.room_h",
+  "keep.eaten_h",
   "keep.cold_h",
   "keep.frozen_days",
   "keep.hard_after_h",
