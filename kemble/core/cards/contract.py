@@ -71,6 +71,7 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     yield from _steps(way.steps, schools)
     by_school = (
         *(("heat_by", *row[:2]) for row in way.heat_by),
+        *(("finish_by", *row[:2]) for row in way.finish_by),
         *(("batter_by", *row[:2]) for row in way.batter_by),
         *(("scalds", *row[:2]) for row in way.scalds),
         *(("finishes", *row[:2]) for row in way.finishes),

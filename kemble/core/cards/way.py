@@ -48,7 +48,7 @@ __all__ = [
 BaseKind = Literal["flour", "grain"]
 Form = Literal["tin", "ball", "pull", "parcel", "packet"]
 HeatMethod = Literal["steam", "dish", "grain", "boil", "bake", "gather", "wrapped", "pan", "microwave"]
-FinishKind = Literal["toast", "griddle", "fry"]
+FinishKind = Literal["toast", "toast-pan", "griddle", "fry", "fry-plain", "fry-deep"]
 GrainCook = Literal["steam", "lid", "cooker", "parcel", "ground"]
 Schools = Mapping[str, str]
 
@@ -104,6 +104,7 @@ class Way:
     limits: tuple[Limit, ...] = ()
     heat_by: tuple[tuple[str, str, HeatMethod], ...] = ()  # choice, school, and the heat there
     finishes: tuple[tuple[str, str, FinishKind], ...] = ()  # choice, school, and what is done once it has set
+    finish_by: tuple[tuple[str, str, FinishKind], ...] = ()  # ... otherwise than usual, by another choice
     board_mm: float = 20.0  # how thick the cooked mass lies while it cools
     batter_c: float = 45.0  # at which a batter usually goes into its heat
     batter_by: tuple[tuple[str, str, float], ...] = ()  # choice, school, and at which it does there

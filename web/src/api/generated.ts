@@ -202,6 +202,10 @@ export const LIMITS = {
     "max": 260,
     "usual": 175.0
   },
+  "Heat.griddle_c": {
+    "min": 120,
+    "max": 260
+  },
   "HeatStage.oven_c": {
     "min": 120,
     "max": 260

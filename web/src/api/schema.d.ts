@@ -2006,6 +2006,11 @@ export interface components {
          */
         Heat: {
             /**
+             * Griddle C
+             * @description 120 to 260 °C
+             */
+            griddle_c?: number | null;
+            /**
              * Level
              * @description low, medium or high
              * @default medium
@@ -3990,6 +3995,7 @@ export interface components {
             grain: components["schemas"]["Grain"];
             /**
              * @default {
+             *       "griddle_c": null,
              *       "level": "medium",
              *       "oven_c": 175,
              *       "stages": []

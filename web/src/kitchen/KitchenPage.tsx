@@ -8,6 +8,7 @@ import { kitchenQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { LengthRow } from "../ui/LengthField";
+import { NumberField } from "../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
@@ -87,6 +88,18 @@ function Settings({ start }: { start: KitchenSettings }) {
             value={steamer.tiers}
             onChange={(tiers) => set({ steamer: { ...steamer, tiers } })}
           />
+          <Row label="A machine of its own, rated">
+            <NumberField
+              label="Steamer with a machine of its own"
+              hideLabel
+              value={steamer.watts ?? null}
+              unit="W"
+              decimals={0}
+              within={limit("Steamer.watts")}
+              onChange={(watts) => set({ steamer: { ...steamer, watts } })}
+              onClear={() => set({ steamer: { ...steamer, watts: null } })}
+            />
+          </Row>
           <h2 className="mt-7 text-xl">Boiling pot</h2>
           <LengthRow
             label="Across"

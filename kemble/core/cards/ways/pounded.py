@@ -39,6 +39,7 @@ WAY = Way(
     sheeted_when=("finish", "block"),
     usual_piece_g=40.0,
     finishes=(("finish", "block", "toast"),),
+    finish_by=(("puff", "pan", "toast-pan"),),
     board_mm=18.0,
     handle_c=(75.0, 45.0),
     restores="toast it until it puffs, or simmer it in broth",
@@ -63,6 +64,16 @@ WAY = Way(
             (
                 School("fresh", "shaped at once", "soft, eaten the same day"),
                 School("block", "sheeted, set and cut", "blocks that freeze for months and toast until they puff"),
+            ),
+        ),
+        Choice(
+            "puff",
+            "heat",
+            "Blocks are toasted",
+            "glow",
+            (
+                School("glow", "in an oven or under a grill", "both faces at once: quick, and they puff high"),
+                School("pan", "in a dry pan, turned", "one face at a time: longer, a crisp crust"),
             ),
         ),
     ),

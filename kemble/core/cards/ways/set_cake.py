@@ -22,6 +22,7 @@ WAY = Way(
     form="tin",
     heat="steam",
     finishes=(("finish", "fry", "fry"),),
+    finish_by=(("fried", "plain", "fry-plain"), ("fried", "deep", "fry-deep")),
     cooks=("steam",),
     rests={
         "wrapper": Rest("beside", joins="line"),
@@ -124,6 +125,17 @@ WAY = Way(
             (
                 School("fresh", "as it is cut", "soft, the same day"),
                 School("fry", "fried in egg", "slices, gold on both sides; for a cake that has set"),
+            ),
+        ),
+        Choice(
+            "fried",
+            "heat",
+            "If it is fried",
+            "egg",
+            (
+                School("egg", "through beaten egg", "a tender coat that keeps it from sticking"),
+                School("plain", "plain, in a film of oil", "crisp at the rim; it sticks if it is moved too soon"),
+                School("deep", "in deep oil", "crisp all round in a minute or two; dry it well first"),
             ),
         ),
         Choice(

@@ -26,14 +26,19 @@ class _Heat(NamedTuple):
     celsius: float
     h: float
     says: str
+    both: bool = False  # faces at once
 
 
 # Kitchen estimates: an oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack.
 _HEATS: dict[FinishKind, _Heat] = {
-    "toast": _Heat(230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it"),
+    "toast": _Heat(230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it", both=True),
+    "toast-pan": _Heat(200.0, 90.0, "one face, then the other, until the middle boils and it puffs"),
     "griddle": _Heat(185.0, 180.0, "turned once: both sides crisp, and hot within"),
     "fry": _Heat(165.0, 260.0, "turned once: both sides gold, and hot within"),
+    "fry-plain": _Heat(165.0, 220.0, "turned once, when it lets go by itself: both sides gold, and hot within"),
+    "fry-deep": _Heat(175.0, 400.0, "under the oil, turned once: gold all round, and hot within", both=True),
 }
+_PUFFS: frozenset[FinishKind] = frozenset({"toast", "toast-pan"})
 CRUST_KG_PER_M2 = 0.3  # of water a side gives up until it is crisp; kitchen estimate, 0.2-0.5
 GOLD_MIN = 0.8  # ... and so long more until it is gold; kitchen estimate
 FRY_SLICE_MM = 9.0
@@ -50,17 +55,23 @@ def finishing(working: Working, shaped: Composition) -> None:
     kind = next((kind for choice, school, kind in working.way.finishes if working.schools.get(choice) == school), None)
     if kind is None or ("cut.pieces" not in working.book and "shape.pieces" not in working.book):
         return
+    for choice, school, other in working.way.finish_by:
+        kind = other if working.schools.get(choice) == school else kind
     book, kitchen = working.book, working.kitchen
     thick_mm, of = _thickness(working, kind)
-    heat = _HEATS[kind]
+    heat, said = _HEATS[kind], working.sheet.heat.griddle_c
+    if said is not None and not heat.both:
+        heat = heat._replace(celsius=said)
+        of.append(working.from_sheet("heat.griddle_c", "pan or griddle", said, "°C"))
+    turns = 1 if heat.both else 2  # how often a crust must form, one face after another
     boil_c = book.number("heat.boil_c")
     crust_s = CRUST_KG_PER_M2 * LATENT_STEAM / (heat.h * (heat.celsius - boil_c)) + GOLD_MIN * 60
-    until = boil_c - _PUFFS_BELOW_BOIL_C if kind == "toast" else HOT_C
+    until = boil_c - _PUFFS_BELOW_BOIL_C if kind in _PUFFS else HOT_C
 
     # An oven or a grill heats both faces all the while; a pan each of them half of it.
-    face_h = heat.h if kind == "toast" else heat.h / 2
+    face_h = heat.h if heat.both else heat.h / 2
     # A wet inside stays near the boil; the glow over a rack drives it on until it boils through.
-    around = heat.celsius if kind == "toast" else boil_c + _UNDER_CRUST_C
+    around = heat.celsius if kind in _PUFFS else boil_c + _UNDER_CRUST_C
     body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), face_h, face_h, _CELLS)
     layers = [(food(shaped, fat_sets=False), _CELLS)]
     times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
@@ -70,8 +81,8 @@ def finishing(working: Working, shaped: Composition) -> None:
         cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
         return when(times, cells[:, _CELLS // 2], until) or _LONGEST_S
 
-    each_s = max(0.0 if kind == "toast" else 2 * crust_s, through_s(kitchen.room_c))
-    frozen_s = max(0.0 if kind == "toast" else 2 * crust_s, through_s(kitchen.freezer_c))
+    each_s = max(0.0 if kind in _PUFFS else turns * crust_s, through_s(kitchen.room_c))
+    frozen_s = max(0.0 if kind in _PUFFS else turns * crust_s, through_s(kitchen.freezer_c))
     factor = kitchen.time_factor
     of.append(working.from_kitchen("time_factor", "this kitchen's time factor", factor))
     each = book.add(
@@ -83,7 +94,7 @@ def finishing(working: Working, shaped: Composition) -> None:
         low=each_s / 80 * factor,
         high=each_s / 42 * factor,
     )
-    if kind != "toast":
+    if not heat.both:
         book.add("finish.side_min", each / 2, "turned once, half way", source=SOURCE, of=["finish.each_min"])
     book.add(
         "finish.frozen_min",
@@ -99,9 +110,9 @@ def _thickness(working: Working, kind: FinishKind) -> tuple[float, Origins]:
     """How thick a piece is, in mm, and where that is from."""
     book = working.book
     for key in ("shape.thick_mm", "shape.depth_mm"):
-        if key in book and kind != "fry":
+        if key in book and not kind.startswith("fry"):
             return book.number(key), [key]
-    thick = FRY_SLICE_MM if kind == "fry" else working.way.board_mm
+    thick = FRY_SLICE_MM if kind.startswith("fry") else working.way.board_mm
     return thick, [leaf("way:slice", "a slice", thick, "mm")]
 
 

@@ -591,3 +591,44 @@ def test_a_brick_is_the_product_of_three_slabs():
         found = ours.curves(1400.0, np.full(_STEPS + 1, 100.0))
         later = found.times > 30
         assert np.abs(found.core - np.interp(found.times, times, hearts))[later].max() < 0.5
+
+
+class TestFinishedAnotherWay:
+    def test_both_faces_at_once_are_quicker_than_one_after_the_other(self):
+        """Four to eight minutes in the glow; in a pan each face has the heat half of the time."""
+        glow, pan = (told("pounded", schools={"finish": "block", "puff": school}) for school in ("glow", "pan"))
+        assert 3.5 <= glow["finish.each_min"] <= 8
+        assert pan["finish.each_min"] > 1.2 * glow["finish.each_min"]
+        assert "finish.side_min" not in glow
+        assert pan["finish.side_min"] == pytest.approx(pan["finish.each_min"] / 2)
+        assert glow["finish.frozen_min"] < 0.9 * glow["finish.each_min"]  # hardly more from the freezer
+
+    def test_deep_oil_is_the_quickest_and_a_hotter_pan_quicker(self):
+        egg, plain, deep = (
+            told("set-cake", schools={"finish": "fry", "fried": school})["finish.each_min"]
+            for school in ("egg", "plain", "deep")
+        )
+        assert deep < egg < plain
+        hot = told("set-cake", schools={"finish": "fry"}, heat={"griddle_c": 200})["finish.each_min"]
+        assert hot < egg
+
+    def test_a_steamer_with_its_own_machine(self):
+        """900 W rated, 0.92 of it into the water: 828 W less 130 are 31 g of vapour a minute less what the lid takes."""
+        own = Kitchen(altitude_m=0, room_c=20, steamer=Steamer(watts=900))
+        found = told("set-cake", own)
+        assert found["heat.water_loss_g_per_min"] == pytest.approx(loss_g_per_min(828))
+        assert found["heat.done_min"] < told("set-cake")["heat.done_min"]
+        assert told("set-cake", own, heat={"level": "low"})["heat.done_min"] == found["heat.done_min"]
+
+    def test_low_medium_and_high_are_in_order_for_every_steamed_way(self):
+        for way, schools in (
+            ("set-cake", {}),
+            ("stirred-rounds", {"cook": "steam"}),
+            ("ground-packets", {}),
+            ("pounded", {}),
+        ):
+            low, medium, high = (
+                told(way, schools=schools, heat={"level": level})["heat.done_min"]
+                for level in ("low", "medium", "high")
+            )
+            assert low > medium > high, way

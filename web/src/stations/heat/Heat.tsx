@@ -189,6 +189,16 @@ export function Heat({ editing, way }: StationProps) {
           {facts["finish.all_min"] && (
             <>
               <h3 className="mt-4 font-bold">Once it has set</h3>
+              {facts["finish.side_min"] && (
+                <Row label="Pan or griddle">
+                  <TemperatureField
+                    label="Pan or griddle"
+                    celsius={sheet.heat.griddle_c ?? 180}
+                    within={limit("Heat.griddle_c")}
+                    onChange={(griddle_c) => edit({ ...sheet, heat: { ...sheet.heat, griddle_c } })}
+                  />
+                </Row>
+              )}
               <FactRows facts={facts} keys={FINISH} />
             </>
           )}
