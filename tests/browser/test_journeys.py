@@ -128,7 +128,7 @@ def test_a_number_tells_its_because_down_to_the_inputs(watched, demo):
     page.keyboard.press("3")
     page.get_by_role("button", name=re.compile("^Done means")).click()
     because = page.get_by_role("dialog")
-    expect(because).to_contain_text("the slowest point has gelled")
+    expect(because).to_contain_text("set through, and its time at heat")
     because.get_by_role("button", name="starch gels at").click()
     expect(because).to_contain_text("65 °C in plain water")
     because.get_by_role("button", name="sugar in the sugar and water").click()

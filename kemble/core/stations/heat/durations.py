@@ -35,18 +35,18 @@ class Window(NamedTuple):
 # Simmered from the boil until they crush, not soaked; kitchen estimates. A night's soak takes a third off, a lid that is
 # never lifted a tenth.
 _BEANS: Mapping[str, Window] = {
-    "small-red-bean": Window(85, 65, 110),
-    "white-bean": Window(80, 60, 110),
-    "mung-bean-split": Window(32, 22, 45),
-    "soybean": Window(130, 100, 180),
-    "black-eyed-pea": Window(55, 40, 75),
-    "lentil": Window(22, 15, 30),
+    "small-red-bean": Window(85.0, 65.0, 110.0),
+    "white-bean": Window(80.0, 60.0, 110.0),
+    "mung-bean-split": Window(32.0, 22.0, 45.0),
+    "soybean": Window(130.0, 100.0, 180.0),
+    "black-eyed-pea": Window(55.0, 40.0, 75.0),
+    "lentil": Window(22.0, 15.0, 30.0),
 }
-_OTHER_BEAN = Window(80, 50, 120)
+_OTHER_BEAN = Window(80.0, 50.0, 120.0)
 _SOAKED, _LID = 0.68, 0.92
 # A batter stands until its flour has drunk and its bubbles are gone; a block until it can be cut; kitchen estimates.
-BATTER_RESTS = Window(20, 10, 60)
-RIGID = Window(1200, 720, 2880)
+BATTER_RESTS = Window(20.0, 10.0, 60.0)
+RIGID = Window(1200.0, 720.0, 2880.0)
 _FIRM_SHARE = Window(0.42, 0.25, 0.85)  # of the hours until a cake is hard: then it slices thin, and is not yet hard
 
 
