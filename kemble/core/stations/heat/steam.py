@@ -32,7 +32,7 @@ from kemble.core.stations.working import Drawn, Working
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}
 _TOP_M = 0.004  # a top so deep has set when steam marks it no more; kitchen estimate, 3-6 mm
 LINING_W_PER_M2K: dict[Lining, float] = {"none": math.inf, "paper": 600.0, "leaf": 300.0}
-_CELLS, _STEPS = 22, 110  # twice as many of both change no time by more than 1 %
+_CELLS, _STEPS = 20, 100  # twice as many of both change no time by more than 1 %
 _A_THIRD_LESS = 2 / 3
 _COOLS_S = 1500.0  # a shut steamer without its flame falls by a factor e in this; kitchen estimate, 15-40 min
 # What a window in steam hangs on; the rest of the table moves it by under 2 % of its variance (a test re-checks).
@@ -41,7 +41,7 @@ _COVERED: tuple[EstimateId, ...] = ("clear_min", "foil_h", "depth", "conductivit
 _COLOUR: tuple[EstimateId, ...] = ("colour_min", "depth", "burner", "leak_ml_s")
 _DISH: tuple[EstimateId, ...] = ("depth", "conductivity", "gel_c", "start_c", "burner", "steam_h", "leak_ml_s")
 _AFTERWARDS = frozenset({"clear_min", "colour_min", "gel_c"})  # what is asked of the same curves
-_NEEDS_STEAM = frozenset({"burner", "lid_w", "leak_ml_s", "steam_h"})  # what moves the steam itself
+_NEEDS_STEAM = frozenset({"burner", "lid_w", "leak_ml_s"})  # what moves the steam itself
 _BY_SCHOOL: dict[str, EstimateId] = {"clear": "clear_min", "colour": "colour_min"}
 
 
@@ -380,7 +380,7 @@ def _enter_others(
         asked.append(("heat.cover_min", replace(likely, foil_h=cover), curves.around, says))
     if "cover" in working.schools or working.way.form == "tin":
         cold = replace(likely, start_c=kitchen.room_c)
-        asked.append(("heat.colder_min", cold, None, f"poured at {working.degrees(kitchen.room_c)}"))
+        asked.append(("heat.colder_min", cold, curves.around, f"poured at {working.degrees(kitchen.room_c)}"))
     for key, one, around, words in asked:
         found = minutes(one, around)
         if found is not None:

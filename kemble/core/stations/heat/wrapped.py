@@ -14,7 +14,7 @@ from kemble.core.facts.known import known
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Body, Modes, following, when
+from kemble.core.physics.conduction import Array, Modes, following, when
 from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
@@ -36,6 +36,8 @@ LEAF_H = 320.0
 PACKET_H: dict[Wrapped, float] = {"leaf": 220.0, "foil": 110.0, "leaf-foil": 75.0}
 _PARCEL: tuple[EstimateId, ...] = ("tight", "grain_needs", "leaf_h", "conductivity")
 _PACKET: tuple[EstimateId, ...] = ("ground_min", "leaf_h", "size", "conductivity", "leak_ml_s", "burner")
+_AROUND = frozenset({"leak_ml_s", "burner", "lid_w", *("tight", "grain_needs", "ground_min")})  # ... of the same body
+_CELLS = 28  # twice as many change no time by 1 %
 _AFTERWARDS = frozenset({"tight", "grain_needs", "ground_min"})  # what is asked of the same curves
 _TIER_SHARE = 0.75  # of a tier that packets may cover, so that steam comes past; kitchen estimate
 _POT_SHARE = 0.6  # of its water's volume that parcels may have and still lie under; kitchen estimate
@@ -64,22 +66,22 @@ class _Wrapped:
     h: float
     start_c: float
 
-    def bodies(self) -> list[Body]:
+    def left(self, times: Array) -> tuple[Array, Array]:
+        """The share of the first difference that is left at the heart and under the leaf: the product of the bodies."""
         if self.side is None:
-            return [conduction.sphere([(self.thick / 2, self.material)], self.h)]
-        flat = conduction.slab(self.thick, self.material, self.h, self.h)
-        edge = conduction.slab(self.side, self.material, self.h, self.h)
-        return [flat, edge, edge]
+            body = conduction.sphere([(self.thick / 2, self.material)], self.h, _CELLS)
+            modes = Modes(body)
+            remains = modes.remaining(times)
+            return Modes.centre(remains, body), modes.surfaces(remains)[1]
+        flat = Modes(conduction.slab(self.thick, self.material, self.h, self.h, _CELLS))
+        edge = Modes(conduction.slab(self.side, self.material, self.h, self.h, _CELLS)).remaining(times).max(axis=1)
+        remains = flat.remaining(times)
+        # It is square: both its edges are alike.
+        return remains.max(axis=1) * edge**2, flat.surfaces(remains)[1] * edge**2
 
     def curves(self, times: Array, around: float | Array) -> tuple[Array, Array]:
-        """The heart and the outside under the leaf, in °C, in what is `around` it: the product of the bodies."""
-        core, outside = np.ones_like(times), np.ones_like(times)
-        for i, body in enumerate(self.bodies()):
-            modes = Modes(body)
-            left = modes.remaining(times)
-            middle = Modes.centre(left, body) if self.side is None else left.max(axis=1)
-            core = core * middle
-            outside = outside * (modes.surfaces(left)[1] if i == 0 else middle)
+        """The heart and the outside under the leaf, in °C, in what is `around` it."""
+        core, outside = self.left(times)
         return following(times, core, around, self.start_c), following(times, outside, around, self.start_c)
 
     @property
@@ -113,20 +115,27 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         else around(working, stages, times, _steam_c(working, {}), kitchen.steamer.full_ml)
     )
 
-    def done(one: _Wrapped, need: float, hot: float | Array) -> float:
-        """Minutes on the physics' clock until the heart has had its time at heat."""
-        core, _ = one.curves(times, hot)
-        at = when(times, cook_value_min(times, core), need)
+    def until(value: Array, need: float) -> float:
+        """Minutes on the physics' clock until so much time at heat has been had."""
+        at = when(times, value, need)
         return (float(times[-1]) if at is None else at) / 60.0
 
-    inside, _ = likely.curves(times, hot_c)
-    value = cook_value_min(times, inside)
+    def done(one: _Wrapped, need: float, hot: float | Array) -> float:
+        core, _ = one.curves(times, hot)
+        return until(cook_value_min(times, core), need)
+
+    left_inside, left_outside = likely.left(times)
+    core, outside = (following(times, one, hot_c, likely.start_c) for one in (left_inside, left_outside))
+    value = cook_value_min(times, core)
 
     def solve(of: Mapping[EstimateId, float]) -> float:
         need = _needs_at(working, parcel, of)
-        if {name for name, one in of.items() if one != working.likely(name)} <= _AFTERWARDS:
-            at = when(times, value, need)
-            return (float(times[-1]) if at is None else at) / 60.0
+        moved = {name for name, one in of.items() if one != working.likely(name)}
+        if moved <= _AFTERWARDS:
+            return until(value, need)
+        hot = hot_c if parcel else _steam_c(working, of)
+        if moved <= _AROUND:
+            return until(cook_value_min(times, following(times, left_inside, hot, likely.start_c)), need)
         m, size = likely.material, of.get("size", 1.0)
         one = replace(
             likely,
@@ -134,7 +143,6 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
             h=likely.h * of.get("leaf_h", 1.0),
             material=replace(m, k=m.k * of.get("conductivity", 1.0)),
         )
-        hot = hot_c if parcel else _steam_c(working, of)
         return done(one, need, hot)
 
     found = windowed(working, solve, _PARCEL if parcel else _PACKET)
@@ -142,7 +150,6 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     alone = found.likely
     window = as_long_as_said(stages, (found.first, found.likely, found.latest))
     enter_stages(working, stages, "heat", window[1])
-    core, outside = likely.curves(times, hot_c)
     minutes = times / 60.0 * factor
     _enter(working, likely, window, thick_mm, needs)
     hot = when(minutes, core, HOT_C)
