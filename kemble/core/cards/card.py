@@ -71,11 +71,14 @@ class School:
 
 @dataclass(frozen=True, slots=True)
 class Choice:
+    """A question on which cooks differ. `under`: it is open only under that school of another choice."""
+
     id: str
     station: Literal["mix", "shape", "heat", "cut"]  # where it is made
     title: str
     default: str
     schools: tuple[School, ...]
+    under: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -70,6 +70,7 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     yield from _choices(way.choices)
     yield from _steps(way.steps, schools)
     by_school = (
+        *((choice.id, *choice.under) for choice in way.choices if choice.under),
         *(("heat_by", *row[:2]) for row in way.heat_by),
         *(("finish_by", *row[:2]) for row in way.finish_by),
         *(("batter_by", *row[:2]) for row in way.batter_by),

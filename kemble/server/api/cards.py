@@ -31,6 +31,7 @@ class ChoiceCard(BaseModel):
     title: str
     default: str
     schools: list[SchoolCard]
+    under: tuple[str, str] | None = None
 
 
 class TasteCard(BaseModel):

@@ -1422,6 +1422,11 @@ export interface components {
             station: string;
             /** Title */
             title: string;
+            /** Under */
+            under?: [
+                string,
+                string
+            ] | null;
         };
         /**
          * Compared

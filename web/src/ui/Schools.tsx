@@ -10,9 +10,20 @@ interface Props {
   onChoose: (choice: string, school: string) => void;
 }
 
+/** The school followed of a choice: its usual one where the sheet says none. */
+const followed = (way: WayCard, schools: Record<string, string>, id: string) =>
+  schools[id] ?? way.choices.find((choice) => choice.id === id)?.default;
+
+/** What a table by choice and school ("dough scald") says of the schools followed. */
+export const bySchool = (way: WayCard, sheet: { schools: Record<string, string> }, table: Record<string, number>) =>
+  way.choices
+    .map((choice) => table[`${choice.id} ${followed(way, sheet.schools, choice.id)}`])
+    .find((value) => value != null);
+
 export function Schools({ way, station, schools, onChoose }: Props) {
   return way.choices
     .filter((choice) => choice.station === station)
+    .filter(({ under }) => !under || followed(way, schools, under[0]) === under[1])
     .map((choice) => {
       const taken = schools[choice.id] ?? choice.default;
       return (

@@ -75,6 +75,7 @@ WAY = Way(
                 School("glow", "in an oven or under a grill", "both faces at once: quick, and they puff high"),
                 School("pan", "in a dry pan, turned", "one face at a time: longer, a crisp crust"),
             ),
+            under=("finish", "block"),
         ),
     ),
     steps=(

@@ -137,6 +137,7 @@ WAY = Way(
                 School("plain", "plain, in a film of oil", "crisp at the rim; it sticks if it is moved too soon"),
                 School("deep", "in deep oil", "crisp all round in a minute or two; dry it well first"),
             ),
+            under=("finish", "fry"),
         ),
         Choice(
             "rest",

@@ -9,7 +9,7 @@ import { withSchool } from "../../sheet/edits";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
 import { Row } from "../../ui/Row";
-import { Schools } from "../../ui/Schools";
+import { bySchool, Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { degrees, degreesUnit } from "../../ui/words";
 import type { StationProps } from "../props";
@@ -216,10 +216,7 @@ export function Heat({ editing, way }: StationProps) {
 }
 
 /** °C at which a batter goes into its heat, as is usual in the schools followed. */
-const batterOf = (sheet: Sheet, way: WayCard) =>
-  Object.entries(sheet.schools)
-    .map(([choice, school]) => way.batters[`${choice} ${school}`])
-    .find((celsius) => celsius != null) ?? way.batter_c;
+const batterOf = (sheet: Sheet, way: WayCard) => bySchool(way, sheet, way.batters) ?? way.batter_c;
 
 /** The dish that a dough is steamed in: one of the kitchen's tins. */
 function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin: Tin) => void }) {

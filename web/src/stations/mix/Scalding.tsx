@@ -5,14 +5,14 @@ import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactRows } from "../../ui/FactRows";
 import { NumberRow } from "../../ui/Row";
+import { bySchool } from "../../ui/Schools";
 
 const KEYS: FactKey[] = ["mix.scald_g", "mix.scald_cool_g", "mix.scald_c", "mix.scald_cooked_pct", "mix.scald_takes_g"];
 
 export function Scalding({ editing, way }: { editing: Editing; way: WayCard }) {
   const { sheet, worked, edit } = editing;
   if (Object.keys(way.scalds).length === 0) return null;
-  const school = Object.entries(sheet.schools).map(([choice, id]) => way.scalds[`${choice} ${id}`]);
-  const usual = school.find((share) => share != null) ?? 0;
+  const usual = bySchool(way, sheet, way.scalds) ?? 0;
   const { start } = sheet;
   return (
     <section aria-label="Scalding" className="mt-3">

@@ -114,7 +114,8 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
         )}
         {round && (
           <NumberRow
-            label="Pinched off once closed"
+            label="Pinched off"
+            name="Pinched off once it is closed"
             unit="%"
             within={limit("Pieces.trim_pct")}
             step={5}
