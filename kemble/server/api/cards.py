@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router
-from pydantic import BaseModel
+from pydantic import BaseModel, field_validator
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
@@ -25,13 +26,26 @@ class SchoolCard(BaseModel):
     buys: str
 
 
+class Under(BaseModel):
+    """The school of another choice under which one is open."""
+
+    choice: str
+    school: str
+
+
 class ChoiceCard(BaseModel):
     id: str
     station: str
     title: str
     default: str
     schools: list[SchoolCard]
-    under: tuple[str, str] | None = None
+    under: Under | None = None
+
+    @field_validator("under", mode="before")
+    @classmethod
+    def _named(cls, value: Any) -> Any:
+        """As a card's data has it, a pair."""
+        return {"choice": value[0], "school": value[1]} if isinstance(value, tuple) else value
 
 
 class TasteCard(BaseModel):

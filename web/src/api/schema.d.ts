@@ -1422,11 +1422,7 @@ export interface components {
             station: string;
             /** Title */
             title: string;
-            /** Under */
-            under?: [
-                string,
-                string
-            ] | null;
+            under?: components["schemas"]["Under"] | null;
         };
         /**
          * Compared
@@ -4910,6 +4906,16 @@ export interface components {
             shape: "round" | "oblong";
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Under
+         * @description The school of another choice under which one is open.
+         */
+        Under: {
+            /** Choice */
+            choice: string;
+            /** School */
+            school: string;
         };
         /** UseKey */
         UseKey: {

@@ -23,7 +23,7 @@ export const bySchool = (way: WayCard, sheet: { schools: Record<string, string> 
 export function Schools({ way, station, schools, onChoose }: Props) {
   return way.choices
     .filter((choice) => choice.station === station)
-    .filter(({ under }) => !under || followed(way, schools, under[0]) === under[1])
+    .filter(({ under }) => !under || followed(way, schools, under.choice) === under.school)
     .map((choice) => {
       const taken = schools[choice.id] ?? choice.default;
       return (
