@@ -1,0 +1,138 @@
+// @vitest-environment jsdom
+/** What a window hangs on, what is measured there, and the time that somebody taught. */
+
+import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Hang, Sheet, Worked } from "../../api/client";
+import { Around, type Asked, fact, facts, KITCHEN, serve, sheet, worked } from "../../testing";
+import { Taught } from "../Taught";
+import { HangsOn } from "./HangsOn";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  localStorage.clear();
+});
+
+const hang = (more: Partial<Hang>): Hang => ({
+  id: "oven_c",
+  words: "what the oven is off its dial",
+  moves: "bakes",
+  minutes: 6.7,
+  share_pct: 26,
+  low: -12,
+  value: 0,
+  high: 12,
+  unit: "°C off",
+  narrows: "oven",
+  narrow_words: "put a thermometer in the oven",
+  takes_min: 20,
+  becomes_min: 11.5,
+  ...more,
+});
+const WINDOW = facts(
+  fact("heat.first_check_min", 36, "min"),
+  fact("heat.latest_min", 62, "min"),
+  fact("heat.depth_mm", 20, "mm"),
+);
+
+/** Every body that the kitchen was asked to be saved as. */
+function saved(): Asked[] {
+  const asked: Asked[] = [];
+  serve((one) => {
+    asked.push(one);
+    return { body: { kitchen: KITCHEN, set_up: true, revision: 3 } };
+  });
+  return asked;
+}
+
+function show(hangs: Hang[], onSheet = vi.fn()) {
+  const of = { ...sheet(), heat: { level: "medium", oven_c: 175, stages: [] } } as unknown as Sheet;
+  render(<HangsOn hangs={hangs} facts={WINDOW} sheet={of} batterC={21} onSheet={onSheet} />, { wrapper: Around });
+  return onSheet;
+}
+
+describe("what a window hangs on", () => {
+  it("says how many minutes are whose, and what a measurement would make of them", () => {
+    show([hang({}), hang({ id: "depth", words: "how deep it stands", minutes: 4.3, narrows: null })]);
+    expect(screen.getByRole("heading").textContent).toContain("± 13 min");
+    const rows = screen.getAllByRole("listitem").map((row) => row.textContent);
+    expect(rows[0]).toContain("± 6.7");
+    expect(rows[0]).toContain("(20 min): ± 13 becomes ± 11.5");
+    expect(rows[1]).toContain("± 4.3");
+    expect(rows[1]).not.toContain("becomes");
+  });
+
+  it("says nothing of a window that hangs on nothing", () => {
+    show([]);
+    expect(screen.queryByRole("heading")).toBeNull();
+  });
+
+  it("a thermometer's reading is kept as what this oven is off, to three degrees", async () => {
+    const asked = saved();
+    show([hang({})]);
+    fireEvent.click(screen.getByRole("button", { name: "put a thermometer in the oven" }));
+    const field = await screen.findByLabelText(/The thermometer shows/);
+    fireEvent.change(field, { target: { value: "168" } });
+    fireEvent.click(screen.getByRole("button", { name: "keep" }));
+    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
+    const put = asked.find((one) => one.method === "PUT");
+    expect(JSON.stringify(put?.body)).toContain('"oven_c":{"value":-7,"low":-10,"high":-4}');
+  });
+
+  it("how warm it goes in is the sheet's, and known to a degree from then", async () => {
+    const asked = saved();
+    const onSheet = show([
+      hang({ id: "start_c", narrows: "warmth", narrow_words: "put a thermometer in what goes in" }),
+    ]);
+    fireEvent.click(screen.getByRole("button", { name: "put a thermometer in what goes in" }));
+    fireEvent.change(await screen.findByLabelText("It goes in at"), { target: { value: "30" } });
+    fireEvent.click(screen.getByRole("button", { name: "keep" }));
+    expect(onSheet.mock.calls[0]?.[0].start.batter_c).toBe(30);
+    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
+  });
+
+  it("a kettle is timed where burners are", () => {
+    show([hang({ id: "burner", narrows: "kettle", narrow_words: "time one kettle" })]);
+    expect(screen.getByRole("link", { name: "time one kettle" }).getAttribute("href")).toBe("/kitchen#kettle");
+  });
+});
+
+describe("the time I was taught", () => {
+  const answer: Worked["taught"][number] = {
+    of: "heat",
+    minutes: 60,
+    by: "grandmother",
+    ours_min: 44,
+    done_pct: 95,
+    says: ["set through since 28"],
+    explains: "So much longer it would be with a leaky lid.",
+  };
+  const taught = (told: object, times: Worked["taught"] = []) => {
+    const edits: Sheet[] = [];
+    const of = { ...sheet(), taught: told } as Sheet;
+    render(<Taught of="heat" sheet={of} worked={{ ...worked(), taught: times }} edit={(next) => edits.push(next)} />, {
+      wrapper: Around,
+    });
+    return edits;
+  };
+
+  it("is entered, and taken out by an empty field", () => {
+    const edits = taught({ rest: { minutes: 90, by: "" } });
+    fireEvent.change(screen.getByLabelText("Minutes taught for the heat"), { target: { value: "60" } });
+    expect(edits[0]?.taught).toEqual({ rest: { minutes: 90, by: "" }, heat: { minutes: 60, by: "" } });
+    cleanup();
+    const without = taught({ heat: { minutes: 60, by: "a book" } });
+    fireEvent.change(screen.getByLabelText("Minutes taught for the heat"), { target: { value: "" } });
+    expect(without[0]?.taught).toEqual({});
+  });
+
+  it("stands beside ours on one ruler, true to time, with what is true by then", () => {
+    taught({ heat: { minutes: 60, by: "grandmother" } }, [answer]);
+    const ruler = screen.getByRole("img", { name: "grandmother: 60 min; ours: 44 min" });
+    const [, ours, theirs] = [...ruler.querySelectorAll("line")].map((line) => Number(line.getAttribute("x1")) - 4);
+    expect((theirs ?? 0) / (ours ?? 1)).toBeCloseTo(60 / 44);
+    expect(screen.getByText(/set through since 28/).textContent).toContain("95 of a hundred are done");
+    expect(screen.getByText(/leaky lid/)).toBeTruthy();
+  });
+});
