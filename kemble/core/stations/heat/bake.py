@@ -40,7 +40,6 @@ from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
-FIRM_C = 95.0  # egg and starch hold together and spring back; kitchen estimate, 92-97
 GLAZE_SETS_MIN = GLAZE_MIN
 _OFF_THE_DIAL_C = 15.0
 SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
@@ -95,6 +94,7 @@ class _Question:
     baked: Baked
     across: Array
     gel_c: float
+    firm_c: float  # where egg and starch hold together and spring back
     loss: float  # share of its weight that it gives up
     ends: Ends
     needs: float  # minutes at 100 °C that grain which went in short of done still wants
@@ -108,7 +108,7 @@ class _Question:
 
     def moments(self, tray: _Filled, baked: Baked, gel_c: float, golden_min: float) -> _Moments:
         at, core = baked.times, self.slowest(baked)
-        clear, firm = clear_s(at, core, gel_c), when(at, core, min(FIRM_C, tray.oven.boil_c - 1.5))
+        clear, firm = clear_s(at, core, gel_c), when(at, core, min(self.firm_c, tray.oven.boil_c - 1.5))
         return _Moments(
             set=None if clear is None or firm is None else max(clear, firm),
             # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
@@ -189,7 +189,7 @@ def _tray(
         tin=drawn.tin,
         material=replace(material, k=k, rho=material.rho / deep),
         water=parts["water"],
-        start_c=working.batter_c,
+        start_c=working.batter_c + is_("start_c"),
         oven=Oven(
             air[1],
             boils_at_c(base, boil_c),
@@ -239,7 +239,8 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         likely=likely,
         baked=baked,
         across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
-        gel_c=working.book.number("mix.gel_temperature_c"),
+        gel_c=working.book.number("mix.gel_temperature_c") + working.likely("gel_c"),
+        firm_c=working.likely("firm_c"),
         loss=_BARE_LOSS if ends == "bare" else working.way.loss(working.schools).middle / 100,
         ends=ends,
         needs=_still_needs(working) if ends == "bare" else 0.0,
@@ -398,7 +399,13 @@ def _enter_times(
     book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
     parts: Origins = []
     for key, seconds, says, low, high in (
-        ("heat.set_min", moments.set, f"clear, and over {working.degrees(FIRM_C)} at the slowest point", 0.85, 1.2),
+        (
+            "heat.set_min",
+            moments.set,
+            f"clear, and over {working.degrees(working.likely('firm_c'))} at the slowest point",
+            0.85,
+            1.2,
+        ),
         ("heat.dried_min", moments.dried, "the whole has given up the water that its way loses", 0.75, 1.35),
         ("heat.browns_min", moments.golden, "so long hot enough that it is called golden: an index", 0.75, 1.35),
     ):

@@ -26,7 +26,6 @@ from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.working import Drawn, Working
 
 BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
-FLOATS = 0.85  # share of a ball's dough that has gelled when it floats; kitchen estimate, 0.7-0.95
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
 _MOST_LAG_S = 120.0
 _THICKER_MM = 5.0
@@ -83,7 +82,7 @@ def _cook(
 
     cooked = gelled(times, celsius[:, inner:], working.book.number("mix.gel_temperature_c"))
     volumes = body.volumes[inner:]
-    float_s = when(times, cooked @ volumes / volumes.sum(), FLOATS)
+    float_s = when(times, cooked @ volumes / volumes.sum(), working.likely("float_share"))
     through_s = when(times, cooked[:, 0], COOKED)
     hot_s = when(times, celsius[:, 0], HOT_C)
     if float_s is None or through_s is None or hot_s is None:
@@ -138,10 +137,12 @@ def boil(
     # How its time goes with its size is known from one that is larger; with conductivity it goes half as steeply.
     steep = math.log(done_s(thicker) / done_s(found)) / math.log(larger) if thicker else 2.0
 
+    floats_at = working.likely("float_share")
+
     def solve(of: Mapping[EstimateId, float]) -> float:
         scale: float = of.get("size", 1.0) ** steep * of.get("conductivity", 1.0) ** (-steep / 2)
         late = lag_s / of.get("burner", 1.0) / kitchen.time_factor
-        begun = of.get("float_share", FLOATS) / FLOATS if working.asked("done") == "float" else 1.0
+        begun = of.get("float_share", floats_at) / floats_at if working.asked("done") == "float" else 1.0
         return (done_s(found) * scale * begun + late) / 60.0
 
     window = windowed(working, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
@@ -205,7 +206,7 @@ def _enter_times(
     book.add(
         "heat.float_min",
         floats,
-        f"{FLOATS:.0%} of the dough has gelled and swollen: it floats",
+        f"{working.likely('float_share'):.0%} of the dough has gelled and swollen: it floats",
         source=f"{SOLVER}; the share a {KITCHEN_ESTIMATE}",
         of=of,
         low=floats * 0.75,

@@ -36,6 +36,7 @@ LEAF_H = 320.0
 PACKET_H: dict[Wrapped, float] = {"leaf": 220.0, "foil": 110.0, "leaf-foil": 75.0}
 _PARCEL: tuple[EstimateId, ...] = ("tight", "grain_needs", "leaf_h", "conductivity")
 _PACKET: tuple[EstimateId, ...] = ("ground_min", "leaf_h", "size", "conductivity", "leak_ml_s", "burner")
+_SCALED: tuple[EstimateId, EstimateId, EstimateId] = ("size", "leaf_h", "conductivity")
 _AROUND = frozenset({"leak_ml_s", "burner", "lid_w", *("tight", "grain_needs", "ground_min")})  # ... of the same body
 _CELLS = 28  # twice as many change no time by 1 %
 _AFTERWARDS = frozenset({"tight", "grain_needs", "ground_min"})  # what is asked of the same curves
@@ -96,11 +97,12 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     book, factor = working.book, working.kitchen.time_factor
     parcel = drawn.form == "parcel"
     thick_mm = drawn.outer_mm if parcel else book.number("shape.thick_mm")
+    material = properties(fractions(base), 70.0)
     likely = _Wrapped(
-        thick=thick_mm / 1000.0,
+        thick=thick_mm / 1000.0 * working.likely("size"),
         side=None if parcel else book.number("shape.side_mm") / 1000.0,
-        material=properties(fractions(base), 70.0),
-        h=LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"],
+        material=replace(material, k=material.k * working.likely("conductivity")),
+        h=(LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"]) * working.likely("leaf_h"),
         start_c=working.sheet.start.dough_c,
     )
     needs = _needs_at(working, parcel, {})
@@ -136,13 +138,9 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         hot = hot_c if parcel else _steam_c(working, of)
         if moved <= _AROUND:
             return until(cook_value_min(times, following(times, left_inside, hot, likely.start_c)), need)
-        m, size = likely.material, of.get("size", 1.0)
-        one = replace(
-            likely,
-            thick=likely.thick * size,
-            h=likely.h * of.get("leaf_h", 1.0),
-            material=replace(m, k=m.k * of.get("conductivity", 1.0)),
-        )
+        size, leaf, conducts = (of.get(name, working.likely(name)) / working.likely(name) for name in _SCALED)
+        m = likely.material
+        one = replace(likely, thick=likely.thick * size, h=likely.h * leaf, material=replace(m, k=m.k * conducts))
         return done(one, need, hot)
 
     found = windowed(working, solve, _PARCEL if parcel else _PACKET)
