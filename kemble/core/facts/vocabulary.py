@@ -69,6 +69,7 @@ KEYS: dict[str, Key] = {
     "grain.total_water_g": Key("water the cooked grain is to have", "g", 0),
     "grain.cook_water_g": Key("liquid to pour on", "g", 0),
     "grain.pot_water_g": Key("taken up in the pot", "g", 0),
+    "grain.left_water_g": Key("water left on the floor", "g", 0),
     "grain.cooked_g": Key("cooked grain", "g", 0),
     "grain.cook_min": Key("grain cooked ahead", "min", 0),
     # Shape
@@ -248,6 +249,9 @@ _OF_A_PART: dict[str, Key] = {
     "oil_g": Key("oil that parts", "g", 0),
     "boil_off_g_per_min": Key("boils off", "g/min", 0),
     "boil_off_min": Key("boiled down in", "min", 0),
+    "boils_min": Key("at the boil in", "min", 0),
+    "coats_min": Key("coats a spoon from", "min", 0),
+    "stiff_min": Key("sets stiff when cold from", "min", 0),
     "soft_min": Key("soft in", "min", 0),
     "caramel_min": Key("amber in", "min", 0),
     "sugar_pct": Key("sugar to its main ingredient", "%", 0),

@@ -8,7 +8,7 @@ import numpy as np
 
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Substance
-from kemble.core.physics.thermal import LATENT_ICE, fractions, ice_fraction, properties
+from kemble.core.physics.thermal import LATENT_ICE, fractions, ice_fraction, ice_fractions, properties
 
 # Heat of setting of the fat, with the share that sets above -18 °C folded in. Kitchen estimate, 30-60 kJ/kg of fat:
 # butter and coconut oil set almost wholly, nut oils hardly.
@@ -28,7 +28,7 @@ def food(composition: Composition, *, fat_sets: bool) -> Substance:
     k = np.interp(_GRID, _GRID[_COARSE], [m.k for m in found])
     capacity = np.interp(_GRID, _GRID[_COARSE], [m.rho * m.cp for m in found])
     sensible = np.concatenate(([0.0], np.cumsum((capacity[1:] + capacity[:-1]) / 2 * np.diff(_GRID))))
-    ice = np.array([ice_fraction(composition, float(t)) for t in _GRID])
+    ice = ice_fractions(composition, _GRID)
     melted = LATENT_ICE * (ice[0] - ice)
     if fat_sets:
         share = np.clip((_GRID + 10.0) / 40.0, 0.0, 1.0)

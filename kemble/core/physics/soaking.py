@@ -10,7 +10,6 @@ _END_AT_0_C = 33.0
 _END_PER_C = 0.2
 _HALF_AT_20_C = 25.0
 _QUICKER_PER_C = 0.03
-UPTAKE_SPREAD = 0.15  # of the uptake, either way: grain, age and milling differ
 
 
 def most_pct(celsius: float) -> float:

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 
 EDGE = 1.6449  # standard deviations to where one in twenty begins
-_BOTH_WAYS = 2
+BOTH_WAYS = 2
 _LEAST_SHARE = 0.005  # of the variance
 
 Solve = Callable[[Mapping[EstimateId, float]], float | None]
@@ -55,8 +55,11 @@ class Spread:
         return (self.latest - self.first) / 2
 
 
-def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequence[EstimateId]) -> Spread | None:
-    """The window of `solve` over the estimates it hangs on. None when it has no likely time.
+def spread(
+    solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequence[EstimateId], *, both_ways: int = BOTH_WAYS
+) -> Spread | None:
+    """The window of `solve` over the estimates it hangs on; the `both_ways` that move it most are moved to both their
+    ends. None when it has no likely time.
 
     `solve` takes every estimate's value. Where an end has no answer (it would never be done), the other end's stands.
     """
@@ -82,7 +85,7 @@ def spread(solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequen
     moves: dict[EstimateId, tuple[float, float]] = {}
     for rank, one in enumerate(by):
         low = ups[one]
-        high = moved(one, estimates[one].high) if low and (rank < _BOTH_WAYS or estimates[one].bends) else None
+        high = moved(one, estimates[one].high) if low and (rank < both_ways or estimates[one].bends) else None
         ends = (low, -low if high is None else high)
         moves[one] = ends
         later += max(0.0, *ends) ** 2

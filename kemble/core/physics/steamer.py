@@ -6,10 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kemble.core.physics.stove import ROOM_VAPOUR_PA, STIRRED_H
+from kemble.core.physics.stove import ROOM_VAPOUR_PA, STILL_AIR_H
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
 
-OPEN_S = 20.0  # a look under the lid; kitchen estimate, 10-30
 _DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estimate
 
 
@@ -89,10 +88,10 @@ def water_plan(
     return WaterPlan(start, full, low, tuple(stages), tuple(top_ups))
 
 
-def lifted_lid_s(*, open_m2: float, net_w: float, boil_c: float, open_s: float = OPEN_S) -> float:
+def lifted_lid_s(*, open_m2: float, net_w: float, boil_c: float, open_s: float) -> float:
     """Seconds that one look under the lid costs: those it is open, and those in which the burner makes good what left.
 
     What leaves an open boiling surface is vapour by Lewis' relation, doubled for the steam that stood there.
     """
-    flux = STIRRED_H * (boil_c - 20.0 + LEWIS_K_PER_PA * (saturation_pa(boil_c) - ROOM_VAPOUR_PA))
+    flux = STILL_AIR_H * (boil_c - 20.0 + LEWIS_K_PER_PA * (saturation_pa(boil_c) - ROOM_VAPOUR_PA))
     return open_s + _DRAUGHT * flux * open_m2 * open_s / net_w

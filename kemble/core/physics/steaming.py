@@ -16,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kemble.core.physics.conduction import Array
-from kemble.core.physics.thermal import LATENT_STEAM, pressure_pa
+from kemble.core.physics.thermal import LATENT_STEAM, pressure_pa, saturation_pa
 
 _VAPOUR_ML_PER_G = 1673.0  # of saturated steam at 100 °C (steam tables)
 # Air in steam lies as a film on what it condenses on: with a twentieth of air half as much heat comes through. Kitchen
@@ -52,6 +52,12 @@ class Steam:
         """Antoine's equation the other way round, at the vapour's share of the air's pressure here."""
         mmhg = pressure_pa(self.altitude_m) * max(0.02, share) / 133.322
         return 1730.63 / (8.07131 - math.log10(mmhg)) - 233.426
+
+    def leak_at(self, celsius: float) -> float:
+        """ml/s of air that come in past the lid where a thermometer in its idle steam shows so much; 0 at the boil."""
+        vapour = min(1.0, saturation_pa(celsius) / pressure_pa(self.altitude_m))
+        spare_ml_s = self.to_spare_w / LATENT_STEAM * 1000.0 * _VAPOUR_ML_PER_G
+        return spare_ml_s * (1.0 - vapour) / vapour
 
     @property
     def film(self) -> float:

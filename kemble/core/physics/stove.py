@@ -6,6 +6,7 @@ Power in W, heat in J, times in s, temperatures in °C, areas in m2.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,7 +14,7 @@ import numpy as np
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, WATER_J_PER_ML_K, saturation_pa
 
-STIRRED_H = 7.5  # W/(m2 K), still warm air over a stirred pan; kitchen estimate, 5-10
+STILL_AIR_H = 7.5  # W/(m2 K), still warm air over something wet; the table of estimates has its range
 ROOM_VAPOUR_PA = 1_200.0
 SWEET_SHARE = 0.9  # of the pressure over plain water; kitchen estimate
 _STEPS = 240
@@ -36,9 +37,18 @@ class Stirred:
 
 
 def stir(
-    *, mass_kg: float, cp: float, start_c: float, boil_c: float, power_w: float, open_m2: float, end_s: float
+    *,
+    mass_kg: float,
+    cp: float,
+    start_c: float,
+    boil_c: float,
+    power_w: float,
+    open_m2: float,
+    end_s: float,
+    still_h: float = STILL_AIR_H,
 ) -> Stirred:
-    """Heat a stirred mass of specific heat `cp`, J/(kg K). It gets no hotter than `boil_c`: the surplus dries it.
+    """Heat a stirred mass of specific heat `cp`, J/(kg K), under air that takes vapour by `still_h`, W/(m2 K). It gets no
+    hotter than `boil_c`: the surplus dries it.
 
     Heat from the pan to the air is in `power_w`, which is net. Energy is kept to rounding.
     """
@@ -47,7 +57,7 @@ def stir(
     celsius, stored, dried = np.empty(_STEPS + 1), np.zeros(_STEPS + 1), np.zeros(_STEPS + 1)
     celsius[0] = at = start_c
     capacity = mass_kg * cp
-    factor = open_m2 * STIRRED_H * LEWIS_K_PER_PA
+    factor = open_m2 * still_h * LEWIS_K_PER_PA
     for i in range(1, _STEPS + 1):
         vapour_w = factor * max(0.0, SWEET_SHARE * saturation_pa(max(1.0, at)) - ROOM_VAPOUR_PA)
         heat = (power_w - vapour_w) * dt
@@ -70,3 +80,17 @@ def kettle_w(*, water_ml: float, start_c: float, boil_c: float, seconds: float) 
     if water_ml <= 0 or seconds <= 0 or boil_c <= start_c:
         raise ValueError("water, time and rise must be above nothing")
     return water_ml * WATER_J_PER_ML_K * (boil_c - start_c) / KETTLE_KEEPS / seconds
+
+
+def oven_h(*, water_ml: float, across_mm: float, start_c: float, end_c: float, oven_c: float, seconds: float) -> float:
+    """W/(m2 K) that an oven gives, from a round metal tin of water under foil that it warms in so many seconds.
+
+    One lump: floor, wall up to the water and foil take heat alike, from air at `oven_c`. Raises ValueError unless the
+    water, the time and the rise are above nothing and the oven hotter than the water at last.
+    """
+    if water_ml <= 0 or seconds <= 0 or across_mm <= 0 or not start_c < end_c < oven_c:
+        raise ValueError("water, time and rise must be above nothing, and the oven hotter")
+    floor = math.pi * (across_mm / 1000.0) ** 2 / 4
+    wall = math.pi * across_mm / 1000.0 * (water_ml / 1e6 / floor)
+    slow = math.log((oven_c - start_c) / (oven_c - end_c))
+    return water_ml * WATER_J_PER_ML_K * slow / ((2 * floor + wall) * seconds)

@@ -155,13 +155,18 @@ def boils_at_c(composition: Composition, boil_c: float) -> float:
 
 
 def ice_fraction(composition: Composition, celsius: float) -> float:
-    """Ice in kg per kg of food at a temperature: (free water) x (1 - Tf / T).
+    """Ice in kg per kg of food at a temperature; see `ice_fractions`."""
+    return float(ice_fractions(composition, np.array([celsius]))[0])
+
+
+def ice_fractions(composition: Composition, celsius: Array) -> Array:
+    """Ice in kg per kg of food along temperatures: (free water) x (1 - Tf / T).
 
     Water bound to 0.3 of its weight by protein, starch and fibre never freezes (kitchen estimate, 0.2-0.4).
     """
     begins = freezing_point_c(composition)
-    if celsius >= begins:
-        return 0.0
     bound = 0.3 * (composition.protein + composition.starch + composition.fibre)
     free = max(0.0, composition.water - bound) / composition.total
-    return free * (1.0 - begins / celsius)
+    stays = np.divide(begins, celsius, out=np.ones(len(celsius)), where=celsius < begins)
+    frozen: Array = free * (1.0 - stays)
+    return frozen

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from typing import Any, Literal, get_args
+from typing import Annotated, Any, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
 from kemble.core.cards.card import Goes, Where
@@ -455,7 +455,8 @@ class Taught(_Document):
     by: str = Field("", max_length=60, description="a few words: who says so")
 
 
-TaughtOf = Literal["heat", "rest", "soak"]
+# The way's own heat, its rest and its soak; or any step of the sheet, by its id.
+TaughtOf = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]*$", max_length=60)]
 
 
 class Start(_Document):
@@ -511,7 +512,9 @@ class Sheet(_Document):
     wrap: Wrap = Wrap()
     heat: Heat = Heat()
     start: Start = Start()
-    taught: dict[TaughtOf, Taught] = Field({}, description="a time taught for heat, rest or soak")
+    taught: dict[TaughtOf, Taught] = Field(
+        {}, max_length=40, description="times taught for heat, rest or soak, or for a step by its id: at most 40"
+    )
     cut: Cut = Cut()
     serve: str | None = Field(
         None,

@@ -24,7 +24,6 @@ from kemble.core.stations.heat.durations import durations
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import HeatDrawing, heat
 from kemble.core.stations.heat.stages import StageWorked, stands_min
-from kemble.core.stations.heat.window import Hang
 from kemble.core.stations.mix.grain import GrainWorked
 from kemble.core.stations.mix.lines import LineWorked
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
@@ -34,6 +33,7 @@ from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepWorked, steps_of
 from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
+from kemble.core.stations.window import Hang
 from kemble.core.stations.working import Advice, Working
 
 SUM_OF_STEPS = "sum over the steps"
@@ -98,7 +98,7 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
         _stations(working, drawn)
         steps = [] if working.problems else steps_of(working)
         looks = checks(working.book)
-        times = list(taught(working))
+        times = list(taught(working, steps))
         core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
     except Exception:
         working.problems.append(_unforeseen(sheet))

@@ -83,6 +83,7 @@ class StepWorked(Worded):
     words: str
     asks: str = ""  # kept runs of before have none
     minutes: float
+    fact: str = ""  # that its minutes go by, where they go by one
     hands: Literal["held", "minded", "free"]
     work: Work = "safe"  # kept runs of before have neither this nor tools
     tools: list[str] = []
@@ -299,6 +300,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         words=step.words,
         asks=step.asks,
         minutes=minutes,
+        fact=_fact(one) or "",
         hands=step.hands,
         work=step.work,
         tools=list(step.tools),

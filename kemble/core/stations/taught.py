@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
+
 from kemble.core.facts.known import known
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import most_pct, uptake_pct
-from kemble.core.sheet.document import Taught, TaughtOf
+from kemble.core.sheet.document import Taught
 from kemble.core.stations.heat.checks import share_of
+from kemble.core.stations.steps import StepWorked
 from kemble.core.stations.working import Drawn, Working
 
 _SAME = 0.08  # of the likely time: nearer than that is the same
@@ -27,7 +30,7 @@ class TaughtWorked(Drawn):
     """A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
     the difference."""
 
-    of: TaughtOf
+    of: str
     minutes: float
     by: str
     ours_min: float
@@ -36,14 +39,40 @@ class TaughtWorked(Drawn):
     explains: str = ""
 
 
-def taught(working: Working) -> tuple[TaughtWorked, ...]:
+def taught(working: Working, steps: Sequence[StepWorked]) -> tuple[TaughtWorked, ...]:
     """Every taught time that there is something of ours to hold it against."""
+    by_id = {step.id: step for step in steps}
     found = []
     for of, told in working.sheet.taught.items():
-        one = _HOW[of](working, told)
-        if one is not None:
-            found.append(one)
-    return tuple(found)
+        if of in _HOW:
+            found.append(_HOW[of](working, told))
+        elif of in by_id:
+            found.append(_step(working, by_id[of], told))
+    return tuple(one for one in found if one is not None)
+
+
+def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
+    """Any other step: where theirs lies in what ours may be, and what would explain it."""
+    says, share = [], None
+    if step.between:
+        least, most = step.between.least, step.between.most
+        share = round(100 * share_of(told.minutes, least, step.minutes, most))
+        place = "under" if told.minutes < least else "over" if told.minutes > most else "within"
+        says.append(f"it is {place} what ours may be, {least:.0f} to {most:.0f}")
+    hot = working.book.number("heat.to_boil_min") if "heat.to_boil_min" in working.book else 0.0
+    if step.fact == "heat.to_boil_min" and told.minutes < hot:
+        says.append("the water has begun to sing, and does not boil yet")
+    beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
+    return known(
+        TaughtWorked,
+        of=step.id,
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=step.minutes,
+        done_pct=share,
+        says=tuple(says),
+        explains=_explained(working, step.fact, told.minutes - beside, step.minutes - beside),
+    )
 
 
 def _heat(working: Working, told: Taught) -> TaughtWorked | None:
@@ -67,16 +96,16 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
         ours_min=done,
         done_pct=round(100 * share_of(told.minutes, first, done, latest)),
         says=tuple(says),
-        explains=_explained(working, told.minutes, done),
+        explains=_explained(working, "heat.done_min", told.minutes, done, working.kitchen.time_factor),
     )
 
 
-def _explained(working: Working, minutes: float, done: float) -> str:
-    """Which unknown would make our time theirs."""
-    if abs(minutes / done - 1) < _SAME:
+def _explained(working: Working, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
+    """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
+    if done > 0 and abs(minutes / done - 1) < _SAME:
         return "The same as ours."
-    spread = working.spread
-    stands = done - spread.likely * working.kitchen.time_factor if spread else 0.0
+    spread = working.spreads.get(key)
+    stands = done - spread.likely * factor if spread else 0.0
     if spread is None or minutes <= stands:
         return ""
     ratio = (minutes - stands) / (done - stands)
@@ -104,6 +133,8 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
     fact = book.facts[key]
     ours = book.number(key)
     low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
+    school = working.asked("rest")
+    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
     says = ["cold enough by then" if told.minutes >= ours else "warmer than it cuts clean at"]
     if told.minutes < low:
         says.append("an oiled blade, wiped each time, if it cannot wait")
@@ -115,6 +146,7 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
         ours_min=ours,
         done_pct=round(100 * share_of(told.minutes, low, ours, high)),
         says=tuple(says),
+        explains=_explained(working, by, told.minutes, ours) if school != "overnight" else "",
     )
 
 
@@ -137,4 +169,4 @@ def _soak(working: Working, told: Taught) -> TaughtWorked | None:
     )
 
 
-_HOW = {"heat": _heat, "rest": _rest, "soak": _soak}
+_HOW: dict[str, Callable[[Working, Taught], TaughtWorked | None]] = {"heat": _heat, "rest": _rest, "soak": _soak}

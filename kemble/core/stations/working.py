@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Literal
 
@@ -26,10 +27,10 @@ if TYPE_CHECKING:
     from kemble.core.stations.cut.rest import Cooling
     from kemble.core.stations.heat.curve import Curve
     from kemble.core.stations.heat.stages import StageWorked
-    from kemble.core.stations.heat.window import Hang
     from kemble.core.stations.mix.grain import GrainWorked
     from kemble.core.stations.mix.lines import LineWorked
     from kemble.core.stations.mix.parts import PartWorked
+    from kemble.core.stations.window import Hang
 
 StationId = Literal["mix", "shape", "heat", "cut"]
 
@@ -64,7 +65,7 @@ class Working:
     parts: tuple[PartWorked, ...] = ()
     grain: GrainWorked | None = None
     core: Curve | None = None
-    spread: Spread | None = None  # of the heat, as it was propagated
+    spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
     hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     cooling: Cooling | None = None
@@ -80,6 +81,11 @@ class Working:
         if self._estimates is None:
             self._estimates = self.kitchen.known
         return self._estimates
+
+    def gel_c(self, of: Mapping[EstimateId, float]) -> float:
+        """Where the starch of the sheet gels, with some estimates otherwise than likely."""
+        likely = self.likely("gel_c")
+        return self.book.number("mix.gel_temperature_c") + of.get("gel_c", likely) - likely
 
     def likely(self, name: EstimateId) -> float:
         """The likely value of an estimate."""

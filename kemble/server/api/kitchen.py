@@ -1,4 +1,4 @@
-"""The kitchen's settings, and what a kettle tells of a burner."""
+"""The kitchen's settings, and what a kettle tells of a burner, a tin of water of an oven, a thermometer of steam."""
 
 from __future__ import annotations
 
@@ -7,10 +7,11 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.kitchen.document import BURNER_W, Kitchen
-from kemble.core.kitchen.estimates import ESTIMATES, MEASUREMENTS
+from kemble.core.kitchen.document import BURNER_W, Kitchen, Level
+from kemble.core.kitchen.estimates import ESTIMATES, MEASUREMENTS, About, EstimateId
 from kemble.core.physics.steamer import loss_g_per_min
-from kemble.core.physics.stove import kettle_w
+from kemble.core.physics.steaming import Steam
+from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
 from kemble.server.api.refusal import Conflict
@@ -50,10 +51,39 @@ class BurnerTold(BaseModel):
     says: str
 
 
+class Known(BaseModel):
+    """What a measurement tells of a row of the table of estimates: its value and range here, and in words."""
+
+    estimate: EstimateId
+    value: float
+    low: float
+    high: float
+    says: str
+
+
+class OvenTest(Body):
+    """A round metal tin of water under foil, warmed in the oven."""
+
+    water_ml: float = Field(ge=100, le=5000, allow_inf_nan=False, description="100 to 5000 ml")
+    across_mm: float = Field(ge=80, le=400, allow_inf_nan=False, description="80 to 400 mm")
+    start_c: float = Field(ge=1, le=40, allow_inf_nan=False, description="1 to 40 °C")
+    end_c: float = Field(ge=20, le=95, allow_inf_nan=False, description="20 to 95 °C")
+    oven_c: float = Field(ge=100, le=280, allow_inf_nan=False, description="100 to 280 °C")
+    minutes: float = Field(ge=3, le=60, allow_inf_nan=False, description="3 to 60 minutes")
+
+
+class SteamTest(Body):
+    """What a thermometer shows in the steam of an empty steamer, lid on, once it is steady."""
+
+    steam_c: float = Field(ge=70, le=101, allow_inf_nan=False, description="70 to 101 °C")
+    level: Level
+
+
 class EstimateRow(BaseModel):
     """What nobody knows exactly: the table's value and where one in twenty lies beyond, and what would narrow it."""
 
-    id: str
+    id: EstimateId
+    about: About
     words: str
     value: float
     low: float
@@ -69,6 +99,7 @@ def estimates(request: HttpRequest) -> list[EstimateRow]:
     return [
         EstimateRow(
             id=name,
+            about=row.about,
             words=row.words,
             value=row.value,
             low=row.low,
@@ -108,6 +139,46 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
             found.save()
             keep_receipt(found, save_kitchen.uid, "kitchen", found.pk, found.revision)
     return _open(found)
+
+
+@router.post("/kitchen/oven", response={200: Known})
+def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
+    """How an oven gives its heat, from a covered tin of water that it warms. Saves nothing."""
+    if oven_test.end_c <= oven_test.start_c + 5:
+        refuse("end_c", "is hardly warmer than it went in", "a rise of more than 5 °C")
+    found = oven_h(
+        water_ml=oven_test.water_ml,
+        across_mm=oven_test.across_mm,
+        start_c=oven_test.start_c,
+        end_c=oven_test.end_c,
+        oven_c=oven_test.oven_c,
+        seconds=oven_test.minutes * 60,
+    )
+    row = ESTIMATES["oven_h"]
+    _sensible("end_c", found, row.low / 2, row.high * 2)
+    low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
+    says = f"It gives {found:.0f} W to a square metre for each degree; {row.low:.0f} to {row.high:.0f} is usual."
+    return Known(estimate="oven_h", value=found, low=low, high=high, says=says)
+
+
+@router.post("/kitchen/steam", response={200: Known})
+def steam(request: HttpRequest, steam_test: SteamTest) -> Known:
+    """How much air comes in past the lid, from a thermometer in the steam of an empty steamer. Saves nothing."""
+    settings = asking(request).settings
+    known = settings.known
+    watts = settings.burner.net_w(steam_test.level) * known["burner"].value
+    idle = Steam(watts, known["lid_w"].value, 0.0, settings.altitude_m)
+    row = ESTIMATES["leak_ml_s"]
+    found = max(1.0, idle.leak_at(steam_test.steam_c))
+    _sensible("steam_c", found, 0.0, row.high * 4)
+    low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
+    says = f"About {found:.0f} ml of air come in a second; {row.low:.0f} to {row.high:.0f} is usual."
+    return Known(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
+
+
+def _sensible(field: str, found: float, least: float, most: float) -> None:
+    if not least <= found <= most:
+        refuse(field, f"would stand for {found:.0f}", f"a reading that stands for {least:.0f} to {most:.0f}")
 
 
 @router.post("/kitchen/kettle", response={200: BurnerTold})

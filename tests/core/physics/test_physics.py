@@ -121,9 +121,9 @@ def test_a_litre_in_six_minutes_twenty():
 
 def test_a_look_under_the_lid_costs_more_over_a_weak_flame():
     """An open surface of 1 m2 at 100 °C loses 7.5 x (80 + 0.0138 x (101 300 - 1200)) = 10.96 kW; doubled, for 20 s."""
-    over = lifted_lid_s(open_m2=0.05, net_w=600.0, boil_c=100.0)
+    over = lifted_lid_s(open_m2=0.05, net_w=600.0, boil_c=100.0, open_s=20.0)
     assert over == pytest.approx(20 + 2 * 10_960 * 0.05 * 20 / 600, rel=0.01)
-    assert lifted_lid_s(open_m2=0.05, net_w=300.0, boil_c=100.0) > over
+    assert lifted_lid_s(open_m2=0.05, net_w=300.0, boil_c=100.0, open_s=20.0) > over
 
 
 def test_ice_by_raoult():

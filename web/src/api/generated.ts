@@ -346,6 +346,30 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
+  "OvenTest.water_ml": {
+    "min": 100,
+    "max": 5000
+  },
+  "OvenTest.across_mm": {
+    "min": 80,
+    "max": 400
+  },
+  "OvenTest.start_c": {
+    "min": 1,
+    "max": 40
+  },
+  "OvenTest.end_c": {
+    "min": 20,
+    "max": 95
+  },
+  "OvenTest.oven_c": {
+    "min": 100,
+    "max": 280
+  },
+  "OvenTest.minutes": {
+    "min": 3,
+    "max": 60
+  },
   "OwnEstimate.value": {
     "min": -100,
     "max": 10000
@@ -499,6 +523,10 @@ export const LIMITS = {
   "Start.scald_pct": {
     "min": 0,
     "max": 100
+  },
+  "SteamTest.steam_c": {
+    "min": 70,
+    "max": 101
   },
   "Steamer.diameter_mm": {
     "min": 120,
@@ -827,6 +855,7 @@ export type FactKey =
   | "grain.total_water_g"
   | "grain.cook_water_g"
   | "grain.pot_water_g"
+  | "grain.left_water_g"
   | "grain.cooked_g"
   | "grain.cook_min"
   | "shape.pieces"
@@ -997,6 +1026,9 @@ export type FactKey =
   | "part.syrup.oil_g"
   | "part.syrup.boil_off_g_per_min"
   | "part.syrup.boil_off_min"
+  | "part.syrup.boils_min"
+  | "part.syrup.coats_min"
+  | "part.syrup.stiff_min"
   | "part.syrup.soft_min"
   | "part.syrup.caramel_min"
   | "part.syrup.sugar_pct"
@@ -1017,6 +1049,9 @@ export type FactKey =
   | "part.filling.oil_g"
   | "part.filling.boil_off_g_per_min"
   | "part.filling.boil_off_min"
+  | "part.filling.boils_min"
+  | "part.filling.coats_min"
+  | "part.filling.stiff_min"
   | "part.filling.soft_min"
   | "part.filling.caramel_min"
   | "part.filling.sugar_pct"
@@ -1037,6 +1072,9 @@ export type FactKey =
   | "part.broth.oil_g"
   | "part.broth.boil_off_g_per_min"
   | "part.broth.boil_off_min"
+  | "part.broth.boils_min"
+  | "part.broth.coats_min"
+  | "part.broth.stiff_min"
   | "part.broth.soft_min"
   | "part.broth.caramel_min"
   | "part.broth.sugar_pct"
@@ -1057,6 +1095,9 @@ export type FactKey =
   | "part.topping.oil_g"
   | "part.topping.boil_off_g_per_min"
   | "part.topping.boil_off_min"
+  | "part.topping.boils_min"
+  | "part.topping.coats_min"
+  | "part.topping.stiff_min"
   | "part.topping.soft_min"
   | "part.topping.caramel_min"
   | "part.topping.sugar_pct"
@@ -1077,6 +1118,9 @@ export type FactKey =
   | "part.coat.oil_g"
   | "part.coat.boil_off_g_per_min"
   | "part.coat.boil_off_min"
+  | "part.coat.boils_min"
+  | "part.coat.coats_min"
+  | "part.coat.stiff_min"
   | "part.coat.soft_min"
   | "part.coat.caramel_min"
   | "part.coat.sugar_pct"
@@ -1097,6 +1141,9 @@ export type FactKey =
   | "part.glaze.oil_g"
   | "part.glaze.boil_off_g_per_min"
   | "part.glaze.boil_off_min"
+  | "part.glaze.boils_min"
+  | "part.glaze.coats_min"
+  | "part.glaze.stiff_min"
   | "part.glaze.soft_min"
   | "part.glaze.caramel_min"
   | "part.glaze.sugar_pct"
@@ -1117,6 +1164,9 @@ export type FactKey =
   | "part.oil.oil_g"
   | "part.oil.boil_off_g_per_min"
   | "part.oil.boil_off_min"
+  | "part.oil.boils_min"
+  | "part.oil.coats_min"
+  | "part.oil.stiff_min"
   | "part.oil.soft_min"
   | "part.oil.caramel_min"
   | "part.oil.sugar_pct"
@@ -1137,6 +1187,9 @@ export type FactKey =
   | "part.herb.oil_g"
   | "part.herb.boil_off_g_per_min"
   | "part.herb.boil_off_min"
+  | "part.herb.boils_min"
+  | "part.herb.coats_min"
+  | "part.herb.stiff_min"
   | "part.herb.soft_min"
   | "part.herb.caramel_min"
   | "part.herb.sugar_pct"
@@ -1157,6 +1210,9 @@ export type FactKey =
   | "part.wrapper.oil_g"
   | "part.wrapper.boil_off_g_per_min"
   | "part.wrapper.boil_off_min"
+  | "part.wrapper.boils_min"
+  | "part.wrapper.coats_min"
+  | "part.wrapper.stiff_min"
   | "part.wrapper.soft_min"
   | "part.wrapper.caramel_min"
   | "part.wrapper.sugar_pct"
@@ -1177,6 +1233,9 @@ export type FactKey =
   | "part.heart.oil_g"
   | "part.heart.boil_off_g_per_min"
   | "part.heart.boil_off_min"
+  | "part.heart.boils_min"
+  | "part.heart.coats_min"
+  | "part.heart.stiff_min"
   | "part.heart.soft_min"
   | "part.heart.caramel_min"
   | "part.heart.sugar_pct"
@@ -1197,6 +1256,9 @@ export type FactKey =
   | "part.liquid.oil_g"
   | "part.liquid.boil_off_g_per_min"
   | "part.liquid.boil_off_min"
+  | "part.liquid.boils_min"
+  | "part.liquid.coats_min"
+  | "part.liquid.stiff_min"
   | "part.liquid.soft_min"
   | "part.liquid.caramel_min"
   | "part.liquid.sugar_pct"
@@ -1217,6 +1279,9 @@ export type FactKey =
   | "part.crust.oil_g"
   | "part.crust.boil_off_g_per_min"
   | "part.crust.boil_off_min"
+  | "part.crust.boils_min"
+  | "part.crust.coats_min"
+  | "part.crust.stiff_min"
   | "part.crust.soft_min"
   | "part.crust.caramel_min"
   | "part.crust.sugar_pct"
@@ -1237,6 +1302,9 @@ export type FactKey =
   | "part.layer.oil_g"
   | "part.layer.boil_off_g_per_min"
   | "part.layer.boil_off_min"
+  | "part.layer.boils_min"
+  | "part.layer.coats_min"
+  | "part.layer.stiff_min"
   | "part.layer.soft_min"
   | "part.layer.caramel_min"
   | "part.layer.sugar_pct"
@@ -1257,6 +1325,9 @@ export type FactKey =
   | "part.decoration.oil_g"
   | "part.decoration.boil_off_g_per_min"
   | "part.decoration.boil_off_min"
+  | "part.decoration.boils_min"
+  | "part.decoration.coats_min"
+  | "part.decoration.stiff_min"
   | "part.decoration.soft_min"
   | "part.decoration.caramel_min"
   | "part.decoration.sugar_pct"

@@ -205,6 +205,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/oven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Oven
+         * @description How an oven gives its heat, from a covered tin of water that it warms. Saves nothing.
+         */
+        post: operations["kemble_server_api_kitchen_oven"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchen/steam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steam
+         * @description How much air comes in past the lid, from a thermometer in the steam of an empty steamer. Saves nothing.
+         */
+        post: operations["kemble_server_api_kitchen_steam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/larder": {
         parameters: {
             query?: never;
@@ -1673,10 +1713,18 @@ export interface components {
          * @description What nobody knows exactly: the table's value and where one in twenty lies beyond, and what would narrow it.
          */
         EstimateRow: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "stove" | "steam" | "oven" | "batter" | "grain" | "rest" | "hands" | "finish";
             /** High */
             high: number;
-            /** Id */
-            id: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
             /** Low */
             low: number;
             /** Moves */
@@ -1986,7 +2034,7 @@ export interface components {
              */
             narrow_words: string;
             /** Narrows */
-            narrows?: ("kettle" | "oven" | "depth" | "warmth" | "scale" | "log") | null;
+            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "log") | null;
             /** Share Pct */
             share_pct: number;
             /**
@@ -2469,12 +2517,36 @@ export interface components {
             set_up: boolean;
         };
         /**
+         * Known
+         * @description What a measurement tells of a row of the table of estimates: its value and range here, and in words.
+         */
+        Known: {
+            /**
+             * Estimate
+             * @enum {string}
+             */
+            estimate: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Says */
+            says: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Layer
          * @description What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it.
          */
         Layer: {
             /** Group */
             group: string;
+            /**
+             * Heated
+             * @default false
+             */
+            heated: boolean;
             /** Mm */
             mm: number;
             /** Name */
@@ -3017,6 +3089,42 @@ export interface components {
             /** Name */
             name: string;
             place: components["schemas"]["Place"];
+        };
+        /**
+         * OvenTest
+         * @description A round metal tin of water under foil, warmed in the oven.
+         */
+        OvenTest: {
+            /**
+             * Across Mm
+             * @description 80 to 400 mm
+             */
+            across_mm: number;
+            /**
+             * End C
+             * @description 20 to 95 °C
+             */
+            end_c: number;
+            /**
+             * Minutes
+             * @description 3 to 60 minutes
+             */
+            minutes: number;
+            /**
+             * Oven C
+             * @description 100 to 280 °C
+             */
+            oven_c: number;
+            /**
+             * Start C
+             * @description 1 to 40 °C
+             */
+            start_c: number;
+            /**
+             * Water Ml
+             * @description 100 to 5000 ml
+             */
+            water_ml: number;
         };
         /**
          * OwnEstimate
@@ -4059,7 +4167,7 @@ export interface components {
             start: components["schemas"]["Start"];
             /**
              * Taught
-             * @description a time taught for heat, rest or soak
+             * @description times taught for heat, rest or soak, or for a step by its id: at most 40
              * @default {}
              */
             taught: {
@@ -4410,6 +4518,22 @@ export interface components {
             tin: components["schemas"]["Tin"];
         };
         /**
+         * SteamTest
+         * @description What a thermometer shows in the steam of an empty steamer, lid on, once it is steady.
+         */
+        SteamTest: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "medium" | "high";
+            /**
+             * Steam C
+             * @description 70 to 101 °C
+             */
+            steam_c: number;
+        };
+        /**
          * Steamer
          * @description Pot and rack. The water may rise to `gap_mm` below the rack and must stay above `low_mm`.
          */
@@ -4573,6 +4697,11 @@ export interface components {
             /** Cautions */
             cautions: string[];
             cue: components["schemas"]["CueWorked"] | null;
+            /**
+             * Fact
+             * @default
+             */
+            fact: string;
             /**
              * Hands
              * @enum {string}
@@ -4759,11 +4888,8 @@ export interface components {
             explains: string;
             /** Minutes */
             minutes: number;
-            /**
-             * Of
-             * @enum {string}
-             */
-            of: "heat" | "rest" | "soak";
+            /** Of */
+            of: string;
             /** Ours Min */
             ours_min: number;
             /**
@@ -5593,6 +5719,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BurnerTold"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_kitchen_oven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Known"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_kitchen_steam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SteamTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Known"];
                 };
             };
             /** @description Refused */

@@ -13,6 +13,17 @@ interface Props {
   set: (change: Partial<KitchenSettings>) => void;
 }
 
+const ABOUT = [
+  ["stove", "On the stove"],
+  ["steam", "In steam"],
+  ["oven", "In the oven"],
+  ["batter", "The batter"],
+  ["grain", "The grain"],
+  ["hands", "Hands and sizes"],
+  ["rest", "Cooling and keeping"],
+  ["finish", "Frying and toasting"],
+] as const;
+
 type Own = NonNullable<KitchenSettings["estimates"]>;
 type Id = keyof Own;
 
@@ -29,46 +40,59 @@ export function Estimates({ kitchen, set }: Props) {
         Every window of time comes from these. Nineteen of twenty kitchens lie above the first number, nineteen of
         twenty under the last. Where yours is known better, say so.
       </p>
-      <ul>
-        {rows.map((row) => {
-          const id = row.id as Id;
-          const mine = own[id];
-          const now = mine ?? row;
-          return (
-            <li key={row.id} className="hairline py-1.5">
-              <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-                <span className={mine ? "font-bold" : ""}>
-                  {row.words} <span className="font-normal text-ink2">moves {row.moves}</span>
-                </span>
-                {mine && (
-                  <LinkButton aria-label={`${row.words}: as the table again`} onClick={() => forget(id)}>
-                    as the table again
-                  </LinkButton>
-                )}
-              </div>
-              <span className="inline-flex flex-wrap items-baseline gap-x-3">
-                {(["low", "value", "high"] as const).map((end) => (
-                  <NumberField
-                    key={end}
-                    label={`${row.words}, ${end}`}
-                    hideLabel
-                    value={now[end]}
-                    unit={end === "value" ? row.unit : ""}
-                    decimals={3}
-                    width="4.2rem"
-                    within={limit("OwnEstimate.value")}
-                    onChange={(typed) => {
-                      const next = { low: now.low, value: now.value, high: now.high, [end]: typed };
-                      put(id, { ...next, low: Math.min(next.low, next.value), high: Math.max(next.high, next.value) });
-                    }}
-                  />
-                ))}
-                {row.narrow_words && <span className="text-sm text-ink2">{row.narrow_words}, and it is narrower</span>}
-              </span>
-            </li>
-          );
-        })}
-      </ul>
+      {ABOUT.map(([about, title]) => (
+        <section key={about} aria-label={title}>
+          <h3 className="mt-3 font-bold">{title}</h3>
+          <ul>
+            {rows
+              .filter((row) => row.about === about)
+              .map((row) => {
+                const id = row.id as Id;
+                const mine = own[id];
+                const now = mine ?? row;
+                return (
+                  <li key={row.id} className="hairline py-1.5">
+                    <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+                      <span className={mine ? "font-bold" : ""}>
+                        {row.words} <span className="font-normal text-ink2">moves {row.moves}</span>
+                      </span>
+                      {mine && (
+                        <LinkButton aria-label={`${row.words}: as the table again`} onClick={() => forget(id)}>
+                          as the table again
+                        </LinkButton>
+                      )}
+                    </div>
+                    <span className="inline-flex flex-wrap items-baseline gap-x-3">
+                      {(["low", "value", "high"] as const).map((end) => (
+                        <NumberField
+                          key={end}
+                          label={`${row.words}, ${end}`}
+                          hideLabel
+                          value={now[end]}
+                          unit={end === "value" ? row.unit : ""}
+                          decimals={3}
+                          width="4.2rem"
+                          within={limit("OwnEstimate.value")}
+                          onChange={(typed) => {
+                            const next = { low: now.low, value: now.value, high: now.high, [end]: typed };
+                            put(id, {
+                              ...next,
+                              low: Math.min(next.low, next.value),
+                              high: Math.max(next.high, next.value),
+                            });
+                          }}
+                        />
+                      ))}
+                      {row.narrow_words && (
+                        <span className="text-sm text-ink2">{row.narrow_words}, and it is narrower</span>
+                      )}
+                    </span>
+                  </li>
+                );
+              })}
+          </ul>
+        </section>
+      ))}
     </details>
   );
 }

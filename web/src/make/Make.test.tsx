@@ -27,6 +27,7 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   title: `Title of ${id}`,
   words: `Words of ${id}.`,
   asks: "",
+  fact: "",
   minutes: 30,
   hands: "held",
   uses: [],

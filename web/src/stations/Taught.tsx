@@ -5,15 +5,17 @@ import { limit } from "../api/limits";
 import { NumberField } from "../ui/NumberField";
 import { duration } from "../ui/words";
 
-type Of = "heat" | "rest" | "soak";
 interface Props {
-  of: Of;
+  /** heat, rest, soak, or a step by its id. */
+  of: string;
+  /** What it is called where the heading does not say it. */
+  name?: string;
   sheet: Sheet;
   worked: Worked;
   edit: (sheet: Sheet) => void;
 }
 
-export function Taught({ of, sheet, worked, edit }: Props) {
+export function Taught({ of, name, sheet, worked, edit }: Props) {
   const told = sheet.taught[of];
   const answer = worked.taught.find((one) => one.of === of);
   const set = (next: NonNullable<typeof told> | null) => {
@@ -21,11 +23,11 @@ export function Taught({ of, sheet, worked, edit }: Props) {
     edit({ ...sheet, taught: next ? { ...others, [of]: next } : others });
   };
   return (
-    <section aria-label={`The time I was taught: ${of}`} className="mt-4">
+    <section aria-label={`The time I was taught: ${name ?? of}`} className="mt-4">
       <div className="hairline flex flex-wrap items-baseline gap-x-3 py-1">
-        <span>The time I was taught</span>
+        <span>{name ?? "The time I was taught"}</span>
         <NumberField
-          label={`Minutes taught for the ${of}`}
+          label={`Minutes taught for ${name ? `“${name}”` : `the ${of}`}`}
           hideLabel
           value={told?.minutes ?? null}
           unit="min"
@@ -50,7 +52,7 @@ export function Taught({ of, sheet, worked, edit }: Props) {
         <>
           <Ruler theirs={answer.minutes} ours={answer.ours_min} by={answer.by || "as taught"} />
           <p>
-            By then {answer.says.join("; ")}.
+            {answer.says.length > 0 && `By then ${answer.says.join("; ")}.`}
             {answer.done_pct != null && <b> {answer.done_pct.toFixed(0)} of a hundred are done.</b>}
           </p>
           {answer.explains && <p className="text-ink2">{answer.explains}</p>}

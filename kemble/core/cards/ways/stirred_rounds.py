@@ -84,6 +84,7 @@ WAY = Way(
                 School("starch", "starch", "dry and neutral; brush it off"),
                 School("soy", "roasted soy flour", "tastes of something; soy"),
                 School("oil", "oiled tools", "nothing to brush off; a shine"),
+                School("gloves", "gloves, oiled", "sooner: they take the first heat; less is felt of the seam"),
             ),
         ),
     ),

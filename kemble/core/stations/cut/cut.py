@@ -16,11 +16,11 @@ from kemble.core.stations.shape.shape import TinDrawing, Tinful
 from kemble.core.stations.whole import tray_g
 from kemble.core.stations.working import Drawn, Working
 
-_LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along; kitchen estimate
+_LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along: it is refused
 _MOST_CELLS = 600
-_SOLID_G_PER_ML = 1.0  # a kernel, a nut or a date without its air; kitchen estimate
+_SOLID_G_PER_ML = 1.0  # a kernel, a nut or a date without its air, rounded
 _LEAST_AREA_MM2 = _LEAST_SIDE_MM**2 / 2
-SMALL_MM = 15.0  # for small children and old people: no side longer than that; kitchen estimate
+SMALL_MM = 15.0  # for small children and old people: no side longer than that
 
 
 class CellDrawing(Drawn):

@@ -6,7 +6,9 @@ All of it an index from kitchen experience, never a safety validation.
 from __future__ import annotations
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics import keeping
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
 
 INDEX = "an index, not a safety validation"
@@ -92,14 +94,15 @@ def _hard(working: Working, key: str, celsius: float, says: str) -> float:
     book = working.book
     sweet = "whole.sweetness_pct" if "whole.sweetness_pct" in book else "mix.sugar_pct"
     sugar, fat, water = (book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))
+    soon: EstimateId = "hard"
     hours = keeping.hard_after_h(sugar, fat, water, celsius=celsius)
     place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", "kept at", celsius, "°C")
-    return book.add(
+    return timed(
+        working,
         key,
-        hours,
         f"{says}; {INDEX}",
+        scaled(hours, soon),
+        (soon,),
         source=KITCHEN_ESTIMATE,
         of=[sweet, "mix.fat_pct", "mix.hydration_pct", place],
-        low=hours * 0.6,
-        high=hours * 1.6,
     )

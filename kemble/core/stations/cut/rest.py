@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 
 import numpy as np
 
 from kemble.core.cards.card import Step, StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, Body, Modes, when
@@ -19,21 +21,16 @@ from kemble.core.stations.heat.curve import SOLVER, Curve
 from kemble.core.stations.heat.steam import wall_h
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
 
-# W/(m2 K). Free cooling on a counter about 8-14, a fridge or freezer shelf about 6-12; kitchen estimates.
-COUNTER_H = 11.0
-SHELF_H = 9.0
 HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
 TO_FRIDGE_C = 55.0  # no longer steaming: it may go in the fridge without warming its neighbours
 OVERNIGHT_MIN = 14 * 60.0
 BITE_C = 65.0
 STIFF_C = 45.0
-BOARD_CM2 = 900.0  # a board on which a cooked mass is laid out; kitchen estimate
-ROLLED_C = 16.0  # a rolled sheet so cold cuts round and can be held; kitchen estimate
 SHAPED_AT: tuple[StepId, ...] = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
-SOFT_C = -6.0
 
 
 class Cooling(Drawn):
@@ -58,16 +55,17 @@ def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Bod
     """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
     laid, and thicker when there is more of it than the board takes."""
     way, book = working.way, working.book
+    counter_h = working.likely("counter_h")
     if drawn.form == "parcel":
         thick = drawn.outer_mm
-        body = conduction.sphere([(thick / 2000.0, material)], COUNTER_H)
+        body = conduction.sphere([(thick / 2000.0, material)], counter_h)
         return body, leaf("way:parcel", "a ball of its weight across", round(thick, 1), "mm")
     thick = way.board_mm
     if drawn.form == "packet":
         thick = book.number("shape.thick_mm")
     elif way.portions == "cooked":
-        thick = max(thick, book.number("mix.volume_ml") / BOARD_CM2 * 10.0)
-    body = conduction.slab(thick / 1000.0, material, COUNTER_H, COUNTER_H)
+        thick = max(thick, book.number("mix.volume_ml") / working.likely("board_cm2") * 10.0)
+    body = conduction.slab(thick / 1000.0, material, counter_h, counter_h)
     return body, leaf("way:board", "it lies thick", round(thick, 1), "mm")
 
 
@@ -77,27 +75,37 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     material = properties(fractions(base), 60.0)
     start = book.number("heat.heart_done_c")
     body, thick = _lies(working, drawn, material)
-    slow_s = float(body.edges[-1]) * 1150.0 * material.cp / COUNTER_H  # its own slow time, and more
+    slow_s = float(body.edges[-1]) * 1150.0 * material.cp / working.likely("counter_h")  # its own slow time, and more
     times = np.linspace(0.0, 1.0, 140) ** 1.5 * max(3 * 3600.0, 2 * slow_s)
     modes = Modes(body)
     left = modes.remaining(times)
-    core = kitchen.room_c + (start - kitchen.room_c) * left.max(axis=1)
-    top = kitchen.room_c + (start - kitchen.room_c) * modes.surfaces(left)[1]
+    heart_left, top_left = left.max(axis=1), modes.surfaces(left)[1]
+    core = kitchen.room_c + (start - kitchen.room_c) * heart_left
+    top = kitchen.room_c + (start - kitchen.room_c) * top_left
     begin_c, end_c = way.handle_c
-    ends = when(times, -core, -max(end_c, kitchen.room_c + 2.0)) or float(times[-1])
+    cools_h = working.likely("counter_h")
+
+    def ends_s(is_: Mapping[EstimateId, float]) -> float:
+        """Seconds until its heart is too cold to be worked. It lies thin in still air: its time goes as that takes heat."""
+        room_c = kitchen.room_c + is_["room_c"]
+        goal = max(end_c + is_["ends_c"], room_c + 2.0)
+        at = when(times, -(room_c + (start - room_c) * heart_left), -goal) or float(times[-1])
+        return at * cools_h / is_["counter_h"]
+
+    which: tuple[EstimateId, ...] = ("counter_h", "ends_c", "room_c")
+    ends = ends_s({name: working.likely(name) for name in which})
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["heat.heart_done_c", room, thick]
     begins = _first_touch(working, material, times, core if drawn.form in _EATEN else top, of)
     says = "it is past its best to eat warm" if drawn.form in _EATEN else "under this it stiffens and no longer seals"
-    minutes = max(ends, begins) / 60
-    book.add(
+    timed(
+        working,
         "rest.handle_until_min",
-        minutes,
         f"the heart has fallen to {working.degrees(end_c)}: {says}",
+        lambda is_: max(ends_s(is_), begins) / 60,
+        which,
         source=f"{SOLVER}; the window a {KITCHEN_ESTIMATE}",
         of=of,
-        low=max(begins / 60, minutes * 0.8),
-        high=minutes * 1.25,
     )
     if working.follows(way.rolled_when) and "shape.sheet_thick_mm" in book:
         _chilled(working, material, begin_c)
@@ -112,9 +120,13 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
 
 
 _EATEN = ("parcel", "packet")  # they are opened and eaten warm, not worked
-_HAND_C, _SKIN_E = 33.0, 1400.0  # a hand, and how readily its skin takes heat up, J/(m2 K s^0.5); kitchen estimates
-# Against dusted hands: wet or oiled ones feel it sooner, gloves and tools later. K; kitchen estimates.
-_HANDS_BEAR = {"oil": -4.0, "wet": -5.0, "gloves": 6.0}
+_HAND_C, _SKIN_E = 33.0, 1400.0  # a hand, and how readily its skin takes heat up, J/(m2 K s^0.5)
+# Against dusted hands: wet or oiled ones feel it sooner, gloves and tools later.
+_HANDS_BEAR: dict[str, tuple[EstimateId, float]] = {
+    "oil": ("hands_oil_c", -1.0),
+    "wet": ("hands_wet_c", -1.0),
+    "gloves": ("gloves_c", 1.0),
+}
 
 
 def _first_touch(working: Working, material: Material, times: Array, curve: Array, of: Origins) -> float:
@@ -130,13 +142,19 @@ def _first_touch(working: Working, material: Material, times: Array, curve: Arra
         return _HAND_C + (bears - _HAND_C) * (_SKIN_E + gives) / gives
 
     row = working.estimates["touch_c"]
-    hands = _HANDS_BEAR["wet"] if way.hands_salt_pct else _HANDS_BEAR.get(working.sheet.school("dust"), 0.0)
+    how = "wet" if way.hands_salt_pct else working.sheet.school("dust")
+    hands, width = 0.0, row.high - row.low
+    if how in _HANDS_BEAR:
+        name, sign = _HANDS_BEAR[how]
+        other = working.estimates[name]
+        hands, width = sign * other.value, math.hypot(width, other.high - other.low)
+        of = [*of, working.estimated(name)]
     if way.form == "pull":
         goals, says = [math.inf] * 3, "oiled scissors go through at once; no hand need touch it"
     elif way.form in _EATEN:
         goals, says = [way.handle_c[0] + off for off in (5.0, 0.0, -5.0)], "cool enough to open and to eat"
     else:
-        goals = [surface_c(bears + hands) for bears in (row.high, row.value, row.low)]
+        goals = [surface_c(row.value + hands + off) for off in (width / 2, 0.0, -width / 2)]
         says = f"the surface is under {working.degrees(goals[1])}: quick hands, well dusted or wet, bear it"
     first, likely, last = ((when(times, -curve, -goal) or 0.0) / 60 for goal in goals)
     book.add(
@@ -157,18 +175,26 @@ _AT_ONCE_MIN = 0.3
 def _chilled(working: Working, material: Material, start_c: float) -> None:
     """A rolled sheet in the cold until it cuts: there is no window then, and no hurry."""
     kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
-    modes = Modes(conduction.slab(thick / 1000.0, material, SHELF_H, SHELF_H))
+    shelf_h = working.likely("shelf_h")
+    modes = Modes(conduction.slab(thick / 1000.0, material, shelf_h, shelf_h))
     times = np.linspace(0.0, 1.0, 100) ** 1.5 * 3 * 3600.0
-    core = kitchen.fridge_c + (start_c - kitchen.fridge_c) * modes.remaining(times).max(axis=1)
-    minutes = (when(times, -core, -ROLLED_C) or float(times[-1])) / 60
-    working.book.add(
+    left = modes.remaining(times).max(axis=1)
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        """A sheet so thin in still air cools as that takes its heat."""
+        cold_c = kitchen.fridge_c + is_["fridge_c"]
+        at = when(times, -(cold_c + (start_c - cold_c) * left), -is_["rolled_c"]) or float(times[-1])
+        return at * shelf_h / is_["shelf_h"] / 60
+
+    cuts = working.degrees(working.likely("rolled_c"))
+    timed(
+        working,
         "rest.chill_min",
-        minutes,
-        f"the rolled sheet has fallen to {working.degrees(ROLLED_C)}: it cuts, and can be held",
+        f"the rolled sheet has fallen to {cuts}: it cuts, and can be held",
+        solve,
+        ("shelf_h", "rolled_c", "fridge_c"),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
         of=["shape.sheet_thick_mm", working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")],
-        low=minutes * 0.8,
-        high=minutes * 1.3,
     )
 
 
@@ -179,10 +205,13 @@ def _shaping(working: Working, window_s: float) -> None:
     if shaped is None or "shape.pieces" not in book:
         return
     pieces, cooks = book.number("shape.pieces"), working.kitchen.cooks
-    needs = book.add(
+    hands: EstimateId = "hand_work"
+    needs = timed(
+        working,
         "rest.shaping_min",
-        (shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks,
         "a little to begin with, and a little for each piece, over the cooks",
+        scaled((shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks, hands),
+        (hands,),
         source=KITCHEN_ESTIMATE,
         of=["shape.pieces", working.from_kitchen("cooks", "cooks", cooks)],
     )
@@ -219,7 +248,8 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         left = upright.remaining(times)
         return times, left.max(axis=1) * across, upright.surfaces(left)[1] * across
 
-    times, core_left, top_left = cooling(COUNTER_H)
+    counter_h, shelf_h = working.likely("counter_h"), working.likely("shelf_h")
+    times, core_left, top_left = cooling(counter_h)
     core = kitchen.room_c + (start - kitchen.room_c) * core_left
     top = kitchen.room_c + (start - kitchen.room_c) * top_left
     handle = when(times, -core, -HANDLE_C) or 0.0
@@ -234,42 +264,58 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     )
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
     counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
-    counter_s = when(times, -core, -counter_c) or float(times[-1])
     moved = when(times, -core, -TO_FRIDGE_C) or 0.0
-    cold, cold_left, cold_top = cooling(SHELF_H)
+    cold, cold_left, cold_top = cooling(shelf_h)
     chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
-    fridge_s = moved + (when(cold, -chilled, -CUT_C["chill"]) or float(cold[-1]))
+    on_counter, in_cold = {counter_h: core_left}, {shelf_h: cold_left}  # by what takes its heat
+
+    def heart_left(known_left: dict[float, Array], h: float) -> Array:
+        if h not in known_left:
+            known_left[h] = cooling(h)[1]
+        return known_left[h]
+
+    def counter_min(is_: Mapping[EstimateId, float]) -> float:
+        room_c = kitchen.room_c + is_["room_c"]
+        goal = max(CUT_C["cool"] + is_["cuts_c"], room_c + 4.0)
+        heart = room_c + (start - room_c) * heart_left(on_counter, is_["counter_h"])
+        return (when(times, -heart, -goal) or float(times[-1])) / 60
+
+    def fridge_min(is_: Mapping[EstimateId, float]) -> float:
+        room_c, cold_c = kitchen.room_c + is_["room_c"], kitchen.fridge_c + is_["fridge_c"]
+        heart = room_c + (start - room_c) * heart_left(on_counter, is_["counter_h"])
+        goes = when(times, -heart, -TO_FRIDGE_C) or 0.0
+        chills = cold_c + (TO_FRIDGE_C - cold_c) * heart_left(in_cold, is_["shelf_h"])
+        return (goes + (when(cold, -chills, -(CUT_C["chill"] + is_["cuts_c"])) or float(cold[-1]))) / 60
+
     fridge_says = (
         f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(CUT_C['chill'])}"
     )
     counter_says = f"the heart has fallen to {working.degrees(counter_c)} on the counter"
     fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
-    for key, seconds, words, place in (
-        ("rest.cut_counter_min", counter_s, counter_says, room),
-        ("rest.cut_fridge_min", fridge_s, fridge_says, fridge),
+    solves = {"rest.cut_counter_min": counter_min, "rest.cut_fridge_min": fridge_min}
+    hangs: dict[str, tuple[EstimateId, ...]] = {
+        "rest.cut_counter_min": ("counter_h", "cuts_c", "room_c"),
+        "rest.cut_fridge_min": ("counter_h", "shelf_h", "cuts_c", "room_c", "fridge_c"),
+    }
+    for key, words, place in (
+        ("rest.cut_counter_min", counter_says, room),
+        ("rest.cut_fridge_min", fridge_says, fridge),
     ):
-        book.add(key, seconds / 60, words, source=SOLVER, of=[*of, place], low=seconds / 75, high=seconds / 48)
-    if school == "cool":
-        cut_s, says = counter_s, counter_says
-    else:
-        cut_s, says = fridge_s, fridge_says
-        if school == "overnight":
-            cut_s, says = max(cut_s, OVERNIGHT_MIN * 60), "a night to set, covered"
+        timed(working, key, words, solves[key], hangs[key], source=SOLVER, of=[*of, place])
+    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
+    found = book.facts[by]
+    low, cut_min, high = (float(end or book.number(by)) for end in (found.low, book.number(by), found.high))
+    says = counter_says if school == "cool" else fridge_says
+    if school == "overnight":
+        low, cut_min, high = (max(end, OVERNIGHT_MIN) for end in (low, cut_min, high))
+        says = "a night to set, covered"
+    if school != "cool":
         before = times < moved
         top_then = float(np.interp(moved, times, top))
         times = np.concatenate((times[before], moved + cold))
         core = np.concatenate((core[before], chilled))
         top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
-    cut_min = cut_s / 60
-    book.add(
-        "rest.cut_after_min",
-        cut_min,
-        says,
-        source=SOLVER,
-        of=[*of, chosen],
-        low=cut_min * 0.8,
-        high=cut_min * 1.25,
-    )
+    book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
     book.add(
         "rest.cut_at_c",
         cut_c,
@@ -283,7 +329,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         f"Nothing cuts clean hot. Wait until the heart is {working.degrees(cut_c)}, and oil the knife.",
         5,
     )
-    shown = times <= min(cut_s * 1.5, float(times[-1]))
+    shown = times <= min(cut_min * 90.0, float(times[-1]))
     return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
@@ -303,7 +349,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     shells = [(outer, dough)]
     if filling and inner > 0:
         shells = [(inner, properties(fractions(filling), 60.0)), (outer, dough)]
-    body = conduction.sphere(shells, COUNTER_H)
+    body = conduction.sphere(shells, working.likely("counter_h"))
     modes = Modes(body)
     times = np.linspace(0.0, 5400.0, 136)
     left = modes.remaining(times)
@@ -337,37 +383,44 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:
     book, kitchen = working.book, working.kitchen
-    hard = freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=kitchen.freezer_c, h=SHELF_H) / 60
     shelf = working.from_kitchen("freezer_c", "freezer shelf", kitchen.freezer_c, "°C")
-    book.add(
+
+    def hard_min(is_: Mapping[EstimateId, float]) -> float:
+        shelf_c = kitchen.freezer_c + is_["freezer_c"]
+        return freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=shelf_c, h=is_["shelf_h"]) / 60
+
+    timed(
+        working,
         "rest.freeze_filling_min",
-        hard,
         "its ice and fat set, then it follows the shelf",
+        hard_min,
+        ("shelf_h", "freezer_c"),
         source="Plank's equation for a sphere, with sensible heat",
         of=["shape.core_mm", shelf],
-        low=hard * 0.75,
-        high=hard * 1.5,
     )
-    soft = (
-        soften_s(
-            filling,
-            diameter_m=diameter,
-            frozen_c=kitchen.freezer_c,
-            soft_c=SOFT_C,
-            room_c=kitchen.room_c,
-            h=COUNTER_H,
+
+    def soft_min(is_: Mapping[EstimateId, float]) -> float:
+        return (
+            soften_s(
+                filling,
+                diameter_m=diameter,
+                frozen_c=min(kitchen.freezer_c + is_["freezer_c"], is_["soft_c"] - 0.5),
+                soft_c=is_["soft_c"],
+                room_c=kitchen.room_c + is_["room_c"],
+                h=is_["counter_h"],
+            )
+            / 60
         )
-        / 60
-    )
+
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    book.add(
+    soft = timed(
+        working,
         "rest.soften_min",
-        soft,
-        f"its outside has warmed to {working.degrees(SOFT_C)}",
+        f"its outside has warmed to {working.degrees(working.likely('soft_c'))}",
+        soft_min,
+        ("counter_h", "soft_c", "freezer_c", "room_c"),
         source=f"lumped warming; {KITCHEN_ESTIMATE}",
         of=["shape.core_mm", shelf, room],
-        low=soft * 0.6,
-        high=soft * 1.6,
     )
     wrap = working.way.step("wrap")
     if wrap is None:

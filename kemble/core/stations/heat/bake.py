@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal
 
 import numpy as np
 
 from kemble.core.cards.card import stage_step
-from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
@@ -17,9 +18,7 @@ from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.baking import (
     CELLS,
-    DOOR_BACK_S,
     DOOR_DROP_C,
-    SKIN_KG_PER_M2,
     Baked,
     Oven,
     OvenSlab,
@@ -27,20 +26,18 @@ from kemble.core.physics.baking import (
     browned,
 )
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import HOT_C, clear_s, cook_value_min
+from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.grain_heat import SHORT_OF_DONE
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import GLAZE_MIN, air_of, as_long_as_said, enter_stages, stages_said
-from kemble.core.stations.heat.steam import sideways, wall_h
-from kemble.core.stations.heat.window import windowed
+from kemble.core.stations.heat.stages import air_of, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
+from kemble.core.stations.window import scaled, timed, windowed
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
-GLAZE_SETS_MIN = GLAZE_MIN
 _OFF_THE_DIAL_C = 15.0
 SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
 
@@ -83,6 +80,19 @@ class _Moments:
 
 
 @dataclass(frozen=True, slots=True)
+class _Means:
+    """What a cook may mean by done, asked of the same bake: °C, m, minutes of browning, and minutes at 100 °C."""
+
+    gel_c: float
+    firm_c: float  # where egg and starch hold together and spring back
+    hot_c: float
+    loss: float  # share of its weight that it gives up
+    dries_m: float  # a tray deeper than this dries at its faces as one so deep
+    golden_min: float
+    needs: float  # of grain which went in short of done
+
+
+@dataclass(frozen=True, slots=True)
 class _Question:
     """When a tray is done, asked of the likely one and of others that differ from it in one thing.
 
@@ -93,11 +103,7 @@ class _Question:
     likely: _Filled
     baked: Baked
     across: Array
-    gel_c: float
-    firm_c: float  # where egg and starch hold together and spring back
-    loss: float  # share of its weight that it gives up
     ends: Ends
-    needs: float  # minutes at 100 °C that grain which went in short of done still wants
 
     def slowest(self, baked: Baked) -> Array:
         """The slowest point along a in °C."""
@@ -106,16 +112,16 @@ class _Question:
         result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
         return result
 
-    def moments(self, tray: _Filled, baked: Baked, gel_c: float, golden_min: float) -> _Moments:
+    def moments(self, tray: _Filled, baked: Baked, mean: _Means) -> _Moments:
         at, core = baked.times, self.slowest(baked)
-        clear, firm = clear_s(at, core, gel_c), when(at, core, min(self.firm_c, tray.oven.boil_c - 1.5))
+        clear, firm = clear_s(at, core, mean.gel_c), when(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
         return _Moments(
             set=None if clear is None or firm is None else max(clear, firm),
             # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
-            dried=when(at, baked.dried, self.loss * min(tray.depth, USUAL_DEPTH_M) * tray.material.rho),
-            golden=when(at, browned(at, baked.top), golden_min),
-            hot=when(at, core, HOT_C),
-            cooked=when(at, cook_value_min(at, core), self.needs) if self.needs else 0.0,
+            dried=when(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho),
+            golden=when(at, browned(at, baked.top), mean.golden_min),
+            hot=when(at, core, mean.hot_c),
+            cooked=when(at, cook_value_min(at, core), mean.needs) if mean.needs else 0.0,
         )
 
     def done_s(self, moments: _Moments) -> float | None:
@@ -124,6 +130,8 @@ class _Question:
         return None if None in asked else max(asked)
 
 
+# Minutes of a moment by its name, with some estimates otherwise than likely; None where it does not come.
+Tells = Callable[[str, Mapping[EstimateId, float]], float | None]
 Ends = Literal["batter", "browned", "bare"]
 # What each ending asks for: a batter set, dried to its chew and golden; rice under its syrup, browned and hot; rice baked
 # bare, cooked through and dried, before its glaze.
@@ -142,20 +150,26 @@ _ENDS_SAY: dict[Ends, str] = {
     "browned": "the top has browned under its syrup, and the heart is hot",
     "bare": "the grain is soft to the heart, and the whole has dried until it holds; then its glaze",
 }
-# Heat that the tin itself takes, for a square metre of floor, its walls counted in: 0.6 mm of steel, 5 mm of glass, 7 of
-# clay. Kitchen estimates.
-_TIN_J = {"metal": 3_200.0, "glass": 13_000.0, "ceramic": 20_000.0}
-_SUGARED_TOP = 0.55  # of the browning that a plain top wants, under a syrup; kitchen estimate, 0.4-0.7
-_BARE_LOSS = 0.13  # of its weight that rice baked bare gives up; kitchen estimate, 0.09-0.18
-USUAL_DEPTH_M = 0.022  # at which a tray gives up the share that its way loses; kitchen estimate
-_RISEN_DEEP, _RISEN_K = 1.25, 0.72  # a leavened batter stands higher and conducts worse; kitchen estimates
 _HANGS: dict[Ends, tuple[EstimateId, ...]] = {
-    "batter": ("golden_min", "oven_h", "oven_c", "depth"),
-    "browned": ("golden_min", "oven_h", "oven_c", "drying"),
-    "bare": ("oven_h", "oven_c", "depth"),
+    "batter": ("golden_min", "oven_h", "oven_c", "depth", "firm_c", "dries_mm"),
+    "browned": ("golden_min", "sugared_top", "oven_h", "oven_c", "drying"),
+    "bare": ("bare_loss", "oven_h", "oven_c", "depth", "dries_mm"),
+}
+# What is told beside done, the moment of it, and what it says; and what each hangs on, asked of the same bake.
+_TELLS: tuple[tuple[str, str, str], ...] = (
+    ("heat.set_min", "set", "clear, and over {firm} at the slowest point"),
+    ("heat.dried_min", "dried", "the whole has given up the water that its way loses"),
+    ("heat.browns_min", "golden", "so long hot enough that it is called golden: an index"),
+)
+_TELLS_BY: dict[str, tuple[EstimateId, ...]] = {
+    "set": ("firm_c", "gel_c"),
+    "dried": ("dries_mm", "bare_loss"),
+    "golden": ("golden_min", "sugared_top"),
 }
 _BENDS: tuple[EstimateId, ...] = ("oven_h", "oven_c")  # move it most, nearly always
-_AFTERWARDS = frozenset({"golden_min", "gel_c"})  # what is asked of the same bake
+_AFTERWARDS = frozenset(
+    {"golden_min", "sugared_top", "gel_c", "firm_c", "bare_loss", "dries_mm"}
+)  # what is asked of the same bake
 
 
 def ends_of(working: Working) -> Ends:
@@ -181,11 +195,11 @@ def _tray(
     parts = fractions(base)
     material = properties(parts, 60.0)
     risen = working.asked("dense") == "leavened" and working.way.base == "flour"
-    deep, conducts = (_RISEN_DEEP, _RISEN_K) if risen else (1.0, 1.0)
+    deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
     k = material.k * is_("conductivity") * conducts
     air, *later = air_of(working, stages, is_("oven_c"))
     return _Filled(
-        depth=drawn.depth_mm / 1000.0 * is_("depth") * deep,
+        depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
         tin=drawn.tin,
         material=replace(material, k=k, rho=material.rho / deep),
         water=parts["water"],
@@ -194,13 +208,13 @@ def _tray(
             air[1],
             boils_at_c(base, boil_c),
             is_("oven_h"),
-            wall_h(drawn.tin, is_("oven_h"), working.sheet.vessel.lining),
+            wall_h(drawn.tin, is_("oven_h"), working.sheet.vessel.lining, is_("wall_h")),
             later=tuple(later),
             rewets=_laid_on(working, drawn, stages),
             wet_share=is_("drying"),
             activity=water_activity(base),
         ),
-        tin_j=_TIN_J[drawn.tin.material],
+        tin_j=TIN_J_PER_M2K[drawn.tin.material] * is_("tin_j"),
     )
 
 
@@ -239,49 +253,49 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         likely=likely,
         baked=baked,
         across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
-        gel_c=working.book.number("mix.gel_temperature_c") + working.likely("gel_c"),
-        firm_c=working.likely("firm_c"),
-        loss=_BARE_LOSS if ends == "bare" else working.way.loss(working.schools).middle / 100,
         ends=ends,
-        needs=_still_needs(working) if ends == "bare" else 0.0,
     )
-    golden = working.likely("golden_min") * (1.0 if ends == "batter" else _SUGARED_TOP)
+    means = _means(working, ends, {})
     names = [*((key, float(i)) for i, (key, _, _) in enumerate(others)), *moved]
-    at_ends = {
-        name: asked.moments(tray, how, asked.gel_c, golden)
-        for name, tray, how in zip(names, trays[1:], marched, strict=True)
-    }
-    moments = asked.moments(likely, baked, asked.gel_c, golden)
+    at_ends = {name: asked.moments(tray, how, means) for name, tray, how in zip(names, trays[1:], marched, strict=True)}
+    moments = asked.moments(likely, baked, means)
 
-    sugared = 1.0 if ends == "batter" else _SUGARED_TOP
-
-    def solve(of: Mapping[EstimateId, float]) -> float | None:
+    def at(of: Mapping[EstimateId, float], *, march: bool) -> _Moments | None:
+        """The moments of another bake: one that was baked beside, the same asked otherwise, or marched where allowed."""
         moved = {name: value for name, value in of.items() if value != working.likely(name)}
-        browns = of.get("golden_min", working.likely("golden_min")) * sugared
+        mean = _means(working, ends, moved)
         one = moved.keys() - _AFTERWARDS
         if not one:
-            found = asked.moments(likely, baked, asked.gel_c, browns)
-        elif len(moved) == 1 and (known_end := at_ends.get(next(iter(moved.items())))):
-            found = known_end
-        else:
-            tray = _tray(working, base, drawn, boil_c, stages, of)
-            found = asked.moments(tray, bake_all([tray.in_oven()])[0], asked.gel_c, browns)
-        seconds = asked.done_s(found)
+            return asked.moments(likely, baked, mean)
+        beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
+        if beside or not march:
+            return beside
+        tray = _tray(working, base, drawn, boil_c, stages, of)
+        return asked.moments(tray, bake_all([tray.in_oven()])[0], mean)
+
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        found = at(of, march=True)
+        seconds = asked.done_s(found) if found else None
         return None if seconds is None else seconds / 60.0
 
+    def tells(name: str, of: Mapping[EstimateId, float]) -> float | None:
+        found = at(of, march=False)
+        seconds: float | None = getattr(found, name) if found else None
+        return None if seconds is None else seconds / 60.0 * factor
+
+    factor = working.kitchen.time_factor
     window = windowed(working, solve, which)
     if window is None:
-        deep = f"at {working.degrees(likely.oven.air_c)} a batter {working.length(drawn.depth_mm)} deep"
+        deep = f"at {working.degrees(likely.oven.air_c)} a batter {working.length(drawn.heated_mm)} deep"
         says = f"{deep} does not {'brown' if ends == 'browned' else 'set'} in any sensible time"
         working.problem("vessel", says, "a hotter oven, or a shallower tin")
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
     enter_stages(working, stages, "heat", done)
-    factor = working.kitchen.time_factor
     minutes, core = baked.times / 60.0 * factor, asked.slowest(baked)
-    skin = when(minutes, baked.top_dried, SKIN_KG_PER_M2)
+    skin = _skin(working, minutes, baked)
     browns = None if moments.golden is None else moments.golden / 60.0 * factor
-    _enter_times(working, drawn, (first, done, latest), moments, skin, ends)
+    _enter_times(working, drawn, (first, done, latest), tells, ends)
     _enter_inside(working, asked, minutes, core, done)
     for i, (key, _, says) in enumerate(others):
         seconds = asked.done_s(at_ends[(key, float(i))])
@@ -304,17 +318,47 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     )
 
 
-def _still_needs(working: Working) -> float:
-    """Minutes at 100 °C that grain cooked short of done still wants."""
-    return working.book.number("heat.needs_min") / SHORT_OF_DONE * (1 - SHORT_OF_DONE)
+def _means(working: Working, ends: Ends, of: Mapping[EstimateId, float]) -> _Means:
+    """What done means, with some estimates otherwise than likely."""
+
+    def is_(name: EstimateId) -> float:
+        return of.get(name, working.likely(name))
+
+    ahead = working.likely("ahead_share")
+    return _Means(
+        gel_c=working.gel_c(of),
+        firm_c=is_("firm_c"),
+        hot_c=is_("hot_c"),
+        loss=is_("bare_loss") if ends == "bare" else working.way.loss(working.schools).middle / 100,
+        dries_m=is_("dries_mm") / 1000.0,
+        golden_min=is_("golden_min") * (1.0 if ends == "batter" else is_("sugared_top")),
+        needs=working.book.number("heat.needs_min") / ahead * (1 - ahead) if ends == "bare" else 0.0,
+    )
+
+
+def _skin(working: Working, minutes: Array, baked: Baked) -> float | None:
+    """Enter when the top has a skin; its minute, or None when it gets none."""
+    wants: EstimateId = "skin_kg_m2"
+    if when(minutes, baked.top_dried, working.likely(wants)) is None:
+        return None
+    return timed(
+        working,
+        "heat.skin_min",
+        "the top has given up enough water to have a skin: a glaze stays on it from here",
+        lambda is_: when(minutes, baked.top_dried, is_[wants]),
+        (wants,),
+        source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
+        of=["shape.depth_mm", working.from_sheet("heat.oven_c", "oven", working.sheet.heat.oven_c, "°C")],
+    )
 
 
 def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Array, done: float) -> None:
     """When the heart is hot, how hot it is when done, and what has dried by then."""
     book, tray = working.book, asked.likely
-    hot = when(minutes, core, HOT_C)
+    hot_c = working.likely("hot_c")
+    hot = when(minutes, core, hot_c)
     if hot is not None:
-        says = f"the slowest point reaches {working.degrees(HOT_C)}"
+        says = f"the slowest point reaches {working.degrees(hot_c)}"
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
     for key, value, says in (
         ("heat.heart_done_c", float(np.interp(done, minutes, core)), "the slowest point at the likely time"),
@@ -337,7 +381,9 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
         ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
         (
             "heat.tin_min",
-            replace(tray, oven=replace(tray.oven, h_floor=wall), tin_j=_TIN_J[tin.material]),
+            replace(
+                tray, oven=replace(tray.oven, h_floor=wall), tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j")
+            ),
             f"the same in {tin.material}",
         ),
         ("heat.cooler_min", cooler, f"an oven that is {working.apart(_OFF_THE_DIAL_C)} cooler than its dial says"),
@@ -348,15 +394,16 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
 def _enter_door(working: Working) -> None:
     """What one look costs: the heat that the air was short of, over what drives it."""
     oven_c, boil_c = working.sheet.heat.oven_c, working.book.number("heat.boil_c")
-    seconds = DOOR_DROP_C * DOOR_BACK_S / (oven_c - 0.9 * boil_c)
-    working.book.add(
+    back: EstimateId = "door_min"
+    share = DOOR_DROP_C / (oven_c - 0.9 * boil_c) * working.kitchen.time_factor
+    timed(
+        working,
         "heat.door_min",
-        seconds / 60.0 * working.kitchen.time_factor,
-        f"the air falls by {working.apart(DOOR_DROP_C)} and is back by a factor e in {DOOR_BACK_S / 60:.0f} minutes",
+        f"the air falls by {working.apart(DOOR_DROP_C)} and is back by a factor e in {working.likely(back):.0f} minutes",
+        scaled(share, back),
+        (back,),
         source=KITCHEN_ESTIMATE,
         of=[working.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
-        low=seconds / 120.0,
-        high=seconds / 30.0,
     )
 
 
@@ -365,13 +412,18 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
     if working.way.portions == "cooked":
         return
     book, bare = working.book, working.book.number("heat.all_loads_min")
+    sets = working.likely("glaze_min")
     if "glaze" in working.bowl.parts:
         bare -= done - book.add(
             "heat.glaze_at_min",
-            max(done - GLAZE_SETS_MIN, min(skin or 0.0, done)),
-            f"it wants {GLAZE_SETS_MIN:.0f} minutes to set, on a top that has its skin",
+            max(done - sets, min(skin or 0.0, done)),
+            f"it wants {sets:.0f} minutes to set, on a top that has its skin",
             source=KITCHEN_ESTIMATE,
-            of=["heat.done_min", *(["heat.skin_min"] if "heat.skin_min" in book else [])],
+            of=[
+                "heat.done_min",
+                working.estimated("glaze_min"),
+                *(["heat.skin_min"] if "heat.skin_min" in book else []),
+            ],
         )
     book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.all_loads_min"])
 
@@ -380,8 +432,7 @@ def _enter_times(
     working: Working,
     drawn: TinDrawing,
     window: tuple[float, float, float],
-    moments: _Moments,
-    skin: float | None,
+    tells: Tells,
     ends: Ends,
 ) -> None:
     book, sheet, factor = working.book, working.sheet, working.kitchen.time_factor
@@ -396,29 +447,16 @@ def _enter_times(
         working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
         working.from_kitchen("time_factor", "this kitchen's time factor", factor),
     ]
-    book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
+    enter_depth(working, drawn)
     parts: Origins = []
-    for key, seconds, says, low, high in (
-        (
-            "heat.set_min",
-            moments.set,
-            f"clear, and over {working.degrees(working.likely('firm_c'))} at the slowest point",
-            0.85,
-            1.2,
-        ),
-        ("heat.dried_min", moments.dried, "the whole has given up the water that its way loses", 0.75, 1.35),
-        ("heat.browns_min", moments.golden, "so long hot enough that it is called golden: an index", 0.75, 1.35),
-    ):
-        if seconds is None or key not in _TOLD[ends]:
+    for key, name, says in _TELLS:
+        if key not in _TOLD[ends] or tells(name, {}) is None:
             continue
-        minutes = seconds / 60.0 * factor
+        which = tuple(dict.fromkeys((*_HANGS[ends], *_TELLS_BY[name])))
+        firm = working.degrees(working.likely("firm_c"))
         source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
-        book.add(key, minutes, says, source=source, of=of, low=minutes * low, high=minutes * high)
+        timed(working, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
         parts.append(key)
-    if skin is not None:
-        says = "the top has given up enough water to have a skin: a glaze stays on it from here"
-        source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
-        book.add("heat.skin_min", skin, says, source=source, of=of, low=skin * 0.75, high=skin * 1.3)
     source = f"{SOLVER}; surfaces and what is called done {KITCHEN_ESTIMATE}s"
     book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOLVER, of=of)
     book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)

@@ -15,23 +15,22 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, when
-from kemble.core.physics.doneness import COOKED, HOT_C, gelled
+from kemble.core.physics.doneness import COOKED, gelled
 from kemble.core.physics.freezing import food
-from kemble.core.physics.spread import Spread
+from kemble.core.physics.spread import Solve, Spread
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.window import windowed
 from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.window import scaled, timed, windowed
 from kemble.core.stations.working import Drawn, Working
 
-BOIL_H = 1000.0  # W/(m2 K), boiling water about 500-1500; kitchen estimate
-MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick; kitchen estimate
+MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick
 _MOST_LAG_S = 120.0
 _THICKER_MM = 5.0
-_WHICH: tuple[EstimateId, ...] = ("size", "conductivity", "burner")
+_WHICH: tuple[EstimateId, ...] = ("size", "conductivity", "burner", "boil_h", "dip_share")
 _STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 %
-_FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred; kitchen estimate
+_FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred
 
 
 class BoilDrawing(Drawn):
@@ -70,7 +69,7 @@ def _cook(
     outer, core = larger * drawn.outer_mm / 2000.0, larger * drawn.core_mm / 2000.0
     dough = properties(fractions(base), 60.0)
     shells = [(core, dough), (outer, dough)] if filling else [(outer, dough)]
-    body = conduction.sphere(shells, BOIL_H)
+    body = conduction.sphere(shells, working.likely("boil_h"))
     inner = int(np.searchsorted(body.centres, core)) if filling else 0
     layers = [(food(base, fat_sets=False), len(body.centres) - inner)]
     if filling:
@@ -84,7 +83,7 @@ def _cook(
     volumes = body.volumes[inner:]
     float_s = when(times, cooked @ volumes / volumes.sum(), working.likely("float_share"))
     through_s = when(times, cooked[:, 0], COOKED)
-    hot_s = when(times, celsius[:, 0], HOT_C)
+    hot_s = when(times, celsius[:, 0], working.likely("hot_c"))
     if float_s is None or through_s is None or hot_s is None:
         return None
     return _Cooked(
@@ -128,7 +127,7 @@ def boil(
     def done_s(cooked: _Cooked) -> float:
         return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
 
-    floats, hot, done = minutes(found.float_s), minutes(found.hot_s), minutes(done_s(found))
+    hot, done = minutes(found.hot_s), minutes(done_s(found))
     on_the_clock = (found.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, found.core))
     book = working.book
@@ -137,17 +136,33 @@ def boil(
     # How its time goes with its size is known from one that is larger; with conductivity it goes half as steeply.
     steep = math.log(done_s(thicker) / done_s(found)) / math.log(larger) if thicker else 2.0
 
-    floats_at = working.likely("float_share")
+    floats_at, dip_share = working.likely("float_share"), working.likely("dip_share")
+    dough = properties(fractions(base), 60.0)
+    film = 2.5 * dough.k / (drawn.outer_mm / 2000.0)  # of its slow time, what its skin in the water adds, over h
+
+    def scaled_by(of: Mapping[EstimateId, float]) -> float:
+        skin = (1.0 + film / of["boil_h"]) / (1.0 + film / working.likely("boil_h"))
+        result: float = of["size"] ** steep * of["conductivity"] ** (-steep / 2) * skin
+        return result
+
+    def late_s(of: Mapping[EstimateId, float]) -> float:
+        return lag_s * of["dip_share"] / dip_share / of["burner"]
+
+    def floats_min(of: Mapping[EstimateId, float]) -> float:
+        begun = of["float_share"] / floats_at
+        return (found.float_s * scaled_by(of) * begun * kitchen.time_factor + late_s(of)) / 60.0
+
+    def hot_min(of: Mapping[EstimateId, float]) -> float:
+        at = when(found.times, found.core, of["hot_c"]) or found.hot_s
+        return (at * scaled_by(of) * kitchen.time_factor + late_s(of)) / 60.0
 
     def solve(of: Mapping[EstimateId, float]) -> float:
-        scale: float = of.get("size", 1.0) ** steep * of.get("conductivity", 1.0) ** (-steep / 2)
-        late = lag_s / of.get("burner", 1.0) / kitchen.time_factor
         begun = of.get("float_share", floats_at) / floats_at if working.asked("done") == "float" else 1.0
-        return (done_s(found) * scale * begun + late) / 60.0
+        return (done_s(found) * scaled_by(of) * begun + late_s(of) / kitchen.time_factor) / 60.0
 
     window = windowed(working, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
     assert window is not None
-    _enter_times(working, drawn, floats=floats, hot=hot, window=window, core_done_c=heart_done)
+    _enter_times(working, drawn, floats=floats_min, hot=hot_min, window=window, core_done_c=heart_done)
     if thicker:
         more = minutes(done_s(thicker)) - done
         says = "the same ball half a centimetre larger across: size counts nearly squared"
@@ -184,7 +199,7 @@ def boil(
 
 
 def _enter_times(
-    working: Working, drawn: BallDrawing, *, floats: float, hot: float, window: Spread, core_done_c: float
+    working: Working, drawn: BallDrawing, *, floats: Solve, hot: Solve, window: Spread, core_done_c: float
 ) -> None:
     book, sheet = working.book, working.sheet
     first, done, latest = window.first, window.likely, window.latest
@@ -203,23 +218,23 @@ def _enter_times(
     book.add(
         "heat.depth_mm", drawn.outer_mm / 2, "from the skin to the heart", source=GEOMETRY, of=["shape.diameter_mm"]
     )
-    book.add(
+    timed(
+        working,
         "heat.float_min",
-        floats,
         f"{working.likely('float_share'):.0%} of the dough has gelled and swollen: it floats",
+        floats,
+        (*_WHICH, "float_share"),
         source=f"{SOLVER}; the share a {KITCHEN_ESTIMATE}",
         of=of,
-        low=floats * 0.75,
-        high=floats * 1.35,
     )
-    book.add(
+    timed(
+        working,
         "heat.core_hot_min",
+        f"the heart reaches {working.degrees(working.likely('hot_c'))}",
         hot,
-        f"the heart reaches {working.degrees(HOT_C)}",
+        (*_WHICH, "hot_c"),
         source=SOLVER,
         of=of,
-        low=hot * 0.87,
-        high=hot * 1.18,
     )
     book.add(
         "heat.done_min",
@@ -239,7 +254,7 @@ def _enter_times(
 
 
 def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
-    if working.asked("done") == "float" and core_done_c < HOT_C:
+    if working.asked("done") == "float" and core_done_c < working.likely("hot_c"):
         core = working.degrees(core_done_c)
         says = f"At the float the heart is {core}. Simmer on to {hot:.0f} minutes for a hot one."
         working.advise("heat", "look", says, 1)
@@ -263,7 +278,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     pieces = int(book.number("shape.pieces"))
     water_ml, _ = _pot_ml(working)
     floor = _FLOOR_SHARE * pot.diameter_mm**2 / drawn.outer_mm**2
-    quick_j = 0.5 * ball_j  # taken up before the burner answers; kitchen estimate
+    quick_j = working.likely("dip_share") * ball_j  # taken up before the burner answers
     warm = MOST_DIP_C * water_ml * WATER_J_PER_ML_K / quick_j
     most = max(1, math.floor(min(floor, warm)))
     load = math.ceil(pieces / math.ceil(pieces / most))
@@ -282,13 +297,14 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
         source=KITCHEN_ESTIMATE,
         of=of,
     )
-    book.add(
+    share: EstimateId = "dip_share"
+    timed(
+        working,
         "heat.pot_dip_c",
-        dip,
-        "half the heat that a load takes up, out of the water",
-        source=f"energy balance; the half a {KITCHEN_ESTIMATE}",
+        "heat that a load takes up before the burner answers, out of the water",
+        scaled(dip / working.likely(share), share),
+        (share,),
+        source=f"energy balance; the share a {KITCHEN_ESTIMATE}",
         of=["heat.load_pieces", *of[2:], leaf("kitchen:burner.high_w", "net power at high heat", net_w, "W")],
-        low=dip * 0.6,
-        high=dip * 1.4,
     )
     return load, lag

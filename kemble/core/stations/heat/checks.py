@@ -9,7 +9,7 @@ from kemble.core.facts.known import known
 from kemble.core.stations.working import Drawn
 
 # `first check` is where one in twenty is done, `likely done` half of them, `latest` nineteen in twenty: a normal
-# spread with a side of its own before and after. Kitchen estimate; a log of one's own narrows it.
+# spread with a side of its own before and after. A log of one's own narrows it.
 _NORMAL = NormalDist()
 _EDGE = _NORMAL.inv_cdf(0.95)
 SHORT_MIN = 15.0

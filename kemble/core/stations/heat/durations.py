@@ -6,55 +6,40 @@ Solved from mass and burner where they are a matter of heat, else from a table b
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import NamedTuple
 
-from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.kitchen.document import Level
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
-TAP_C = 15.0  # of cold water; kitchen estimate, 8-22
-_LESS, _MORE = 0.78, 1.35  # of a time that goes with the burner's power
 # Sugar warmed from the room to amber: 1.3 J/(g K) over 155 K, and 120 J/g to melt it (tables, rounded). Of the burner's
 # power a dry pan of sugar takes a third: it is taken off and put back, and never hurried.
-_CARAMEL_J_PER_G, _CARAMEL_TAKES, _CARAMEL_LEAST_MIN = 1.3 * 155 + 120, 0.33, 4.0
-_MELT_TAKES, _MELT_LEAST_MIN = 0.7, 3.0
-# A mass that thickens is stirred from near the boil until it has gelled and lost its raw taste.
-_THICKEN_MIN, _THICKEN_TAKES = 1.5, 0.6
+_CARAMEL_J_PER_G = 1.3 * 155 + 120
+_MELT_J_PER_G = 3.4 * 55.0  # syrup and butter, from the room to where no grain is felt
+_OVER_GEL_C = 10.0  # a mass is stirred on to so much over where its starch gels
 
-
-class Window(NamedTuple):
-    """Minutes, and between which they lie."""
-
-    likely: float
-    low: float
-    high: float
-
-
-# Simmered from the boil until they crush, not soaked; kitchen estimates. A night's soak takes a third off, a lid that is
-# never lifted a tenth.
-_BEANS: Mapping[str, Window] = {
-    "small-red-bean": Window(85.0, 65.0, 110.0),
-    "white-bean": Window(80.0, 60.0, 110.0),
-    "mung-bean-split": Window(32.0, 22.0, 45.0),
-    "soybean": Window(130.0, 100.0, 180.0),
-    "black-eyed-pea": Window(55.0, 40.0, 75.0),
-    "lentil": Window(22.0, 15.0, 30.0),
+# Minutes from the boil until they crush, not soaked; how old they are is in the table of estimates.
+_BEANS: Mapping[str, float] = {
+    "small-red-bean": 85.0,
+    "white-bean": 80.0,
+    "mung-bean-split": 32.0,
+    "soybean": 130.0,
+    "black-eyed-pea": 55.0,
+    "lentil": 22.0,
 }
-_OTHER_BEAN = Window(80.0, 50.0, 120.0)
-_SOAKED, _LID = 0.68, 0.92
-# A batter stands until its flour has drunk and its bubbles are gone; a block until it can be cut; kitchen estimates.
-BATTER_RESTS = Window(20.0, 10.0, 60.0)
-RIGID = Window(1200.0, 720.0, 2880.0)
-_FIRM_SHARE = Window(0.42, 0.25, 0.85)  # of the hours until a cake is hard: then it slices thin, and is not yet hard
+_OTHER_BEAN = 80.0
 
 
 def durations(working: Working) -> None:
     """Enter every such time that a step of the sheet goes by."""
     way = working.way
     used = {step.minutes.fact for step in way.steps}
-    sugar_g = working.bowl.base.of_group("sugar")
+    base, chosen = working.bowl.base, working.from_sheet("way", "way", way.name)
+    sugar_g = base.of_group("sugar")
     if "heat.to_boil_min" in used:
         _to_the_boil(working)
     if sugar_g and "heat.caramel_min" in used:
@@ -65,9 +50,12 @@ def durations(working: Working) -> None:
         _thickened(working)
     if "rest.batter_min" in used:
         says = "until the flour has drunk, and the bubbles are out of it"
-        _enter(working, "rest.batter_min", BATTER_RESTS, says, [])
+        rest: EstimateId = "batter_rest_min"
+        timed(working, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
     if "rest.rigid_min" in used and working.follows(way.sheeted_when):
-        _enter(working, "rest.rigid_min", RIGID, "covered, in the cold, until a blade goes through without a drag", [])
+        says = "covered, in the cold, until a blade goes through without a drag"
+        sets: EstimateId = "rigid_h"
+        timed(working, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
     for bowl in working.bowl.parts.values():
         if bowl.family is None or bowl.part.made_on:
             continue
@@ -77,18 +65,16 @@ def durations(working: Working) -> None:
             _caramel(working, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
     if "keep.hard_after_h" in working.book and any(kind == "fry" for _, _, kind in way.finishes):
         hours = working.book.number("keep.hard_after_h")
-        firm = Window(*(hours * share for share in _FIRM_SHARE))
         says = "firm enough for thin slices that hold in a pan: one to two days, longer the sweeter"
-        _enter(working, "rest.firm_h", firm, says, ["keep.hard_after_h"])
+        share: EstimateId = "firm_share"
+        of: Origins = ["keep.hard_after_h"]
+        timed(working, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
 
 
-def _enter(working: Working, key: str, window: Window, says: str, of: Origins, source: str = KITCHEN_ESTIMATE) -> None:
-    way = working.from_sheet("way", "way", working.way.name)
-    working.book.add(key, window.likely, says, source=source, of=of or [way], low=window.low, high=window.high)
-
-
-def _spread(minutes: float) -> Window:
-    return Window(minutes, minutes * _LESS, minutes * _MORE)
+def _power(working: Working, level: Level) -> tuple[float, Origin]:
+    """Net power in W at a level, and where it is from."""
+    watts = working.kitchen.burner.net_w(level)
+    return watts, working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", watts, "W")
 
 
 def _to_the_boil(working: Working) -> None:
@@ -96,51 +82,68 @@ def _to_the_boil(working: Working) -> None:
     book, kitchen = working.book, working.kitchen
     if "heat.water_ml" not in book:
         return
-    own = kitchen.steamer.watts
-    watts = own if own and working.way.heat_of(working.schools) != "boil" else kitchen.burner.high_w
-    seconds = book.number("heat.water_ml") * WATER_J_PER_ML_K * (working.boil_c - TAP_C) / watts
-    of: Origins = [
-        "heat.water_ml",
-        "heat.boil_c",
-        working.from_kitchen("burner.high_w", "net power at high heat", watts, "W"),
-        working.estimated("burner"),
-    ]
-    minutes = seconds / 60.0 * kitchen.time_factor
-    _enter(working, "heat.to_boil_min", _spread(minutes), "cold from the tap, lid on", of, BALANCE)
+    watts, power = _power(working, "high")
+    if kitchen.steamer.watts and working.way.heat_of(working.schools) != "boil":
+        watts = kitchen.steamer.watts
+        power = working.from_kitchen("steamer.watts", "the steamer's own machine", watts, "W")
+    of: Origins = ["heat.water_ml", "heat.boil_c", power]
+    each_k = book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        return each_k * (working.boil_c - is_["tap_c"]) / is_["burner"]
+
+    says = "cold from the tap, lid on"
+    timed(working, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
 def _caramel(working: Working, key: str, sugar_g: float, of: Origins) -> None:
-    watts = working.kitchen.burner.medium_w
-    minutes = max(_CARAMEL_LEAST_MIN, sugar_g * _CARAMEL_J_PER_G / (_CARAMEL_TAKES * watts) / 60.0)
-    power = working.from_kitchen("burner.medium_w", "net power at medium heat", watts, "W")
+    watts, power = _power(working, "medium")
+    joules, factor = sugar_g * _CARAMEL_J_PER_G, working.kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        minutes = joules / (is_["caramel_takes"] * is_["burner"] * watts) / 60.0
+        return max(is_["caramel_least_min"], minutes) * factor
+
     says = "dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock"
-    _enter(working, key, _spread(minutes * working.kitchen.time_factor), says, [*of, power], BALANCE)
+    which: tuple[EstimateId, ...] = ("caramel_takes", "burner", "caramel_least_min")
+    timed(working, key, says, solve, which, source=BALANCE, of=[*of, power])
 
 
 def _melted(working: Working) -> None:
     """Sugar melted in the base's liquid, warmed to where no grain is felt."""
-    base = working.bowl.base
-    grams = base.of_group("sugar", "liquid")
-    watts = working.kitchen.burner.medium_w
-    minutes = max(_MELT_LEAST_MIN, grams * 3.4 * 55.0 / (_MELT_TAKES * watts) / 60.0)
-    power = working.from_kitchen("burner.medium_w", "net power at medium heat", watts, "W")
+    joules = working.bowl.base.of_group("sugar", "liquid") * _MELT_J_PER_G
+    watts, power = _power(working, "medium")
+    factor = working.kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        minutes = joules / (is_["melt_takes"] * is_["burner"] * watts) / 60.0
+        return max(is_["melt_least_min"], minutes) * factor
+
     says = "warm enough that no grain is felt under the spoon; it need not boil"
-    _enter(working, "heat.melt_min", _spread(minutes * working.kitchen.time_factor), says, [power], BALANCE)
+    which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
+    timed(working, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
 
 
 def _thickened(working: Working) -> None:
     """Ground grain stirred into its boiling milk: the cold grain warmed to where it gels, and a little longer."""
     book = working.book
-    base, kitchen = working.bowl.base, working.kitchen
-    kg = book.number("mix.batch_g") / 1000.0
-    gel = book.number("mix.gel_temperature_c") + 10.0
-    cool = kg * properties(fractions(base.composition), 60.0).cp * max(5.0, gel - _mixed_c(working))
-    minutes = _THICKEN_MIN + cool / (_THICKEN_TAKES * kitchen.burner.medium_w) / 60.0
-    window = Window(minutes, minutes * 0.6, minutes * 1.9)
-    power = working.from_kitchen("burner.medium_w", "net power at medium heat", kitchen.burner.medium_w, "W")
-    of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
+    cp = properties(fractions(working.bowl.base.composition), 60.0).cp
+    watts, power = _power(working, "medium")
+    joules_k = book.number("mix.batch_g") / 1000.0 * cp
+    mixed = _mixed_c(working)
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        warms = (
+            joules_k
+            * max(5.0, working.gel_c(is_) + _OVER_GEL_C - mixed)
+            / (is_["thicken_takes"] * is_["burner"] * watts)
+        )
+        return is_["thicken_min"] + warms / 60.0
+
     says = "from the first spoon until the spoon leaves a furrow; never left"
-    _enter(working, "heat.thicken_min", window, says, of, BALANCE)
+    which: tuple[EstimateId, ...] = ("thicken_min", "thicken_takes", "burner", "gel_c")
+    of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
+    timed(working, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
 
 
 def _mixed_c(working: Working) -> float:
@@ -156,11 +159,15 @@ def _beans(working: Working, bowl: PartBowl) -> None:
     dry = [one for one in bowl.contributions if one.item.group == "legume" and "cooked" not in one.item.tags]
     if not dry:
         return
-    slowest = max((_BEANS.get(one.item.id, _OTHER_BEAN) for one in dry), key=lambda window: window.likely)
+    slowest = max(_BEANS.get(one.item.id, _OTHER_BEAN) for one in dry) * working.kitchen.time_factor
     school = bowl.family.school(bowl.part.schools, "soak")
-    share = _SOAKED if school == "overnight" else _LID if school == "lid" else 1.0
+    which: tuple[EstimateId, ...] = ("beans",)
+    if school == "overnight":
+        which = ("beans", "beans_soaked")
+    elif school == "lid":
+        which = ("beans", "beans_lid")
     says = f"from the boil until {dry[0].item.name.lower()} crush between two fingers, " + (
         "soaked overnight" if school == "overnight" else "not soaked"
     )
-    window = Window(*(minutes * share * working.kitchen.time_factor for minutes in slowest))
-    _enter(working, f"part.{bowl.role}.soft_min", window, says, [f"part.{bowl.role}.raw_g"])
+    key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
+    timed(working, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])

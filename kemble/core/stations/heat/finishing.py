@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import NamedTuple
 
 import numpy as np
 
 from kemble.core.cards.way import FinishKind
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
 from kemble.core.physics.conduction import when
-from kemble.core.physics.doneness import HOT_C
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
+from kemble.core.stations.window import timed
 from kemble.core.stations.working import Working
 
 SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
@@ -29,7 +31,8 @@ class _Heat(NamedTuple):
     both: bool = False  # faces at once
 
 
-# Kitchen estimates: an oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack.
+# An oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack; how far they stray is in the table of
+# estimates (`pan_c`, `pan_h`).
 _HEATS: dict[FinishKind, _Heat] = {
     "toast": _Heat(230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it", both=True),
     "toast-pan": _Heat(200.0, 90.0, "one face, then the other, until the middle boils and it puffs"),
@@ -39,13 +42,12 @@ _HEATS: dict[FinishKind, _Heat] = {
     "fry-deep": _Heat(175.0, 400.0, "under the oil, turned once: gold all round, and hot within", both=True),
 }
 _PUFFS: frozenset[FinishKind] = frozenset({"toast", "toast-pan"})
-CRUST_KG_PER_M2 = 0.3  # of water a side gives up until it is crisp; kitchen estimate, 0.2-0.5
-GOLD_MIN = 0.8  # ... and so long more until it is gold; kitchen estimate
 FRY_SLICE_MM = 9.0
 _PUFFS_BELOW_BOIL_C = 2.0
-_SHARE = 0.65  # of the pan or rack that pieces cover; kitchen estimate
+_SHARE = 0.65  # of the pan or rack that pieces cover
 _PAN_MM = 260.0
-_UNDER_CRUST_C = 8.0  # over the boil, where a crust meets the wet inside; kitchen estimate
+_INSIDE: tuple[EstimateId, ...] = ("pan_c", "pan_h", "under_crust_c")  # what its inside hangs on
+_FACE: tuple[EstimateId, ...] = ("crust_kg_m2", "gold_min")  # ... and its faces beside
 _CELLS = 16
 _LONGEST_S = 45 * 60.0
 
@@ -65,40 +67,53 @@ def finishing(working: Working, shaped: Composition) -> None:
         of.append(working.from_sheet("heat.griddle_c", "pan or griddle", said, "°C"))
     turns = 1 if heat.both else 2  # how often a crust must form, one face after another
     boil_c = book.number("heat.boil_c")
-    crust_s = CRUST_KG_PER_M2 * LATENT_STEAM / (heat.h * (heat.celsius - boil_c)) + GOLD_MIN * 60
-    until = boil_c - _PUFFS_BELOW_BOIL_C if kind in _PUFFS else HOT_C
-
-    # An oven or a grill heats both faces all the while; a pan each of them half of it.
-    face_h = heat.h if heat.both else heat.h / 2
-    # A wet inside stays near the boil; the glow over a rack drives it on until it boils through.
-    around = heat.celsius if kind in _PUFFS else boil_c + _UNDER_CRUST_C
-    body = conduction.slab(thick_mm / 1000.0, properties(fractions(shaped), 60.0), face_h, face_h, _CELLS)
-    layers = [(food(shaped, fat_sets=False), _CELLS)]
+    puffs = kind in _PUFFS
+    until = boil_c - _PUFFS_BELOW_BOIL_C if puffs else working.likely("hot_c")
+    material, layers = properties(fractions(shaped), 60.0), [(food(shaped, fat_sets=False), _CELLS)]
     times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
 
-    def through_s(start_c: float) -> float:
-        """Seconds until the middle is there."""
+    def through_s(is_: Mapping[EstimateId, float], start_c: float) -> float:
+        """Seconds until the middle is there. An oven or a grill heats both faces all the while; a pan each of them half
+        of it. A wet inside stays near the boil; the glow over a rack drives it on until it boils through."""
+        face_h = is_["pan_h"] * (heat.h if heat.both else heat.h / 2)
+        around = heat.celsius + is_["pan_c"] if puffs else boil_c + is_["under_crust_c"]
+        body = conduction.slab(thick_mm / 1000.0, material, face_h, face_h, _CELLS)
         cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
         return when(times, cells[:, _CELLS // 2], until) or _LONGEST_S
 
-    each_s = max(0.0 if kind in _PUFFS else turns * crust_s, through_s(kitchen.room_c))
-    frozen_s = max(0.0 if kind in _PUFFS else turns * crust_s, through_s(kitchen.freezer_c))
+    def crust_s(is_: Mapping[EstimateId, float]) -> float:
+        """Seconds of one face in the pan until it is crisp and gold."""
+        flux = is_["pan_h"] * heat.h * (heat.celsius + is_["pan_c"] - boil_c)
+        return is_["crust_kg_m2"] * LATENT_STEAM / flux + is_["gold_min"] * 60.0
+
+    likely: dict[EstimateId, float] = {name: working.likely(name) for name in (*_INSIDE, *_FACE)}
+    through: dict[tuple[tuple[str, float], ...], float] = {(): through_s(likely, kitchen.room_c)}
+
+    def each_s(is_: Mapping[EstimateId, float]) -> float:
+        moved = tuple((name, is_[name]) for name in _INSIDE if is_[name] != likely[name])
+        if moved not in through:
+            through[moved] = through_s(is_, kitchen.room_c)
+        return through[moved] if puffs else max(turns * crust_s(is_), through[moved])
+
     factor = kitchen.time_factor
     of.append(working.from_kitchen("time_factor", "this kitchen's time factor", factor))
-    each = book.add(
+    which: tuple[EstimateId, ...] = ("pan_c", "pan_h") if puffs else ("crust_kg_m2", "gold_min", "pan_c", "pan_h")
+    each = timed(
+        working,
         "finish.each_min",
-        each_s / 60 * factor,
         heat.says,
+        lambda is_: each_s({**likely, **is_}) / 60.0 * factor,
+        which,
         source=SOURCE,
         of=of,
-        low=each_s / 80 * factor,
-        high=each_s / 42 * factor,
     )
+    frozen_s = through_s(likely, kitchen.freezer_c)
+    frozen_s = frozen_s if puffs else max(turns * crust_s(likely), frozen_s)
     if not heat.both:
         book.add("finish.side_min", each / 2, "turned once, half way", source=SOURCE, of=["finish.each_min"])
     book.add(
         "finish.frozen_min",
-        (frozen_s - each_s) / 60 * factor,
+        frozen_s / 60 * factor - each,
         f"from {working.degrees(kitchen.freezer_c)}",
         source=SOURCE,
         of=["finish.each_min", working.from_kitchen("freezer_c", "freezer", kitchen.freezer_c, "°C")],

@@ -35,22 +35,14 @@ from kemble.core.stations.heat.stages import (
 )
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
-from kemble.core.stations.heat.window import windowed
+from kemble.core.stations.window import windowed
 from kemble.core.stations.working import Drawn, Working
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
 STAND_MIN = 10.0  # lid shut, heat off
-SIMMER_LEAST_MIN = 8.0  # the grain has to drink what was poured on; kitchen estimate
-COOKER_KEEPS = 0.85  # of a rice cooker's rated power goes into what is in it; kitchen estimate
-SLOW_COOKER_MIN = 12.0  # some cookers warm gently first; kitchen estimate
-# Of what it needs: grain for a syrup is taken off with a little bite left in it. Kitchen estimate.
-SHORT_OF_DONE = 0.8
-BED_G_PER_ML = 0.72  # of soaked grain, loose; kitchen estimate
-BED_MM = 60.0  # deeper, and the steam comes through late and unevenly; kitchen estimate, 50-80
-_COMES_THROUGH = 0.8  # of the vapour warms the bed while the front goes up; the rest passes by it. Kitchen estimate
-_FRONT_MIN = 1.0  # steam takes so long to warm the grains it has come to; kitchen estimate
 _POINTS = 200
+_FRONT_S = 60.0  # steam warms the grains it has come to within that: of the curve, not of when they are done
 _LONGEST_S, _HALVINGS = 3 * 3600.0, 24
 
 
@@ -92,6 +84,9 @@ class _Pot:
     open_m2: float
     needs: float
     how: How
+    drinks_min: float  # the least it is simmered, to drink what was poured on
+    stand_h: float  # W/(m2 K) from the shut pot to the room
+    gently_min: float = 0.0  # a cooker that warms gently first
     stages: tuple[Stage, ...] = ()  # under a lid, where the sheet says them; the last goes on until it is done
 
     @property
@@ -107,7 +102,7 @@ class _Pot:
         gap = self.boil_c - self.start_c
         if self.how == "steam":
             # Steam goes up as a front: the top stays cold until all below is hot.
-            since = np.clip((times - self.warm_s) / (_FRONT_MIN * 60.0) + 1.0, 0.0, 1.0)
+            since = np.clip((times - self.warm_s) / _FRONT_S + 1.0, 0.0, 1.0)
             return times, self.start_c + gap * since
         rising = self.start_c + gap * np.minimum(1.0, times / self.warm_s)
         standing = np.maximum(0.0, times - self.warm_s - simmer_s)
@@ -117,7 +112,7 @@ class _Pot:
 
     @property
     def _cools_s(self) -> float:
-        return shut_cools_s(self.kg * self.cp, 2 * self.open_m2)
+        return shut_cools_s(self.stand_h, self.kg * self.cp, 2 * self.open_m2)
 
     def _staged(self, longer_s: float) -> tuple[Array, Array]:
         """Seconds and °C through the stages, the open one (of no minutes) for `longer_s`."""
@@ -143,7 +138,7 @@ class _Pot:
             return self._longer_s()
         times, celsius = self.curve(0.0)
         beside = float(cook_value_min(times, celsius)[-1])
-        return 60.0 * max(SIMMER_LEAST_MIN, (self.needs - beside) / worth)
+        return 60.0 * max(self.drinks_min, (self.needs - beside) / worth)
 
     def _longer_s(self) -> float:
         """Seconds that the open stage lasts, so that all of them together give what is needed; bisected."""
@@ -158,7 +153,7 @@ class _Pot:
         if self.stages:
             return float(self._staged(self._longer_s())[0][-1]) / 60.0
         stand = 0.0 if self.how == "steam" else STAND_MIN
-        return (self.warm_s + self.simmer_s()) / 60.0 + stand
+        return (self.warm_s + self.simmer_s()) / 60.0 + stand + self.gently_min
 
 
 def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> GrainHeatDrawing:
@@ -219,7 +214,7 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
 
 def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> None:
     """Grain that is cooked just short of done before the way's own heat: `grain.cook_min` alone."""
-    needs = _needs(working, how, SHORT_OF_DONE)
+    needs = _needs(working, how, working.likely("ahead_share"))
     likely = _pot(working, pot, boil_c, how, needs)
     factor = working.kitchen.time_factor
     first, done, latest = (minutes * factor for minutes in _window(working, likely, told=False))
@@ -290,10 +285,10 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
         water = min(0.95, (kg * 1000.0 - 0.86 * book.number("grain.dry_g")) / (kg * 1000.0))
         cp = 4180.0 * water + 1600.0 * (1 - water)
         steam = _steam(working, {})
-        power, boil_c = max(1.0, steam.to_spare_w * _COMES_THROUGH), steam.dew_c()
+        power, boil_c = max(1.0, steam.to_spare_w / working.likely("bed_mm")), steam.dew_c()
     else:
         kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
-        power = kitchen.burner.high_w if how == "lid" else COOKER_KEEPS * kitchen.cooker_w
+        power = kitchen.burner.high_w if how == "lid" else working.likely("cooker_gives") * kitchen.cooker_w
     return _Pot(
         kg=kg,
         cp=cp,
@@ -304,6 +299,9 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
         open_m2=math.pi * across**2 / 4,
         needs=needs,
         how=how,
+        drinks_min=working.likely("simmer_least_min"),
+        stand_h=working.likely("shut_h"),
+        gently_min=working.likely("cooker_gently_min") if how == "cooker" else 0.0,
     )
 
 
@@ -317,20 +315,28 @@ def _across(working: Working, how: How) -> float:
 
 _WHICH: dict[How, tuple[EstimateId, ...]] = {
     "steam": ("grain_needs", "burner", "lid_w", "leak_ml_s", "bed_mm"),
-    "lid": ("grain_needs", "burner"),
-    "cooker": ("grain_needs",),
+    "lid": ("grain_needs", "burner", "simmer_least_min"),
+    "cooker": ("grain_needs", "cooker_gives", "cooker_gently_min", "simmer_least_min"),
 }
 
 
 def _solver(working: Working, likely: _Pot) -> Solve:
     """Minutes of the same pot with estimates otherwise than likely."""
+    gives = working.likely("cooker_gives")
 
     def solve(of: Mapping[EstimateId, float]) -> float:
         needs = likely.needs * of.get("grain_needs", 1.0)
         if likely.how != "steam":
-            return replace(likely, needs=needs, power_w=likely.power_w * of.get("burner", 1.0)).minutes()
+            power = of.get("burner", 1.0) * of.get("cooker_gives", gives) / gives
+            return replace(
+                likely,
+                needs=needs,
+                power_w=likely.power_w * power,
+                drinks_min=of["simmer_least_min"],
+                gently_min=of.get("cooker_gently_min", 0.0),
+            ).minutes()
         steam = _steam(working, of)
-        warms = steam.to_spare_w * _COMES_THROUGH / of.get("bed_mm", 1.0)
+        warms = steam.to_spare_w / of["bed_mm"]
         return replace(likely, needs=needs, power_w=max(1.0, warms), boil_c=steam.dew_c()).minutes()
 
     return solve
@@ -350,8 +356,7 @@ def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float
     else:
         found, factor = spread(solve, working.estimates, _WHICH[likely.how]), 1.0
     assert found is not None  # grain is soft at last, whatever its pot
-    gently = SLOW_COOKER_MIN if likely.how == "cooker" else 0.0
-    return found.first / factor, found.likely / factor, found.latest / factor + gently
+    return found.first / factor, found.likely / factor, found.latest / factor
 
 
 def _from(working: Working, likely: _Pot) -> Origins:
@@ -377,13 +382,9 @@ def _enter(working: Working, likely: _Pot, window: tuple[float, float, float]) -
     book = working.book
     first, done, latest = window
     of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(working, likely)]
-    book.add(
-        "heat.first_check_min", first, "if everything goes fast: young grain, a strong flame", source=SOURCE, of=of
-    )
+    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOURCE, of=of)
     book.add("heat.done_min", done, _SAYS[likely.how], source=SOURCE, of=of, low=first, high=latest)
-    slow = "if everything goes slowly: old grain, a weak flame"
-    slow += ", a cooker that warms gently first" if likely.how == "cooker" else ""
-    book.add("heat.latest_min", latest, slow, source=SOURCE, of=of)
+    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOURCE, of=of)
     hot = (likely.warm_s / 60.0) * working.kitchen.time_factor
     book.add("heat.core_hot_min", hot, "all of it is at the boil: hot, not yet soft", source=SOURCE, of=of)
 
@@ -407,8 +408,9 @@ def _enter_bed(working: Working) -> float:
     """How deep the grain lies on as many tiers as it wants, and the loads."""
     book, kitchen = working.book, working.kitchen.steamer
     floor = math.pi * kitchen.diameter_mm**2 / 4
-    thick = book.number("grain.soaked_g") / BED_G_PER_ML * 1000.0 / floor  # all of it on one tier
-    wanted = max(1, math.ceil(thick / BED_MM))
+    thick = book.number("grain.soaked_g") / working.likely("bed_g_ml") * 1000.0 / floor  # all of it on one tier
+    most = working.likely("bed_most_mm")
+    wanted = max(1, math.ceil(thick / most))
     tiers = min(wanted, kitchen.tiers)
     number = math.ceil(wanted / kitchen.tiers)
     room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(kitchen.diameter_mm)}", kitchen.tiers)
@@ -419,7 +421,7 @@ def _enter_bed(working: Working) -> float:
         source=GEOMETRY,
         of=["grain.soaked_g", room],
     )
-    loads(working, number, 1, "basketfuls", f"{working.length(BED_MM)} of grain on each tier", room)
+    loads(working, number, 1, "basketfuls", f"{working.length(most)} of grain on each tier", room)
     return bed
 
 

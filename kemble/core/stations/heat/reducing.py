@@ -3,28 +3,34 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 
-from kemble.core.cards.family import Boils
+from kemble.core.cards.family import Boils, Finish
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.kitchen.document import Level
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.spread import Solve
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import boiling_point_c, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
 
 PAN_MM = 200.0  # where the kitchen's list does not say which pan
 
-# The level of heat, and the most that leaves a dm2 of it in g/min before it climbs the pan or spits. Kitchen estimates.
+# The level of heat, and the most that leaves a dm2 of it in g/min before it climbs the pan or spits. How far it strays
+# from that is in the table of estimates.
 _HOW: dict[Boils, tuple[Level, float]] = {"syrup": ("medium", 9.0), "paste": ("low", 4.5)}
-_SURE = (0.75, 1.4)
 
 
-def boil_down(working: Working, bowl: PartBowl, how: Boils, loss_g: float) -> None:
+def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -> None:
     """Enter the rate at which a part loses water, and the minutes for `loss_g` of it, warming up counted in.
 
-    The rate is what the burner's net power turns to vapour, or what its pan's width lets go, whichever is less.
+    The rate is what the burner's net power turns to vapour, or what its pan's width lets go, whichever is less. A syrup boiled down to
+    its solids tells its stages by the same rate: at the boil, when it begins to coat, from when it sets stiff.
     """
-    book, kitchen, role = working.book, working.kitchen, bowl.role
+    kitchen, role = working.kitchen, bowl.role
+    how = finish.boils or "syrup"
     pan = next((pan for pan in kitchen.pans if pan.name == bowl.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
     level, most = _HOW[how]
@@ -36,25 +42,53 @@ def boil_down(working: Working, bowl: PartBowl, how: Boils, loss_g: float) -> No
         working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", power_w, "W"),
         working.from_kitchen("pans", pan.name if pan else "a pan across", across, "mm"),
     ]
-    book.add(
+    goes: EstimateId = "boil_off"
+    rate = timed(
+        working,
         f"part.{role}.boil_off_g_per_min",
-        rate,
         f"heat of evaporation, limited by {limit}",
+        scaled(rate, goes),
+        (goes,),
         source=KITCHEN_ESTIMATE,
         of=of,
-        low=rate * _SURE[0],
-        high=rate * _SURE[1],
     )
     # A paste comes hot from the pot.
     rise = 0.0 if how == "paste" else boiling_point_c(kitchen.altitude_m) - kitchen.room_c
     warm = bowl.grams / 1000.0 * properties(fractions(bowl.composition), 60.0).cp * rise / power_w / 60.0
-    minutes = (warm + loss_g / rate) * kitchen.time_factor
-    book.add(
+    likely = working.likely(goes)
+
+    def until(gone_g: float) -> Solve:
+        """Minutes until so much has gone."""
+
+        def solve(is_: Mapping[EstimateId, float]) -> float:
+            return (warm / is_["burner"] + gone_g / rate * likely / is_[goes]) * kitchen.time_factor
+
+        return solve
+
+    if finish.rule == "solids" and bowl.composition.solids > 0:
+        raw, solids = bowl.composition.total, bowl.composition.solids
+        for name, share, says in (
+            ("boils", 0.0, "warmed from the room to the boil"),
+            ("coats", finish.target.low, f"solids are {finish.target.low:g} % of it: a film stays on the spoon"),
+            ("stiff", finish.target.high, f"solids are {finish.target.high:g} % of it: further, and it sets stiff"),
+        ):
+            gone_g = raw - solids / (share / 100) if share else 0.0
+            if gone_g >= 0:
+                timed(
+                    working,
+                    f"part.{role}.{name}_min",
+                    says,
+                    until(gone_g),
+                    (goes, "burner"),
+                    source=KITCHEN_ESTIMATE,
+                    of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g"],
+                )
+    timed(
+        working,
         f"part.{role}.boil_off_min",
-        minutes,
         "brought to the boil, then what is to go over the rate: the scale says when, not the clock",
+        until(loss_g),
+        (goes, "burner"),
         source=KITCHEN_ESTIMATE,
         of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g", f"part.{role}.made_g"],
-        low=minutes / _SURE[1],
-        high=minutes / _SURE[0],
     )

@@ -17,10 +17,7 @@ from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.working import Drawn, Working
 
 Heats = Literal["heat", "grain"]
-_MACHINE_GIVES = 0.92  # of a steamer's rated power boils water; kitchen estimate
-GLAZE_MIN = 8.0  # a brushed glaze bubbles and sets; kitchen estimate, 5-12
-STRONG_MIN = 10.0  # of strong steam at first, in the school that then turns it down; kitchen estimate
-STAND_H = 9.0  # W/(m2 K) from a shut pot to the room; kitchen estimate, 7-12
+STRONG_MIN = 10.0  # of strong steam at first, as the school has it that then turns it down
 _NAMES: dict[StageLevel, str] = {
     "off": "heat off, lid shut",
     "low": "low heat",
@@ -55,7 +52,7 @@ def stages_said(working: Working) -> tuple[HeatStage, ...]:
         glaze = "Brush on the glaze; it bubbles and sets"
         return (
             known(HeatStage, says="Bare, in the middle of the oven"),
-            known(HeatStage, minutes=GLAZE_MIN, says=glaze),
+            known(HeatStage, minutes=working.likely("glaze_min"), says=glaze),
         )
     return (HeatStage(),)
 
@@ -93,7 +90,7 @@ def _net_w(working: Working, level: StageLevel, *, steamer: bool) -> float:
     """W into the water: the burner's, or a steamer's own machine's at every level but off."""
     own = working.kitchen.steamer.watts
     if steamer and own is not None:
-        return 0.0 if level == "off" else _MACHINE_GIVES * own
+        return 0.0 if level == "off" else working.likely("machine_gives") * own
     return working.kitchen.burner.net_w(level)
 
 
@@ -129,7 +126,9 @@ def around(
     for stage in stages[: _open(stages) + 1]:
         if stage.level == "off":
             room = working.kitchen.room_c
-            cools_s = shut_cools_s(water_ml * WATER_J_PER_ML_K, math.pi * (water_ml / 1e6) ** (2 / 3) * 2)
+            cools_s = shut_cools_s(
+                working.likely("shut_h"), water_ml * WATER_J_PER_ML_K, math.pi * (water_ml / 1e6) ** (2 / 3) * 2
+            )
             since = np.maximum(0.0, times - begins * 60.0 / working.kitchen.time_factor)
             result: Array = room + (boil_c - room) * np.exp(-since / cools_s)
             return result
@@ -137,9 +136,9 @@ def around(
     return boil_c
 
 
-def shut_cools_s(joules_per_k: float, open_m2: float) -> float:
-    """Seconds in which a shut pot falls towards the room by a factor e."""
-    return joules_per_k / (STAND_H * open_m2)
+def shut_cools_s(h: float, joules_per_k: float, open_m2: float) -> float:
+    """Seconds in which a shut pot, which gives h W/(m2 K) to the room, falls towards it by a factor e."""
+    return joules_per_k / (h * open_m2)
 
 
 def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole_min: float) -> None:

@@ -23,18 +23,19 @@ from kemble.core.sheet.document import Lining
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import as_long_as_said, enter_stages, stages_said, under
-from kemble.core.stations.heat.steamer import FIERCE_G_PER_MIN, SteamerDrawing, steamer
-from kemble.core.stations.heat.window import windowed
+from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
+from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
 
-# Conductance of the wall itself, and of what lines it, W/(m2 K); kitchen estimates.
+# Conductance of the wall itself, and of what lines it, W/(m2 K); `wall_h` in the table of estimates scales them.
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}
-_TOP_M = 0.004  # a top so deep has set when steam marks it no more; kitchen estimate, 3-6 mm
 LINING_W_PER_M2K: dict[Lining, float] = {"none": math.inf, "paper": 600.0, "leaf": 300.0}
+# Heat that the tin itself takes, for a square metre of floor, its walls counted in: 0.6 mm of steel, 5 mm of glass, 7 of
+# clay.
+TIN_J_PER_M2K = {"metal": 3_200.0, "glass": 13_000.0, "ceramic": 20_000.0}
 _CELLS, _STEPS = 20, 100  # twice as many of both change no time by more than 1 %
 _A_THIRD_LESS = 2 / 3
-_COOLS_S = 1500.0  # a shut steamer without its flame falls by a factor e in this; kitchen estimate, 15-40 min
 # What a window in steam hangs on; the rest of the table moves it by under 2 % of its variance (a test re-checks).
 _OPEN: tuple[EstimateId, ...] = ("clear_min", "depth", "conductivity", "gel_c", "burner", "steam_h", "leak_ml_s")
 _COVERED: tuple[EstimateId, ...] = ("clear_min", "foil_h", "depth", "conductivity", "gel_c", "burner", "steam_h")
@@ -55,13 +56,21 @@ class SteamDrawing(Drawn):
 
 @dataclass(frozen=True, slots=True)
 class _Curves:
-    """Along `times` s: the slowest point, the top, a little under it, and what surrounds the load, in °C."""
+    """Along `times` s: the slowest point, the top, and what surrounds the load, in °C; the share of the first difference
+    that is left at each of `centres` (m from the floor) over the middle."""
 
     times: Array
     core: Array
     top: Array
-    under: Array
     around: Array
+    left: Array
+    centres: Array
+    start_c: float
+
+    def inside(self, high_m: float) -> Array:
+        """°C so high over the floor, in the middle."""
+        at = min(int(np.searchsorted(self.centres, max(0.0, high_m))), len(self.centres) - 1)
+        return following(self.times, self.left[:, at], self.around, self.start_c)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +83,8 @@ class _Tinful:
     material: Material
     steam_h: float
     foil_h: float | None
+    conducts: float  # of wall and lining, on the usual
+    tin_j: float  # J/(m2 K) of floor that the tin itself takes
     start_c: float
     stages: tuple[tuple[float, Steam], ...]
     at_once: int
@@ -86,22 +97,23 @@ class _Tinful:
         times = np.linspace(0.0, end_s, _STEPS + 1)
         lit = [steam for _, steam in self.stages if steam.to_spare_w > 0] or [self.stages[0][1]]
         h = self.steam_h * lit[-1].film
-        h_wall = wall_h(self.tin, h, self.lining)
+        h_wall = wall_h(self.tin, h, self.lining, self.conducts)
         h_top = h if self.foil_h is None else 1.0 / (1.0 / h + 1.0 / self.foil_h)
         body = conduction.slab(self.depth, self.material, h_wall, h_top, _CELLS)
         upright = Modes(body)
         left = upright.remaining(times)
         middle, mean = _across(self.tin, self.material, h_wall, times)
         if around is None:
-            held = self.material.rho * self.material.cp * self.tin.floor_mm2 / 1e6 * self.depth * self.at_once
+            floor_m2 = self.tin.floor_mm2 / 1e6 * self.at_once
+            held = self.material.rho * self.material.cp * floor_m2 * self.depth
             whole = (left @ body.volumes) / body.volumes.sum() * mean
-            around = felt(times, held * (1.0 - whole), self.stages, self.start_c, self.cools)
+            # The tin warms between the steam and the batter: in steam within a minute, but its heat is condensed too.
+            tin = 1.0 - np.exp(-times * (h + h_wall) / self.tin_j)
+            taken = held * (1.0 - whole) + self.tin_j * floor_m2 * tin
+            around = felt(times, taken, self.stages, self.start_c, self.cools)
         _, top = upright.surfaces(left)
-        under = left[:, int(np.searchsorted(body.centres, max(0.0, self.depth - _TOP_M)))]
-        core, outside, inside = (
-            following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top, under)
-        )
-        return _Curves(times, core, outside, inside, around)
+        core, outside = (following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top))
+        return _Curves(times, core, outside, around, left * middle[:, None], body.centres, self.start_c)
 
     @property
     def span_s(self) -> float:
@@ -137,22 +149,30 @@ def sideways(tin: Tin, material: Material, h: float, times: Array) -> Array:
     return _across(tin, material, h, times)[0]
 
 
-def wall_h(tin: Tin, outside: float, lining: Lining = "none") -> float:
-    """Coefficient through the wall of a tin and its lining with `outside` beyond it, in W/(m2 K)."""
-    resists = 1.0 / outside + 1.0 / WALL_W_PER_M2K[tin.material] + 1.0 / LINING_W_PER_M2K[lining]
+def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 1.0) -> float:
+    """Coefficient through the wall of a tin and its lining with `outside` beyond it, in W/(m2 K); both `conducts` times
+    as well as is usual."""
+    own = 1.0 / WALL_W_PER_M2K[tin.material] + 1.0 / LINING_W_PER_M2K[lining]
+    resists = 1.0 / outside + own / conducts
     return 1.0 / resists if resists else math.inf
 
 
 def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> SteamDrawing | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
-    book = working.book
-    book.add("heat.depth_mm", drawn.depth_mm, "the depth in the tin", source=GEOMETRY, of=["shape.depth_mm"])
+    enter_depth(working, drawn)
     drawing = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
     if drawing:
         _enter_loads(working, drawn)
         says = "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
         working.advise("heat", "look", says, 5)
     return drawing
+
+
+def enter_depth(working: Working, drawn: TinDrawing) -> None:
+    """How deep it lies while it is heated: what lies under and over the batter is warmed with it."""
+    beside = [layer for layer in drawn.layers if layer.heated]
+    says = "the depth in the tin" + "".join(f", and {layer.name.lower()}" for layer in beside)
+    working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
 def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawing | None:
@@ -189,11 +209,13 @@ def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs
         material=properties(fractions(base), (start_c + working.boil_c) / 2),
         steam_h=working.likely("steam_h"),
         foil_h=working.likely("foil_h") if working.asked("cover") == "covered" else None,
+        conducts=working.likely("wall_h"),
+        tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j"),
         start_c=start_c,
         stages=steam_stages(working),
         at_once=min(count, working.kitchen.steamer.tiers),
-        cools=Cools(working.kitchen.room_c, _COOLS_S),
-        gel_c=working.book.number("mix.gel_temperature_c"),
+        cools=Cools(working.kitchen.room_c, 60.0 * working.likely("shut_min")),
+        gel_c=working.gel_c({}),
         needs=working.likely(needs) if needs else 0.0,
     )
 
@@ -222,8 +244,9 @@ def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _T
         material=replace(m, k=m.k * of.get("conductivity", working.likely("conductivity"))),
         steam_h=of.get("steam_h", likely.steam_h),
         foil_h=of.get("foil_h", likely.foil_h) if likely.foil_h else None,
+        conducts=of.get("wall_h", likely.conducts),
         start_c=likely.start_c + of.get("start_c", working.likely("start_c")),
-        gel_c=likely.gel_c + of.get("gel_c", working.likely("gel_c")),
+        gel_c=working.gel_c(of),
         stages=steam_stages(working, **{name: of[name] for name in STEAM if name in of}),
         needs=needs if likely.needs else 0.0,
     )
@@ -390,22 +413,28 @@ def _enter_others(
 def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: bool) -> None:
     """When the top has set, and whether strong steam finds it soft until then."""
     book = working.book
-    found = when(curves.times, gelled(curves.times, curves.under, likely.gel_c), COOKED)
-    if found is None:
+    factor, gel, top_mm = working.kitchen.time_factor, working.likely("gel_c"), working.likely("top_mm")
+
+    def solve(is_: Mapping[EstimateId, float]) -> float | None:
+        under = curves.inside(likely.depth - is_["top_mm"] / 1000.0)
+        seconds = when(curves.times, gelled(curves.times, under, likely.gel_c - gel + is_["gel_c"]), COOKED)
+        return None if seconds is None else seconds / 60.0 * factor
+
+    if solve({"top_mm": top_mm, "gel_c": gel}) is None:
         return
-    top_sets = found / 60.0 * working.kitchen.time_factor
-    book.add(
+
+    timed(
+        working,
         "heat.top_sets_min",
-        top_sets,
-        f"the top {working.length(_TOP_M * 1000)} have gelled: steam and drops mark it no more",
+        f"the top {working.length(top_mm)} have gelled: steam and drops mark it no more",
+        solve,
+        ("top_mm", "gel_c"),
         source=SOLVER,
         of=["heat.done_min"],
-        low=top_sets * 0.7,
-        high=top_sets * 1.4,
     )
     if "cover" not in working.schools:
         return
-    fierce = book.number("heat.water_loss_g_per_min") > FIERCE_G_PER_MIN
+    fierce = book.number("heat.water_loss_g_per_min") > working.likely("fierce_g_min")
     says = "covered: steam does not reach it" if covered else "strong steam on a soft top" if fierce else "gentle steam"
     book.add(
         "heat.top_looks",

@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin
 from kemble.core.facts.known import known
 from kemble.core.kitchen.document import LEVELS, Level
-from kemble.core.physics.steamer import OPEN_S, Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.steamer import Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.stages import stages_said, under
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
 
-# Grams a minute above which the top creases, and under which its rim stays pale and dry. Kitchen estimates.
-FIERCE_G_PER_MIN = 24.0
-WEAK_G_PER_MIN = 8.0
-_SPREAD = (0.8, 1.2)
 _POINTS = 80
 
 
@@ -43,11 +41,11 @@ class SteamerDrawing(Drawn):
     levels: tuple[LevelAt, ...]
 
 
-def says_of(g_per_min: float) -> str:
+def says_of(working: Working, g_per_min: float) -> str:
     """What so much steam does to a top."""
-    if g_per_min > FIERCE_G_PER_MIN:
+    if g_per_min > working.likely("fierce_g_min"):
         return "fierce: an open top creases"
-    if g_per_min < WEAK_G_PER_MIN:
+    if g_per_min < working.likely("weak_g_min"):
         return "weak: a pale, dry rim"
     return "wisps from the lid"
 
@@ -71,9 +69,9 @@ def steamer(working: Working) -> SteamerDrawing:
     )
     _enter_water(working, plan)
     rate = book.number("heat.water_loss_g_per_min")
-    if rate > FIERCE_G_PER_MIN and working.asked("cover") == "open":
+    if rate > working.likely("fierce_g_min") and working.asked("cover") == "open":
         working.advise("heat", "look", f"{rate:.0f} g a minute is fierce: the top creases. Turn it down.", 1)
-    if rate < WEAK_G_PER_MIN:
+    if rate < working.likely("weak_g_min"):
         says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
         working.advise("heat", "look", says, 1)
     lifted_lid(working, pot.diameter_mm, _last_lit(working, stages), _pot(working))
@@ -82,18 +80,20 @@ def steamer(working: Working) -> SteamerDrawing:
 
 def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) -> None:
     """What one look under a lid `across_mm` wide costs over a burner that gives `net_w`."""
-    lid = lifted_lid_s(
-        open_m2=math.pi * (across_mm / 1000) ** 2 / 4, net_w=net_w, boil_c=working.book.number("heat.boil_c")
-    )
-    minutes = lid / 60.0 * working.kitchen.time_factor
-    working.book.add(
+    open_m2, boil_c = math.pi * (across_mm / 1000) ** 2 / 4, working.book.number("heat.boil_c")
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        seconds = lifted_lid_s(open_m2=open_m2, net_w=net_w * is_["burner"], boil_c=boil_c, open_s=is_["look_s"])
+        return seconds / 60.0 * working.kitchen.time_factor
+
+    timed(
+        working,
         "heat.lid_min",
-        minutes,
-        f"{OPEN_S:.0f} seconds open, and the heat that went out with the steam made good",
+        f"{working.likely('look_s'):.0f} seconds open, and the heat that went out with the steam made good",
+        solve,
+        ("look_s", "burner"),
         source=f"vapour by Lewis' relation; {KITCHEN_ESTIMATE}",
         of=["heat.boil_c", pot],
-        low=minutes / 2,
-        high=minutes * 2,
     )
 
 
@@ -125,15 +125,15 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     said = stages_said(working)
     power = [_power(working, stage, first=i == 0) for i, stage in enumerate(said)]
     strongest = loss_g_per_min(max(stage.net_w for stage in plan.stages))
-    less, more = _SPREAD
-    book.add(
+    burner: EstimateId = "burner"
+    timed(
+        working,
         "heat.water_loss_g_per_min",
-        strongest,
         "net power over 2.257 MJ for each kilogram" + (", while it is strong" if len(plan.stages) > 1 else ""),
+        scaled(strongest, burner),
+        (burner,),
         source="heat of evaporation",
         of=power,
-        low=strongest * less,
-        high=strongest * more,
     )
     book.add(
         "heat.water_ml",
@@ -145,14 +145,14 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     if not plan.top_ups:
         return
     at, ml = plan.top_ups[0]
-    book.add(
+    timed(
+        working,
         "heat.top_up_at_min",
-        at,
         "when the water falls to the low mark",
+        lambda is_: at / is_[burner],
+        (burner,),
         source="heat of evaporation",
         of=["heat.water_ml", "heat.water_loss_g_per_min"],
-        low=at / more,
-        high=at / less,
     )
     book.add(
         "heat.top_up_ml",
@@ -189,5 +189,9 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
 def _level(working: Working, plan: WaterPlan, level: Level) -> LevelAt:
     rate = loss_g_per_min(working.kitchen.burner.net_w(level))
     return known(
-        LevelAt, level=level, g_per_min=rate, lasts_min=(plan.start_ml - plan.low_ml) / rate, says=says_of(rate)
+        LevelAt,
+        level=level,
+        g_per_min=rate,
+        lasts_min=(plan.start_ml - plan.low_ml) / rate,
+        says=says_of(working, rate),
     )

@@ -6,32 +6,42 @@ A raw dough is done when it has cleared; cooked rice in its syrup (gather) when 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.stove import Stirred, stir
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.heat.curve import drawn_curve
+from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
 PAN_MM = 240.0  # where the kitchen's list does not say which pan
-WORK_MIN = 1.5  # stirred on after it clears, until it is one even mass; kitchen estimate
-INTO_FOOD = 0.6  # of a microwave oven's rated power; kitchen estimate, 0.5-0.7
-BURST_MIN, STIR_MIN = 1.0, 0.4  # on, and out to be stirred; kitchen estimates
+BURST_MIN = 1.0  # on, before it is out to be stirred
 _COVERED_M2 = 0.0015  # what a plate over the bowl leaves open
 _END_S = 3600.0
-# Of its weight that rice in syrup gives up until it leaves the pan clean; kitchen estimate, 0.04-0.09.
-GATHER_LOSS = 0.06
-FOLDED_C = 82.0  # rice and syrup, hot, just folded together; kitchen estimate
+_FOLDED_UNDER_C = 18.0  # rice and syrup, just folded together, are so much under the boil
 Method = Literal["pan", "microwave", "gather"]
+_ALWAYS: tuple[EstimateId, ...] = ("start_c", "still_air_h", "gel_c")
+# By method: what its power goes with, what its loss goes with, and all that its window hangs on.
+_BY: dict[Method, tuple[EstimateId, EstimateId, tuple[EstimateId, ...]]] = {
+    "pan": ("burner", "clears_loss", ("burner", "clears_loss", "pan_work_min", "still_air_h", "gel_c", "start_c")),
+    "microwave": (
+        "microwave_gives",
+        "clears_loss",
+        ("microwave_gives", "clears_loss", "burst_out_min", "gel_c", "start_c"),
+    ),
+    "gather": ("burner", "gather_loss", ("burner", "gather_loss", "pan_work_min", "still_air_h")),
+}
 
 
 class StirredDrawing(Drawn):
@@ -55,6 +65,7 @@ class _Mass:
     boil_c: float
     power_w: float
     open_m2: float
+    still_h: float  # W/(m2 K) of the air over it
     gel_c: float
     lose_kg: float  # the least that its way loses in this heat
     cooked: bool  # it comes cooked, and only dries
@@ -67,6 +78,7 @@ class _Mass:
             boil_c=self.boil_c,
             power_w=self.power_w,
             open_m2=self.open_m2,
+            still_h=self.still_h,
             end_s=_END_S,
         )
 
@@ -87,72 +99,82 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
     oven = method == "microwave"
-    power = INTO_FOOD * kitchen.microwave_w if oven else kitchen.burner.net_w(working.sheet.heat.level)
-    gather = method == "gather"
-    least = GATHER_LOSS if gather else max(0.0, working.way.loss(working.schools).low) / 100
-    likely = _Mass(
-        kg=base.total / 1000.0,
-        cp=properties(fractions(base), 60.0).cp,
-        start_c=FOLDED_C if gather else kitchen.room_c,
-        boil_c=boil_c,
-        power_w=power,
-        open_m2=_COVERED_M2 if oven else math.pi * (across / 1000.0) ** 2 / 4,
-        gel_c=book.number("mix.gel_temperature_c"),
-        lose_kg=least * base.total / 1000.0,
-        cooked=gather,
-    )
+    rated = kitchen.microwave_w if oven else kitchen.burner.net_w(working.sheet.heat.level)
+    least = 1.0 if method == "gather" else max(0.0, working.way.loss(working.schools).low) / 100
+    cp = properties(fractions(base), 60.0).cp
+    power, loses, which = _BY[method]
 
-    def minutes(mass: _Mass) -> float | None:
-        clear = mass.clear_s(mass.stirred())
-        return None if clear is None else _clock(clear / 60.0, method) * kitchen.time_factor
+    def mass(is_: Mapping[EstimateId, float], of_power: float = 1.0, twice: float = 1.0) -> _Mass:
+        """The mass as estimates, a share of the power and another amount make it."""
+        return _Mass(
+            kg=twice * base.total / 1000.0,
+            cp=cp,
+            start_c=boil_c - _FOLDED_UNDER_C if method == "gather" else kitchen.room_c + is_["start_c"],
+            boil_c=boil_c,
+            power_w=of_power * is_[power] * rated,
+            open_m2=_COVERED_M2 if oven else math.pi * (across / 1000.0) ** 2 / 4,
+            still_h=is_["still_air_h"],
+            gel_c=working.gel_c(is_),
+            lose_kg=is_[loses] * least * twice * base.total / 1000.0,
+            cooked=method == "gather",
+        )
 
+    def minutes(one: _Mass, is_: Mapping[EstimateId, float]) -> float | None:
+        clear = one.clear_s(one.stirred())
+        return None if clear is None else _clock(clear / 60.0, method, is_)
+
+    middle = {name: working.likely(name) for name in (*_ALWAYS, power, loses, "pan_work_min", "burst_out_min")}
+    likely = mass(middle)
     run = likely.stirred()
     clear = likely.clear_s(run)
-    # How much a rice in syrup must dry is less sure than when a dough clears.
-    less, more = (0.7, 1.5) if gather else (1.0, 1.0)
-    dry = likely.lose_kg
-    first = minutes(replace(likely, power_w=power * 1.2, gel_c=likely.gel_c - 3, lose_kg=dry * less))
-    latest = minutes(replace(likely, power_w=power * 0.75, gel_c=likely.gel_c + 3, lose_kg=dry * more))
-    if clear is None or first is None or latest is None:
+    afterwards = {"gel_c", loses, "pan_work_min", "burst_out_min"}  # what is asked of the same run
+
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        is_ = {**middle, **of}
+        one = mass(is_)
+        if all(is_[name] == middle[name] for name in is_.keys() - afterwards):
+            found = one.clear_s(run)
+            return None if found is None else _clock(found / 60.0, method, is_)
+        return minutes(one, is_)
+
+    window = windowed(working, solve, which)
+    if clear is None or window is None:
         working.problem(
             "heat.level",
-            f"{power:.0f} W into {base.total:.0f} g do not clear it within the hour: it dries as fast as it warms",
+            f"{likely.power_w:.0f} W into {base.total:.0f} g do not clear it within the hour: it dries as fast as it warms",
             "a higher level, a smaller batch or a narrower pan",
         )
         return None
-    done = _clock(clear / 60.0, method) * kitchen.time_factor
+    first, done, latest = window.first, window.likely, window.latest
     _enter(working, likely, (first, done, latest), method, across)
 
     def at_clear(values: Array) -> float:
         return float(np.interp(clear or 0.0, run.times, values))
 
     lost_g = 1000.0 * at_clear(run.lost_kg)
-    book.add(
+    which_lost: tuple[EstimateId, ...] = (loses, "still_air_h")
+    timed(
+        working,
         "heat.lost_g",
-        lost_g,
         "vapour past the cover by then" if oven else "vapour from the open top by then",
+        lambda of: lost_g * math.prod(of[name] / middle[name] for name in which_lost),
+        which_lost,
         source=SOLVER,
         of=["heat.done_min"],
-        low=lost_g * 0.6,
-        high=lost_g * 1.5,
     )
     book.add(
         "heat.heart_done_c", at_clear(run.celsius), "the mass at the likely time", source=SOLVER, of=["heat.done_min"]
     )
     for key, other, says in (
-        (
-            "heat.double_min",
-            replace(likely, kg=2 * likely.kg, lose_kg=2 * likely.lose_kg),
-            "twice as much in the same pan",
-        ),
-        ("heat.level_min", replace(likely, power_w=power * 0.7), "a third less heat"),
+        ("heat.double_min", mass(middle, twice=2.0), "twice as much in the same pan"),
+        ("heat.level_min", mass(middle, of_power=0.7), "a third less heat"),
     ):
-        longer = minutes(other)
+        longer = minutes(other, middle)
         if longer is not None:
-            book.add(key, longer - done, says, source=SOLVER, of=["heat.done_min"])
+            book.add(key, longer * kitchen.time_factor - done, says, source=SOLVER, of=["heat.done_min"])
     _advise(working, method, done, 100 * lost_g / base.total)
     # The stirring on at the end of a pan goes on in the heat; what lies between bursts stretches all of it.
-    stretch = _clock(1.0, method) if method == "microwave" else 1.0
+    stretch = _clock(1.0, method, middle) if method == "microwave" else 1.0
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
     shown = on_the_clock <= 1.15 * latest
     working.core = drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown])
@@ -160,7 +182,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
         StirredDrawing,
         kind="stirred",
         method=method,
-        power_w=power,
+        power_w=likely.power_w,
         warm_kj=at_clear(run.stored) / 1000.0,
         dry_kj=at_clear(run.dried) / 1000.0,
         lost_g=lost_g,
@@ -169,11 +191,11 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     )
 
 
-def _clock(heat_min: float, method: Method) -> float:
+def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> float:
     """Minutes on the clock for so many of heat: the stirring on at the end, or between the bursts."""
     if method == "microwave":
-        return heat_min * (1 + STIR_MIN / BURST_MIN)
-    return heat_min + WORK_MIN
+        return heat_min * (1 + is_["burst_out_min"] / BURST_MIN)
+    return heat_min + is_["pan_work_min"]
 
 
 def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], method: Method, across_mm: float) -> None:
@@ -190,7 +212,9 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     book.add(
         "heat.power_w",
         mass.power_w,
-        f"{INTO_FOOD:.0%} of what the oven is rated at" if method == "microwave" else "net into the pan",
+        f"{working.likely('microwave_gives'):.0%} of what the oven is rated at"
+        if method == "microwave"
+        else "net into the pan",
         source=KITCHEN_ESTIMATE if method == "microwave" else "kitchen",
         of=list(of[:1]),
     )
@@ -200,14 +224,13 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     source = f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}"
     says = "it has turned clear, lost the least that its way loses, and is one even mass"
     if method == "gather":
-        says = f"{GATHER_LOSS:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare"
+        gathers = working.likely("gather_loss")
+        says = f"{gathers:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare"
     if method == "microwave":
         says = "it has gelled and turned clear all through, stirred between the bursts"
-    book.add(
-        "heat.first_check_min", first, "if everything goes fast: a strong burner, a thin batter", source=source, of=of
-    )
+    book.add("heat.first_check_min", first, "one in twenty is done by then", source=source, of=of)
     book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "if everything goes slowly: a weak burner, much sugar", source=source, of=of)
+    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=source, of=of)
 
 
 def _advise(working: Working, method: Method, done: float, lost_pct: float) -> None:

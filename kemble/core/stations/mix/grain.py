@@ -3,22 +3,24 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kemble.core.cards.card import Band
 from kemble.core.cards.way import GrainCook
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.facts.known import known
-from kemble.core.physics.soaking import UPTAKE_SPREAD, half_min, legume_uptake_pct, most_pct, uptake_pct
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
-RINSE_MIN = 1.5  # a rinse is that long under water; kitchen estimate
-CLING_PCT = 10.0  # of the dry weight clings to grain just poured off, kitchen estimate 6-14 ...
-CLING_MIN = 15.0  # ... and falls by two thirds in this time on the sieve
-UNSOAKED_PCT = 24.0  # under this much the hearts stay hard in steam; kitchen estimate
+RINSE_MIN = 1.5  # a rinse is that long under water
+CLING_MIN = 15.0  # what clings to grain just poured off falls by two thirds in this time on the sieve
+UNSOAKED_PCT = 24.0  # under this much the hearts stay hard in steam: then it is spoken of
 
-# Water lost in cooking, in per cent of what is in the pot; negative where steam condenses on it. Kitchen estimates.
+# Water lost in cooking, in per cent of what is in the pot; negative where steam condenses on it.
 LOSS: dict[GrainCook, Band] = {
     "steam": Band(-9.0, -4.0),
     "lid": Band(4.0, 9.0),
@@ -26,7 +28,8 @@ LOSS: dict[GrainCook, Band] = {
     "ground": Band(3.0, 8.0),
     "parcel": Band(0.0, 0.0),
 }
-PARCEL_WATER_PCT = Band(90.0, 120.0)  # all the water in parcel grain boiled long, on dry grain; kitchen estimate
+_SOFT_PCT = 58.0  # of water on dry grain, under which it is not soft however long it stands
+_LEFT_SHARE = 0.04  # of the dry grain: so much water on the floor is spoken of
 HOW: dict[GrainCook, str] = {
     "steam": "steamed",
     "lid": "simmered under a lid",
@@ -83,17 +86,18 @@ def soaked_beans_g(working: Working) -> float:
     if not soaks:
         return 0.0
     celsius = working.sheet.grain.soak_c
-    return book.add(
+    takes: EstimateId = "uptake"
+    return timed(
+        working,
         "grain.bean_uptake_g",
-        sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks),
         "what the beans took up in their soak, drained",
+        scaled(sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks), takes),
+        (takes,),
         source=PELEG,
         of=[
             *(leaf(one.ref, f"{one.item.name}, soaked", minutes, "min") for one, minutes in soaks),
             working.from_sheet("grain.soak_c", "water", celsius, "°C"),
         ],
-        low=sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks) * (1 - UPTAKE_SPREAD),
-        high=sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks) * (1 + UPTAKE_SPREAD),
     )
 
 
@@ -128,40 +132,41 @@ def grain(working: Working) -> Soaked | None:
     )
     warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
     book.add("grain.soak_end_pct", most_pct(asked.soak_c), "after days", source=PELEG, of=[warm])
-    taken = uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c)
-    spread = 0.0 if taken == 0 else UPTAKE_SPREAD * taken
+    takes: EstimateId = "uptake"
     rinses = working.from_sheet("grain.rinses", "rinses, a minute and a half each", asked.rinses)
-    book.add(
+    taken = timed(
+        working,
         "grain.uptake_pct",
-        taken,
         "water gained in the soak and the rinses",
+        scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
+        (takes,),
         source=PELEG,
         of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
-        low=taken - spread,
-        high=taken + spread,
     )
     uptake = dry * taken / 100
     book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
     wet = asked.soak_min > 0 or asked.rinses > 0
     wet = wet and not own_water
-    cling = dry * CLING_PCT / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
-    book.add(
+    clings: EstimateId = "cling_pct"
+    each_pct = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
+    cling = timed(
+        working,
         "grain.cling_g",
-        cling,
         "a film between the grains, gone in an hour on the sieve",
+        scaled(each_pct, clings),
+        (clings,),
         source=KITCHEN_ESTIMATE,
         of=["grain.dry_g", "grain.drain_min"],
-        low=cling * 0.6,
-        high=cling * 1.4,
     )
-    book.add(
+    likely = working.likely(takes)
+    timed(
+        working,
         "grain.soaked_g",
-        dry + uptake + cling,
         "what the scale should show when it has drained: less, and it wants longer in the water",
+        lambda is_: dry + uptake * is_[takes] / likely + each_pct * is_[clings],
+        (takes, clings),
         source=CONSERVATION,
         of=["grain.dry_g", "grain.uptake_g", "grain.cling_g"],
-        low=dry + uptake - dry * spread / 100 + 0.6 * cling,
-        high=dry + uptake + dry * spread / 100 + 1.4 * cling,
     )
     _advise(working, cook, taken)
     held = uptake + cling
@@ -224,16 +229,16 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
     book = working.book
     if soaked.cook == "parcel":
         solids = batch_g - soaked.beside
-        water = PARCEL_WATER_PCT
+        water = working.estimates["drinks_pct"]
         book.add(
             "grain.pot_water_g",
-            max(0.0, soaked.dry * water.middle / 100 - soaked.beside),
+            max(0.0, soaked.dry * water.value / 100 - soaked.beside),
             f"boiled long, grain ends with {water.low:g} to {water.high:g} % of water on its dry weight",
             source=KITCHEN_ESTIMATE,
             of=["grain.dry_g", "grain.uptake_g"],
         )
         likely, low, high = (
-            solids + max(soaked.beside, soaked.dry * share / 100) for share in (water.middle, water.low, water.high)
+            solids + max(soaked.beside, soaked.dry * share / 100) for share in (water.value, water.low, water.high)
         )
         of: Origins = ["grain.dry_g", "grain.uptake_g", "grain.pot_water_g"]
     else:
@@ -249,7 +254,40 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
         low=low,
         high=high,
     )
+    if soaked.cook in ("lid", "cooker"):
+        _left(working, soaked, batch_g)
     return likely, low, high
+
+
+def _left(working: Working, soaked: Soaked, batch_g: float) -> None:
+    """Whether all the water gets taken up: what is in the pot, less what leaves it, less what soft grain can hold."""
+    book, water = working.book, working.book.number("grain.total_water_g")
+    gone = batch_g * LOSS[soaked.cook].middle / 100
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        return max(0.0, water - gone * is_["lid_lost"] - soaked.dry * is_["pot_holds_pct"] / 100)
+
+    which: tuple[EstimateId, ...] = ("pot_holds_pct", "lid_lost")
+    ends = [working.estimates[name] for name in which]
+    most = solve({name: row.low for name, row in zip(which, ends, strict=True)})
+    left = book.add(
+        "grain.left_water_g",
+        solve({name: row.value for name, row in zip(which, ends, strict=True)}),
+        "what is in the pot, less what leaves under the lid, less what soft grain can hold",
+        source=f"{CONSERVATION}; what grain holds a {KITCHEN_ESTIMATE}",
+        of=["grain.total_water_g", "grain.dry_g", *(working.estimated(name) for name in which)],
+        low=solve({name: row.high for name, row in zip(which, ends, strict=True)}),
+        high=most,
+    )
+    needs = soaked.dry * _SOFT_PCT / 100
+    if left > _LEFT_SHARE * soaked.dry:
+        says = f"About {left:.0f} g of water stay on the floor, {most:.0f} at most: pour less, or stand it longer ajar."
+        working.advise("heat", "look", says, 2)
+    elif water - gone < needs:
+        says = (
+            f"It is dry before it is soft: {water - gone:.0f} g of water for grain that wants {needs:.0f}. Pour more."
+        )
+        working.advise("heat", "look", says, 1)
 
 
 def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:

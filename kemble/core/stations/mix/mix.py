@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
@@ -20,10 +21,10 @@ from kemble.core.stations.mix.lines import question, worked_line
 from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
+from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
 
 CHOI_OKOS = "Choi-Okos densities of the components"
-WHOLE_GIVES = 0.1  # of its water, what stays whole in the dough gives up; kitchen estimate, 0.03-0.25
 _WHOLE = ("fruit", "nut", "savoury", "grain")
 WORTH_WEIGHING = 0.1  # a cup that is less uncertain than that, low to high, gains little by being weighed (again)
 _LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
@@ -94,7 +95,11 @@ def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]
             is_base = role == "base" and contribution.item.group == way.base
             packing = contribution.weighed.packing if contribution.weighed else (0.0, 0.0)
             late = role == "base" and way.joins_late(contribution.joins)
-            free = composition.water * WHOLE_GIVES if role == "base" and is_whole(contribution, way.base) else None
+            free = (
+                composition.water * working.likely("whole_gives")
+                if role == "base" and is_whole(contribution, way.base)
+                else None
+            )
             found.append(_Counted(composition, contribution.item.name, contribution.ref, is_base, late, packing, free))
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
@@ -212,17 +217,19 @@ def mix(working: Working) -> Mixed:
         source=CONSERVATION,
         of=["mix.sugar_pct", "mix.water_g"],
     )
-    bound = sum(one.composition.water * (1 - WHOLE_GIVES) for one in in_heat if is_whole(one, way.base))
+    gives = working.likely("whole_gives")
+    bound = sum(one.composition.water * (1 - gives) for one in in_heat if is_whole(one, way.base))
     free_g = max(0.0, heated.water - bound)
     gel = gel_temperature_c(heated.sugar / free_g if free_g else 2.0, free_g / heated.starch if heated.starch else 9.0)
-    book.add(
+    gels: EstimateId = "gel_c"
+    timed(
+        working,
         "mix.gel_temperature_c",
-        gel,
         f"{working.degrees(65)} in plain water, raised by sugar and by want of water",
+        lambda is_: gel + is_[gels],
+        (gels,),
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", "mix.water_g", "mix.base_g"],
-        low=gel - 4,
-        high=gel + 4,
     )
     scald(working, base_g)
     soft = _softness(working, ratios["hydration"], ratios["sugar"])

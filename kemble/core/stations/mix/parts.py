@@ -122,7 +122,7 @@ def _part(working: Working, bowl: PartBowl) -> Made:
     if finish.boils and raw:
         dry = dry_beans_g(bowl.contributions)
         starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
-        boil_down(working, bowl, finish.boils, max(0.0, starts - sum(one.made.grams for one in bowl.outputs)))
+        boil_down(working, bowl, finish, max(0.0, starts - sum(one.made.grams for one in bowl.outputs)))
     _sugar(working, bowl)
     of: Origins = [f"part.{role}.made_g"]
     if main.away:

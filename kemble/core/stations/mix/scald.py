@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
 
 _FLOUR_J_PER_G_K = 1.6
-_ON_THE_WAY_C = 4.0  # the kettle's water has cooled so much when it meets the flour; kitchen estimate, 2-8
-_COOKS = 0.9  # g of flour that a g of boiling water cooks; kitchen estimate, 0.6-1.3
-# Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded. Kitchen estimate: about
-# 4 at a third, 9 at all of it, half or half as much again.
+# Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded: about 4 at a third, 9 at
+# all of it.
 _TAKES = (12.0, -3.0)
-_HALF, _HALF_MORE = 0.5, 1.5
 
 
 def scald(working: Working, flour_g: float) -> None:
@@ -30,32 +29,36 @@ def scald(working: Working, flour_g: float) -> None:
     book.add("mix.scald_cool_g", water - hot, "the rest of it", source=CONSERVATION, of=["mix.scald_g"])
     if not hot:
         return
-    room, boils = working.kitchen.room_c, working.boil_c - _ON_THE_WAY_C
+    room, boils = working.kitchen.room_c, working.boil_c
     hot_j, rest_j = hot * WATER_J_PER_ML_K, (water - hot) * WATER_J_PER_ML_K + flour_g * _FLOUR_J_PER_G_K
-    book.add(
+    cools: EstimateId = "poured_c"
+    timed(
+        working,
         "mix.scald_c",
-        (hot_j * boils + rest_j * room) / (hot_j + rest_j),
         "boiling water, cool water and flour at the room's warmth, put together",
+        lambda is_: (hot_j * (boils - is_[cools]) + rest_j * room) / (hot_j + rest_j),
+        (cools,),
         source="energy balance",
         of=["mix.scald_g", "mix.base_g", working.from_kitchen("room_c", "room", room, "°C")],
     )
-    cooked = min(100.0, 100.0 * _COOKS * hot / flour_g) if flour_g else 0.0
-    book.add(
+    cooks: EstimateId = "scald_cooks"
+    each = 100.0 * hot / flour_g if flour_g else 0.0
+    timed(
+        working,
         "mix.scald_cooked_pct",
-        cooked,
         "boiling water cooks nine tenths of its weight of flour: that part stretches, and makes a tenderer skin",
+        lambda is_: min(100.0, is_[cooks] * each),
+        (cooks,),
         source=KITCHEN_ESTIMATE,
         of=["mix.scald_g", "mix.base_g"],
-        low=cooked * 0.65,
-        high=min(100.0, cooked * 1.45),
     )
-    takes = flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0
-    book.add(
+    takes: EstimateId = "scald_takes"
+    timed(
+        working,
         "mix.scald_takes_g",
-        takes,
         "to be as firm as a dough mixed cool: what is cooked holds more",
+        scaled(flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0, takes),
+        (takes,),
         source=KITCHEN_ESTIMATE,
         of=["mix.scald_g", "mix.base_g"],
-        low=_HALF * takes,
-        high=_HALF_MORE * takes,
     )

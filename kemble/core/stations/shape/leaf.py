@@ -7,11 +7,11 @@ import math
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.geometry.leaf import leaves_for, leaves_to_line, lining_of, parcel_of
 from kemble.core.kitchen.document import Tin
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.shape.portions import Portions, Remedy
+from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
 
-_ROOM_TO_SWELL = 0.88  # of a parcel is filled: grain swells while it boils; kitchen estimate, 0.8-0.95
-_BED_G_PER_ML = 0.95  # soaked grain pressed into a cone, air between; kitchen estimate, 0.85-1.05
 _FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
 _SLACK = 0.03  # of its size a parcel may be over without a word
 
@@ -31,24 +31,25 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
         working.from_sheet("wrap", "one leaf", working.size(*leaf)),
         working.from_sheet("wrap.leaves", "leaves to a parcel", number),
     ]
-    book.add(
+    edge: EstimateId = "edge"
+    timed(
+        working,
         "shape.edge_mm",
-        parcel.edge_mm,
         "the width of its leaves side by side, a brim left for the lid; less where they are too short to go round",
+        scaled(parcel.edge_mm, edge),
+        (edge,),
         source=_FOLDS,
         of=measured,
-        low=0.9 * parcel.edge_mm,
-        high=1.1 * parcel.edge_mm,
     )
-    holds = _ROOM_TO_SWELL * parcel.holds_ml * _BED_G_PER_ML
-    book.add(
+    fills: tuple[EstimateId, ...] = ("edge", "swell_share", "packed_g_ml")
+    holds = timed(
+        working,
         "shape.leaf_holds_g",
-        holds,
         "a parcel of four such edges, an eighth left for the grain to swell",
+        lambda is_: parcel.holds_ml * is_["edge"] ** 3 * is_["swell_share"] * is_["packed_g_ml"],
+        fills,
         source=_FOLDS,
         of=["shape.edge_mm"],
-        low=0.73 * holds,
-        high=1.33 * holds,
     )
     piece_g = portions.dough_g + portions.filling_g
     rice, filling = (holds * share / piece_g for share in (portions.dough_g, portions.filling_g))
@@ -58,7 +59,7 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
     _enter_string(working, parcel.string_mm)
     if piece_g <= holds * (1 + _SLACK):
         return []
-    more = leaves_for(piece_g / _BED_G_PER_ML / _ROOM_TO_SWELL, *leaf)
+    more = leaves_for(piece_g / working.likely("packed_g_ml") / working.likely("swell_share"), *leaf)
     instead = f"{more} leaves to each" if more else "larger leaves"
     says = (
         f"{number} of these leaves fold round {holds:.0f} g; a parcel has {piece_g:.0f}. Lighter parcels, or {instead}."

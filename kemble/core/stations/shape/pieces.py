@@ -31,10 +31,10 @@ from kemble.core.stations.shape.portions import (
 from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.working import Drawn, Working
 
-_HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # kitchen estimates
+_HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
 _A_FILM_MM = 0.05  # a layer thinner than that is none
-_NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears; kitchen estimate
-_LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through; kitchen estimate
+_NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears
+_LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through: then it is spoken of
 
 
 class BallDrawing(Drawn):

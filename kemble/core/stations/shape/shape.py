@@ -18,8 +18,9 @@ from kemble.core.stations.shape.pieces import BallDrawing, pieces
 from kemble.core.stations.whole import ends_in_it
 from kemble.core.stations.working import Drawn, Working
 
+HEATED_AT: tuple[str, ...] = ("steam", "bake")
 BRIM_MM = 2.0  # nothing is filled nearer to the brim
-_SHALLOW_MM, _DEEP_MM = 12.0, 50.0  # kitchen estimates
+_SHALLOW_MM, _DEEP_MM = 12.0, 50.0  # a batter beyond these is spoken of
 
 
 class Tinful(Drawn):
@@ -38,6 +39,7 @@ class Layer(Drawn):
     group: str
     where: Where
     mm: float
+    heated: bool = False  # it lies there while the batter is heated
 
 
 class TinDrawing(Drawn):
@@ -53,6 +55,11 @@ class TinDrawing(Drawn):
     tins: tuple[Tinful, ...] = ()
     bag: bool = False
     layers: tuple[Layer, ...] = ()
+
+    @property
+    def heated_mm(self) -> float:
+        """How deep all of it lies while it is heated: the batter, and what lies under and over it by then."""
+        return self.depth_mm + sum(layer.mm for layer in self.layers if layer.heated)
 
 
 ShapeDrawing = BallDrawing | TinDrawing
@@ -99,7 +106,7 @@ def bag_depth(working: Working) -> TinDrawing:
     return known(TinDrawing, kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
 
 
-_BLOCK_MM = (8.0, 22.0)  # blocks between these toast and puff; kitchen estimate
+_BLOCK_MM = (8.0, 22.0)  # blocks beyond these are spoken of: they toast to a wafer, or puff badly
 
 
 def tin_depth(working: Working) -> TinDrawing | None:
@@ -188,9 +195,17 @@ def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> 
                 group=had.made.output.group,
                 where=where,
                 mm=1000.0 * _ml(had) / area,
+                heated=where != "over" or _before_heat(working, had),
             )
             found.append(layer)
     return tuple(found)
+
+
+def _before_heat(working: Working, had: Had) -> bool:
+    """Whether what is laid over goes in before its heat begins. A glaze is brushed on in it."""
+    order = [step.id for step in working.way.steps]
+    heat = next((order.index(step) for step in HEATED_AT if step in order), len(order))
+    return had.role != "glaze" and had.place.joins in order[: heat + 1]
 
 
 def _overflows(working: Working, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:

@@ -8,14 +8,11 @@ from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
 from kemble.core.facts.known import known
 from kemble.core.facts.quantity import Household, nearest_spoon
 from kemble.core.geometry.rolled import CutterShape, cutter_mm2, rollings
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
 
-ROPE_TO_BALL = 0.72  # a rope this thick is cut about as long as it is wide; kitchen estimate
-DISC_TO_SKIN = 0.85  # a disc is pressed a little thinner than the skin it becomes; kitchen estimate
-PACKET_MM = 18.0  # how thick a flat packet is folded; kitchen estimate, 12-25 mm
-FOIL_FOLD_MM = 30.0  # foil for a seam, folded twice; kitchen estimate
-FOIL_SWELL = 1.1  # room for the packet to swell; kitchen estimate
-_THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board; kitchen estimate
+_THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
 _CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
 
 
@@ -39,10 +36,13 @@ class RolledDrawing(Drawn):
 
 def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
     """The disc to flatten the outer layer to, belly in the middle."""
-    working.book.add(
+    pressed: EstimateId = "disc"
+    timed(
+        working,
         "shape.disc_mm",
-        math.sqrt(4 * outer_ml * 1000 / (math.pi * DISC_TO_SKIN * skin_mm)),
         "a disc of the outer layer's volume, a little thinner than it will be",
+        lambda is_: math.sqrt(4 * outer_ml * 1000 / (math.pi * is_[pressed] * skin_mm)),
+        (pressed,),
         source=f"{GEOMETRY}; thickness a {KITCHEN_ESTIMATE}",
         of=["shape.base_g", "shape.skin_mm"],
     )
@@ -50,13 +50,13 @@ def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
 
 def rope(working: Working, dough_ml: float, ball_mm: float) -> None:
     """A rope, and how long each piece of it is."""
-    across = max(1, round(ROPE_TO_BALL * ball_mm))
+    across = max(1, round(working.likely("rope") * ball_mm))
     working.book.add(
         "shape.rope_mm",
         float(across),
         "about seven tenths of the ball",
         source=KITCHEN_ESTIMATE,
-        of=["shape.diameter_mm"],
+        of=["shape.diameter_mm", working.estimated("rope")],
     )
     working.book.add(
         "shape.rope_cut_mm",
@@ -89,7 +89,7 @@ def scoop(working: Working, grams: float, g_per_ml: float) -> None:
 def packet(working: Working, volume_ml: float, volumes: str) -> None:
     """A flat packet: its side, and the rectangle of foil that goes round it."""
     book, said = working.book, working.sheet.wrap.thick_mm
-    thick = said or PACKET_MM
+    thick = said or working.likely("packet_mm")
     side = math.sqrt(volume_ml * 1000 / thick)
     book.add(
         "shape.packet_ml",
@@ -103,7 +103,7 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
         thick,
         "as on the sheet" if said else "flat enough to steam through",
         source="sheet" if said else KITCHEN_ESTIMATE,
-        of=["shape.piece_g"],
+        of=["shape.piece_g", *([] if said else [working.estimated("packet_mm")])],
     )
     book.add(
         "shape.side_mm",
@@ -114,11 +114,12 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
     )
     if working.sheet.wrap.outer == "leaf":
         return
+    swell, fold = working.likely("foil_swell"), working.likely("foil_fold_mm")
     for key, length, says in (
-        ("shape.foil_mm", FOIL_SWELL * 2 * (side + thick) + FOIL_FOLD_MM, "once round, a seam, a tenth to swell"),
+        ("shape.foil_mm", swell * 2 * (side + thick) + fold, "once round, a seam, a tenth to swell"),
         (
             "shape.foil_across_mm",
-            FOIL_SWELL * (side + thick) + 2 * FOIL_FOLD_MM,
+            swell * (side + thick) + 2 * fold,
             "across, an end folded on either side, a tenth to swell",
         ),
     ):

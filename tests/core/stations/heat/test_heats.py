@@ -16,7 +16,6 @@ from kemble.core.kitchen.document import Burner, Kitchen, Pan, Steamer
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.core.stations.heat.bake import GLAZE_SETS_MIN
 from kemble.core.stations.heat.steam import wall_h
 
 SEA = Kitchen(altitude_m=0, room_c=20)
@@ -235,7 +234,7 @@ class TestGlazed:
     def test_a_glaze_goes_on_for_the_last_minutes(self):
         found = self.glazed()
         done = found.facts["heat.done_min"].value
-        assert found.facts["heat.glaze_at_min"].value == pytest.approx(done - GLAZE_SETS_MIN)
+        assert found.facts["heat.glaze_at_min"].value == pytest.approx(done - 8.0)
         minutes = {step.id: step.minutes for step in found.steps}
         assert minutes["bake"] + minutes["brush"] == pytest.approx(done)
 
@@ -586,7 +585,20 @@ def test_a_brick_is_the_product_of_three_slabs():
             hearts.append(float(celsius[11:13, 9:11, 5:7].mean()))
         tin = Tin(shape="oblong", length_mm=60, width_mm=50, height_mm=40)
         ours = _Tinful(
-            0.03, tin, "none", Material(k, rho, cp), h, None, 20.0, ((0.0, plenty),), 1, Cools(20.0, 1500.0), 75.0, 0.0
+            depth=0.03,
+            tin=tin,
+            lining="none",
+            material=Material(k, rho, cp),
+            steam_h=h,
+            foil_h=None,
+            conducts=1.0,
+            tin_j=3200.0,
+            start_c=20.0,
+            stages=((0.0, plenty),),
+            at_once=1,
+            cools=Cools(20.0, 1500.0),
+            gel_c=75.0,
+            needs=0.0,
         )
         found = ours.curves(1400.0, np.full(_STEPS + 1, 100.0))
         later = found.times > 30

@@ -1,13 +1,9 @@
 /** What a window hangs on: of so many minutes either way, how many are the lid's, and what would narrow it most. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Facts, Hang, KitchenSettings, Sheet } from "../../api/client";
-import { kitchenQuery } from "../../api/queries";
-import { useKitchenSave } from "../../kitchen/useKitchenSave";
+import type { Facts, Hang, Sheet } from "../../api/client";
 import { LinkButton, TextLink } from "../../ui/LinkButton";
-import { NumberField } from "../../ui/NumberField";
-import { celsius, degrees, degreesUnit, lengthFigure, lengthUnit, millimetres } from "../../ui/words";
+import { isMeasuredHere, Measure } from "./Measure";
 
 interface Props {
   hangs: readonly Hang[];
@@ -16,8 +12,6 @@ interface Props {
   batterC: number;
   onSheet: (sheet: Sheet) => void;
 }
-
-type Own = KitchenSettings["estimates"];
 
 const minutes = (value: number) => (value < 20 ? +value.toFixed(1) : value.toFixed(0));
 
@@ -49,7 +43,7 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
                 {hang.narrows === "kettle" && <TextLink to="/kitchen#kettle">{hang.narrow_words}</TextLink>}
                 {hang.narrows === "log" && <TextLink to="/log">{hang.narrow_words}</TextLink>}
                 {hang.narrows === "scale" && <TextLink to="../shape">{hang.narrow_words}</TextLink>}
-                {(hang.narrows === "oven" || hang.narrows === "depth" || hang.narrows === "warmth") && (
+                {isMeasuredHere(hang) && (
                   <LinkButton aria-expanded={open === hang.id} onClick={() => setOpen(open === hang.id ? "" : hang.id)}>
                     {hang.narrow_words}
                   </LinkButton>
@@ -81,90 +75,3 @@ const rangeOf = (hang: Hang) =>
   hang.unit === "x"
     ? `between ${hang.low.toFixed(2)} and ${hang.high.toFixed(2)} times what is told`
     : `${+hang.low.toPrecision(3)} to ${+hang.high.toPrecision(3)} ${hang.unit}`;
-
-interface MeasureProps {
-  hang: Hang;
-  sheet: Sheet;
-  batterC: number;
-  depthMm: number;
-  onSheet: (sheet: Sheet) => void;
-  onDone: () => void;
-}
-
-/** One number that was read, kept as what this kitchen knows. */
-function Measure({ hang, sheet, batterC, depthMm, onSheet, onDone }: MeasureProps) {
-  const kitchen = useQuery(kitchenQuery).data?.kitchen;
-  const { save, error } = useKitchenSave();
-  const dial = sheet.heat.oven_c;
-  const [oven, setOven] = useState(dial);
-  const [stick, setStick] = useState(Math.round(depthMm));
-  const [warm, setWarm] = useState(batterC);
-  if (!kitchen) return null;
-  const keep = (own: Own) => {
-    save(kitchen, { ...kitchen, estimates: { ...kitchen.estimates, ...own } });
-    onDone();
-  };
-  const inches = lengthUnit() === "in";
-  return (
-    <div className="mt-1 flex flex-wrap items-baseline gap-3 border-amber border-l-4 pl-3">
-      {hang.narrows === "oven" && (
-        <>
-          <NumberField
-            label={`The thermometer shows, with the dial at ${degrees(dial)} ${degreesUnit()}`}
-            value={Number(degrees(oven))}
-            unit={degreesUnit()}
-            decimals={0}
-            within={{ min: Number(degrees(dial - 80)), max: Number(degrees(dial + 80)) }}
-            onChange={(typed) => setOven(celsius(typed))}
-          />
-          <LinkButton
-            onClick={() => keep({ oven_c: { value: oven - dial, low: oven - dial - 3, high: oven - dial + 3 } })}
-          >
-            keep
-          </LinkButton>
-        </>
-      )}
-      {hang.narrows === "depth" && (
-        <>
-          <NumberField
-            label="The stick is wet for"
-            value={Number(lengthFigure(stick, 0))}
-            unit={lengthUnit()}
-            decimals={inches ? 2 : 0}
-            within={{ min: Number(lengthFigure(depthMm * 0.5)), max: Number(lengthFigure(depthMm * 2)) }}
-            onChange={(typed) => setStick(millimetres(typed))}
-          />
-          <LinkButton
-            onClick={() => {
-              const is = stick / Math.max(1, depthMm);
-              keep({ depth: { value: is, low: is * 0.98, high: is * 1.02 } });
-            }}
-          >
-            keep
-          </LinkButton>
-        </>
-      )}
-      {hang.narrows === "warmth" && (
-        <>
-          <NumberField
-            label="It goes in at"
-            value={Number(degrees(warm))}
-            unit={degreesUnit()}
-            decimals={0}
-            within={{ min: Number(degrees(1)), max: Number(degrees(90)) }}
-            onChange={(typed) => setWarm(celsius(typed))}
-          />
-          <LinkButton
-            onClick={() => {
-              onSheet({ ...sheet, start: { ...sheet.start, batter_c: warm } });
-              keep({ start_c: { value: 0, low: -1, high: 1 } });
-            }}
-          >
-            keep
-          </LinkButton>
-        </>
-      )}
-      {error && <span className="text-look">{error.message}</span>}
-    </div>
-  );
-}

@@ -24,6 +24,7 @@ import { kindOf } from "./kinds";
 import { type Level, Levels } from "./Levels";
 import { Minute } from "./Minute";
 import { Stages, takesStages } from "./Stages";
+import { TaughtOthers } from "./TaughtOthers";
 
 const ROWS: FactKey[] = [
   "heat.core_hot_min",
@@ -92,6 +93,7 @@ export function Heat({ editing, way }: StationProps) {
                 onSheet={edit}
               />
               <Taught of="heat" sheet={sheet} worked={worked} edit={edit} />
+              <TaughtOthers sheet={sheet} worked={worked} edit={edit} />
             </>
           )}
         </section>

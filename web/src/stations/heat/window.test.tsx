@@ -3,10 +3,11 @@
 
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Hang, Sheet, Worked } from "../../api/client";
+import type { Hang, Sheet, StepWorked, Worked } from "../../api/client";
 import { Around, type Asked, fact, facts, KITCHEN, serve, sheet, worked } from "../../testing";
 import { Taught } from "../Taught";
 import { HangsOn } from "./HangsOn";
+import { TaughtOthers } from "./TaughtOthers";
 
 afterEach(() => {
   cleanup();
@@ -134,5 +135,54 @@ describe("the time I was taught", () => {
     expect((theirs ?? 0) / (ours ?? 1)).toBeCloseTo(60 / 44);
     expect(screen.getByText(/set through since 28/).textContent).toContain("95 of a hundred are done");
     expect(screen.getByText(/leaky lid/)).toBeTruthy();
+  });
+});
+
+describe("a time taught for another step", () => {
+  const step = (id: string, title: string, more: object = {}) =>
+    ({ id, title, hands: "free", fact: "", window: null, between: null, ...more }) as unknown as StepWorked;
+  const steps = [
+    step("boil", "Bring it to the boil", {
+      hands: "minded",
+      fact: "heat.to_boil_min",
+      between: { least: 6, most: 11 },
+    }),
+    step("steam", "Steam", { window: { first_check: 30, done: 40, latest: 50 } }),
+    step("cut", "Cut", { hands: "held" }),
+    step("filling-simmer", "Simmer the beans", { between: { least: 60, most: 110 } }),
+  ];
+
+  it("offers what is waited for, and not what has its place elsewhere or is the hands' own", () => {
+    const edits: Sheet[] = [];
+    render(<TaughtOthers sheet={sheet()} worked={{ ...worked(), steps }} edit={(next) => edits.push(next)} />, {
+      wrapper: Around,
+    });
+    const pick = screen.getByLabelText<HTMLSelectElement>("A time taught for another step");
+    expect([...pick.options].map((option) => option.value)).toEqual(["", "boil", "filling-simmer"]);
+    fireEvent.change(pick, { target: { value: "filling-simmer" } });
+    fireEvent.change(screen.getByLabelText("Minutes taught for “Simmer the beans”"), { target: { value: "90" } });
+    expect(edits[0]?.taught).toEqual({ "filling-simmer": { minutes: 90, by: "" } });
+  });
+});
+
+describe("what is measured there and then", () => {
+  it("a tin of water in the oven is worked out, told, and then kept", async () => {
+    const known = { estimate: "oven_h", value: 26, low: 24.2, high: 27.9, says: "It gives 26 W." };
+    const asked: Asked[] = [];
+    serve((one) => {
+      asked.push(one);
+      return { body: one.path.endsWith("/kitchen/oven") ? known : { kitchen: KITCHEN, set_up: true, revision: 3 } };
+    });
+    show([hang({ id: "oven_h", narrows: "oven-tin", narrow_words: "warm a tin of water in the oven" })]);
+    fireEvent.click(screen.getByRole("button", { name: "warm a tin of water in the oven" }));
+    fireEvent.change(await screen.findByLabelText("Water"), { target: { value: "800" } });
+    fireEvent.click(screen.getByRole("button", { name: "what it tells" }));
+    expect((await screen.findByRole("status")).textContent).toContain("It gives 26 W.");
+    const told = asked.find((one) => one.path.endsWith("/kitchen/oven"));
+    expect(told?.body).toMatchObject({ water_ml: 800, oven_c: 175, start_c: 20 });
+    fireEvent.click(screen.getByRole("button", { name: "keep" }));
+    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
+    const put = asked.find((one) => one.method === "PUT")?.body as { kitchen: { estimates: object } };
+    expect(put.kitchen.estimates).toEqual({ oven_h: { value: 26, low: 24.2, high: 27.9 } });
   });
 });

@@ -1,9 +1,11 @@
-"""The window of a heat: first check, likely and latest from what nobody knows exactly, and what that hangs on."""
+"""Windows from what nobody knows exactly: of a heat, with what it hangs on told; of any other time or amount."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 
+from kemble.core.facts.fact import Origin
 from kemble.core.facts.known import known
 from kemble.core.kitchen.estimates import MEASUREMENTS, EstimateId, Measurement
 from kemble.core.physics.spread import Solve, Spread, spread
@@ -38,7 +40,7 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
     found = spread(solve, working.estimates, which)
     if found is None:
         return None
-    working.spread = found
+    working.spreads["heat.done_min"] = found
     for share in found.shares[:_MOST]:
         if share.share < _WORTH_SHARE:
             continue
@@ -63,3 +65,35 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
             )
         )
     return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
+
+
+def timed(
+    working: Working,
+    key: str,
+    says: str,
+    solve: Solve,
+    which: Sequence[EstimateId],
+    *,
+    source: str,
+    of: Sequence[str | Origin],
+) -> float:
+    """Enter a time or an amount with its window; what has its share in that stands among its origins. Returns the likely
+    value. `solve` is cheap: every estimate is moved to both its ends. What is nothing at all has no window.
+    """
+    found = spread(solve, working.estimates, which, both_ways=len(which))
+    if found is None:
+        return working.book.add(key, 0.0, says, source=source, of=of)
+    working.spreads[key] = found
+    hangs = [working.estimated(share.id) for share in found.shares if share.share >= _WORTH_SHARE]
+    return working.book.add(
+        key, found.likely, says, source=source, of=[*of, *hangs], low=found.first, high=found.latest
+    )
+
+
+def scaled(value: float, *by: EstimateId) -> Solve:
+    """A value that goes with the product of what multiplies it."""
+
+    def solve(of: Mapping[EstimateId, float]) -> float:
+        return value * math.prod(of[name] for name in by)
+
+    return solve

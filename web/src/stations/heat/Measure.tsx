@@ -1,0 +1,227 @@
+/** One number that is read there and then, kept as what this kitchen knows. */
+
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { api, ask, type Hang, type KitchenSettings, type Sheet } from "../../api/client";
+import { limit } from "../../api/limits";
+import { kitchenQuery } from "../../api/queries";
+import { useKitchenSave } from "../../kitchen/useKitchenSave";
+import { LinkButton } from "../../ui/LinkButton";
+import { NumberField } from "../../ui/NumberField";
+import { Sorry } from "../../ui/Sorry";
+import { TemperatureField } from "../../ui/TemperatureField";
+import { celsius, degrees, degreesUnit, lengthFigure, lengthUnit, millimetres } from "../../ui/words";
+
+type Own = KitchenSettings["estimates"];
+
+export interface MeasureProps {
+  hang: Hang;
+  sheet: Sheet;
+  batterC: number;
+  depthMm: number;
+  onSheet: (sheet: Sheet) => void;
+  onDone: () => void;
+}
+
+interface FormProps extends MeasureProps {
+  keep: (own: Own) => void;
+}
+
+/** By what narrows it: how it is measured. What is not here is done elsewhere (a kettle, the log, the scale). */
+const FORMS: Partial<Record<NonNullable<Hang["narrows"]>, (props: FormProps) => ReactNode>> = {
+  oven: Oven,
+  "oven-tin": OvenTin,
+  steam: InSteam,
+  depth: Depth,
+  warmth: Warmth,
+};
+
+export const isMeasuredHere = (hang: Hang) => hang.narrows != null && hang.narrows in FORMS;
+
+export function Measure(props: MeasureProps) {
+  const kitchen = useQuery(kitchenQuery).data?.kitchen;
+  const { save, error } = useKitchenSave();
+  const Form = props.hang.narrows && FORMS[props.hang.narrows];
+  if (!kitchen || !Form) return null;
+  const keep = (own: Own) => {
+    save(kitchen, { ...kitchen, estimates: { ...kitchen.estimates, ...own } });
+    props.onDone();
+  };
+  return (
+    <div className="mt-1 flex flex-wrap items-baseline gap-3 border-amber border-l-4 pl-3">
+      <Form {...props} keep={keep} />
+      {error && <span className="text-look">{error.message}</span>}
+    </div>
+  );
+}
+
+function Oven({ sheet, keep }: FormProps) {
+  const dial = sheet.heat.oven_c;
+  const [oven, setOven] = useState(dial);
+  return (
+    <>
+      <NumberField
+        label={`The thermometer shows, with the dial at ${degrees(dial)} ${degreesUnit()}`}
+        value={Number(degrees(oven))}
+        unit={degreesUnit()}
+        decimals={0}
+        within={{ min: Number(degrees(dial - 80)), max: Number(degrees(dial + 80)) }}
+        onChange={(typed) => setOven(celsius(typed))}
+      />
+      <LinkButton onClick={() => keep({ oven_c: { value: oven - dial, low: oven - dial - 3, high: oven - dial + 3 } })}>
+        keep
+      </LinkButton>
+    </>
+  );
+}
+
+function Depth({ depthMm, keep }: FormProps) {
+  const [stick, setStick] = useState(Math.round(depthMm));
+  return (
+    <>
+      <NumberField
+        label="The stick is wet for"
+        value={Number(lengthFigure(stick, 0))}
+        unit={lengthUnit()}
+        decimals={lengthUnit() === "in" ? 2 : 0}
+        within={{ min: Number(lengthFigure(depthMm * 0.5)), max: Number(lengthFigure(depthMm * 2)) }}
+        onChange={(typed) => setStick(millimetres(typed))}
+      />
+      <LinkButton
+        onClick={() => {
+          const is = stick / Math.max(1, depthMm);
+          keep({ depth: { value: is, low: is * 0.98, high: is * 1.02 } });
+        }}
+      >
+        keep
+      </LinkButton>
+    </>
+  );
+}
+
+function Warmth({ sheet, batterC, onSheet, keep }: FormProps) {
+  const [warm, setWarm] = useState(batterC);
+  return (
+    <>
+      <NumberField
+        label="It goes in at"
+        value={Number(degrees(warm))}
+        unit={degreesUnit()}
+        decimals={0}
+        within={{ min: Number(degrees(1)), max: Number(degrees(90)) }}
+        onChange={(typed) => setWarm(celsius(typed))}
+      />
+      <LinkButton
+        onClick={() => {
+          onSheet({ ...sheet, start: { ...sheet.start, batter_c: warm } });
+          keep({ start_c: { value: 0, low: -1, high: 1 } });
+        }}
+      >
+        keep
+      </LinkButton>
+    </>
+  );
+}
+
+type Known = { estimate: keyof Own; value: number; low: number; high: number; says: string };
+
+/** What a measurement comes to, worked out and told before it is kept. */
+function Told({ test, keep }: { test: () => Promise<Known>; keep: (own: Own) => void }) {
+  const asked = useMutation({ mutationFn: test });
+  const known = asked.data;
+  return (
+    <>
+      <LinkButton onClick={() => asked.mutate()}>what it tells</LinkButton>
+      {known && (
+        <span role="status">
+          {known.says}{" "}
+          <LinkButton
+            onClick={() => keep({ [known.estimate]: { value: known.value, low: known.low, high: known.high } })}
+          >
+            keep
+          </LinkButton>
+        </span>
+      )}
+      <Sorry error={asked.error} />
+    </>
+  );
+}
+
+function OvenTin({ sheet, keep }: FormProps) {
+  const [water, setWater] = useState(500);
+  const [across, setAcross] = useState(200);
+  const [start, setStart] = useState(20);
+  const [end, setEnd] = useState(45);
+  const [minutes, setMinutes] = useState(15);
+  const body = {
+    water_ml: water,
+    across_mm: across,
+    start_c: start,
+    end_c: end,
+    oven_c: sheet.heat.oven_c,
+    minutes,
+  };
+  const inches = lengthUnit() === "in";
+  return (
+    <>
+      <p className="basis-full text-ink2">
+        A round metal tin of water, foil over it, in the hot oven. Gloves: take it out level, stir, read.
+      </p>
+      <NumberField
+        label="Water"
+        value={water}
+        unit="ml"
+        decimals={0}
+        within={limit("OvenTest.water_ml")}
+        onChange={setWater}
+      />
+      <NumberField
+        label="Tin across"
+        value={Number(lengthFigure(across, 0))}
+        unit={lengthUnit()}
+        decimals={inches ? 1 : 0}
+        within={{ min: Number(lengthFigure(80)), max: Number(lengthFigure(400)) }}
+        onChange={(typed) => setAcross(millimetres(typed))}
+      />
+      <span>
+        from{" "}
+        <TemperatureField label="Water from" celsius={start} within={limit("OvenTest.start_c")} onChange={setStart} />
+      </span>
+      <span>
+        to <TemperatureField label="Water to" celsius={end} within={limit("OvenTest.end_c")} onChange={setEnd} />
+      </span>
+      <NumberField
+        label="in"
+        value={minutes}
+        unit="min"
+        decimals={1}
+        within={limit("OvenTest.minutes")}
+        onChange={setMinutes}
+      />
+      <Told test={() => ask(api.POST("/api/kitchen/oven", { body }))} keep={keep} />
+    </>
+  );
+}
+
+function InSteam({ sheet, keep }: FormProps) {
+  const [steam, setSteam] = useState(96);
+  const body = { steam_c: steam, level: sheet.heat.level };
+  return (
+    <>
+      <p className="basis-full text-ink2">
+        The steamer empty, lid on, at {sheet.heat.level} heat. The probe through the rim, over the rack, until it stands
+        still.
+      </p>
+      <span>
+        It shows{" "}
+        <TemperatureField
+          label="The steam shows"
+          celsius={steam}
+          within={limit("SteamTest.steam_c")}
+          onChange={setSteam}
+        />
+      </span>
+      <Told test={() => ask(api.POST("/api/kitchen/steam", { body }))} keep={keep} />
+    </>
+  );
+}

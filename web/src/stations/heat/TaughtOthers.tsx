@@ -1,0 +1,47 @@
+/** Times taught for the other steps that are waited for or minded: one is picked, and stands beside ours. */
+
+import { useState } from "react";
+import type { Sheet, StepWorked, Worked } from "../../api/client";
+import { Taught } from "../Taught";
+
+interface Props {
+  sheet: Sheet;
+  worked: Worked;
+  edit: (sheet: Sheet) => void;
+}
+
+/** These have a place of their own: under their curves. */
+const ELSEWHERE = ["heat.done_min", "heat.all_loads_min", "heat.bare_min", "rest.cut_after_min", "grain.soak_min"];
+
+export const isTaught = (step: StepWorked) =>
+  step.window == null && !ELSEWHERE.includes(step.fact ?? "") && (step.between != null || step.hands !== "held");
+
+export function TaughtOthers({ sheet, worked, edit }: Props) {
+  const [picked, setPicked] = useState("");
+  const steps = worked.steps.filter(isTaught);
+  const shown = steps.filter((step) => step.id in sheet.taught || step.id === picked);
+  const left = steps.filter((step) => !shown.includes(step));
+  if (steps.length === 0) return null;
+  return (
+    <section aria-label="Times taught for other steps" className="mt-2">
+      {shown.map((step) => (
+        <Taught key={step.id} of={step.id} name={step.title} sheet={sheet} worked={worked} edit={edit} />
+      ))}
+      {left.length > 0 && (
+        <select
+          aria-label="A time taught for another step"
+          className="h-9 max-w-full bg-transparent text-bean [field-sizing:content]"
+          value=""
+          onChange={(event) => setPicked(event.target.value)}
+        >
+          <option value="">a time taught for another step …</option>
+          {left.map((step) => (
+            <option key={step.id} value={step.id}>
+              {step.title}
+            </option>
+          ))}
+        </select>
+      )}
+    </section>
+  );
+}
