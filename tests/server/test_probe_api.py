@@ -2,8 +2,10 @@
 
 import asyncio
 import json
+import math
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
+from typing import ClassVar
 
 import pytest
 import time_machine
@@ -181,6 +183,43 @@ class TestKettle:
         answer = owner.ask("POST", "/kitchen/kettle", body)
         assert answer.status_code == 422
         assert answer.body["problems"][0]["path"] == path
+
+
+class TestMeasured:
+    OVEN: ClassVar = {"water_ml": 1000, "across_mm": 200, "start_c": 20, "end_c": 58, "oven_c": 175, "minutes": 10}
+
+    def test_an_oven_from_a_tin_of_water(self, owner):
+        """1000 ml stand 32 mm deep: 0.0628 m2 of floor and foil, 0.02 of wall. 4186 x ln(155 / 117) / (0.0828 x 600)."""
+        told = owner.ask("POST", "/kitchen/oven", self.OVEN).body
+        assert told["estimate"] == "oven_h"
+        assert told["value"] == pytest.approx(4186 * math.log(155 / 117) / (0.0828 * 600), rel=0.01)
+        assert told["low"] < told["value"] < told["high"] < told["low"] * 1.2
+        assert "is usual" in told["says"]
+
+    def test_a_lid_from_the_steam_under_it(self, owner):
+        """The nearer to the boil the less air; what is told is what the kitchen then holds."""
+        leaky, tight = (
+            owner.ask("POST", "/kitchen/steam", {"steam_c": celsius, "level": "medium"}).body
+            for celsius in (94.0, 98.0)
+        )
+        assert leaky["value"] > 2 * tight["value"] > 2.0
+        assert tight["estimate"] == "leak_ml_s"
+
+    @pytest.mark.parametrize(
+        ("where", "body", "path"),
+        [
+            ("oven", {**OVEN, "end_c": 24}, "end_c"),
+            ("oven", {**OVEN, "minutes": 60, "end_c": 30}, "end_c"),
+            ("oven", {**OVEN, "oven_c": 900}, "oven_c"),
+            ("steam", {"steam_c": 70.5, "level": "high"}, "steam_c"),
+            ("steam", {"steam_c": 96, "level": "fierce"}, "level"),
+        ],
+    )
+    def test_what_is_no_measurement(self, owner, where, body, path):
+        answer = owner.ask("POST", f"/kitchen/{where}", body)
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == path
+        assert answer.body["problems"][0]["accepts"]
 
 
 class TestSides:

@@ -73,8 +73,12 @@ class Wish:
         return self.count if self.area is None else max(1, round(total / self.area))
 
 
+@lru_cache(maxsize=64)
 def cut_tray(tray: Tray, pattern: Pattern, wish: Wish) -> Cutting | None:
-    """The tray cut by a pattern. None when not one whole piece of that size lies in it."""
+    """The tray cut by a pattern. None when not one whole piece of that size lies in it.
+
+    Kept: while amounts, schools and heats are changed the same tray is asked for again and again.
+    """
     cutting = _PATTERNS[pattern](tray, wish)
     return cutting if cutting and cutting.pieces else None
 
@@ -197,7 +201,7 @@ def _widest_round(tray: Tray, wanted: int, aspect: float, halved: bool) -> Cutti
     return _round_grid(tray, short * aspect, short, halved, on_x, on_y)
 
 
-def _nearest_cells(on_x: bool, on_y: bool, wanted: int, aspect: float) -> list[float]:
+def _nearest_cells(on_x: bool, on_y: bool, wanted: int, aspect: float) -> tuple[float, ...]:
     """Squared distances of the far corners of cells of a grid about the middle, nearest first; the short side is 1."""
     reach = math.ceil(math.sqrt(wanted * aspect)) + 1
     xs = [
@@ -205,7 +209,7 @@ def _nearest_cells(on_x: bool, on_y: bool, wanted: int, aspect: float) -> list[f
         for i in range(-math.ceil(reach / aspect) - 1, math.ceil(reach / aspect) + 1)
     ]
     ys = [j + (0.0 if on_y else 0.5) for j in range(-reach - 1, reach + 1)]
-    return sorted(max(abs(x), abs(x + aspect)) ** 2 + max(abs(y), abs(y + 1)) ** 2 for x in xs for y in ys)
+    return tuple(sorted(max(abs(x), abs(x + aspect)) ** 2 + max(abs(y), abs(y + 1)) ** 2 for x in xs for y in ys))
 
 
 def _diamonds(tray: Tray, wish: Wish) -> Cutting | None:

@@ -17,8 +17,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import eigh_tridiagonal
-from scipy.linalg.lapack import dgtsv
+from scipy.linalg.lapack import dgtsv, dstev
 
 from kemble.core.physics.thermal import Material
 
@@ -129,7 +128,9 @@ class Modes:
         self._root = np.sqrt(capacity)
         diagonal = (g[:-1] + g[1:]) / capacity
         beside = -g[1:-1] / (self._root[:-1] * self._root[1:])
-        self._rates, self._shapes = eigh_tridiagonal(diagonal, beside)
+        self._rates, self._shapes, failed = dstev(diagonal, beside)
+        if failed:
+            raise ArithmeticError("the modes of this body were not found")
         self._share = self._shapes.T @ self._root
         self._film_low = film_share(body, 0)
         self._film_high = film_share(body, -1)

@@ -76,11 +76,13 @@ def timed(
     *,
     source: str,
     of: Sequence[str | Origin],
+    both_ways: int | None = None,
 ) -> float:
     """Enter a time or an amount with its window; what has its share in that stands among its origins. Returns the likely
-    value. `solve` is cheap: every estimate is moved to both its ends. What is nothing at all has no window.
+    value. Where `solve` is cheap every estimate is moved to both its ends, else only the `both_ways` that move it most.
+    What is nothing at all has no window.
     """
-    found = spread(solve, working.estimates, which, both_ways=len(which))
+    found = spread(solve, working.estimates, which, both_ways=len(which) if both_ways is None else both_ways)
     if found is None:
         return working.book.add(key, 0.0, says, source=source, of=of)
     working.spreads[key] = found

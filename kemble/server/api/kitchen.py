@@ -76,7 +76,7 @@ class SteamTest(Body):
     """What a thermometer shows in the steam of an empty steamer, lid on, once it is steady."""
 
     steam_c: float = Field(ge=70, le=101, allow_inf_nan=False, description="70 to 101 °C")
-    level: Level
+    level: Level = Field(description="low, medium or high")
 
 
 class EstimateRow(BaseModel):
@@ -155,7 +155,7 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
         seconds=oven_test.minutes * 60,
     )
     row = ESTIMATES["oven_h"]
-    _sensible("end_c", found, row.low / 2, row.high * 2)
+    _sensible("end_c", found, row.unit, row.low / 2, row.high * 2)
     low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
     says = f"It gives {found:.0f} W to a square metre for each degree; {row.low:.0f} to {row.high:.0f} is usual."
     return Known(estimate="oven_h", value=found, low=low, high=high, says=says)
@@ -170,15 +170,15 @@ def steam(request: HttpRequest, steam_test: SteamTest) -> Known:
     idle = Steam(watts, known["lid_w"].value, 0.0, settings.altitude_m)
     row = ESTIMATES["leak_ml_s"]
     found = max(1.0, idle.leak_at(steam_test.steam_c))
-    _sensible("steam_c", found, 0.0, row.high * 4)
+    _sensible("steam_c", found, row.unit, 0.0, row.high * 4)
     low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
     says = f"About {found:.0f} ml of air come in a second; {row.low:.0f} to {row.high:.0f} is usual."
     return Known(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
 
 
-def _sensible(field: str, found: float, least: float, most: float) -> None:
+def _sensible(field: str, found: float, unit: str, least: float, most: float) -> None:
     if not least <= found <= most:
-        refuse(field, f"would stand for {found:.0f}", f"a reading that stands for {least:.0f} to {most:.0f}")
+        refuse(field, f"would stand for {found:.0f} {unit}", f"a reading that stands for {least:.0f} to {most:.0f}")
 
 
 @router.post("/kitchen/kettle", response={200: BurnerTold})

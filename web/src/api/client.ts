@@ -19,6 +19,7 @@ export type UnitId = Line["amount"]["unit"];
 export type Worked = Schemas["Worked"];
 export type Fact = Schemas["Fact"];
 export type Hang = Schemas["Hang"];
+export type EstimateRow = Schemas["EstimateRow"];
 /** By their keys: one that the core does not know does not compile. */
 export type Facts = Partial<Record<FactKey, Fact>>;
 export type Moved = Schemas["Moved"];

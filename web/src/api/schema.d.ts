@@ -4524,6 +4524,7 @@ export interface components {
         SteamTest: {
             /**
              * Level
+             * @description low, medium or high
              * @enum {string}
              */
             level: "low" | "medium" | "high";

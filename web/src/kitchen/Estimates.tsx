@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { KitchenSettings } from "../api/client";
+import type { EstimateRow, KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { estimatesQuery } from "../api/queries";
 import { LinkButton } from "../ui/LinkButton";
@@ -27,6 +27,13 @@ const ABOUT = [
 type Own = NonNullable<KitchenSettings["estimates"]>;
 type Id = keyof Own;
 
+/** How many rows it has, and how many of them are this kitchen's own. */
+function saysHowMany(rows: EstimateRow[], own: Own, about: string) {
+  const these = rows.filter((row) => row.about === about);
+  const mine = these.filter((row) => own[row.id]).length;
+  return mine ? `${these.length}, ${mine} known here` : String(these.length);
+}
+
 export function Estimates({ kitchen, set }: Props) {
   const [open, setOpen] = useState(location.hash === "#estimates");
   const rows = useQuery({ ...estimatesQuery, enabled: open }).data ?? [];
@@ -41,13 +48,15 @@ export function Estimates({ kitchen, set }: Props) {
         twenty under the last. Where yours is known better, say so.
       </p>
       {ABOUT.map(([about, title]) => (
-        <section key={about} aria-label={title}>
-          <h3 className="mt-3 font-bold">{title}</h3>
+        <details key={about} className="hairline">
+          <summary className="min-h-9 cursor-pointer py-1 font-bold">
+            {title} <span className="font-normal text-ink2">{saysHowMany(rows, own, about)}</span>
+          </summary>
           <ul>
             {rows
               .filter((row) => row.about === about)
               .map((row) => {
-                const id = row.id as Id;
+                const id = row.id;
                 const mine = own[id];
                 const now = mine ?? row;
                 return (
@@ -69,7 +78,7 @@ export function Estimates({ kitchen, set }: Props) {
                           label={`${row.words}, ${end}`}
                           hideLabel
                           value={now[end]}
-                          unit={end === "value" ? row.unit : ""}
+                          unit={end === "high" ? row.unit : ""}
                           decimals={3}
                           width="4.2rem"
                           within={limit("OwnEstimate.value")}
@@ -91,7 +100,7 @@ export function Estimates({ kitchen, set }: Props) {
                 );
               })}
           </ul>
-        </section>
+        </details>
       ))}
     </details>
   );

@@ -301,7 +301,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         ("rest.cut_counter_min", counter_says, room),
         ("rest.cut_fridge_min", fridge_says, fridge),
     ):
-        timed(working, key, words, solves[key], hangs[key], source=SOLVER, of=[*of, place])
+        timed(working, key, words, solves[key], hangs[key], source=SOLVER, of=[*of, place], both_ways=0)
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
     found = book.facts[by]
     low, cut_min, high = (float(end or book.number(by)) for end in (found.low, book.number(by), found.high))

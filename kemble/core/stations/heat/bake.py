@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Literal
 
@@ -68,15 +68,12 @@ class _Filled:
         return OvenSlab(body, self.material, self.water, self.start_c, self.oven, end_s, self.tin_j)
 
 
-@dataclass(frozen=True, slots=True)
-class _Moments:
-    """Seconds at which each thing that done may mean has come; None when it does not."""
+@dataclass(frozen=True, slots=True, eq=False)
+class _Bake:
+    """A tray, and what became of it; told apart by which it is."""
 
-    set: float | None
-    dried: float | None
-    golden: float | None
-    hot: float | None
-    cooked: float | None  # grain that went in short of done has had the rest of its time at heat
+    tray: _Filled
+    baked: Baked
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,42 +97,55 @@ class _Question:
     for every question that changes only what goes on above and below.
     """
 
-    likely: _Filled
-    baked: Baked
+    likely: _Bake
     across: Array
     ends: Ends
+    told: dict[tuple[_Bake, Moment, _Means], float | None] = field(default_factory=dict)
 
-    def slowest(self, baked: Baked) -> Array:
-        """The slowest point along a in °C."""
-        boil_c = self.likely.oven.boil_c
-        share: Array = np.interp(baked.times, self.baked.times, self.across)
+    def slowest(self, bake: _Bake) -> Array:
+        """The slowest point along a bake in °C."""
+        boil_c, baked = self.likely.tray.oven.boil_c, bake.baked
+        share: Array = np.interp(baked.times, self.likely.baked.times, self.across)
         result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
         return result
 
-    def moments(self, tray: _Filled, baked: Baked, mean: _Means) -> _Moments:
-        at, core = baked.times, self.slowest(baked)
-        clear, firm = clear_s(at, core, mean.gel_c), when(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
-        return _Moments(
-            set=None if clear is None or firm is None else max(clear, firm),
+    def moment(self, name: Moment, bake: _Bake, mean: _Means) -> float | None:
+        """Seconds at which one of the things that done may mean has come; None when it does not."""
+        key = (bake, name, mean)
+        if key not in self.told:
+            self.told[key] = self._moment(name, bake, mean)
+        return self.told[key]
+
+    def _moment(self, name: Moment, bake: _Bake, mean: _Means) -> float | None:
+        tray, baked = bake.tray, bake.baked
+        at = baked.times
+        if name == "dried":
             # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
-            dried=when(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho),
-            golden=when(at, browned(at, baked.top), mean.golden_min),
-            hot=when(at, core, mean.hot_c),
-            cooked=when(at, cook_value_min(at, core), mean.needs) if mean.needs else 0.0,
-        )
+            return when(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho)
+        if name == "golden":
+            return when(at, browned(at, baked.top), mean.golden_min)
+        core = self.slowest(bake)
+        if name == "hot":
+            return when(at, core, mean.hot_c)
+        if name == "cooked":
+            return when(at, cook_value_min(at, core), mean.needs) if mean.needs else 0.0
+        clear, firm = clear_s(at, core, mean.gel_c), when(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
+        return None if clear is None or firm is None else max(clear, firm)
 
-    def done_s(self, moments: _Moments) -> float | None:
+    def done_s(self, bake: _Bake, mean: _Means) -> float | None:
         """The latest of what its ending asks for."""
-        asked = [getattr(moments, name) for name in _ASKS[self.ends]]
-        return None if None in asked else max(asked)
+        asked = [self.moment(name, bake, mean) for name in _ASKS[self.ends]]
+        return None if None in asked else max(one for one in asked if one is not None)
 
 
+# Set through and firm; dried to its chew; golden; hot at the heart; grain that went in short of done cooked.
+Moment = Literal["set", "dried", "golden", "hot", "cooked"]
 # Minutes of a moment by its name, with some estimates otherwise than likely; None where it does not come.
-Tells = Callable[[str, Mapping[EstimateId, float]], float | None]
+Tells = Callable[[Moment, Mapping[EstimateId, float]], float | None]
 Ends = Literal["batter", "browned", "bare"]
 # What each ending asks for: a batter set, dried to its chew and golden; rice under its syrup, browned and hot; rice baked
 # bare, cooked through and dried, before its glaze.
-_ASKS: dict[Ends, tuple[str, ...]] = {
+_ASKS: dict[Ends, tuple[Moment, ...]] = {
     "batter": ("set", "dried", "golden"),
     "browned": ("golden", "hot"),
     "bare": ("cooked", "dried", "hot"),
@@ -156,12 +166,12 @@ _HANGS: dict[Ends, tuple[EstimateId, ...]] = {
     "bare": ("bare_loss", "oven_h", "oven_c", "depth", "dries_mm"),
 }
 # What is told beside done, the moment of it, and what it says; and what each hangs on, asked of the same bake.
-_TELLS: tuple[tuple[str, str, str], ...] = (
+_TELLS: tuple[tuple[str, Moment, str], ...] = (
     ("heat.set_min", "set", "clear, and over {firm} at the slowest point"),
     ("heat.dried_min", "dried", "the whole has given up the water that its way loses"),
     ("heat.browns_min", "golden", "so long hot enough that it is called golden: an index"),
 )
-_TELLS_BY: dict[str, tuple[EstimateId, ...]] = {
+_TELLS_BY: dict[Moment, tuple[EstimateId, ...]] = {
     "set": ("firm_c", "gel_c"),
     "dried": ("dries_mm", "bare_loss"),
     "golden": ("golden_min", "sugared_top"),
@@ -248,39 +258,37 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     moved += [(name, working.estimates[name].high) for name in _BENDS if name in which]
     trays = [likely, *(tray for _, tray, _ in others)]
     trays += [_tray(working, base, drawn, boil_c, stages, {name: end}) for name, end in moved]
-    baked, *marched = bake_all([tray.in_oven() for tray in trays])
+    bakes = [_Bake(tray, how) for tray, how in zip(trays, bake_all([tray.in_oven() for tray in trays]), strict=True)]
+    as_it_is, baked = bakes[0], bakes[0].baked
     asked = _Question(
-        likely=likely,
-        baked=baked,
+        likely=as_it_is,
         across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
         ends=ends,
     )
     means = _means(working, ends, {})
-    names = [*((key, float(i)) for i, (key, _, _) in enumerate(others)), *moved]
-    at_ends = {name: asked.moments(tray, how, means) for name, tray, how in zip(names, trays[1:], marched, strict=True)}
-    moments = asked.moments(likely, baked, means)
+    otherwise, at_ends = bakes[1 : 1 + len(others)], dict(zip(moved, bakes[1 + len(others) :], strict=True))
 
-    def at(of: Mapping[EstimateId, float], *, march: bool) -> _Moments | None:
-        """The moments of another bake: one that was baked beside, the same asked otherwise, or marched where allowed."""
+    def at(of: Mapping[EstimateId, float], *, march: bool) -> tuple[_Bake, _Means] | None:
+        """Another bake: one that was baked beside, the same asked otherwise, or one marched where that is allowed."""
         moved = {name: value for name, value in of.items() if value != working.likely(name)}
-        mean = _means(working, ends, moved)
         one = moved.keys() - _AFTERWARDS
+        mean = _means(working, ends, moved) if len(one) < len(moved) else means
         if not one:
-            return asked.moments(likely, baked, mean)
+            return as_it_is, mean
         beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
-        if beside or not march:
-            return beside
-        tray = _tray(working, base, drawn, boil_c, stages, of)
-        return asked.moments(tray, bake_all([tray.in_oven()])[0], mean)
+        if beside is None and march:
+            tray = _tray(working, base, drawn, boil_c, stages, of)
+            beside = _Bake(tray, bake_all([tray.in_oven()])[0])
+        return (beside, mean) if beside else None
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
         found = at(of, march=True)
-        seconds = asked.done_s(found) if found else None
+        seconds = asked.done_s(*found) if found else None
         return None if seconds is None else seconds / 60.0
 
-    def tells(name: str, of: Mapping[EstimateId, float]) -> float | None:
+    def tells(name: Moment, of: Mapping[EstimateId, float]) -> float | None:
         found = at(of, march=False)
-        seconds: float | None = getattr(found, name) if found else None
+        seconds = asked.moment(name, *found) if found else None
         return None if seconds is None else seconds / 60.0 * factor
 
     factor = working.kitchen.time_factor
@@ -292,13 +300,13 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
     enter_stages(working, stages, "heat", done)
-    minutes, core = baked.times / 60.0 * factor, asked.slowest(baked)
+    minutes, core = baked.times / 60.0 * factor, asked.slowest(as_it_is)
     skin = _skin(working, minutes, baked)
-    browns = None if moments.golden is None else moments.golden / 60.0 * factor
+    browns = tells("golden", {})
     _enter_times(working, drawn, (first, done, latest), tells, ends)
     _enter_inside(working, asked, minutes, core, done)
-    for i, (key, _, says) in enumerate(others):
-        seconds = asked.done_s(at_ends[(key, float(i))])
+    for (key, _, says), other in zip(others, otherwise, strict=True):
+        seconds = asked.done_s(other, means)
         if seconds is not None:
             working.book.add(key, seconds / 60.0 * factor - window.likely, says, source=SOLVER, of=["heat.done_min"])
     _enter_door(working)
@@ -354,7 +362,7 @@ def _skin(working: Working, minutes: Array, baked: Baked) -> float | None:
 
 def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Array, done: float) -> None:
     """When the heart is hot, how hot it is when done, and what has dried by then."""
-    book, tray = working.book, asked.likely
+    book, tray = working.book, asked.likely.tray
     hot_c = working.likely("hot_c")
     hot = when(minutes, core, hot_c)
     if hot is not None:
@@ -364,7 +372,7 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Arra
         ("heat.heart_done_c", float(np.interp(done, minutes, core)), "the slowest point at the likely time"),
         (
             "heat.dried_pct",
-            100 * float(np.interp(done, minutes, asked.baked.dried)) / (tray.depth * tray.material.rho),
+            100 * float(np.interp(done, minutes, asked.likely.baked.dried)) / (tray.depth * tray.material.rho),
             "water that left as vapour by then, of the batter's weight",
         ),
     ):

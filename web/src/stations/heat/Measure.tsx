@@ -148,11 +148,11 @@ function Told({ test, keep }: { test: () => Promise<Known>; keep: (own: Own) => 
 }
 
 function OvenTin({ sheet, keep }: FormProps) {
-  const [water, setWater] = useState(500);
+  const [water, setWater] = useState(1000);
   const [across, setAcross] = useState(200);
   const [start, setStart] = useState(20);
-  const [end, setEnd] = useState(45);
-  const [minutes, setMinutes] = useState(15);
+  const [end, setEnd] = useState(58);
+  const [minutes, setMinutes] = useState(10);
   const body = {
     water_ml: water,
     across_mm: across,
