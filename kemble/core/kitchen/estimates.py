@@ -125,7 +125,7 @@ EstimateId = Literal[
     "gold_min",
     "under_crust_c",
 ]
-Measurement = Literal["kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "log"]
+Measurement = Literal["kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "log"]
 Shape = Literal["log", "plain"]
 About = Literal["stove", "steam", "oven", "batter", "grain", "rest", "hands", "finish"]
 
@@ -209,7 +209,9 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "still_air_h": Estimate(
         "stove", "how air takes vapour from a stirred pan", 7.5, 5.0, 10.0, "W/m²K", "stirred pans"
     ),
-    "pan_work_min": Estimate("stove", "stirring on, until it is one mass", 1.5, 0.7, 3.0, "min", "stirred pans"),
+    "pan_work_min": Estimate(
+        "stove", "stirring on, until it is one mass", 1.5, 0.7, 3.0, "min", "stirred pans", "log", "log", 0.5
+    ),
     "burst_out_min": Estimate(
         "stove", "out of the oven to be stirred", 0.4, 0.25, 0.7, "min a burst", "dough in bursts"
     ),
@@ -270,11 +272,20 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
         "min at heat",
         "steamed batter",
         "log",
-        "log",
-        0.5,
+        "taste",
+        0.6,
     ),
     "colour_min": Estimate(
-        "steam", "time at heat until it is brown", 65.0, 45.0, 95.0, "min at heat", "the long school"
+        "steam",
+        "time at heat until it is brown",
+        65.0,
+        45.0,
+        95.0,
+        "min at heat",
+        "the long school",
+        "log",
+        "taste",
+        0.6,
     ),
     "machine_gives": Estimate(
         "steam",
@@ -312,11 +323,11 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "drying": Estimate("oven", "how freely a thick batter dries", 0.1, 0.065, 0.155, "of open water", "bakes"),
     "firm_c": Estimate("oven", "where egg and starch spring back", 95.0, 92.0, 97.5, "°C", "bakes", "plain"),
     "golden_min": Estimate(
-        "oven", "browning until it is called golden", 5.0, 3.4, 7.4, "min browning", "bakes", "log", "log", 0.5
+        "oven", "browning until it is called golden", 5.0, 3.4, 7.4, "min browning", "bakes", "log", "taste", 0.6
     ),
     "tin_j": Estimate("oven", "heat that the tin itself takes", 1.0, 0.75, 1.33, "x", "bakes, steamed tins"),
     "sugared_top": Estimate(
-        "oven", "browning that a top under syrup wants", 0.55, 0.4, 0.7, "of a plain one's", "tray rice", "plain"
+        "oven", "browning that a top under syrup wants", 0.55, 0.4, 0.7, "of a plain one's", "tray rice", "log", "taste", 0.6
     ),
     "bare_loss": Estimate(
         "oven", "what rice baked bare gives up", 0.13, 0.09, 0.18, "of its weight", "tray rice baked bare"
@@ -350,12 +361,14 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "scald_takes": Estimate("batter", "water that what is scalded takes more", 1.0, 0.5, 1.5, "x", "scalding"),
     "poured_c": Estimate("batter", "what the kettle's water loses on its way", 4.0, 2.0, 8.0, "°C", "scalding"),
     "leaf_h": Estimate("grain", "heat through a wet leaf", 1.0, 0.65, 1.5, "x", "parcels and packets"),
-    "grain_needs": Estimate("grain", "time at heat of this grain", 1.0, 0.8, 1.28, "x", "grain", "log", "log", 0.5),
-    "tight": Estimate("grain", "how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels"),
+    "grain_needs": Estimate("grain", "time at heat of this grain", 1.0, 0.8, 1.28, "x", "grain", "log", "taste", 0.6),
+    "tight": Estimate("grain", "how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels", "log", "log", 0.5),
     "swell_share": Estimate("grain", "how full a parcel is folded", 0.88, 0.8, 0.95, "of it", "leaves", "plain"),
     "packed_g_ml": Estimate("grain", "how close soaked grain is pressed", 0.95, 0.85, 1.05, "g/ml", "leaves"),
     "edge": Estimate("grain", "how large a parcel its leaves fold", 1.0, 0.9, 1.1, "x", "leaves"),
-    "ground_min": Estimate("grain", "time at heat of ground grain", 10.0, 6.0, 15.0, "min at heat", "packets"),
+    "ground_min": Estimate(
+        "grain", "time at heat of ground grain", 10.0, 6.0, 15.0, "min at heat", "packets", "log", "log", 0.5
+    ),
     "bed_mm": Estimate("grain", "how much of the steam goes past the grains", 1.25, 0.94, 1.69, "x", "steamed grain"),
     "simmer_least_min": Estimate(
         "grain", "how long grain drinks what is poured on", 8.0, 6.0, 11.0, "min", "grain under a lid"
@@ -447,5 +460,15 @@ MEASUREMENTS: Mapping[Measurement, tuple[str, float]] = {
     "depth": ("measure the depth with a stick", 1.0),
     "warmth": ("put a thermometer in what goes in", 1.0),
     "scale": ("weigh out every piece", 5.0),
+    "taste": ("say how you like it", 0.0),
     "log": ("log three makings", 0.0),
+}
+
+# How cooks like what is called done, and the likely value that goes with it. Whoever says which narrows the row.
+TASTES: Mapping[EstimateId, tuple[tuple[str, float], ...]] = {
+    "clear_min": (("just clear, with a bite", 11.0), ("clear and chewy", 15.0), ("soft through", 20.0)),
+    "colour_min": (("like weak tea", 50.0), ("brown", 65.0), ("dark", 85.0)),
+    "golden_min": (("pale gold", 3.7), ("golden", 5.0), ("deep gold", 6.8)),
+    "sugared_top": (("where it bubbles", 0.45), ("brown all over", 0.55), ("dark at the edge", 0.67)),
+    "grain_needs": (("with a bite", 0.84), ("soft", 1.0), ("very soft", 1.2)),
 }

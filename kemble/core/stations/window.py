@@ -7,12 +7,21 @@ from collections.abc import Mapping, Sequence
 
 from kemble.core.facts.fact import Origin
 from kemble.core.facts.known import known
-from kemble.core.kitchen.estimates import MEASUREMENTS, EstimateId, Measurement
+from kemble.core.kitchen.estimates import MEASUREMENTS, TASTES, Estimate, EstimateId, Measurement
 from kemble.core.physics.spread import Solve, Spread, spread
 from kemble.core.stations.working import Drawn, Working
 
 _MOST = 5  # told of what a window hangs on
 _WORTH_SHARE = 0.03  # of the variance; less is not told
+
+
+class Taste(Drawn):
+    """One way to like what is called done, and what the row then is."""
+
+    words: str
+    value: float
+    low: float
+    high: float
 
 
 class Hang(Drawn):
@@ -32,6 +41,7 @@ class Hang(Drawn):
     narrow_words: str = ""
     takes_min: float = 0.0
     becomes_min: float = 0.0
+    tastes: tuple[Taste, ...] = ()  # where saying how one likes it settles it
 
 
 def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
@@ -62,9 +72,19 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
                 narrow_words=does,
                 takes_min=takes,
                 becomes_min=share.left * factor,
+                tastes=_tastes(share.id, row),
             )
         )
     return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
+
+
+def _tastes(name: EstimateId, row: Estimate) -> tuple[Taste, ...]:
+    if row.narrows != "taste":
+        return ()
+    low, high = ((end / row.value) ** row.after for end in (row.low, row.high))
+    return tuple(
+        known(Taste, words=words, value=value, low=value * low, high=value * high) for words, value in TASTES[name]
+    )
 
 
 def timed(

@@ -11,7 +11,7 @@ import pytest
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
-from kemble.core.kitchen.estimates import ESTIMATES, Estimate
+from kemble.core.kitchen.estimates import ESTIMATES, TASTES, Estimate
 from kemble.core.physics.spread import EDGE, spread
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -119,6 +119,24 @@ def test_what_it_hangs_on_is_told_with_what_would_settle_it():
     half = (facts["heat.latest_min"].value - facts["heat.first_check_min"].value) / 2
     assert oven.becomes_min < half
     assert sum(hang.minutes**2 for hang in hangs) == pytest.approx(half**2, rel=0.15)
+
+
+def test_who_says_how_it_is_liked_knows_more():
+    """The tastes of a row lie about where the row does; each is known more closely than the row, and moves the time."""
+    for name, tastes in TASTES.items():
+        row = ESTIMATES[name]
+        assert row.narrows == "taste"
+        assert row.low <= min(value for _, value in tastes) < row.value < max(value for _, value in tastes) <= row.high
+    plain = work(default_sheet("set-cake"), Kitchen())
+    (hang,) = (one for one in plain.hangs if one.tastes)
+    chewy = {taste.words: OwnEstimate(value=taste.value, low=taste.low, high=taste.high) for taste in hang.tastes}
+    halves, times = {}, []
+    for words, own in chewy.items():
+        facts = work(default_sheet("set-cake"), Kitchen(estimates={hang.id: own})).facts
+        times.append(facts["heat.done_min"].value)
+        halves[words] = (facts["heat.latest_min"].value - facts["heat.first_check_min"].value) / 2
+    assert times == sorted(times)
+    assert halves["clear and chewy"] == pytest.approx(hang.becomes_min, rel=0.06)
 
 
 def test_the_table_is_in_order():

@@ -2034,7 +2034,7 @@ export interface components {
              */
             narrow_words: string;
             /** Narrows */
-            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "log") | null;
+            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "log") | null;
             /** Share Pct */
             share_pct: number;
             /**
@@ -2042,6 +2042,11 @@ export interface components {
              * @default 0
              */
             takes_min: number;
+            /**
+             * Tastes
+             * @default []
+             */
+            tastes: components["schemas"]["Taste"][];
             /** Unit */
             unit: string;
             /** Value */
@@ -4845,6 +4850,20 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * Taste
+         * @description One way to like what is called done, and what the row then is.
+         */
+        Taste: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
         };
         /** TasteCard */
         TasteCard: {

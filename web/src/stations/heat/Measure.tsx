@@ -34,6 +34,7 @@ const FORMS: Partial<Record<NonNullable<Hang["narrows"]>, (props: FormProps) => 
   steam: InSteam,
   depth: Depth,
   warmth: Warmth,
+  taste: Taste,
 };
 
 export const isMeasuredHere = (hang: Hang) => hang.narrows != null && hang.narrows in FORMS;
@@ -119,6 +120,19 @@ function Warmth({ sheet, batterC, onSheet, keep }: FormProps) {
       >
         keep
       </LinkButton>
+    </>
+  );
+}
+
+/** What is called done is partly a matter of taste: whoever says which knows more than the table. */
+function Taste({ hang, keep }: FormProps) {
+  return (
+    <>
+      {hang.tastes.map(({ words, value, low, high }) => (
+        <LinkButton key={words} onClick={() => keep({ [hang.id]: { value, low, high } })}>
+          {words}
+        </LinkButton>
+      ))}
     </>
   );
 }

@@ -29,6 +29,7 @@ const hang = (more: Partial<Hang>): Hang => ({
   narrow_words: "put a thermometer in the oven",
   takes_min: 20,
   becomes_min: 11.5,
+  tastes: [],
   ...more,
 });
 const WINDOW = facts(
@@ -166,6 +167,20 @@ describe("a time taught for another step", () => {
 });
 
 describe("what is measured there and then", () => {
+  it("how one likes it is said with one press", async () => {
+    const asked = saved();
+    const tastes = [
+      { words: "with a bite", value: 11, low: 8.6, high: 13.9 },
+      { words: "soft through", value: 20, low: 15.7, high: 25.2 },
+    ];
+    show([hang({ id: "clear_min", narrows: "taste", narrow_words: "say how you like it", takes_min: 0, tastes })]);
+    fireEvent.click(screen.getByRole("button", { name: "say how you like it" }));
+    fireEvent.click(await screen.findByRole("button", { name: "soft through" }));
+    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
+    const put = asked.find((one) => one.method === "PUT")?.body as { kitchen: { estimates: object } };
+    expect(put.kitchen.estimates).toEqual({ clear_min: { value: 20, low: 15.7, high: 25.2 } });
+  });
+
   it("a tin of water in the oven is worked out, told, and then kept", async () => {
     const known = { estimate: "oven_h", value: 26, low: 24.2, high: 27.9, says: "It gives 26 W." };
     const asked: Asked[] = [];
