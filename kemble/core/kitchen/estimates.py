@@ -327,7 +327,16 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     ),
     "tin_j": Estimate("oven", "heat that the tin itself takes", 1.0, 0.75, 1.33, "x", "bakes, steamed tins"),
     "sugared_top": Estimate(
-        "oven", "browning that a top under syrup wants", 0.55, 0.4, 0.7, "of a plain one's", "tray rice", "log", "taste", 0.6
+        "oven",
+        "browning that a top under syrup wants",
+        0.55,
+        0.4,
+        0.7,
+        "of a plain one's",
+        "tray rice",
+        "log",
+        "taste",
+        0.6,
     ),
     "bare_loss": Estimate(
         "oven", "what rice baked bare gives up", 0.13, 0.09, 0.18, "of its weight", "tray rice baked bare"
