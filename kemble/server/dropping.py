@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from
 from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
-from kemble.server.models import Batch, Droppable, KitchenRecord, Occasion, Removed, Run, SheetRecord
+from kemble.server.models import Batch, Droppable, KitchenRecord, OccasionRecord, Removed, Run, SheetRecord
 from kemble.server.receipts import forget_old
 from kemble.server.turns import writing
 
@@ -30,11 +30,7 @@ class _Kind:
 # What a row of its own is kept of. A tin and an ingredient stand in the kitchen's settings, and go to Removed.
 _ROWS: dict[str, _Kind] = {
     "sheet": _Kind(SheetRecord, lambda kitchen: SheetRecord.everything.filter(kitchen=kitchen)),
-    "plan": _Kind(
-        Occasion,
-        lambda kitchen: Occasion.everything.filter(kitchen=kitchen).select_related("sheet"),
-        lambda plan: plan.title if plan.title == plan.sheet.title else f"{plan.sheet.title}, {plan.title}",
-    ),
+    "plan": _Kind(OccasionRecord, lambda kitchen: OccasionRecord.everything.filter(kitchen=kitchen)),
     "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
 }

@@ -11,6 +11,7 @@ from django.utils import timezone
 from django.utils.functional import cached_property
 
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.occasion import Occasion
 from kemble.core.run.events import Event, event_from
 from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
@@ -103,20 +104,26 @@ class SheetRevision(models.Model):
         return f"{self.record} ({self.number})"
 
 
-class Occasion(Droppable):
-    """When a sheet is to be on the table, for how many, and the plan for it; `planned_by` is what it was made from."""
+class OccasionRecord(Droppable):
+    """An occasion as it stands, `serve` when people eat first, and its `day` as planned; `planned_by` is what that was
+    made from, `revision` counts the saves."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="occasions")
-    sheet = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="occasions")
     title = models.CharField(max_length=120)
-    people = models.PositiveIntegerField(null=True)
     serve = models.DateTimeField()
-    plan = models.JSONField()
+    document = models.JSONField(default=dict)
+    revision = models.PositiveIntegerField(default=1)
+    day = models.JSONField()
     planned_by = models.CharField(max_length=160, default="")
     made = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering: ClassVar = ["serve"]
+        db_table = "kitchen_occasion"
+
+    @property
+    def occasion(self) -> Occasion:
+        return Occasion.model_validate(self.document)
 
     def __str__(self) -> str:
         return self.title

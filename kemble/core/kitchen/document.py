@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from calendar import monthrange
+from datetime import date, datetime
 from typing import Literal, get_args
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -160,6 +162,30 @@ def _minutes(clock: str) -> int:
     return int(hours) * 60 + int(minutes)
 
 
+class OwnDay(_Equipment):
+    """A day that this kitchen keeps every year, or a season, from one day to another: a herb, a fruit, a birthday."""
+
+    name: str = Field(min_length=1, max_length=60, description="a name of 1 to 60 letters")
+    day: str = Field(pattern=r"^(0[1-9]|1[0-2])-([0-2]\d|3[01])$", description="month and day, such as 05-14")
+    until: str = Field("", pattern=r"^((0[1-9]|1[0-2])-([0-2]\d|3[01]))?$", description="month and day, such as 06-20")
+    begin_days: int = Field(0, ge=0, le=60, description="0 to 60 days")
+    note: str = Field("", max_length=120, description="at most 120 letters")
+
+    def in_year(self, year: int) -> tuple[date, date | None]:
+        """Its first and its last day in a year; a season that goes over the year's end ends in the next."""
+        first = _day_in(year, self.day)
+        if not self.until:
+            return first, None
+        last = _day_in(year, self.until)
+        return first, last if last >= first else _day_in(year + 1, self.until)
+
+
+def _day_in(year: int, month_day: str) -> date:
+    """That day of a year; the last of its month where there is none such."""
+    month, day = (int(one) for one in month_day.split("-"))
+    return date(year, month, min(day, monthrange(year, month)[1]))
+
+
 class OwnEstimate(_Equipment):
     """What this kitchen knows of something that nobody knows exactly: a value, and where one in twenty lies beyond."""
 
@@ -192,6 +218,9 @@ class Kitchen(_Equipment):
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")
+    steamers: int = Field(1, ge=0, le=6, description="0 to 6 steamers")
+    ovens: int = Field(1, ge=0, le=4, description="0 to 4 ovens")
+    cold_shelves: int = Field(3, ge=1, le=20, description="1 to 20 shelves, in the fridge and in the freezer each")
     tins: tuple[Tin, ...] = Field((Tin(),), max_length=40, description="up to 40 tins")
     steamer: Steamer = Steamer()
     pot: Pot = Pot()
@@ -209,6 +238,8 @@ class Kitchen(_Equipment):
     stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
     currency: str = Field("", max_length=6, description="at most 6 letters")
     estimates: dict[EstimateId, OwnEstimate] = Field({}, description="of the table of estimates, this kitchen's own")
+    own_days: tuple[OwnDay, ...] = Field((), max_length=40, description="up to 40 days and seasons")
+    clock_hours: Literal[24, 12] = Field(24, description="24 or 12")
     time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
 
     @field_validator("estimates")
@@ -222,6 +253,11 @@ class Kitchen(_Equipment):
                     {"path": f"{name}.low", "accepts": f"above 0 {ESTIMATES[name].unit}"},
                 )
         return value
+
+    def clock_words(self, instant: datetime) -> str:
+        """The time of an instant on the kitchen's clock, by 24 hours or by 12 as chosen."""
+        local = instant.astimezone(self.zone)
+        return f"{local:%H:%M}" if self.clock_hours == 24 else f"{local.hour % 12 or 12}:{local:%M} {local:%p}".lower()
 
     @property
     def known(self) -> dict[EstimateId, Estimate]:

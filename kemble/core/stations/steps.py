@@ -205,6 +205,8 @@ def _waits(placed: Sequence[_Placed], kept: Mapping[str, _Placed]) -> dict[str, 
     for one in placed:
         named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
         here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
+        # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
+        here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
         further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))

@@ -22,6 +22,7 @@ from kemble.server.api import (
     kitchen,
     larder,
     log,
+    occasions,
     plans,
     probe,
     runs,
@@ -67,7 +68,7 @@ api = KembleAPI(
     docs_url=None,
     openapi_url="/openapi.json",
 )
-ROOMS = (session, kitchen, cards, larder, sheets, shopping, plans, runs, log, benches, scale, probe, dropped)
+ROOMS = (session, kitchen, cards, larder, sheets, shopping, plans, occasions, runs, log, benches, scale, probe, dropped)
 for room in ROOMS:
     api.add_router("", room.router)
 

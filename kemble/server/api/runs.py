@@ -16,14 +16,16 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
+from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.events import Event, Happening, check_event
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
-from kemble.server.api.plans import plans_of
+from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
+from kemble.server.days import Made, kept_day
 from kemble.server.dropping import drop
 from kemble.server.keeping import add_event, begin
 from kemble.server.models import KitchenRecord, Run
@@ -38,6 +40,7 @@ REHEARSAL_PACE = 60
 class NewRun(Write):
     sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
     occasion: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of an occasion")
+    dish: int = Field(0, ge=0, lt=60, description="the number of one of its sheets, from 0")
     rehearse: bool = False
 
 
@@ -144,27 +147,35 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     now = timezone.now()
     pace = REHEARSAL_PACE if new_run.rehearse else 1
     if new_run.occasion is not None:
-        occasion = get_object_or_404(kitchen.occasions, pk=new_run.occasion)
-        record = occasion.sheet
+        made, plan = _of_occasion(kitchen, new_run.occasion, new_run.dish)
+        record, sheet, worked = made.record, made.sheet, made.worked
     elif new_run.sheet is not None:
-        occasion, record = None, sheet_of(kitchen, new_run.sheet)
+        record, plan = sheet_of(kitchen, new_run.sheet), None
+        sheet, worked = record.sheet, worked_for(record.sheet, kitchen.settings)
     else:
         refuse("sheet", "is missing", "the number of a sheet or an occasion")
-    worked = worked_for(record.sheet, kitchen.settings)
     if worked.problems:
         raise Refused(worked.problems)
-    plan = plans_of([occasion], kitchen.settings)[occasion.pk] if occasion else None
+    of_occasion = plan is not None
     if plan is None or (plan.begin < now and not new_run.rehearse):
         plan = plan_from(worked.steps, kitchen.settings, begin=now)  # too late for the plan that was kept
-    clock = plan.begin if occasion and new_run.rehearse else now
+    clock = plan.begin if of_occasion and new_run.rehearse else now
     with writing():
         sent = receipt_of(kitchen, new_run.uid, "run")
         if sent:
             run = Run.everything.get(pk=sent.number)
         else:
-            run = begin(record, record.sheet, worked, plan, began=now, clock=clock, pace=pace)
+            run = begin(record, sheet, worked, plan, began=now, clock=clock, pace=pace)
             keep_receipt(kitchen, new_run.uid, "run", run.pk)
     return opened(run)
+
+
+def _of_occasion(kitchen: KitchenRecord, number: int, dish: int) -> tuple[Made, Plan | None]:
+    """A dish of an occasion as it is made there, and its own plan out of the day's; None when there is none."""
+    day, made = kept_day(occasion_of(kitchen, number))
+    if dish >= len(made):
+        refuse("dish", "is not one of this occasion", f"0 to {max(0, len(made) - 1)}")
+    return made[dish], plan_of_dish(day.plan, dish) if day.plan else None
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOpen})

@@ -15,14 +15,16 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, plan_for, plan_from
+from kemble.core.plan.occasion import DishAsked, Helper, Occasion, Serving
+from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.events import Event, EventKind
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
+from kemble.server.days import keep_occasion
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
 from kemble.server.keeping import begin, create_sheet, keep_events, log_outcome
-from kemble.server.models import KitchenRecord, Occasion, SheetRecord
+from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.worked import carded
 
@@ -49,8 +51,7 @@ def load(now: datetime) -> KitchenRecord:
     _share(named["Half-crushed balls in white bean"], named["Squash rounds with chestnut"], settings)
     for i in range(PAST_BATCHES):
         _past_batch(kitchen, settings, records[_MADE[i % len(_MADE)]], now, 2 + i * 3 + i % 2, chance)
-    for title in ("Black tea and orange cake", "Walnut and date balls", "Buckwheat honey and squash bake"):
-        _coming(kitchen, settings, named[title], now, "Saturday mending circle", 24)
+    _coming(kitchen, settings, named, now)
     _in_progress(kitchen, settings, named["Barley-malt and pumpkin seed cake"], now)
     _weighed_out(kitchen, named["Walnut and date balls"], now, chance)
     carded(records, settings)  # so that the counter need not wait for them
@@ -102,18 +103,24 @@ def next_saturday(now: datetime, zone: Any) -> datetime:
     return day.replace(hour=15, minute=30, second=0, microsecond=0)
 
 
-def _coming(
-    kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime, title: str, people: int
-) -> None:
-    plan = plan_for(work(record.sheet, settings).steps, settings, serve=next_saturday(now, settings.zone), now=now)
-    Occasion.objects.create(
-        kitchen=kitchen,
-        sheet=record,
-        title=title,
-        people=people,
-        serve=plan.serve,
-        plan=plan.model_dump(mode="json"),
+def _coming(kitchen: KitchenRecord, settings: Kitchen, named: dict[str, SheetRecord], now: datetime) -> None:
+    """The mending circle's tea: three sheets for one table, and somebody young to help."""
+    serve = next_saturday(now, settings.zone)
+    wall = "%Y-%m-%dT%H:%M"
+    titles = ("Black tea and orange cake", "Walnut and date balls", "Buckwheat honey and squash bake")
+    helper = Helper(
+        name="Wren",
+        begins=(serve - timedelta(hours=4, minutes=30)).strftime(wall),
+        ends=(serve - timedelta(hours=1)).strftime(wall),
+        safe_only=True,
     )
+    occasion = Occasion(
+        title="Saturday mending circle",
+        servings=(Serving(at=serve.strftime(wall), people=24),),
+        dishes=tuple(DishAsked(sheet=named[title].pk) for title in titles),
+        helpers=(helper,),
+    )
+    keep_occasion(OccasionRecord(kitchen=kitchen), kitchen, occasion)
 
 
 def _trial(sheet: Sheet, settings: Kitchen, chance: random.Random) -> Sheet:

@@ -1,0 +1,69 @@
+"""A day as iCalendar (RFC 5545): one event a step, an alarm where hands are wanted; opens in any calendar."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+
+from icalendar import Alarm, Calendar, Event
+
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.schedule import Plan, Scheduled
+
+_BEFORE = timedelta(minutes=5)
+
+
+def calendar_of(
+    title: str, plan: Plan | None, dishes: Sequence[str], kitchen: Kitchen, *, made: datetime, uid: str
+) -> bytes:
+    """The day's steps and its serving, in UTC, which every calendar shows on its own clock; UTF-8. Without a plan it
+    holds no event."""
+    calendar = Calendar()
+    calendar.add("prodid", "-//Kemble//Day//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", title)
+    for one in plan.scheduled if plan else ():
+        calendar.add_component(_event(one, dishes, made, f"{uid}-{one.dish}-{one.step.id}@kemble"))
+    if plan:
+        table = Event()
+        table.add("summary", f"On the table: {title}")
+        table.add("dtstart", plan.serve)
+        table.add("dtend", plan.serve + timedelta(hours=1))
+        table.add("dtstamp", made)
+        table.add("uid", f"{uid}-table@kemble")
+        calendar.add_component(table)
+    text: bytes = calendar.to_ical()
+    return text
+
+
+def _event(one: Scheduled, dishes: Sequence[str], made: datetime, uid: str) -> Event:
+    event = Event()
+    dish = dishes[one.dish] if one.dish < len(dishes) else ""
+    event.add("summary", f"{one.step.title} ({dish})" if dish else one.step.title)
+    event.add("dtstart", one.starts)
+    event.add("dtend", one.ends)
+    event.add("dtstamp", made)
+    event.add("uid", uid)
+    event.add("description", _words(one))
+    if one.step.hands != "free":
+        alarm = Alarm()
+        alarm.add("action", "DISPLAY")
+        alarm.add("description", one.step.title)
+        alarm.add("trigger", -_BEFORE)
+        event.add_component(alarm)
+    return event
+
+
+def _words(one: Scheduled) -> str:
+    """What is done, what to look for, what to weigh, who does it."""
+    step = one.step
+    said = [step.words]
+    if step.cue:
+        said.append(f"{step.cue.question} {step.cue.how}")
+    if step.target:
+        said.append(f"{step.target.label}: {step.target.grams:.0f} g")
+    if step.tools:
+        said.append(f"Set out: {', '.join(step.tools)}.")
+    if one.who:
+        said.append(f"By {one.who}.")
+    return "\n".join(said)

@@ -1,0 +1,254 @@
+"""When a day cannot be done: which bonds clash, as few as can be, in words; and the nearest days that work."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import datetime, timedelta
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.plan.day import Asked, Bond, Day, Placed, Task, solve
+from kemble.core.plan.room import PAN, Helping, there_are
+
+_SECONDS = 0.6  # for each try; deterministic but for a machine that is busy
+_LATER_MOST_MIN = 3 * 24 * 60
+_HELP_MIN = 15  # helpers come and go on the quarter
+
+RemedyKind = Literal["later", "helper", "before", "quiet", "unpin", "without"]
+
+
+class Clashing(BaseModel):
+    """One bond of a clash: the steps it is about, and what it says."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: str
+    dish: int | None = None
+    step: str = ""
+    says: str
+
+
+class Remedy(BaseModel):
+    """One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
+    from when to when, of `before` the dish and its days, of `unpin` the step."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: RemedyKind
+    says: str
+    costs: str
+    minutes: int = 0
+    begins: datetime | None = None
+    ends: datetime | None = None
+    dish: int | None = None
+    step: str = ""
+
+
+class Clash(BaseModel):
+    """Why a day cannot be done: bonds that cannot all hold, none of them idle; a sentence; and what would help."""
+
+    model_config = ConfigDict(frozen=True)
+
+    says: str
+    bonds: list[Clashing]
+    remedies: list[Remedy]
+
+
+def clashing(asked: Asked) -> list[Bond]:
+    """Bonds that cannot all hold, and of which each is needed for that: taken out alone, the rest can. Empty when the
+    day can be done (or nothing is found in the time)."""
+    day = Day(asked, switched=True)
+    core = day.clash(day.bonds)
+    if core is None:
+        return []
+    kept = sorted(core, key=_weight)
+    for bond in list(kept):
+        rest = [one for one in kept if one != bond]
+        smaller = day.clash(rest)
+        if smaller is not None:
+            among = set(smaller)
+            kept = [one for one in kept if one in among]
+    return kept
+
+
+def _weight(bond: Bond) -> tuple[int, str, str]:
+    """What is tried first to be left out: what says least."""
+    order = ("quiet", "gap", "wait", "place", "hands", "serve", "now", "pin")
+    return (order.index(bond.kind), bond.task, bond.about)
+
+
+def why_not(asked: Asked, *, titles: Sequence[str]) -> Clash | None:
+    """The clash of a day in words, with remedies that were tried and work. None when it can be done."""
+    bonds = clashing(asked)
+    if not bonds:
+        return None
+    tasks = {task.key: task for task in Day(asked).tasks}
+    said = [_clashing(asked, bond, tasks, titles) for bond in bonds]
+    return Clash(says=_sentence(asked, bonds, tasks), bonds=said, remedies=remedies(asked, bonds, titles))
+
+
+def _clashing(asked: Asked, bond: Bond, tasks: dict[str, Task], titles: Sequence[str]) -> Clashing:
+    task = tasks.get(bond.task)
+    return Clashing(
+        kind=bond.kind,
+        dish=task.dish if task else None,
+        step=task.step.id if task else "",
+        says=_says(asked, bond, task, tasks, titles),
+    )
+
+
+def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], titles: Sequence[str]) -> str:
+    zone = asked.kitchen.zone
+    if task is None:
+        if bond.kind == "now" and asked.not_before:
+            return f"it is {asked.not_before.astimezone(zone):%H:%M on %A} already"
+        return f"quiet from {asked.kitchen.quiet.begins} to {asked.kitchen.quiet.ends}"
+    name = f"“{task.step.title}”"
+    if bond.kind in ("wait", "gap"):
+        before = f"“{tasks[bond.about].step.title}”"
+        least, most = next((least, most) for key, least, most in task.waits if key == bond.about)
+        if bond.kind == "gap":
+            return f"{name} begins at most {most} min after {before}"
+        return f"{name} follows {before}" + (f", {least} min later at least" if least else "")
+    if bond.kind == "hands":
+        return f"{name} is {task.step.hands} for {task.length} min"
+    if bond.kind == "place":
+        return f"{name} takes {_thing(bond.about)} for {task.length} min"
+    if bond.kind == "pin":
+        return f"{name} is pinned at {asked.pins[bond.task].astimezone(zone):%H:%M on %A}"
+    serve = asked.dishes[task.dish].serve.astimezone(zone)
+    return f"{titles[task.dish]} is on the table at {serve:%H:%M on %A}"
+
+
+def _thing(use: str) -> str:
+    return use.removeprefix(PAN) if use.startswith(PAN) else f"the {use}"
+
+
+def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> str:
+    """The clash as a cook would say it."""
+    kitchen = asked.kitchen
+    cooks = kitchen.cooks + asked.more_cooks
+    places: dict[str, list[str]] = {}
+    held = [f"“{tasks[one.task].step.title}”" for one in bonds if one.kind == "hands"]
+    for one in bonds:
+        if one.kind == "place":
+            places.setdefault(one.about, []).append(f"“{tasks[one.task].step.title}”")
+    parts = []
+    if len(held) > 1:
+        there = "one cook" if cooks == 1 else f"{cooks} cooks"
+        helped = f" and {len(asked.helpers)} to help" if asked.helpers else ""
+        parts.append(f"{_and(held)} want hands at once, and there {'is' if cooks == 1 else 'are'} {there}{helped}")
+    elif held:
+        parts.append(f"{held[0]} falls into quiet hours, or where nobody is there")
+    for use, names in places.items():
+        there_is = there_are(kitchen, use) or 0
+        if there_is == 0:
+            parts.append(f"{_and(names)} wants {_thing(use).replace('the ', 'a ')}, and this kitchen has none")
+        elif len(names) > 1:
+            number = "one" if there_is == 1 else str(there_is)
+            parts.append(f"{_and(names)} want {_thing(use)} at once, and there is {number}")
+    if any(one.kind == "pin" for one in bonds):
+        parts.append("a pin holds a step where its gaps do not let it lie")
+    if any(one.kind == "now" for one in bonds) and not parts:
+        parts.append("it should have been begun already")
+    told = "; ".join(parts) or "its gaps and times do not fit into each other"
+    return told[0].upper() + told[1:] + "."
+
+
+def _and(names: Sequence[str]) -> str:
+    found = list(dict.fromkeys(names))
+    return found[0] if len(found) == 1 else ", ".join(found[:-1]) + " and " + found[-1]
+
+
+def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str]) -> list[Remedy]:
+    """The nearest days that work, each tried: so much later, quiet hours worked into, a helper for a while, a dish the
+    day before, a pin let go, a dish left out."""
+    tries = replace(asked, seconds=_SECONDS)
+    found = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
+    if len(asked.dishes) > 1:
+        dishes = sorted({int(one.task.split(":")[0]) for one in bonds if one.task})
+        found += [_before(tries, dish, titles) for dish in dishes]
+        if not any(found):
+            found += [_without(tries, dish, titles) for dish in dishes]
+    return [one for one in found if one is not None]
+
+
+def _later(asked: Asked) -> Remedy | None:
+    placed = solve(replace(asked, later_min=_LATER_MOST_MIN))
+    if placed is None or not placed.later:
+        return None
+    hours, minutes = divmod(placed.later, 60)
+    told = f"{hours} h {minutes:02d}" if hours else f"{minutes} min"
+    return Remedy(kind="later", says=f"{told} later", costs="everybody eats later", minutes=placed.later)
+
+
+def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[Remedy]:
+    if not asked.quiet or not any(one.kind in ("quiet", "hands") for one in bonds):
+        return []
+    if solve(replace(asked, quiet=False)) is None:
+        return []
+    quiet = asked.kitchen.quiet
+    return [Remedy(kind="quiet", says="work into the quiet hours", costs=f"not quiet from {quiet.begins}")]
+
+
+def _helper(asked: Asked, bonds: Sequence[Bond]) -> Remedy | None:
+    """One more pair of hands, for as short a time as will do: for where the clash lies, widened until it works."""
+    if not any(one.kind == "hands" for one in bonds):
+        return None
+    placed = solve(replace(asked, more_cooks=1))
+    if placed is None:
+        return None
+    spans = [
+        (placed.starts[task.key], placed.starts[task.key] + task.length)
+        for task in placed.tasks
+        if any(one.kind == "hands" and one.task == task.key for one in bonds)
+    ]
+    begins, ends = min(a for a, _ in spans), max(b for _, b in spans)
+    for wider in (0, 30, 90):
+        a, b = _quarter(placed, begins - wider, up=False), _quarter(placed, ends + wider, up=True)
+        helping = Helping("a helper", a, b)
+        if solve(replace(asked, helpers=(*asked.helpers, helping))) is not None:
+            zone = asked.kitchen.zone
+            told = f"a helper from {a.astimezone(zone):%H:%M} to {b.astimezone(zone):%H:%M}"
+            lasts = (b - a).total_seconds() / 60
+            return Remedy(kind="helper", says=told, costs=f"{lasts:.0f} min of somebody", begins=a, ends=b)
+    return None
+
+
+def _quarter(placed: Placed, minute: float, *, up: bool) -> datetime:
+    instant = placed.clock.at(minute)
+    over = timedelta(minutes=instant.minute % _HELP_MIN, seconds=instant.second)
+    return instant - over + (timedelta(minutes=_HELP_MIN) if up and over else timedelta())
+
+
+def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[Remedy]:
+    found = []
+    for bond in bonds:
+        if bond.kind != "pin":
+            continue
+        rest = {key: instant for key, instant in asked.pins.items() if key != bond.task}
+        if solve(replace(asked, pins=rest)) is not None:
+            dish, step = bond.task.split(":", 1)
+            says = "let the pin go"
+            found.append(Remedy(kind="unpin", says=says, costs="it lies where it can", dish=int(dish), step=step))
+    return found
+
+
+def _before(asked: Asked, dish: int, titles: Sequence[str]) -> Remedy | None:
+    """A dish made the day before, and kept."""
+    moved = [
+        replace(one, serve=one.serve - timedelta(days=1)) if i == dish else one for i, one in enumerate(asked.dishes)
+    ]
+    if solve(replace(asked, dishes=tuple(moved))) is None:
+        return None
+    return Remedy(kind="before", says=f"{titles[dish]} the day before", costs="it is kept for a day", dish=dish)
+
+
+def _without(asked: Asked, dish: int, titles: Sequence[str]) -> Remedy | None:
+    """The day without a dish. Dishes keep their numbers: it only loses its steps."""
+    rest = tuple(one for i, one in enumerate(asked.dishes) if i != dish)
+    if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
+        return None
+    return Remedy(kind="without", says=f"without {titles[dish]}", costs="one dish less", dish=dish)

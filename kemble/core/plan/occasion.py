@@ -1,0 +1,243 @@
+"""An occasion: when people eat, how many, which sheets at which size, what is there already, who helps; and its day."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import datetime, timedelta
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
+
+from kemble.core.facts.problems import Refused, refuse
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.chance import Sure, sure
+from kemble.core.plan.clash import Clash, why_not
+from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
+from kemble.core.plan.room import Helping
+from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
+from kemble.core.plan.who import who_does_what
+from kemble.core.stations.steps import StepWorked
+
+WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
+MOST_DISHES = 60
+_MOST_AHEAD = timedelta(days=400)
+_SAFER = 3  # tries to be nine times in ten in time
+_MOVED_MIN = 5  # a step that lies so much elsewhere is told to have moved
+
+
+class _Document(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Serving(_Document):
+    """A time at which people eat, and how many of them."""
+
+    at: str = Field(max_length=16, description=WALL)
+    name: str = Field("", max_length=60, description="at most 60 letters")
+    people: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
+
+
+class DishAsked(_Document):
+    """One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands; so many
+    `days_before`; without the parts that are there already."""
+
+    sheet: int = Field(ge=1, description="the number of a sheet")
+    serving: int = Field(0, ge=0, le=7, description="the number of a serving, from 0")
+    each: float | None = Field(None, gt=0, le=50, allow_inf_nan=False, description="above 0, at most 50 pieces")
+    days_before: int = Field(0, ge=0, le=6, description="0 to 6 days")
+    there: tuple[PartRole, ...] = Field((), max_length=12, description="parts that are there already")
+
+
+class Helper(_Document):
+    """Somebody who helps for a while; `safe_only` a child or somebody new."""
+
+    name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
+    begins: str = Field(max_length=16, description=WALL)
+    ends: str = Field(max_length=16, description=WALL)
+    safe_only: bool = False
+
+
+class Pinned(_Document):
+    """A step that is to begin at a time, whatever else moves."""
+
+    dish: int = Field(ge=0, lt=MOST_DISHES, description="the number of a dish, from 0")
+    step: str = Field(min_length=1, max_length=60, description="a step of it")
+    at: str = Field(max_length=16, description=WALL)
+
+
+class Occasion(_Document):
+    """The document. `sure` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
+    hours are kept."""
+
+    format: Literal["kemble-occasion"] = "kemble-occasion"
+    version: Literal[1] = 1
+    title: str = Field("", max_length=120, description="at most 120 letters")
+    servings: tuple[Serving, ...] = Field(min_length=1, max_length=8, description="1 to 8 servings")
+    dishes: tuple[DishAsked, ...] = Field((), max_length=MOST_DISHES, description="up to 60 sheets")
+    helpers: tuple[Helper, ...] = Field((), max_length=12, description="up to 12 helpers")
+    pins: tuple[Pinned, ...] = Field((), max_length=60, description="up to 60 pins")
+    sure: Literal["likely", "safe"] = "likely"
+    quiet: bool = True
+    note: str = Field("", max_length=2000, description="at most 2000 letters")
+
+    @model_validator(mode="after")
+    def _fits(self) -> Occasion:
+        for i, dish in enumerate(self.dishes):
+            if dish.serving >= len(self.servings):
+                raise PydanticCustomError(
+                    "kemble_serving",
+                    "is not one of this occasion",
+                    {"path": f"dishes.{i}.serving", "accepts": f"0 to {len(self.servings) - 1}"},
+                )
+        for i, pin in enumerate(self.pins):
+            if pin.dish >= len(self.dishes):
+                raise PydanticCustomError(
+                    "kemble_pin",
+                    "is not one of this occasion",
+                    {"path": f"pins.{i}.dish", "accepts": "one of its dishes"},
+                )
+        return self
+
+    def people_of(self, dish: DishAsked) -> int | None:
+        return self.servings[dish.serving].people
+
+
+class Moved(BaseModel):
+    """A step that lies elsewhere than before."""
+
+    model_config = ConfigDict(frozen=True)
+
+    dish: int
+    step: str
+    by_min: float
+
+
+class DayPlan(BaseModel):
+    """The day of an occasion: its plan, or why there is none; how sure it is; what moved against the plan before."""
+
+    model_config = ConfigDict(frozen=True)
+
+    plan: Plan | None = None
+    clash: Clash | None = None
+    sure: Sure | None = None
+    moved: list[Moved] = []
+    late_min: int = 0
+
+
+def without(steps: Sequence[StepWorked], there: Sequence[str]) -> list[StepWorked]:
+    """The steps without those of parts that are there already; what waited for them waits for nothing of them."""
+    gone = {step.id for step in steps if any(step.id.startswith(f"{role}-") for role in there)}
+    return [
+        step.model_copy(update={"after": [wait for wait in step.after if wait.step not in gone]})
+        for step in steps
+        if step.id not in gone
+    ]
+
+
+def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> datetime:
+    """The instant of a serving. Raises Refused for one that is past, or more than thirteen months off."""
+    path = f"servings.{number}.at"
+    at = kitchen_time(kitchen, occasion.servings[number].at, path)
+    if at <= now:
+        local = now.astimezone(kitchen.zone)
+        refuse(path, f"{at:%Y-%m-%d %H:%M} is past", f"a time after {local:%Y-%m-%d %H:%M}")
+    if at > now + _MOST_AHEAD:
+        refuse(path, "is more than thirteen months off", "a time within thirteen months")
+    return at
+
+
+def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: datetime) -> Asked:
+    """What the occasion asks of the day. `dishes` are its sheets worked, in its order, each on the table by its time."""
+    helpers = []
+    for i, one in enumerate(occasion.helpers):
+        begins, ends = (kitchen_time(kitchen, getattr(one, name), f"helpers.{i}.{name}") for name in ("begins", "ends"))
+        if ends <= begins:
+            refuse(f"helpers.{i}.ends", "is not after it begins", "a time after the helper comes")
+        helpers.append(Helping(one.name, begins, ends, one.safe_only))
+    pins = {}
+    for i, pin in enumerate(occasion.pins):
+        if all(step.id != pin.step for step in dishes[pin.dish].steps):
+            refuse(f"pins.{i}.step", f"“{pin.step}” is no step of that sheet", "a step of it")
+        pins[key_of(pin.dish, pin.step)] = kitchen_time(kitchen, pin.at, f"pins.{i}.at")
+    return Asked(
+        dishes=tuple(dishes),
+        kitchen=kitchen,
+        helpers=tuple(helpers),
+        pins=pins,
+        not_before=now,
+        quiet=occasion.quiet,
+    )
+
+
+def plan_day(
+    occasion: Occasion,
+    dishes: Sequence[Dish],
+    kitchen: Kitchen,
+    *,
+    now: datetime,
+    before: Plan | None = None,
+    seconds: float = 5.0,
+) -> DayPlan:
+    """The best day, moved as little as may be from the plan `before`; or the clash, with what would help.
+
+    Raises Refused for an occasion without a sheet and for times that are none.
+    """
+    if not dishes:
+        refuse("dishes", "are none", "at least one sheet")
+    asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds)
+    if before is not None:
+        asked = replace(asked, like={key_of(one.dish, one.step.id): one.starts for one in before.scheduled})
+    found = solve(asked)
+    if found is None:
+        titles = [dish.title for dish in dishes]
+        clash = why_not(asked, titles=titles) or Clash(says="No plan was found in the time.", bonds=[], remedies=[])
+        return DayPlan(clash=clash)
+    told = sure(asked, found, who_does_what(asked, found))
+    if occasion.sure == "safe":
+        asked, found, told = _safer(asked, found, told)
+    plan = plan_of(asked, found).model_copy(update={"serve": max(dish.serve for dish in dishes)})
+    return DayPlan(plan=plan, sure=told, moved=_moved(before, plan))
+
+
+def _safer(asked: Asked, found: Placed, told: Sure) -> tuple[Asked, Placed, Sure]:
+    """The day begun so much earlier that every dish is in time nine times in ten, or as nearly as there is time for."""
+    earlier = [0.0] * len(asked.dishes)
+    for _ in range(_SAFER):
+        if all(one.earlier_min <= 0 for one in told.dishes):
+            break
+        for one in told.dishes:
+            earlier[one.dish] += one.earlier_min
+        by = tuple(
+            replace(dish, serve=dish.serve - timedelta(minutes=off))
+            for dish, off in zip(asked.dishes, earlier, strict=True)
+        )
+        sooner = replace(asked, dishes=by)
+        placed = solve(sooner)
+        if placed is None:
+            break
+        found, told = placed, sure(asked, placed, who_does_what(sooner, placed))
+    return asked, found, told
+
+
+def _moved(before: Plan | None, plan: Plan) -> list[Moved]:
+    if before is None:
+        return []
+    was = {(one.dish, one.step.id): one.starts for one in before.scheduled}
+    found = []
+    for one in plan.scheduled:
+        then = was.get((one.dish, one.step.id))
+        by = (one.starts - then).total_seconds() / 60 if then else 0.0
+        if abs(by) >= _MOVED_MIN:
+            found.append(Moved(dish=one.dish, step=one.step.id, by_min=by))
+    return found
+
+
+def plan_of_dish(plan: Plan, dish: int) -> Plan:
+    """One dish's own plan out of a day's, as a making follows it."""
+    own = [one.model_copy(update={"dish": 0}) for one in plan.scheduled if one.dish == dish]
+    if not own:
+        raise Refused([])
+    return plan.model_copy(update={"scheduled": own, "begin": own[0].starts, "serve": max(one.ends for one in own)})

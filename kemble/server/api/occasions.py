@@ -1,0 +1,254 @@
+"""Occasions: when people eat, which sheets, who helps; each with the plan of its day."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Query, Router
+from ninja.responses import Status
+from pydantic import BaseModel, Field
+
+from kemble.core.formats.calendar import calendar_of
+from kemble.core.formats.day_text import day_text
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.feasts import Feast, feasts
+from kemble.core.plan.occasion import DayPlan, Occasion
+from kemble.server.api.asked import MOST_NUMBER, Write, asking
+from kemble.server.api.refusal import Conflict, answer
+from kemble.server.days import Made, keep_occasion, kept_day
+from kemble.server.dropping import drop
+from kemble.server.models import KitchenRecord, OccasionRecord
+from kemble.server.receipts import keep_receipt, receipt_of
+from kemble.server.turns import writing
+
+router = Router(tags=["occasions"])
+
+
+class SaveOccasion(Write):
+    """The occasion over the revision that was edited; left out, over whatever there is."""
+
+    revision: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the revision that was edited")
+    occasion: Occasion
+
+
+class NewOccasion(Write):
+    occasion: Occasion
+
+
+class DishTold(BaseModel):
+    """A sheet of an occasion as it is made: its size in words, its parts, or why it cannot be worked."""
+
+    sheet: int
+    title: str
+    way: str
+    pieces: float | None
+    parts: list[tuple[str, str]]
+    problem: str
+
+
+class OccasionOpen(BaseModel):
+    id: int
+    revision: int
+    occasion: Occasion
+    dishes: list[DishTold]
+    day: DayPlan
+
+
+class OccasionCard(BaseModel):
+    """What the counter shows of an occasion."""
+
+    id: int
+    title: str
+    serve: datetime
+    begin: datetime | None
+    people: int | None
+    dishes: list[str]
+    clashes: bool
+    in_time_pct: float | None
+
+
+class FeastTold(BaseModel):
+    """A day that is kept: a feast of the craft's year, or one of the kitchen's own; from when there is something to do."""
+
+    id: str
+    name: str
+    day: date
+    until: date | None = None
+    eaten: str
+    begin: date
+    begins_with: str
+    own: bool = False
+
+
+def occasion_of(kitchen: KitchenRecord, number: int) -> OccasionRecord:
+    found: OccasionRecord = get_object_or_404(kitchen.occasions.select_related("kitchen"), pk=number)
+    return found
+
+
+def _told(made: list[Made], occasion: Occasion) -> list[DishTold]:
+    return [
+        DishTold(
+            sheet=one.record.pk,
+            title=one.record.title,
+            way=one.record.way,
+            pieces=next(
+                (
+                    float(one.worked.facts[key].value)
+                    for key in ("shape.pieces", "cut.pieces")
+                    if key in one.worked.facts
+                ),
+                None,
+            ),
+            parts=[(part.role, part.name or part.role) for part in one.sheet.parts if part.role != "base"],
+            problem=one.problem,
+        )
+        for one in made
+    ]
+
+
+def _opened(record: OccasionRecord) -> OccasionOpen:
+    day, made = kept_day(record)
+    return OccasionOpen(
+        id=record.pk,
+        revision=record.revision,
+        occasion=record.occasion,
+        dishes=_told(made, record.occasion),
+        day=day,
+    )
+
+
+@router.get("/occasions", response={200: list[OccasionCard]})
+def occasions(request: HttpRequest) -> list[OccasionCard]:
+    """What is still to come, soonest first."""
+    kitchen = asking(request)
+    coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("kitchen")[:50]
+    return [_card(record) for record in coming]
+
+
+def _card(record: OccasionRecord) -> OccasionCard:
+    day, made = kept_day(record)
+    servings = [one.people for one in record.occasion.servings if one.people]
+    return OccasionCard(
+        id=record.pk,
+        title=record.title,
+        serve=record.serve,
+        begin=day.plan.begin if day.plan else None,
+        people=sum(servings) or None,
+        dishes=[one.record.title for one in made],
+        clashes=day.clash is not None,
+        in_time_pct=day.sure.all_in_time_pct if day.sure else None,
+    )
+
+
+@router.post("/occasions", response={200: OccasionOpen})
+def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpResponse:
+    """Keep an occasion. The same write twice is one."""
+    kitchen = asking(request)
+    with writing():
+        sent = receipt_of(kitchen, new_occasion.uid, "occasion")
+        if sent:
+            record = OccasionRecord.everything.select_related("kitchen").get(pk=sent.number)
+        else:
+            record = OccasionRecord(kitchen=kitchen)
+            keep_occasion(record, kitchen, new_occasion.occasion)
+            keep_receipt(kitchen, new_occasion.uid, "occasion", record.pk)
+    return answer(_opened(record))
+
+
+@router.get("/occasions/{int:occasion_id}", response={200: OccasionOpen})
+def open_occasion(request: HttpRequest, occasion_id: int) -> HttpResponse:
+    return answer(_opened(occasion_of(asking(request), occasion_id)))
+
+
+@router.put("/occasions/{int:occasion_id}", response={200: OccasionOpen})
+def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOccasion) -> HttpResponse:
+    """Save an occasion and plan its day anew, moved as little as may be; 409 when somebody saved in between."""
+    kitchen = asking(request)
+    with writing():
+        record = occasion_of(kitchen, occasion_id)
+        if receipt_of(kitchen, save_occasion.uid, "occasion") is None:
+            if save_occasion.revision not in (None, record.revision):
+                raise Conflict(f"{save_occasion.revision} is not the newest: the occasion was saved elsewhere")
+            record.revision += 1
+            keep_occasion(record, kitchen, save_occasion.occasion)
+            keep_receipt(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
+    return answer(_opened(record))
+
+
+@router.delete("/occasions/{int:occasion_id}", response={204: None})
+def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
+    """Drop an occasion. It can be brought back."""
+    drop(get_object_or_404(OccasionRecord.everything, kitchen=asking(request), pk=occasion_id), timezone.now())
+    return Status(204, None)
+
+
+@router.get("/occasions/{int:occasion_id}/day.ics")
+def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
+    """The day as an iCalendar file, an alarm at every step that takes hands."""
+    record = occasion_of(asking(request), occasion_id)
+    day, made = kept_day(record)
+    titles = [one.record.title for one in made]
+    text = calendar_of(record.title, day.plan, titles, record.kitchen.settings, made=timezone.now(), uid=str(record.pk))
+    return _file(text, "text/calendar; charset=utf-8", "day.ics")
+
+
+@router.get("/occasions/{int:occasion_id}/day.txt")
+def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
+    """The day as plain text."""
+    record = occasion_of(asking(request), occasion_id)
+    day, made = kept_day(record)
+    titles = [one.record.title for one in made]
+    return _file(
+        day_text(record.title, day.plan, titles, record.kitchen.settings), "text/plain; charset=utf-8", "day.txt"
+    )
+
+
+def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
+    found = HttpResponse(content, content_type=kind)
+    found["Content-Disposition"] = f'attachment; filename="{name}"'
+    return found
+
+
+@router.get("/feasts", response={200: list[FeastTold]})
+def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) -> list[FeastTold]:
+    """The feasts and the kitchen's own days ahead, in order, each with when there is something to begin."""
+    settings = asking(request).settings
+    today = timezone.now().astimezone(settings.zone).date()
+    found = [_feast(one) for one in feasts(today, days)] + _own(settings, today, days)
+    return sorted(found, key=lambda one: (one.day, one.name))
+
+
+def _feast(feast: Feast) -> FeastTold:
+    return FeastTold(
+        id=feast.id,
+        name=feast.name,
+        day=feast.day,
+        eaten=feast.eaten,
+        begin=feast.day - timedelta(days=feast.begin_days),
+        begins_with=feast.begins_with,
+    )
+
+
+def _own(settings: Kitchen, today: date, days: int) -> list[FeastTold]:
+    found = []
+    for number, own in enumerate(settings.own_days):
+        for year in range(today.year - 1, today.year + days // 365 + 2):
+            day, until = own.in_year(year)
+            if today <= (until or day) and day <= today + timedelta(days=days):
+                found.append(
+                    FeastTold(
+                        id=f"own-{number}",
+                        name=own.name,
+                        day=day,
+                        until=until,
+                        eaten=own.note,
+                        begin=day - timedelta(days=own.begin_days),
+                        begins_with="",
+                        own=True,
+                    )
+                )
+    return found

@@ -1,0 +1,140 @@
+"""The day of an occasion: its sheets fetched, scaled and worked, its plan made, kept, and made again when it must be."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from django.utils import timezone
+from pydantic import ValidationError
+
+from kemble.core.change.adjust import Adjustment, adjust
+from kemble.core.facts.problems import Refused, refuse
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.day import Dish
+from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, plan_day, served, without
+from kemble.core.plan.schedule import Plan
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.chain import Worked
+from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
+from kemble.server.turns import WORKING, writing
+from kemble.server.worked import worked_by, worked_for
+
+
+@dataclass(frozen=True)
+class Made:
+    """One sheet of an occasion, at the size that it is made in, worked."""
+
+    record: SheetRecord
+    sheet: Sheet
+    worked: Worked
+    problem: str = ""
+
+
+def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) -> Sheet:
+    """The sheet for so many people, where the occasion says how many pieces each has; else as it stands."""
+    if asked.each is None or people is None:
+        return sheet
+    return adjust(sheet, Adjustment(by="people", people=people, each=asked.each), kitchen).sheet
+
+
+def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
+    """Every sheet of an occasion, worked. Raises Refused for a sheet that is not there."""
+    settings = kitchen.settings
+    records = {row.pk: row for row in kitchen.sheets.filter(pk__in={dish.sheet for dish in occasion.dishes})}
+    found = []
+    for i, dish in enumerate(occasion.dishes):
+        record = records.get(dish.sheet)
+        if record is None:
+            refuse(f"dishes.{i}.sheet", f"sheet {dish.sheet} is not there", "a sheet of this kitchen, not thrown away")
+        try:
+            sheet = sized(record.sheet, dish, occasion.people_of(dish), settings)
+        except Refused as refused:
+            refuse(f"dishes.{i}.each", f"{record.title} cannot be made so large: {refused}", "another size")
+        worked = worked_for(sheet, settings)
+        found.append(Made(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
+    return found
+
+
+def day_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], *, before: Plan | None = None) -> DayPlan:
+    """The day planned. Raises Refused when a sheet cannot be worked, or a time will not do."""
+    settings, now = kitchen.settings, timezone.now()
+    for i, one in enumerate(made):
+        if one.problem:
+            refuse(f"dishes.{i}.sheet", f"{one.record.title} cannot be worked: {one.problem}", "a sheet that works")
+    dishes = [
+        Dish(
+            title=one.record.title,
+            steps=without(one.worked.steps, asked.there),
+            serve=served(occasion, settings, asked.serving, now) - timedelta(days=asked.days_before),
+        )
+        for asked, one in zip(occasion.dishes, made, strict=True)
+    ]
+    with WORKING:
+        return plan_day(occasion, dishes, settings, now=now, before=before)
+
+
+def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> str:
+    """What a day was made from: the code and the kitchen, the occasion, and its sheets as they stand."""
+    said = occasion.model_dump_json() + "".join(f" {one.record.pk}.{one.record.revision}" for one in made)
+    return f"{worked_by(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
+
+
+def kept_day(record: OccasionRecord) -> tuple[DayPlan, list[Made]]:
+    """The day as it was kept; made again when its sheets, the kitchen or the code have changed, or its begin has gone by.
+
+    What cannot be planned any more (a sheet thrown away, a time that is past) is the day as it was last.
+    """
+    kitchen, occasion = record.kitchen, record.occasion
+    last = _last(record)
+    try:
+        made = made_of(kitchen, occasion)
+    except Refused:
+        return last, []
+    by = planned_by(kitchen, occasion, made)
+    stale = last.plan is not None and last.plan.begin < timezone.now()
+    if record.planned_by == by and not stale:
+        return last, made
+    try:
+        day = day_of(kitchen, occasion, made, before=last.plan)
+    except Refused:
+        return last, made
+    if day.plan is None and stale and last.plan is not None:
+        return last, made  # it is under way
+    record.day, record.planned_by = day.model_dump(mode="json"), by
+    with writing():
+        OccasionRecord.objects.filter(pk=record.pk).update(day=record.day, planned_by=by)
+    return day, made
+
+
+def _last(record: OccasionRecord) -> DayPlan:
+    try:
+        return DayPlan.model_validate(record.day)
+    except ValidationError:
+        return DayPlan()  # one sheet's plan of before
+
+
+def first_serving(occasion: Occasion, kitchen: Kitchen, now: datetime) -> datetime:
+    """When people eat first."""
+    return min(served(occasion, kitchen, i, now) for i in range(len(occasion.servings)))
+
+
+def keep_occasion(record: OccasionRecord, kitchen: KitchenRecord, occasion: Occasion) -> None:
+    """The occasion and its day into its row. Call inside `writing()`. One without a sheet has no day yet.
+
+    Raises Refused for what will not do; nothing is kept then.
+    """
+    made = made_of(kitchen, occasion)
+    last = DayPlan.model_validate(record.day).plan if record.pk and record.day else None
+    same = record.pk and [(one.sheet, one.serving) for one in record.occasion.dishes] == [
+        (one.sheet, one.serving) for one in occasion.dishes
+    ]
+    day = day_of(kitchen, occasion, made, before=last if same else None) if made else DayPlan()
+    record.title = occasion.title or (made[0].record.title if made else "An occasion")
+    record.serve = first_serving(occasion, kitchen.settings, timezone.now())
+    record.document = occasion.model_dump(mode="json")
+    record.day = day.model_dump(mode="json")
+    record.planned_by = planned_by(kitchen, occasion, made)
+    record.save()
