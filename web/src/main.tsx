@@ -21,6 +21,9 @@ const Make = lazy(() => import("./make/Make"));
 const OutcomePage = lazy(() => import("./log/OutcomePage"));
 const Log = lazy(() => import("./log/Log"));
 const BatchPage = lazy(() => import("./log/BatchPage"));
+const OccasionPage = lazy(() => import("./occasion/OccasionPage"));
+const HelperPage = lazy(() => import("./occasion/HelperPage"));
+const YearPage = lazy(() => import("./occasion/YearPage"));
 const LarderPage = lazy(() => import("./larder/LarderPage"));
 const ShoppingPage = lazy(() => import("./shopping/ShoppingPage"));
 const PastePage = lazy(() => import("./counter/PastePage"));
@@ -88,6 +91,9 @@ const router = createBrowserRouter([
       { path: "/sheets/:sheetId/:station?", element: <SheetPage /> },
       { path: "/make/:runId", element: <Make /> },
       { path: "/make/:runId/outcome", element: <OutcomePage /> },
+      { path: "/occasions/:occasionId", element: <OccasionPage /> },
+      { path: "/occasions/:occasionId/for/:who", element: <HelperPage /> },
+      { path: "/year", element: <YearPage /> },
       { path: "/log", element: <Log /> },
       { path: "/log/:batchId", element: <BatchPage /> },
       { path: "/larder", element: <LarderPage /> },

@@ -196,6 +196,7 @@ describe("the plan", () => {
     begin: instant("11:30"),
     scheduled: [],
     proven: true,
+    gap_pct: 0,
     quiet_kept: true,
     late_min: 0,
     earliest_serve: null,
@@ -245,12 +246,18 @@ describe("the plan", () => {
     await press("Keep this plan");
     expect(asked.at(-1)).toMatchObject({
       path: "/api/occasions",
-      body: { sheet: 7, serve: "2026-11-28T15:30", title: "Mending circle", people: 24 },
+      body: {
+        occasion: {
+          title: "Mending circle",
+          servings: [{ at: "2026-11-28T15:30", people: 24 }],
+          dishes: [{ sheet: 7, serving: 0 }],
+        },
+      },
     });
-    expect(screen.getByText(/Kept for 24 people/)).toBeTruthy();
+    expect(screen.getByText(/is on the counter/)).toBeTruthy();
     await press("Rehearse, sixty times as fast");
     expect(asked.filter((one) => one.path === "/api/runs").map((one) => one.body)).toEqual([
-      { sheet: 7, occasion: null, rehearse: true, uid: expect.stringMatching(/^[0-9a-f]{32}$/) },
+      { sheet: 7, occasion: null, dish: 0, rehearse: true, uid: expect.stringMatching(/^[0-9a-f]{32}$/) },
     ]);
   });
 

@@ -16,7 +16,7 @@ _SECONDS = 0.6  # for each try; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
 _HELP_MIN = 15  # helpers come and go on the quarter
 
-RemedyKind = Literal["later", "helper", "before", "quiet", "unpin", "without"]
+WayOutKind = Literal["later", "helper", "before", "quiet", "unpin", "without"]
 
 
 class Clashing(BaseModel):
@@ -30,13 +30,13 @@ class Clashing(BaseModel):
     says: str
 
 
-class Remedy(BaseModel):
+class WayOut(BaseModel):
     """One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
     from when to when, of `before` the dish and its days, of `unpin` the step."""
 
     model_config = ConfigDict(frozen=True)
 
-    kind: RemedyKind
+    kind: WayOutKind
     says: str
     costs: str
     minutes: int = 0
@@ -53,7 +53,7 @@ class Clash(BaseModel):
 
     says: str
     bonds: list[Clashing]
-    remedies: list[Remedy]
+    remedies: list[WayOut]
 
 
 def clashing(asked: Asked) -> list[Bond]:
@@ -162,7 +162,7 @@ def _and(names: Sequence[str]) -> str:
     return found[0] if len(found) == 1 else ", ".join(found[:-1]) + " and " + found[-1]
 
 
-def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str]) -> list[Remedy]:
+def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str]) -> list[WayOut]:
     """The nearest days that work, each tried: so much later, quiet hours worked into, a helper for a while, a dish the
     day before, a pin let go, a dish left out."""
     tries = replace(asked, seconds=_SECONDS)
@@ -175,25 +175,25 @@ def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str]) -> list
     return [one for one in found if one is not None]
 
 
-def _later(asked: Asked) -> Remedy | None:
+def _later(asked: Asked) -> WayOut | None:
     placed = solve(replace(asked, later_min=_LATER_MOST_MIN))
     if placed is None or not placed.later:
         return None
     hours, minutes = divmod(placed.later, 60)
     told = f"{hours} h {minutes:02d}" if hours else f"{minutes} min"
-    return Remedy(kind="later", says=f"{told} later", costs="everybody eats later", minutes=placed.later)
+    return WayOut(kind="later", says=f"{told} later", costs="everybody eats later", minutes=placed.later)
 
 
-def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[Remedy]:
+def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
     if not asked.quiet or not any(one.kind in ("quiet", "hands") for one in bonds):
         return []
     if solve(replace(asked, quiet=False)) is None:
         return []
     quiet = asked.kitchen.quiet
-    return [Remedy(kind="quiet", says="work into the quiet hours", costs=f"not quiet from {quiet.begins}")]
+    return [WayOut(kind="quiet", says="work into the quiet hours", costs=f"not quiet from {quiet.begins}")]
 
 
-def _helper(asked: Asked, bonds: Sequence[Bond]) -> Remedy | None:
+def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
     """One more pair of hands, for as short a time as will do: for where the clash lies, widened until it works."""
     if not any(one.kind == "hands" for one in bonds):
         return None
@@ -213,7 +213,7 @@ def _helper(asked: Asked, bonds: Sequence[Bond]) -> Remedy | None:
             zone = asked.kitchen.zone
             told = f"a helper from {a.astimezone(zone):%H:%M} to {b.astimezone(zone):%H:%M}"
             lasts = (b - a).total_seconds() / 60
-            return Remedy(kind="helper", says=told, costs=f"{lasts:.0f} min of somebody", begins=a, ends=b)
+            return WayOut(kind="helper", says=told, costs=f"{lasts:.0f} min of somebody", begins=a, ends=b)
     return None
 
 
@@ -223,7 +223,7 @@ def _quarter(placed: Placed, minute: float, *, up: bool) -> datetime:
     return instant - over + (timedelta(minutes=_HELP_MIN) if up and over else timedelta())
 
 
-def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[Remedy]:
+def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
     found = []
     for bond in bonds:
         if bond.kind != "pin":
@@ -232,23 +232,23 @@ def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[Remedy]:
         if solve(replace(asked, pins=rest)) is not None:
             dish, step = bond.task.split(":", 1)
             says = "let the pin go"
-            found.append(Remedy(kind="unpin", says=says, costs="it lies where it can", dish=int(dish), step=step))
+            found.append(WayOut(kind="unpin", says=says, costs="it lies where it can", dish=int(dish), step=step))
     return found
 
 
-def _before(asked: Asked, dish: int, titles: Sequence[str]) -> Remedy | None:
+def _before(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
     """A dish made the day before, and kept."""
     moved = [
         replace(one, serve=one.serve - timedelta(days=1)) if i == dish else one for i, one in enumerate(asked.dishes)
     ]
     if solve(replace(asked, dishes=tuple(moved))) is None:
         return None
-    return Remedy(kind="before", says=f"{titles[dish]} the day before", costs="it is kept for a day", dish=dish)
+    return WayOut(kind="before", says=f"{titles[dish]} the day before", costs="it is kept for a day", dish=dish)
 
 
-def _without(asked: Asked, dish: int, titles: Sequence[str]) -> Remedy | None:
+def _without(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
     """The day without a dish. Dishes keep their numbers: it only loses its steps."""
     rest = tuple(one for i, one in enumerate(asked.dishes) if i != dish)
     if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
         return None
-    return Remedy(kind="without", says=f"without {titles[dish]}", costs="one dish less", dish=dish)
+    return WayOut(kind="without", says=f"without {titles[dish]}", costs="one dish less", dish=dish)

@@ -105,7 +105,7 @@ class Occasion(_Document):
         return self.servings[dish.serving].people
 
 
-class Moved(BaseModel):
+class Shifted(BaseModel):
     """A step that lies elsewhere than before."""
 
     model_config = ConfigDict(frozen=True)
@@ -123,7 +123,7 @@ class DayPlan(BaseModel):
     plan: Plan | None = None
     clash: Clash | None = None
     sure: Sure | None = None
-    moved: list[Moved] = []
+    moved: list[Shifted] = []
     late_min: int = 0
 
 
@@ -222,7 +222,7 @@ def _safer(asked: Asked, found: Placed, told: Sure) -> tuple[Asked, Placed, Sure
     return asked, found, told
 
 
-def _moved(before: Plan | None, plan: Plan) -> list[Moved]:
+def _moved(before: Plan | None, plan: Plan) -> list[Shifted]:
     if before is None:
         return []
     was = {(one.dish, one.step.id): one.starts for one in before.scheduled}
@@ -231,7 +231,7 @@ def _moved(before: Plan | None, plan: Plan) -> list[Moved]:
         then = was.get((one.dish, one.step.id))
         by = (one.starts - then).total_seconds() / 60 if then else 0.0
         if abs(by) >= _MOVED_MIN:
-            found.append(Moved(dish=one.dish, step=one.step.id, by_min=by))
+            found.append(Shifted(dish=one.dish, step=one.step.id, by_min=by))
     return found
 
 

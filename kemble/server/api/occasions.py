@@ -39,6 +39,11 @@ class NewOccasion(Write):
     occasion: Occasion
 
 
+class PartNamed(BaseModel):
+    role: str
+    name: str
+
+
 class DishTold(BaseModel):
     """A sheet of an occasion as it is made: its size in words, its parts, or why it cannot be worked."""
 
@@ -46,7 +51,7 @@ class DishTold(BaseModel):
     title: str
     way: str
     pieces: float | None
-    parts: list[tuple[str, str]]
+    parts: list[PartNamed]
     problem: str
 
 
@@ -67,6 +72,7 @@ class OccasionCard(BaseModel):
     begin: datetime | None
     people: int | None
     dishes: list[str]
+    sheets: list[int]
     clashes: bool
     in_time_pct: float | None
 
@@ -103,7 +109,9 @@ def _told(made: list[Made], occasion: Occasion) -> list[DishTold]:
                 ),
                 None,
             ),
-            parts=[(part.role, part.name or part.role) for part in one.sheet.parts if part.role != "base"],
+            parts=[
+                PartNamed(role=part.role, name=part.name or part.role) for part in one.sheet.parts if part.role != "base"
+            ],
             problem=one.problem,
         )
         for one in made
@@ -139,6 +147,7 @@ def _card(record: OccasionRecord) -> OccasionCard:
         begin=day.plan.begin if day.plan else None,
         people=sum(servings) or None,
         dishes=[one.record.title for one in made],
+        sheets=[one.record.pk for one in made],
         clashes=day.clash is not None,
         in_time_pct=day.sure.all_in_time_pct if day.sure else None,
     )

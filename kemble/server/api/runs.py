@@ -52,7 +52,7 @@ class NewEvent(Happening):
 
 
 class RunCard(BaseModel):
-    """`state` is as it stood when the clock on the wall showed `wall`."""
+    """`state` is as it stood when the clock on the wall showed `wall`; `step` the title of the step that is in focus then."""
 
     id: int
     title: str
@@ -60,6 +60,7 @@ class RunCard(BaseModel):
     rehearsed: bool
     wall: datetime
     state: RunState
+    step: str
 
 
 class RunOpen(BaseModel):
@@ -127,17 +128,15 @@ def opened(run: Run) -> HttpResponse:
 def runs(request: HttpRequest) -> list[RunCard]:
     """What is running now."""
     wall = timezone.now()
-    return [
-        RunCard(
-            id=run.pk,
-            title=run.title,
-            way=run.way,
-            rehearsed=run.pace > 1,
-            wall=wall,
-            state=run.state(run.clock(wall)),
+    found = []
+    for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]:
+        state = run.state(run.clock(wall))
+        step = next((one.step.title for one in run.kept.plan.scheduled if one.step.id == state.focus), "")
+        card = RunCard(
+            id=run.pk, title=run.title, way=run.way, rehearsed=run.pace > 1, wall=wall, state=state, step=step
         )
-        for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]
-    ]
+        found.append(card)
+    return found
 
 
 @router.post("/runs", response={200: RunOpen})

@@ -37,6 +37,8 @@ export type KitchenSettings = Schemas["Kitchen"];
 export type Tin = Schemas["Tin"];
 export type Plan = Schemas["Plan"];
 export type OccasionOpen = Schemas["OccasionOpen"];
+export type OccasionCard = Schemas["OccasionCard"];
+export type Occasion = Schemas["Occasion"];
 export type RunOpen = Schemas["RunOpen"];
 export type RunCard = Schemas["RunCard"];
 export type RunState = Schemas["RunState"];
@@ -130,3 +132,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
 /** A problem as one sentence for a cook: the field's path stays out when the field is in sight. */
 export const sentence = (problem: Problem, named = true) =>
   `${named ? `${problem.path}: ` : ""}${problem.says}.${problem.accepts ? ` Accepted: ${problem.accepts}.` : ""}`;
+export type DayPlan = Schemas["DayPlan"];
+export type Clash = Schemas["Clash"];
+export type WayOut = Schemas["WayOut"];
+export type FeastTold = Schemas["FeastTold"];

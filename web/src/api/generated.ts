@@ -169,6 +169,20 @@ export const LIMITS = {
     "max": 400,
     "usual": 0
   },
+  "DishAsked.serving": {
+    "min": 0,
+    "max": 7,
+    "usual": 0
+  },
+  "DishAsked.each": {
+    "above": 0,
+    "max": 50
+  },
+  "DishAsked.days_before": {
+    "min": 0,
+    "max": 6,
+    "usual": 0
+  },
   "Event.grams": {
     "above": 0,
     "max": 50000
@@ -269,6 +283,21 @@ export const LIMITS = {
     "max": 12,
     "usual": 4
   },
+  "Kitchen.steamers": {
+    "min": 0,
+    "max": 6,
+    "usual": 1
+  },
+  "Kitchen.ovens": {
+    "min": 0,
+    "max": 4,
+    "usual": 1
+  },
+  "Kitchen.cold_shelves": {
+    "min": 1,
+    "max": 20,
+    "usual": 3
+  },
   "Kitchen.microwave_w": {
     "min": 200,
     "max": 2000,
@@ -330,14 +359,6 @@ export const LIMITS = {
     "min": -60,
     "max": 400
   },
-  "NewOccasion.sheet": {
-    "min": 1,
-    "max": 9007199254740991
-  },
-  "NewOccasion.people": {
-    "min": 1,
-    "max": 1000
-  },
   "NewRun.sheet": {
     "min": 1,
     "max": 9007199254740991
@@ -345,6 +366,11 @@ export const LIMITS = {
   "NewRun.occasion": {
     "min": 1,
     "max": 9007199254740991
+  },
+  "NewRun.dish": {
+    "min": 0,
+    "below": 60,
+    "usual": 0
   },
   "OvenTest.water_ml": {
     "min": 100,
@@ -369,6 +395,11 @@ export const LIMITS = {
   "OvenTest.minutes": {
     "min": 3,
     "max": 60
+  },
+  "OwnDay.begin_days": {
+    "min": 0,
+    "max": 60,
+    "usual": 0
   },
   "OwnEstimate.value": {
     "min": -100,
@@ -445,6 +476,10 @@ export const LIMITS = {
     "min": 0,
     "max": 50
   },
+  "Pinned.dish": {
+    "min": 0,
+    "below": 60
+  },
   "Pot.diameter_mm": {
     "min": 120,
     "max": 600,
@@ -491,12 +526,20 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
+  "SaveOccasion.revision": {
+    "min": 1,
+    "max": 9007199254740991
+  },
   "SaveSheet.revision": {
     "min": 1,
     "max": 9007199254740991
   },
   "Scoop.ml": {
     "above": 0,
+    "max": 500
+  },
+  "Serving.people": {
+    "min": 1,
     "max": 500
   },
   "SharePart.with_sheet": {

@@ -1,7 +1,7 @@
 /** What is read from the server, under the keys that the pages share. */
 
 import { QueryClient, queryOptions } from "@tanstack/react-query";
-import { showLengthsIn, showTemperaturesIn } from "../ui/words";
+import { showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -42,6 +42,7 @@ export const kitchenQuery = queryOptions({
     const answer = await ask(api.GET("/api/kitchen"));
     showTemperaturesIn(answer.kitchen.temperature_unit);
     showLengthsIn(answer.kitchen.length_unit);
+    showClockBy(answer.kitchen.clock_hours);
     return answer;
   },
 });
@@ -102,3 +103,13 @@ export const batchQuery = (id: number) =>
     queryKey: ["batch", id],
     queryFn: () => ask(api.GET("/api/log/{batch_id}", { params: { path: { batch_id: id } } })),
   });
+export const occasionQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["occasion", id],
+    queryFn: () => ask(api.GET("/api/occasions/{occasion_id}", { params: { path: { occasion_id: id } } })),
+  });
+export const feastsQuery = queryOptions({
+  queryKey: ["feasts"],
+  staleTime: 3_600_000,
+  queryFn: () => ask(api.GET("/api/feasts", { params: { query: { days: 400 } } })),
+});

@@ -162,6 +162,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feasts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Year
+         * @description The feasts and the kitchen's own days ahead, in order, each with when there is something to begin.
+         */
+        get: operations["kemble_server_api_occasions_year"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -335,13 +355,13 @@ export interface paths {
          * Occasions
          * @description What is still to come, soonest first.
          */
-        get: operations["kemble_server_api_plans_occasions"];
+        get: operations["kemble_server_api_occasions_occasions"];
         put?: never;
         /**
          * New Occasion
-         * @description Keep a plan. The same one twice (sheet, time, title, people) is one, whoever presses and however often.
+         * @description Keep an occasion. The same write twice is one.
          */
-        post: operations["kemble_server_api_plans_new_occasion"];
+        post: operations["kemble_server_api_occasions_new_occasion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -355,14 +375,59 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
+        /** Open Occasion */
+        get: operations["kemble_server_api_occasions_open_occasion"];
+        /**
+         * Save Occasion
+         * @description Save an occasion and plan its day anew, moved as little as may be; 409 when somebody saved in between.
+         */
+        put: operations["kemble_server_api_occasions_save_occasion"];
         post?: never;
         /**
          * Delete Occasion
-         * @description Drop a plan. It can be brought back.
+         * @description Drop an occasion. It can be brought back.
          */
-        delete: operations["kemble_server_api_plans_delete_occasion"];
+        delete: operations["kemble_server_api_occasions_delete_occasion"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description The day as an iCalendar file, an alarm at every step that takes hands.
+         */
+        get: operations["kemble_server_api_occasions_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/day.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Text
+         * @description The day as plain text.
+         */
+        get: operations["kemble_server_api_occasions_text"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1465,6 +1530,35 @@ export interface components {
             under?: components["schemas"]["Under"] | null;
         };
         /**
+         * Clash
+         * @description Why a day cannot be done: bonds that cannot all hold, none of them idle; a sentence; and what would help.
+         */
+        Clash: {
+            /** Bonds */
+            bonds: components["schemas"]["Clashing"][];
+            /** Remedies */
+            remedies: components["schemas"]["WayOut"][];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Clashing
+         * @description One bond of a clash: the steps it is about, and what it says.
+         */
+        Clashing: {
+            /** Dish */
+            dish?: number | null;
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+        };
+        /**
          * Compared
          * @description One prediction beside what happened, in the same unit.
          */
@@ -1649,6 +1743,93 @@ export interface components {
             small_mm: number;
             /** Trays */
             trays: components["schemas"]["TrayDrawing"][];
+        };
+        /**
+         * DayPlan
+         * @description The day of an occasion: its plan, or why there is none; how sure it is; what moved against the plan before.
+         */
+        DayPlan: {
+            clash?: components["schemas"]["Clash"] | null;
+            /**
+             * Late Min
+             * @default 0
+             */
+            late_min: number;
+            /**
+             * Moved
+             * @default []
+             */
+            moved: components["schemas"]["Shifted"][];
+            plan?: components["schemas"]["Plan"] | null;
+            sure?: components["schemas"]["Sure"] | null;
+        };
+        /**
+         * DishAsked
+         * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands; so many
+         *     `days_before`; without the parts that are there already.
+         */
+        DishAsked: {
+            /**
+             * Days Before
+             * @description 0 to 6 days
+             * @default 0
+             */
+            days_before: number;
+            /**
+             * Each
+             * @description above 0, at most 50 pieces
+             */
+            each?: number | null;
+            /**
+             * Serving
+             * @description the number of a serving, from 0
+             * @default 0
+             */
+            serving: number;
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet: number;
+            /**
+             * There
+             * @description parts that are there already
+             * @default []
+             */
+            there: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
+        };
+        /**
+         * DishSure
+         * @description Of a dish: in how many days of a hundred it is ready in time, how late it is on the worst of ten, and how many
+         *     minutes earlier all of its steps should lie to be nine times in ten in time.
+         */
+        DishSure: {
+            /** Dish */
+            dish: number;
+            /** Earlier Min */
+            earlier_min: number;
+            /** In Time Pct */
+            in_time_pct: number;
+            /** Late Min */
+            late_min: number;
+        };
+        /**
+         * DishTold
+         * @description A sheet of an occasion as it is made: its size in words, its parts, or why it cannot be worked.
+         */
+        DishTold: {
+            /** Parts */
+            parts: components["schemas"]["PartNamed"][];
+            /** Pieces */
+            pieces: number | null;
+            /** Problem */
+            problem: string;
+            /** Sheet */
+            sheet: number;
+            /** Title */
+            title: string;
+            /** Way */
+            way: string;
         };
         /**
          * Dot
@@ -1875,6 +2056,37 @@ export interface components {
             now: string;
             /** Seen */
             seen: string;
+        };
+        /**
+         * FeastTold
+         * @description A day that is kept: a feast of the craft's year, or one of the kitchen's own; from when there is something to do.
+         */
+        FeastTold: {
+            /**
+             * Begin
+             * Format: date
+             */
+            begin: string;
+            /** Begins With */
+            begins_with: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Eaten */
+            eaten: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** Until */
+            until?: string | null;
         };
         /**
          * Flowing
@@ -2119,6 +2331,32 @@ export interface components {
             top_up_ml: number;
         };
         /**
+         * Helper
+         * @description Somebody who helps for a while; `safe_only` a child or somebody new.
+         */
+        Helper: {
+            /**
+             * Begins
+             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
+             */
+            begins: string;
+            /**
+             * Ends
+             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
+             */
+            ends: string;
+            /**
+             * Name
+             * @description a name of 1 to 40 letters
+             */
+            name: string;
+            /**
+             * Safe Only
+             * @default false
+             */
+            safe_only: boolean;
+        };
+        /**
          * Ingredient
          * @description One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first.
          */
@@ -2337,6 +2575,19 @@ export interface components {
              */
             burners: number;
             /**
+             * Clock Hours
+             * @description 24 or 12
+             * @default 24
+             * @enum {integer}
+             */
+            clock_hours: 24 | 12;
+            /**
+             * Cold Shelves
+             * @description 1 to 20 shelves, in the fridge and in the freezer each
+             * @default 3
+             */
+            cold_shelves: number;
+            /**
              * Cooker W
              * @description 100 to 2000 W, as the rice cooker is rated
              * @default 450
@@ -2413,10 +2664,22 @@ export interface components {
              */
             oven_shelves: number;
             /**
+             * Ovens
+             * @description 0 to 4 ovens
+             * @default 1
+             */
+            ovens: number;
+            /**
              * Own Cup Ml
              * @description 30 to 1000 g of water in the cup
              */
             own_cup_ml?: number | null;
+            /**
+             * Own Days
+             * @description up to 40 days and seasons
+             * @default []
+             */
+            own_days: components["schemas"]["OwnDay"][];
             /**
              * Own Spoon Ml
              * @description 1 to 60 g of water in the spoon
@@ -2465,6 +2728,12 @@ export interface components {
              *     }
              */
             steamer: components["schemas"]["Steamer"];
+            /**
+             * Steamers
+             * @description 0 to 6 steamers
+             * @default 1
+             */
+            steamers: number;
             /**
              * Stock
              * @description up to 400 entries
@@ -2898,27 +3167,7 @@ export interface components {
         };
         /** NewOccasion */
         NewOccasion: {
-            /**
-             * People
-             * @description a whole number from 1 to 1000
-             */
-            people?: number | null;
-            /**
-             * Serve
-             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
-             */
-            serve: string;
-            /**
-             * Sheet
-             * @description the number of a sheet
-             */
-            sheet: number;
-            /**
-             * Title
-             * @description at most 120 letters
-             * @default
-             */
-            title: string;
+            occasion: components["schemas"]["Occasion"];
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each
@@ -2935,6 +3184,12 @@ export interface components {
         };
         /** NewRun */
         NewRun: {
+            /**
+             * Dish
+             * @description the number of one of its sheets, from 0
+             * @default 0
+             */
+            dish: number;
             /**
              * Occasion
              * @description the number of an occasion
@@ -2995,26 +3250,108 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** OccasionOpen */
-        OccasionOpen: {
+        /**
+         * Occasion
+         * @description The document. `sure` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
+         *     hours are kept.
+         */
+        Occasion: {
+            /**
+             * Dishes
+             * @description up to 60 sheets
+             * @default []
+             */
+            dishes: components["schemas"]["DishAsked"][];
+            /**
+             * Format
+             * @default kemble-occasion
+             * @constant
+             */
+            format: "kemble-occasion";
+            /**
+             * Helpers
+             * @description up to 12 helpers
+             * @default []
+             */
+            helpers: components["schemas"]["Helper"][];
+            /**
+             * Note
+             * @description at most 2000 letters
+             * @default
+             */
+            note: string;
+            /**
+             * Pins
+             * @description up to 60 pins
+             * @default []
+             */
+            pins: components["schemas"]["Pinned"][];
+            /**
+             * Quiet
+             * @default true
+             */
+            quiet: boolean;
+            /**
+             * Servings
+             * @description 1 to 8 servings
+             */
+            servings: components["schemas"]["Serving"][];
+            /**
+             * Sure
+             * @default likely
+             * @enum {string}
+             */
+            sure: "likely" | "safe";
+            /**
+             * Title
+             * @description at most 120 letters
+             * @default
+             */
+            title: string;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * OccasionCard
+         * @description What the counter shows of an occasion.
+         */
+        OccasionCard: {
+            /** Begin */
+            begin: string | null;
+            /** Clashes */
+            clashes: boolean;
+            /** Dishes */
+            dishes: string[];
             /** Id */
             id: number;
+            /** In Time Pct */
+            in_time_pct: number | null;
             /** People */
             people: number | null;
-            plan: components["schemas"]["Plan"];
             /**
              * Serve
              * Format: date-time
              */
             serve: string;
-            /** Sheet */
-            sheet: number;
-            /** Sheet Title */
-            sheet_title: string;
+            /** Sheets */
+            sheets: number[];
             /** Title */
             title: string;
-            /** Way */
-            way: string;
+        };
+        /** OccasionOpen */
+        OccasionOpen: {
+            day: components["schemas"]["DayPlan"];
+            /** Dishes */
+            dishes: components["schemas"]["DishTold"][];
+            /** Id */
+            id: number;
+            occasion: components["schemas"]["Occasion"];
+            /** Revision */
+            revision: number;
         };
         /**
          * Origin
@@ -3130,6 +3467,40 @@ export interface components {
              * @description 100 to 5000 ml
              */
             water_ml: number;
+        };
+        /**
+         * OwnDay
+         * @description A day that this kitchen keeps every year, or a season, from one day to another: a herb, a fruit, a birthday.
+         */
+        OwnDay: {
+            /**
+             * Begin Days
+             * @description 0 to 60 days
+             * @default 0
+             */
+            begin_days: number;
+            /**
+             * Day
+             * @description month and day, such as 05-14
+             */
+            day: string;
+            /**
+             * Name
+             * @description a name of 1 to 60 letters
+             */
+            name: string;
+            /**
+             * Note
+             * @description at most 120 letters
+             * @default
+             */
+            note: string;
+            /**
+             * Until
+             * @description month and day, such as 06-20
+             * @default
+             */
+            until: string;
         };
         /**
          * OwnEstimate
@@ -3285,6 +3656,13 @@ export interface components {
              */
             takes: components["schemas"]["Take"][];
         };
+        /** PartNamed */
+        PartNamed: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+        };
         /**
          * PartWorked
          * @description One part in numbers for its drawing: what goes in, what is left, what the scale shows.
@@ -3410,6 +3788,27 @@ export interface components {
             trim_pct?: number | null;
         };
         /**
+         * Pinned
+         * @description A step that is to begin at a time, whatever else moves.
+         */
+        Pinned: {
+            /**
+             * At
+             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
+             */
+            at: string;
+            /**
+             * Dish
+             * @description the number of a dish, from 0
+             */
+            dish: number;
+            /**
+             * Step
+             * @description a step of it
+             */
+            step: string;
+        };
+        /**
          * Place
          * @description Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round.
          */
@@ -3444,6 +3843,11 @@ export interface components {
             begin: string;
             /** Earliest Serve */
             earliest_serve?: string | null;
+            /**
+             * Gap Pct
+             * @default 0
+             */
+            gap_pct: number;
             /**
              * Late Min
              * @default 0
@@ -3802,7 +4206,7 @@ export interface components {
         };
         /**
          * RunCard
-         * @description `state` is as it stood when the clock on the wall showed `wall`.
+         * @description `state` is as it stood when the clock on the wall showed `wall`; `step` the title of the step that is in focus then.
          */
         RunCard: {
             /** Id */
@@ -3810,6 +4214,8 @@ export interface components {
             /** Rehearsed */
             rehearsed: boolean;
             state: components["schemas"]["RunState"];
+            /** Step */
+            step: string;
             /** Title */
             title: string;
             /**
@@ -3930,6 +4336,23 @@ export interface components {
              */
             uid?: string | null;
         };
+        /**
+         * SaveOccasion
+         * @description The occasion over the revision that was edited; left out, over whatever there is.
+         */
+        SaveOccasion: {
+            occasion: components["schemas"]["Occasion"];
+            /**
+             * Revision
+             * @description the revision that was edited
+             */
+            revision?: number | null;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+        };
         /** SaveSheet */
         SaveSheet: {
             /**
@@ -3996,6 +4419,11 @@ export interface components {
          */
         Scheduled: {
             /**
+             * Dish
+             * @default 0
+             */
+            dish: number;
+            /**
              * Ends
              * Format: date-time
              */
@@ -4006,6 +4434,11 @@ export interface components {
              */
             starts: string;
             step: components["schemas"]["StepWorked"];
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /** SchoolCard */
         SchoolCard: {
@@ -4031,6 +4464,28 @@ export interface components {
              * @description a name of 1 to 40 letters
              */
             name: string;
+        };
+        /**
+         * Serving
+         * @description A time at which people eat, and how many of them.
+         */
+        Serving: {
+            /**
+             * At
+             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
+             */
+            at: string;
+            /**
+             * Name
+             * @description at most 60 letters
+             * @default
+             */
+            name: string;
+            /**
+             * People
+             * @description a whole number from 1 to 500
+             */
+            people?: number | null;
         };
         /**
          * Session
@@ -4274,6 +4729,18 @@ export interface components {
             sheets: components["schemas"]["SheetCard"][];
             /** Total */
             total: number;
+        };
+        /**
+         * Shifted
+         * @description A step that lies elsewhere than before.
+         */
+        Shifted: {
+            /** By Min */
+            by_min: number;
+            /** Dish */
+            dish: number;
+            /** Step */
+            step: string;
         };
         /**
          * ShoppingLine
@@ -4817,6 +5284,20 @@ export interface components {
             price?: number | null;
         };
         /**
+         * Sure
+         * @description Of a day: each dish, all of them in time together, and the steps that most often make it late, the worst first.
+         */
+        Sure: {
+            /** All In Time Pct */
+            all_in_time_pct: number;
+            /** Days */
+            days: number;
+            /** Dishes */
+            dishes: components["schemas"]["DishSure"][];
+            /** Slack After */
+            slack_after: string[];
+        };
+        /**
          * Take
          * @description Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output".
          */
@@ -5189,6 +5670,38 @@ export interface components {
             zone: components["schemas"]["MapPoint"][];
             /** Zone Words */
             zone_words: components["schemas"]["ZoneWord"][];
+        };
+        /**
+         * WayOut
+         * @description One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
+         *     from when to when, of `before` the dish and its days, of `unpin` the step.
+         */
+        WayOut: {
+            /** Begins */
+            begins?: string | null;
+            /** Costs */
+            costs: string;
+            /** Dish */
+            dish?: number | null;
+            /** Ends */
+            ends?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "without";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /** Says */
+            says: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
         };
         /**
          * WeighedMeasure
@@ -5657,6 +6170,37 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_occasions_year: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeastTold"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_kitchen_kitchen: {
         parameters: {
             query?: never;
@@ -6008,7 +6552,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_plans_occasions: {
+    kemble_server_api_occasions_occasions: {
         parameters: {
             query?: never;
             header?: never;
@@ -6023,7 +6567,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OccasionOpen"][];
+                    "application/json": components["schemas"]["OccasionCard"][];
                 };
             };
             /** @description Refused */
@@ -6037,7 +6581,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_plans_new_occasion: {
+    kemble_server_api_occasions_new_occasion: {
         parameters: {
             query?: never;
             header?: never;
@@ -6070,7 +6614,73 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_plans_delete_occasion: {
+    kemble_server_api_occasions_open_occasion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OccasionOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_save_occasion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveOccasion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OccasionOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_delete_occasion: {
         parameters: {
             query?: never;
             header?: never;
@@ -6083,6 +6693,64 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,19 +1,19 @@
 /** The counter: what is running now, what comes next, the sheets, and the ways to begin one. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
-import { Link, Navigate, useNavigate } from "react-router";
-import { api, ask, type OccasionOpen, type RunCard } from "../api/client";
+import { Link, Navigate } from "react-router";
+import type { RunCard } from "../api/client";
 import { kitchenQuery, occasionsQuery, runsQuery, sheetsQuery } from "../api/queries";
 import { serverNow, useReach } from "../api/reach";
 import { useTick } from "../make/useRun";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
-import { LinkButton, TextLink } from "../ui/LinkButton";
-import { newId } from "../ui/newId";
+import { TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
-import { clock, dayOf, plural, sinceWords, timeOfDay } from "../ui/words";
+import { clock, sinceWords, timeOfDay } from "../ui/words";
+import { Coming, NewOccasion, Year } from "./Coming";
 import { Gallery } from "./Gallery";
 import { SheetRow } from "./SheetRow";
 
@@ -61,9 +61,11 @@ export function Counter() {
               </ul>
             ) : (
               <Nothing known={occasions.data !== undefined} what="planned">
-                Nothing yet. Open a sheet, go to Plan, and say when people eat.
+                Nothing yet. Say when people eat, and put sheets on the table.
               </Nothing>
             )}
+            <NewOccasion zone={zone} />
+            <Year />
           </section>
         </div>
         <Sheets />
@@ -144,54 +146,13 @@ function Running({ run, zone }: { run: RunCard; zone: string }) {
         <span>
           <span className="block text-lg">{run.title}</span>
           <span className="text-ink2">
+            {run.step && <b className="text-ink">{run.step}, </b>}
             {run.rehearsed ? "rehearsal, " : ""}table at {timeOfDay(state.expected_serve, zone)}
             {late > 1 ? <b className="text-bean">, {late} min late</b> : ""}
           </span>
         </span>
         {left != null && <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>}
       </Link>
-    </li>
-  );
-}
-
-function Coming({ occasion, zone }: { occasion: OccasionOpen; zone: string }) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const begin = useMutation({
-    mutationFn: (how: { rehearse: boolean; uid: string }) =>
-      ask(api.POST("/api/runs", { body: { occasion: occasion.id, sheet: null, ...how } })),
-    onSuccess: (run) => navigate(`/make/${run.id}`),
-  });
-  const drop = useMutation({
-    mutationFn: () =>
-      ask(api.DELETE("/api/occasions/{occasion_id}", { params: { path: { occasion_id: occasion.id } } })),
-    onSuccess: () => {
-      for (const key of ["occasions", "dropped"]) client.invalidateQueries({ queryKey: [key] });
-    },
-  });
-  return (
-    <li className="hairline py-3">
-      <div className="flex items-baseline justify-between gap-4">
-        <Link
-          to={`/sheets/${occasion.sheet}/plan`}
-          className="text-lg text-ink no-underline hover:underline underline-offset-4"
-        >
-          {occasion.sheet_title}
-        </Link>
-        <span className="shrink-0">
-          begin <b>{timeOfDay(occasion.plan.begin, zone)}</b>
-        </span>
-      </div>
-      <p className="text-ink2">
-        {occasion.title}
-        {occasion.people ? `, ${plural(occasion.people, "person", "people")}` : ""}: {dayOf(occasion.serve, zone)}, on
-        the table at {timeOfDay(occasion.serve, zone)}
-      </p>
-      <p className="mt-1 flex gap-5">
-        <LinkButton onClick={() => begin.mutate({ rehearse: false, uid: newId() })}>Begin</LinkButton>
-        <LinkButton onClick={() => begin.mutate({ rehearse: true, uid: newId() })}>Rehearse</LinkButton>
-        <LinkButton onClick={() => drop.mutate()}>Drop</LinkButton>
-      </p>
     </li>
   );
 }

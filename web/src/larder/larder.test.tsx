@@ -224,7 +224,7 @@ describe("shopping", () => {
         { id: 1, title: "A cake" },
         { id: 2, title: "Balls" },
       ]),
-      "/api/occasions": [{ sheet: 2 }],
+      "/api/occasions": [{ sheets: [2] }],
       "/api/shopping": list,
     });
     render(<ShoppingPage />, { wrapper: Around });

@@ -4,12 +4,16 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type KitchenSettings, type Plan } from "../api/client";
+import { DayLanes } from "../occasion/DayLanes";
+import { DayOnPaper } from "../occasion/DayOnPaper";
+import { OneStep } from "../occasion/PickedStep";
+import { occasionOf } from "../occasion/useNewOccasion";
 import type { Editing } from "../sheet/useSheet";
-import { LinkButton } from "../ui/LinkButton";
+import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { dayOf, minutes, plural, timeOfDay } from "../ui/words";
-import { Lanes, Steps } from "./Lanes";
+import { WallField } from "../ui/WallField";
+import { dayOf, daysOn, minutes, timeOfDay, wallClock } from "../ui/words";
 
 interface Props {
   editing: Editing;
@@ -24,24 +28,24 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
   const navigate = useNavigate();
   const [people, setPeople] = useState("");
   const [title, setTitle] = useState("");
+  const [picked, setPicked] = useState("");
+  const one = plan?.scheduled.find((each) => each.step.id === picked) ?? null;
   const serve = sheet.serve ?? "";
   const zone = kitchen.timezone;
 
   const begin = useMutation({
     mutationFn: (how: { rehearse: boolean; uid: string }) =>
-      ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, ...how } })),
+      ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, dish: 0, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });
       navigate(`/make/${run.id}`);
     },
   });
   const keep = useMutation({
-    mutationFn: (uid: string) =>
-      ask(
-        api.POST("/api/occasions", {
-          body: { sheet: editing.id, serve, title: title.trim(), people: people ? Number(people) : null, uid },
-        }),
-      ),
+    mutationFn: (uid: string) => {
+      const occasion = occasionOf(title.trim(), serve, [editing.id], people ? Number(people) : null);
+      return ask(api.POST("/api/occasions", { body: { occasion, uid } }));
+    },
     onSuccess: () => client.invalidateQueries({ queryKey: ["occasions"] }),
   });
   const nudge = (by: number) => {
@@ -56,15 +60,17 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
   return (
     <div className="mt-4">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-        <label>
-          <span className="block text-ink2">On the table at</span>
-          <input
-            type="datetime-local"
-            className="write text-lg"
-            value={serve}
-            onChange={(event) => edit({ ...sheet, serve: event.target.value || null })}
-          />
-        </label>
+        {serve ? (
+          <WallField label="On the table at" value={serve} onChange={(at) => edit({ ...sheet, serve: at })} />
+        ) : (
+          <button
+            type="button"
+            className="pick"
+            onClick={() => edit({ ...sheet, serve: `${daysOn(wallClock(new Date(), zone).slice(0, 10), 2)}T15:30` })}
+          >
+            Say when people eat
+          </button>
+        )}
         {serve && (
           <span className="flex gap-2">
             <button type="button" className="pick" onClick={() => nudge(-15)}>
@@ -90,12 +96,25 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
           {plan.late_min < 90 ? " min" : ""} ago. Begun now, it is on the table on{" "}
           {dayOf(plan.earliest_serve as string, zone)} at {timeOfDay(plan.earliest_serve as string, zone)}.{" "}
-          <LinkButton onClick={() => edit({ ...sheet, serve: wall(plan.earliest_serve as string, zone) })}>
+          <LinkButton
+            onClick={() => edit({ ...sheet, serve: wallClock(new Date(plan.earliest_serve as string), zone) })}
+          >
             Serve it then
           </LinkButton>
         </p>
       )}
-      {plan && !error && <Lanes plan={plan} kitchen={kitchen} onShift={nudge} />}
+      {plan && !error && (
+        <>
+          <DayLanes
+            plan={plan}
+            kitchen={kitchen}
+            dishes={[sheet.title]}
+            picked={one}
+            onPick={(each) => setPicked(each.step.id)}
+          />
+          {one && <OneStep plan={plan} one={one} zone={zone} />}
+        </>
+      )}
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
         <button
           type="button"
@@ -147,19 +166,12 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           </button>
           {keep.data && (
             <span role="status" className="text-green">
-              Kept{keep.data.people ? ` for ${plural(keep.data.people, "person", "people")}` : ""}: it is on the
-              counter.
+              Kept: <TextLink to={`/occasions/${keep.data.id}`}>its day</TextLink> is on the counter.
             </span>
           )}
         </form>
       </div>
-      {plan && !error && <Steps plan={plan} zone={zone} />}
+      {plan && !error && <DayOnPaper plan={plan} titles={[sheet.title]} title={sheet.title} zone={zone} />}
     </div>
   );
-}
-
-function wall(instant: string, zone: string) {
-  return new Intl.DateTimeFormat("sv-SE", { timeZone: zone, dateStyle: "short", timeStyle: "short" })
-    .format(new Date(instant))
-    .replace(" ", "T");
 }

@@ -78,7 +78,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   const editing = useSheet(opened);
   const { sheet, worked, moved, problems } = editing;
   const occasions = useQuery(occasionsQuery);
-  const occasion = occasions.data?.find((one) => one.sheet === editing.id);
+  const occasion = occasions.data?.find((one) => one.sheets.includes(editing.id));
   useStationKeys(editing.id);
   useEffect(() => {
     document.title = `${sheet.title}: ${STATION_NAMES[at]} · Kemble`;

@@ -36,7 +36,9 @@ export default function ShoppingPage() {
     if (chosen) localStorage.setItem(KEPT, JSON.stringify(chosen));
   }, [chosen]);
   // Nothing chosen yet: what is planned is what will be bought for.
-  const planned: Wanted = Object.fromEntries((occasions.data ?? []).map((one) => [one.sheet, 1]));
+  const planned: Wanted = Object.fromEntries(
+    (occasions.data ?? []).flatMap((one) => one.sheets.map((sheet) => [sheet, 1])),
+  );
   const wanted = chosen ?? planned;
   const asked = Object.entries(wanted)
     .filter(([, times]) => times > 0)

@@ -16,7 +16,7 @@ import type {
   WayCard,
 } from "../api/client";
 import { CueDrawing } from "../make/CueDrawing";
-import { Lanes } from "../plan/Lanes";
+import { DayLanes } from "../occasion/DayLanes";
 import { Around, fact, facts, worked } from "../testing";
 import { Cooling } from "./cut/Cooling";
 import { inches } from "./cut/inches";
@@ -660,6 +660,8 @@ describe("the lanes of a plan", () => {
     },
     starts: at(from),
     ends: at(to),
+    dish: 0,
+    who: "",
   });
   const plan = {
     begin: at(0),
@@ -673,18 +675,18 @@ describe("the lanes of a plan", () => {
   const kitchen = { timezone: "UTC", quiet: { begins: "22:00", ends: "12:30" } } as KitchenSettings;
 
   it("puts what overlaps in rows of its own and keeps lengths to time", () => {
-    render(<Lanes plan={plan} kitchen={kitchen} onShift={() => {}} />);
-    const [a] = all('[data-step="a"]');
-    const [b] = all('[data-step="b"]');
+    render(<DayLanes plan={plan} kitchen={kitchen} dishes={["a cake"]} />);
+    const [a] = all('[data-step="0:a"] rect');
+    const [b] = all('[data-step="0:b"] rect');
     expect(num(a, "y")).not.toBe(num(b, "y"));
     expect(num(a, "width")).toBeCloseTo(num(b, "width"), 6);
-    expect(all('[data-step="c"]')).toHaveLength(1);
+    expect(all('[data-step="0:c"]')).toHaveLength(1);
   });
 
   it("shades the quiet hours that fall into it", () => {
-    render(<Lanes plan={plan} kitchen={kitchen} onShift={() => {}} />);
+    render(<DayLanes plan={plan} kitchen={kitchen} dishes={["a cake"]} />);
     const shade = all('rect[opacity="0.1"]');
-    const whole = num(all('[data-step="a"]')[0], "width") * 2.5;
+    const whole = num(all('[data-step="0:a"] rect')[0], "width") * 2.5;
     expect(shade).toHaveLength(1);
     expect(num(shade[0], "width") / whole).toBeCloseTo(0.3, 2);
   });

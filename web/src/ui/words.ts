@@ -87,9 +87,43 @@ export function clock(seconds: number): string {
 const zoned = (zone: string, options: Intl.DateTimeFormatOptions) =>
   new Intl.DateTimeFormat("en-GB", { timeZone: zone, ...options });
 
-/** "15:30" on the kitchen's clock. */
+let hours: KitchenSettings["clock_hours"] = 24;
+
+/** Times are told by so many hours from here on. Set whenever the kitchen is fetched. */
+export function showClockBy(of: KitchenSettings["clock_hours"] | undefined) {
+  hours = of ?? 24;
+}
+
+/** "15:30" on the kitchen's clock, or "3:30 pm" where it goes by twelve hours. */
 export const timeOfDay = (instant: string | Date, zone: string) =>
-  zoned(zone, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" }).format(new Date(instant));
+  timeWords(wallClock(new Date(instant), zone).slice(11));
+
+/** "15:30" as the kitchen tells it. */
+export function timeWords(clockTime: string): string {
+  if (hours === 24) return clockTime;
+  const [h = "0", m = "00"] = clockTime.split(":");
+  return `${Number(h) % 12 || 12}:${m} ${Number(h) < 12 ? "am" : "pm"}`;
+}
+
+/** "15:30" from what a cook types: 15:30, 1530, 3.30 pm, 3pm; null when it is no time. */
+export function timeFrom(typed: string): string | null {
+  const found = /^\s*(\d{1,2})(?:[:.h ]?(\d{2}))?\s*(am|pm|a|p)?\.?m?\.?\s*$/i.exec(typed);
+  if (!found) return null;
+  let h = Number(found[1]);
+  const m = Number(found[2] ?? 0);
+  const half = found[3]?.[0]?.toLowerCase();
+  if (half && (h < 1 || h > 12)) return null;
+  if (half) h = (h % 12) + (half === "p" ? 12 : 0);
+  return h < 24 && m < 60 ? `${String(h).padStart(2, "0")}:${String(m).padStart(2, "0")}` : null;
+}
+
+/** "Sat 5 Dec" of a day such as 2026-12-05, and so many days on. */
+export const dayWords = (day: string) =>
+  zoned("UTC", { weekday: "short", day: "numeric", month: "short" }).format(dayAt(day));
+export const daysOn = (day: string, days: number) =>
+  new Date(dayAt(day).getTime() + days * 86_400_000).toISOString().slice(0, 10);
+const dayAt = (day: string) => new Date(`${day}T12:00:00Z`);
+export const isDay = (typed: string) => /^\d{4}-\d{2}-\d{2}$/.test(typed) && !Number.isNaN(dayAt(typed).getTime());
 
 /** "Sat 28 Nov" on the kitchen's calendar. */
 export const dayOf = (instant: string | Date, zone: string) =>

@@ -1,0 +1,92 @@
+/** When the day cannot be done: what clashes, in words, and the nearest days that work, one press each. */
+
+import type { Clash, Occasion, WayOut } from "../api/client";
+import { daysOn, wallClock } from "../ui/words";
+
+interface Props {
+  clash: Clash;
+  occasion: Occasion;
+  zone: string;
+  edit: (change: Partial<Occasion>) => void;
+}
+
+export function ClashPanel({ clash, occasion, zone, edit }: Props) {
+  return (
+    <section role="alert" aria-label="What clashes" className="border-bean border-l-4 pl-4">
+      <p className="text-lg">
+        <b>This day cannot be done.</b> {clash.says}
+      </p>
+      {clash.bonds.length > 0 && (
+        <details className="mt-1">
+          <summary className="min-h-9 cursor-pointer text-bean">
+            The {clash.bonds.length} things that cannot all hold
+          </summary>
+          <ul className="list-disc pl-6">
+            {clash.bonds.map((bond) => (
+              <li key={`${bond.kind} ${bond.dish} ${bond.step} ${bond.says}`}>{bond.says}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {clash.remedies.length > 0 && (
+        <ul className="mt-2 flex flex-wrap gap-3">
+          {clash.remedies.map((remedy) => (
+            <li key={`${remedy.kind} ${remedy.dish} ${remedy.step}`}>
+              <button type="button" className="pick" onClick={() => edit(changeOf(remedy, occasion, zone))}>
+                {remedy.says}
+              </button>
+              <span className="block text-sm text-ink2">{remedy.costs}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {clash.remedies.length === 0 && (
+        <p>Nothing small helps: another day, a smaller table, or one more pair of hands.</p>
+      )}
+    </section>
+  );
+}
+
+/** What a remedy changes of the occasion. */
+export function changeOf(remedy: WayOut, occasion: Occasion, zone: string): Partial<Occasion> {
+  const { dishes, pins } = occasion;
+  switch (remedy.kind) {
+    case "later":
+      return { servings: occasion.servings.map((one) => ({ ...one, at: later(one.at, remedy.minutes) })) };
+    case "helper":
+      return {
+        helpers: [
+          ...occasion.helpers,
+          {
+            name: `Helper ${occasion.helpers.length + 1}`,
+            begins: wallClock(new Date(remedy.begins ?? 0), zone),
+            ends: wallClock(new Date(remedy.ends ?? 0), zone),
+            safe_only: false,
+          },
+        ],
+      };
+    case "before":
+      return {
+        dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, days_before: one.days_before + 1 } : one)),
+      };
+    case "quiet":
+      return { quiet: false };
+    case "unpin":
+      return { pins: pins.filter((pin) => pin.dish !== remedy.dish || pin.step !== remedy.step) };
+    case "without":
+      return {
+        dishes: dishes.filter((_, i) => i !== remedy.dish),
+        pins: pins
+          .filter((pin) => pin.dish !== remedy.dish)
+          .map((pin) => ({ ...pin, dish: pin.dish > (remedy.dish ?? 0) ? pin.dish - 1 : pin.dish })),
+      };
+  }
+}
+
+/** A wall time so many minutes on. */
+function later(wall: string, by: number) {
+  const total = Number(wall.slice(11, 13)) * 60 + Number(wall.slice(14, 16)) + by;
+  const day = daysOn(wall.slice(0, 10), Math.floor(total / 1440));
+  const minute = ((total % 1440) + 1440) % 1440;
+  return `${day}T${String(Math.floor(minute / 60)).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;
+}

@@ -1,0 +1,377 @@
+/** A day as lanes, true to time: whose hands, which burner, the steamer, the oven, the cold; quiet hours folded. */
+
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import type { KitchenSettings, Plan } from "../api/client";
+import { Label } from "../ui/dimension";
+import { fill } from "../ui/materials";
+import { pointIn } from "../ui/useAim";
+import { dayOf, minutes, timeOfDay, wallClock } from "../ui/words";
+import type { Scheduled } from "./slip";
+import { quietSpans, type Span, type TimeScale, timeScale } from "./timescale";
+
+interface Props {
+  plan: Plan;
+  kitchen: KitchenSettings;
+  /** Sheets by their numbers, where there are several. */
+  dishes: readonly string[];
+  picked?: Scheduled | null;
+  onPick?: (one: Scheduled) => void;
+  /** A step was carried to another minute, or nudged there. */
+  onCarry?: (one: Scheduled, begins: Date) => void;
+  pinned?: (one: Scheduled) => boolean;
+  now?: number;
+}
+
+const W = 1200;
+const LEFT = 118;
+const ROW = 34;
+const BAR = 26;
+const TOP = 44;
+const MIN = 60_000;
+const THINGS: readonly (readonly [string, string])[] = [
+  ["burner", "burners"],
+  ["steamer", "steamer"],
+  ["oven", "oven"],
+  ["microwave", "microwave"],
+  ["cooker", "rice cooker"],
+  ["fridge", "fridge"],
+  ["freezer", "freezer"],
+];
+
+/** A step with its bar and where its name is written, in the drawing's units. */
+interface Laid {
+  one: Scheduled;
+  left: number;
+  right: number;
+  name: string;
+  where: "in" | "right" | "left" | "over";
+}
+
+interface Lane {
+  name: string;
+  rows: Laid[][];
+  /** Of hands: by how they hold. Of a thing: how long it is taken. */
+  hands: boolean;
+}
+
+export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinned, now }: Props) {
+  const canvas = useRef<SVGSVGElement>(null);
+  const [carried, setCarried] = useState<{ id: string; from: number; by: number } | null>(null);
+  const zone = kitchen.timezone;
+  const from = Date.parse(plan.begin);
+  const to = Date.parse(plan.serve);
+  const quiet = quietSpans(from, to, kitchen.quiet, (at) => wallClock(new Date(at), zone));
+  const busy: Span[] = plan.scheduled
+    .filter((one) => one.step.hands !== "free")
+    .map((one) => ({ from: Date.parse(one.starts), to: Date.parse(one.ends) }));
+  const scale = timeScale(from, to, LEFT, W - 34, quiet, busy);
+  const lanes = lanesOf(plan, scale, dishes.length > 1);
+  let y = TOP;
+  const placed = lanes.map((lane) => {
+    const top = y;
+    y += lane.rows.length * ROW + 8;
+    return { ...lane, top };
+  });
+  const bottom = y;
+  const idOf = (one: Scheduled) => `${one.dish}:${one.step.id}`;
+  const press = (one: Scheduled) => (event: PointerEvent<SVGGElement>) => {
+    onPick?.(one);
+    if (!onCarry) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    setCarried({ id: idOf(one), from: pointIn(canvas.current, event).x, by: 0 });
+  };
+  const move = (event: PointerEvent) => {
+    if (carried) setCarried({ ...carried, by: pointIn(canvas.current, event).x - carried.from });
+  };
+  const drop = (one: Scheduled) => () => {
+    if (carried && Math.abs(carried.by) > 4) {
+      const at = scale.at(scale.x(Date.parse(one.starts)) + carried.by);
+      onCarry?.(one, new Date(Math.round(at / (5 * MIN)) * 5 * MIN));
+    }
+    setCarried(null);
+  };
+  const keys = (one: Scheduled) => (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -5, ArrowRight: 5 }[event.key];
+    if (by && onCarry) {
+      event.preventDefault();
+      onCarry(one, new Date(Date.parse(one.starts) + by * MIN));
+    } else if (event.key === "Enter" || event.key === " ") {
+      event.preventDefault();
+      onPick?.(one);
+    }
+  };
+  return (
+    <div className="mt-4">
+      <div className="-mx-4 overflow-x-auto px-4 [--label-scale:1.3] sm:mx-0 sm:px-0 lg:[--label-scale:1]">
+        <svg
+          ref={canvas}
+          viewBox={`0 0 ${W} ${bottom + 4}`}
+          className="block w-full min-w-[900px]"
+          role="group"
+          aria-label={`The day from ${timeOfDay(plan.begin, zone)} to ${timeOfDay(plan.serve, zone)}`}
+        >
+          <Nights quiet={quiet} scale={scale} bottom={bottom} zone={zone} />
+          {ticks(scale, zone).map(([at, words, isDay]) => (
+            <g key={at}>
+              <line x1={scale.x(at)} x2={scale.x(at)} y1="30" y2={bottom} stroke="var(--color-hair)" />
+              <Label x={scale.x(at)} y={isDay ? 13 : 26} anchor="middle" size={14} tone="ink2" bold={isDay}>
+                {words}
+              </Label>
+            </g>
+          ))}
+          {placed.map((lane) => (
+            <g key={lane.name}>
+              <Label x={0} y={lane.top + 19} size={16} bold>
+                {lane.name}
+              </Label>
+              {lane.rows.map((row, r) =>
+                row.map((laid) => (
+                  <Bar
+                    key={idOf(laid.one)}
+                    laid={laid}
+                    hands={lane.hands}
+                    by={carried?.id === idOf(laid.one) ? carried.by : 0}
+                    y={lane.top + r * ROW}
+                    isPicked={picked != null && idOf(picked) === idOf(laid.one)}
+                    isPinned={pinned?.(laid.one) ?? false}
+                    zone={zone}
+                    live={onPick != null}
+                    onPointerDown={press(laid.one)}
+                    onPointerMove={move}
+                    onPointerUp={drop(laid.one)}
+                    onPointerCancel={() => setCarried(null)}
+                    onKeyDown={keys(laid.one)}
+                  />
+                )),
+              )}
+              <line
+                x1="0"
+                x2={W}
+                y1={lane.top + lane.rows.length * ROW + 3}
+                y2={lane.top + lane.rows.length * ROW + 3}
+                stroke="var(--color-hair)"
+              />
+            </g>
+          ))}
+          {now != null && now > from && now < to && (
+            <line x1={scale.x(now)} x2={scale.x(now)} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="2" />
+          )}
+          <line x1={scale.x(to)} x2={scale.x(to)} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="3" />
+        </svg>
+      </div>
+      <p className="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm text-ink2">
+        <Key hands="held">held: takes the hands</Key>
+        <Key hands="minded">minded: look every few minutes</Key>
+        <Key hands="free">goes by itself</Key>
+        <span>shaded: quiet hours</span>
+      </p>
+    </div>
+  );
+}
+
+interface BarProps {
+  laid: Laid;
+  hands: boolean;
+  by: number;
+  y: number;
+  isPicked: boolean;
+  isPinned: boolean;
+  zone: string;
+  live: boolean;
+  onPointerDown: (event: PointerEvent<SVGGElement>) => void;
+  onPointerMove: (event: PointerEvent) => void;
+  onPointerUp: () => void;
+  onPointerCancel: () => void;
+  onKeyDown: (event: KeyboardEvent) => void;
+}
+
+/** Held is a solid block, minded an open one with a bar before it, what goes by itself a rail: told apart without colour. */
+function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...press }: BarProps) {
+  const { one, name, where } = laid;
+  const left = laid.left + by;
+  const wide = Math.max(4, laid.right - laid.left);
+  const how = hands ? one.step.hands : "free";
+  const words = `${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${one.step.hands}${one.who ? `, ${one.who}` : ""}`;
+  const asButton = live
+    ? ({
+        role: "button",
+        tabIndex: 0,
+        "aria-label": words,
+        "aria-pressed": isPicked,
+        className: "cursor-grab touch-pan-y outline-none focus-visible:[&>rect]:stroke-[3]",
+        ...press,
+      } as const)
+    : {};
+  const at = {
+    in: { x: left + (how === "minded" ? 10 : 6), anchor: "start" },
+    right: { x: left + wide + 5, anchor: "start" },
+    left: { x: left - 6, anchor: "end" },
+    over: { x: left, anchor: "start" },
+  }[where] as { x: number; anchor: "start" | "end" };
+  return (
+    <g data-step={`${one.dish}:${one.step.id}`} {...asButton}>
+      <title>{words}</title>
+      <rect
+        x={left}
+        y={y + (how === "free" ? 18 : 0)}
+        width={wide}
+        height={how === "free" ? 8 : BAR}
+        fill={how === "held" ? "var(--color-bean)" : how === "minded" ? "var(--color-sheet)" : fill("water")}
+        stroke="var(--color-ink)"
+        strokeWidth={isPicked ? 3 : 1}
+      />
+      {how === "minded" && <rect x={left} y={y} width="5" height={BAR} fill="var(--color-bean)" />}
+      {isPinned && <path d={`M${left - 4} ${y - 4}h8l-4 9z`} fill="var(--color-amber)" stroke="var(--color-ink)" />}
+      <text
+        x={at.x}
+        y={y + (where === "over" ? 14 : 18)}
+        textAnchor={at.anchor}
+        className={where === "in" ? undefined : "halo"}
+        style={{ fill: where === "in" && how === "held" ? "var(--color-sheet)" : "var(--color-ink)", fontSize: "14px" }}
+      >
+        {name}
+      </text>
+    </g>
+  );
+}
+
+function Nights({ quiet, scale, bottom, zone }: { quiet: Span[]; scale: TimeScale; bottom: number; zone: string }) {
+  return (
+    <>
+      {quiet.map((night) => (
+        <rect
+          key={night.from}
+          x={scale.x(night.from)}
+          y="30"
+          width={Math.max(0, scale.x(night.to) - scale.x(night.from))}
+          height={bottom - 30}
+          fill="var(--color-ink)"
+          opacity="0.1"
+        />
+      ))}
+      {scale.folds.map((fold) => (
+        <g key={fold.from}>
+          <title>{`Folded: ${timeOfDay(new Date(fold.from), zone)} to ${timeOfDay(new Date(fold.to), zone)}`}</title>
+          <path
+            d={`M${fold.x + fold.wide / 2 - 4} 30l8 8l-8 8l8 8M${fold.x + fold.wide / 2 - 4} ${bottom - 24}l8 8l-8 8`}
+            fill="none"
+            stroke="var(--color-ink2)"
+          />
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** Hours to tell, as many as there is room for, and a day's name where it begins. */
+function ticks(scale: TimeScale, zone: string): [number, string, boolean][] {
+  const found: [number, string, boolean][] = [];
+  const hours = (scale.to - scale.from - scale.folds.reduce((sum, one) => sum + one.to - one.from, 0)) / (60 * MIN);
+  const every = [0.5, 1, 2, 3, 6].find((each) => hours / each <= 13) ?? 12;
+  let last = Number.NEGATIVE_INFINITY;
+  for (let at = Math.ceil(scale.from / (every * 60 * MIN)) * every * 60 * MIN; at < scale.to; at += every * 60 * MIN) {
+    const x = scale.x(at);
+    if (x - last < 58 || scale.folds.some((fold) => at > fold.from && at < fold.to)) continue;
+    found.push([at, timeOfDay(new Date(at), zone), false]);
+    last = x;
+  }
+  const days = new Map<string, number>();
+  for (let at = scale.from; at < scale.to; at += 60 * MIN) {
+    const day = dayOf(new Date(at), zone);
+    if (!days.has(day)) days.set(day, at);
+  }
+  for (const [day, at] of days) found.push([at + 1, day, true]);
+  return found;
+}
+
+function lanesOf(plan: Plan, scale: TimeScale, numbered: boolean): Lane[] {
+  const people = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
+  const handed = plan.scheduled.filter((one) => one.step.hands !== "free");
+  const lane = (name: string, steps: Scheduled[], hands: boolean): Lane => ({
+    name,
+    hands,
+    rows: stacked(steps.map((one) => laidOut(one, scale, numbered, hands && one.step.hands !== "free"))),
+  });
+  const lanes = people.length
+    ? people.map((name) =>
+        lane(
+          name,
+          handed.filter((one) => one.who === name),
+          true,
+        ),
+      )
+    : [lane("hands", handed, true)];
+  const nobody = handed.filter((one) => people.length > 0 && !one.who);
+  if (nobody.length) lanes.push(lane("together", nobody, true));
+  for (const [use, name] of THINGS) {
+    const users = plan.scheduled.filter((one) => one.step.uses.includes(use));
+    if (users.length) lanes.push(lane(name, users, false));
+  }
+  const waits = plan.scheduled.filter(
+    (one) => one.step.hands === "free" && !one.step.uses.some((use) => THINGS.some(([name]) => name === use)),
+  );
+  if (waits.length) lanes.push(lane("waits", waits, false));
+  return lanes;
+}
+
+const LETTER = 7.3;
+
+/** Its bar, and its name where there is room: in a block that is long enough, over a rail, else beside it. */
+function laidOut(one: Scheduled, scale: TimeScale, numbered: boolean, isBlock: boolean): Laid {
+  const left = scale.x(Date.parse(one.starts));
+  const right = Math.max(left + 4, scale.x(Date.parse(one.ends)));
+  const name = numbered ? `${one.dish + 1} ${one.step.title}` : one.step.title;
+  const wide = name.length * LETTER;
+  const fitsRight = (isBlock ? right : left) + wide < W;
+  const where = isBlock
+    ? wide + 14 < right - left
+      ? "in"
+      : fitsRight
+        ? "right"
+        : "left"
+    : fitsRight
+      ? "over"
+      : "left";
+  return { one, left, right, name, where };
+}
+
+/** From where to where a step takes its row, its name counted in. */
+function room({ left, right, name, where }: Laid): [number, number] {
+  const wide = name.length * LETTER + 10;
+  if (where === "left") return [left - wide, right];
+  return [left, Math.max(right, where === "right" ? right + wide : where === "over" ? left + wide : right)];
+}
+
+/** Rows in which nothing overlaps, names included. */
+function stacked(steps: Laid[]): Laid[][] {
+  const rows: Laid[][] = [];
+  for (const step of steps) {
+    const [left] = room(step);
+    const row = rows.find((one) => one.every((other) => room(other)[1] <= left));
+    if (row) row.push(step);
+    else rows.push([step]);
+  }
+  return rows;
+}
+
+function Key({ hands, children }: { hands: "held" | "minded" | "free"; children: string }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <svg width="28" height="14" aria-hidden="true">
+        <rect
+          x="1"
+          y={hands === "free" ? 4 : 1}
+          width="26"
+          height={hands === "free" ? 6 : 12}
+          stroke="var(--color-ink)"
+          fill={hands === "held" ? "var(--color-bean)" : hands === "minded" ? "var(--color-sheet)" : fill("water")}
+        />
+        {hands === "minded" && <rect x="1" y="1" width="4" height="12" fill="var(--color-bean)" />}
+      </svg>
+      {children}
+    </span>
+  );
+}
+
+/** "34 min", "2 h 18". */
+export const lasts = (one: Scheduled) => `${minutes(one.step.minutes)}${one.step.minutes < 90 ? " min" : ""}`;

@@ -1,0 +1,77 @@
+/** The day on paper: one page by the clock, with cue and weight; one of what to set out. On the screen a list to read. */
+
+import type { Plan } from "../api/client";
+import { capital, dayOf, timeOfDay } from "../ui/words";
+import { lasts } from "./DayLanes";
+import type { Scheduled } from "./slip";
+
+interface Props {
+  plan: Plan;
+  titles: readonly string[];
+  title: string;
+  zone: string;
+  /** Only what this person does. */
+  who?: string;
+}
+
+export function DayOnPaper({ plan, titles, title, zone, who }: Props) {
+  const steps = plan.scheduled.filter((one) => !who || one.who === who);
+  const days = [...new Set(steps.map((one) => dayOf(one.starts, zone)))];
+  const first = new Map<string, Scheduled>();
+  for (const one of steps) for (const tool of one.step.tools) if (!first.has(tool)) first.set(tool, one);
+  return (
+    <section aria-label="The day by its clock" className="mt-8">
+      <h2 className="text-xl">{who ? `${title}: ${who}` : title}</h2>
+      {days.map((day) => (
+        <div key={day}>
+          <h3 className="mt-3 font-bold">{day}</h3>
+          <ol className="gap-x-12 lg:columns-2 print:columns-1">
+            {steps
+              .filter((one) => dayOf(one.starts, zone) === day)
+              .map((one) => (
+                <li
+                  key={`${one.dish} ${one.step.id}`}
+                  className="hairline flex break-inside-avoid items-baseline gap-3 py-1"
+                >
+                  <b className="w-20 shrink-0">{timeOfDay(one.starts, zone)}</b>
+                  <span className="flex-1">
+                    {titles.length > 1 && <b className="mr-1">{one.dish + 1}</b>}
+                    {one.step.title}
+                    {one.step.cue && <span className="block text-sm text-ink2">{one.step.cue.question}</span>}
+                    {one.step.target && (
+                      <span className="block text-sm">
+                        {one.step.target.label}: <b>{one.step.target.grams.toFixed(0)} g</b>
+                      </span>
+                    )}
+                  </span>
+                  <span className="text-right text-ink2">
+                    {lasts(one)}
+                    {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
+                    {one.who && !who ? <span className="block text-sm">{one.who}</span> : null}
+                  </span>
+                </li>
+              ))}
+          </ol>
+        </div>
+      ))}
+      <p className="mt-2 text-bean">
+        <b>{timeOfDay(plan.serve, zone)}</b> <b>on the table</b>
+      </p>
+      {first.size > 0 && (
+        <div className="mt-6 print:break-before-page">
+          <h2 className="text-xl">To set out</h2>
+          <ul className="gap-x-12 lg:columns-2">
+            {[...first].map(([tool, one]) => (
+              <li key={tool} className="hairline flex justify-between gap-4 py-1">
+                <span>{capital(tool)}</span>
+                <span className="text-ink2">
+                  {dayOf(one.starts, zone)}, {timeOfDay(one.starts, zone)}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}

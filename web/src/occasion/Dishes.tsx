@@ -1,0 +1,140 @@
+/** What is on the table: sheets, for whom, how many each, made when; and what of them is there already. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Occasion, OccasionOpen } from "../api/client";
+import { limit } from "../api/limits";
+import { sheetsQuery } from "../api/queries";
+import { LinkButton } from "../ui/LinkButton";
+import { NumberField } from "../ui/NumberField";
+
+interface Props {
+  occasion: Occasion;
+  open: OccasionOpen;
+  edit: (change: Partial<Occasion>) => void;
+}
+
+const BEFORE = ["on the day", "the day before", "two days before", "three days before"] as const;
+
+export function Dishes({ occasion, open, edit }: Props) {
+  const sheets = useQuery(sheetsQuery(1, ""));
+  const { dishes, servings } = occasion;
+  type Dish = Occasion["dishes"][number];
+  const set = (at: number, change: Partial<Dish>) =>
+    edit({ dishes: dishes.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+  return (
+    <section aria-label="On the table">
+      <ol>
+        {dishes.map((dish, i) => {
+          const told = open.dishes[i]?.sheet === dish.sheet ? open.dishes[i] : undefined;
+          const people = servings[dish.serving]?.people;
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a sheet may stand here twice
+            <li key={i} className="hairline py-1.5">
+              <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+                <Link to={`/sheets/${dish.sheet}/mix`} className="text-lg text-ink">
+                  {dishes.length > 1 && <b className="mr-2">{i + 1}</b>}
+                  {told?.title ?? "…"}
+                </Link>
+                <span className="text-ink2">{told?.pieces != null && `${told.pieces.toFixed(0)} pieces`}</span>
+              </div>
+              {told?.problem && <p className="text-bean">cannot be worked: {told.problem}</p>}
+              <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+                {people != null && (
+                  <NumberField
+                    label="each has"
+                    value={dish.each ?? null}
+                    unit="pieces"
+                    decimals={2}
+                    width="3.4rem"
+                    within={limit("DishAsked.each")}
+                    onChange={(each) => set(i, { each })}
+                    onClear={() => set(i, { each: null })}
+                  />
+                )}
+                {servings.length > 1 && (
+                  <select
+                    aria-label={`${told?.title}: which serving`}
+                    className="write min-h-9"
+                    value={dish.serving}
+                    onChange={(event) => set(i, { serving: Number(event.target.value) })}
+                  >
+                    {servings.map((serving, s) => (
+                      // biome-ignore lint/suspicious/noArrayIndexKey: a serving has no name of its own
+                      <option key={s} value={s}>
+                        serving {s + 1}, {serving.at.slice(11)}
+                      </option>
+                    ))}
+                  </select>
+                )}
+                <select
+                  aria-label={`${told?.title}: made`}
+                  className="write min-h-9"
+                  value={dish.days_before}
+                  onChange={(event) => set(i, { days_before: Number(event.target.value) })}
+                >
+                  {BEFORE.map((words, days) => (
+                    <option key={words} value={days}>
+                      made {words}
+                    </option>
+                  ))}
+                </select>
+                <LinkButton
+                  aria-label={`Without ${told?.title}`}
+                  onClick={() =>
+                    edit({
+                      dishes: dishes.filter((_, other) => other !== i),
+                      pins: occasion.pins
+                        .filter((pin) => pin.dish !== i)
+                        .map((pin) => ({ ...pin, dish: pin.dish > i ? pin.dish - 1 : pin.dish })),
+                    })
+                  }
+                >
+                  not this one
+                </LinkButton>
+              </div>
+              {(told?.parts ?? []).map(({ role, name }) => (
+                <label key={role} className="mr-5 inline-flex items-center gap-2 text-sm">
+                  <input
+                    type="checkbox"
+                    checked={dish.there.includes(role as Dish["there"][number])}
+                    onChange={(event) =>
+                      set(i, {
+                        there: event.target.checked
+                          ? [...dish.there, role as Dish["there"][number]]
+                          : dish.there.filter((one) => one !== role),
+                      })
+                    }
+                  />
+                  {name} is there already
+                </label>
+              ))}
+            </li>
+          );
+        })}
+      </ol>
+      {dishes.length < 60 && (
+        <select
+          aria-label="Put a sheet on the table"
+          className="h-9 max-w-full bg-transparent text-bean [field-sizing:content]"
+          value=""
+          onChange={(event) =>
+            edit({
+              dishes: [
+                ...dishes,
+                { sheet: Number(event.target.value), serving: 0, each: null, days_before: 0, there: [] },
+              ],
+            })
+          }
+        >
+          <option value="">put a sheet on the table …</option>
+          {sheets.data?.sheets.map((sheet) => (
+            <option key={sheet.id} value={sheet.id}>
+              {sheet.title}
+            </option>
+          ))}
+        </select>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,209 @@
+/** An occasion: when people eat, which sheets, who helps; and the one plan of its day, or why there is none. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, ask, type KitchenSettings, type Occasion, type OccasionOpen, type Plan } from "../api/client";
+import { kitchenQuery } from "../api/queries";
+import { Frame, Waiting } from "../ui/Frame";
+import { LinkButton, TextLink } from "../ui/LinkButton";
+import { newId } from "../ui/newId";
+import { Sorry } from "../ui/Sorry";
+import { dayOf, plural, timeOfDay, wallClock } from "../ui/words";
+import { ClashPanel } from "./ClashPanel";
+import { DayLanes } from "./DayLanes";
+import { DayOnPaper } from "./DayOnPaper";
+import { Dishes } from "./Dishes";
+import { HowSure } from "./HowSure";
+import { PickedStep } from "./PickedStep";
+import { Servings } from "./Servings";
+import type { Scheduled } from "./slip";
+import { useOccasion } from "./useOccasion";
+
+export default function OccasionPage() {
+  const id = Number(useParams().occasionId);
+  const kitchen = useQuery(kitchenQuery);
+  const editing = useOccasion(id);
+  const { open, occasion } = editing;
+  useEffect(() => {
+    document.title = `${open?.occasion.title || "Occasion"} · Kemble`;
+  }, [open?.occasion.title]);
+  if (!open || !occasion || !kitchen.data) return <Waiting error={editing.error ?? kitchen.error} />;
+  return (
+    <Frame
+      title={
+        <input
+          aria-label="What it is"
+          className="write w-full max-w-xl font-title text-2xl"
+          placeholder="An occasion"
+          maxLength={120}
+          defaultValue={occasion.title}
+          key={open.id}
+          onBlur={(event) => event.target.value !== occasion.title && editing.edit({ title: event.target.value })}
+        />
+      }
+      aside={
+        <span className="text-ink2" role="status">
+          {editing.settled ? "saved" : editing.saving ? "planning" : "not saved"}
+        </span>
+      }
+    >
+      <Sorry error={editing.problem} />
+      <div className="mt-4 grid gap-x-12 gap-y-6 print:hidden lg:grid-cols-2">
+        <Servings occasion={occasion} edit={editing.edit} />
+        <Dishes occasion={occasion} open={open} edit={editing.edit} />
+      </div>
+      <TheDay open={open} occasion={occasion} kitchen={kitchen.data.kitchen} editing={editing} />
+    </Frame>
+  );
+}
+
+interface DayProps {
+  open: OccasionOpen;
+  occasion: Occasion;
+  kitchen: KitchenSettings;
+  editing: ReturnType<typeof useOccasion>;
+}
+
+function TheDay({ open, occasion, kitchen, editing }: DayProps) {
+  const [picked, setPicked] = useState("");
+  const { day } = open;
+  const zone = kitchen.timezone;
+  const titles = open.dishes.map((dish) => dish.title);
+  const one = day.plan?.scheduled.find((each) => keyOf(each) === picked) ?? null;
+  const pinnedAt = (each: Scheduled) =>
+    occasion.pins.find((pin) => pin.dish === each.dish && pin.step === each.step.id);
+  const pin = (each: Scheduled, at: string | null) => {
+    const others = occasion.pins.filter((other) => other !== pinnedAt(each));
+    editing.edit({ pins: at ? [...others, { dish: each.dish, step: each.step.id, at }] : others });
+  };
+  if (occasion.dishes.length === 0)
+    return <p className="mt-8 text-ink2">Put a sheet on the table, and its day is planned.</p>;
+  return (
+    <section aria-label="The day" className="mt-6 pb-10">
+      {day.clash && <ClashPanel clash={day.clash} occasion={occasion} zone={zone} edit={editing.edit} />}
+      {day.plan && (
+        <>
+          <p className="text-lg print:hidden">
+            Begin <b>{dayOf(day.plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(day.plan.begin, zone)}</b>
+            {day.plan.proven ? "" : `, within ${day.plan.gap_pct.toFixed(1)} % of the best there can be`}.
+            {!day.plan.quiet_kept && <span className="text-look"> Quiet hours are worked into.</span>}
+            <MovedWords day={day} plan={day.plan} />
+          </p>
+          <div className="print:hidden">
+            <DayLanes
+              plan={day.plan}
+              kitchen={kitchen}
+              dishes={titles}
+              picked={one}
+              onPick={(each) => setPicked(keyOf(each))}
+              onCarry={(each, begins) => {
+                setPicked(keyOf(each));
+                pin(each, wallClock(begins, zone));
+              }}
+              pinned={(each) => pinnedAt(each) !== undefined}
+              now={Date.now()}
+            />
+            <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-2">
+              {one ? (
+                <PickedStep
+                  plan={day.plan}
+                  one={one}
+                  dish={titles[one.dish] ?? ""}
+                  zone={zone}
+                  isPinned={pinnedAt(one) !== undefined}
+                  onPin={(at) => pin(one, at)}
+                />
+              ) : (
+                <p className="text-ink2">
+                  Press a step for why it lies there. Carry it, or move it with the arrow keys: it is pinned, and the
+                  rest follows.
+                </p>
+              )}
+              {day.sure && (
+                <HowSure sure={day.sure} plan={day.plan} titles={titles} occasion={occasion} edit={editing.edit} />
+              )}
+            </div>
+          </div>
+          <Away open={open} plan={day.plan} />
+          <DayOnPaper plan={day.plan} titles={titles} title={occasion.title} zone={zone} />
+        </>
+      )}
+    </section>
+  );
+}
+
+export const keyOf = (one: Scheduled) => `${one.dish}:${one.step.id}`;
+
+/** What moved against the plan before, the most first. */
+function MovedWords({ day, plan }: { day: OccasionOpen["day"]; plan: Plan }) {
+  if (day.moved.length === 0) return null;
+  const most = [...day.moved].sort((a, b) => Math.abs(b.by_min) - Math.abs(a.by_min)).slice(0, 3);
+  const told = most.map((one) => {
+    const step = plan.scheduled.find((each) => each.dish === one.dish && each.step.id === one.step)?.step.title;
+    return `${step} ${Math.abs(one.by_min).toFixed(0)} min ${one.by_min < 0 ? "earlier" : "later"}`;
+  });
+  const more = day.moved.length - most.length;
+  return (
+    <span className="text-bean" role="status">
+      {" "}
+      Moved: {told.join(", ")}
+      {more > 0 ? `, and ${plural(more, "more step")}` : ""}.
+    </span>
+  );
+}
+
+/** Begun, taken along, copied, dropped. */
+function Away({ open, plan }: { open: OccasionOpen; plan: Plan }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const begin = useMutation({
+    mutationFn: (how: { dish: number; rehearse: boolean; uid: string }) =>
+      ask(api.POST("/api/runs", { body: { occasion: open.id, sheet: null, ...how } })),
+    onSuccess: (run) => navigate(`/make/${run.id}`),
+  });
+  const copy = useMutation({
+    mutationFn: (uid: string) =>
+      ask(api.POST("/api/occasions", { body: { occasion: { ...open.occasion, pins: [] }, uid } })),
+    onSuccess: (made) => navigate(`/occasions/${made.id}`),
+  });
+  const drop = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/occasions/{occasion_id}", { params: { path: { occasion_id: open.id } } })),
+    onSuccess: () => {
+      for (const key of ["occasions", "dropped"]) client.invalidateQueries({ queryKey: [key] });
+      navigate("/");
+    },
+  });
+  const helpers = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
+  return (
+    <div className="mt-6 print:hidden">
+      <p className="flex flex-wrap gap-x-6 gap-y-2">
+        {open.dishes.map((dish, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a sheet may stand here twice
+          <span key={i}>
+            {dish.title}:{" "}
+            <LinkButton onClick={() => begin.mutate({ dish: i, rehearse: false, uid: newId() })}>begin</LinkButton>,{" "}
+            <LinkButton onClick={() => begin.mutate({ dish: i, rehearse: true, uid: newId() })}>rehearse</LinkButton>
+          </span>
+        ))}
+      </p>
+      <p className="mt-3 flex flex-wrap gap-x-6 gap-y-2">
+        <a className="text-bean" href={`/api/occasions/${open.id}/day.ics`} download>
+          For a calendar
+        </a>
+        <a className="text-bean" href={`/api/occasions/${open.id}/day.txt`} download>
+          As plain text
+        </a>
+        <LinkButton onClick={() => window.print()}>Print the day</LinkButton>
+        {helpers.map((name) => (
+          <TextLink key={name} to={`/occasions/${open.id}/for/${encodeURIComponent(name)}`}>
+            For {name}
+          </TextLink>
+        ))}
+        <LinkButton onClick={() => copy.mutate(newId())}>Copy it</LinkButton>
+        <LinkButton onClick={() => drop.mutate()}>Drop it</LinkButton>
+      </p>
+      <Sorry error={begin.error ?? copy.error ?? drop.error} />
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+/** A new occasion, and the way to its page. Pressed twice, it is made once. */
+
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { api, ask, type Occasion } from "../api/client";
+import { newId } from "../ui/newId";
+
+export function useNewOccasion() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const made = useMutation({
+    mutationFn: ({ occasion, uid }: { occasion: Occasion; uid: string }) =>
+      ask(api.POST("/api/occasions", { body: { occasion, uid } })),
+    onSuccess: (open) => {
+      void client.invalidateQueries({ queryKey: ["occasions"] });
+      navigate(`/occasions/${open.id}`);
+    },
+  });
+  return {
+    error: made.error,
+    pending: made.isPending,
+    make: (title: string, at: string, sheets: number[] = [], people: number | null = null) => {
+      if (!made.isPending) made.mutate({ occasion: occasionOf(title, at, sheets, people), uid: newId() });
+    },
+  };
+}
+
+/** An occasion with one serving and these sheets, nothing else said. */
+export const occasionOf = (title: string, at: string, sheets: number[], people: number | null): Occasion => ({
+  format: "kemble-occasion",
+  version: 1,
+  title,
+  servings: [{ at, name: "", people }],
+  dishes: sheets.map((sheet) => ({ sheet, serving: 0, each: null, days_before: 0, there: [] })),
+  helpers: [],
+  pins: [],
+  sure: "likely",
+  quiet: true,
+  note: "",
+});
