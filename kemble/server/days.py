@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from django.utils import timezone
 from pydantic import ValidationError
 
+from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.clash import Others, Otherwise
 from kemble.core.plan.day import Dish
 from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, plan_day, served, without
 from kemble.core.plan.schedule import Plan
-from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import Worked
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.turns import WORKING, writing
@@ -34,10 +36,58 @@ class Made:
 
 
 def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) -> Sheet:
-    """The sheet for so many people, where the occasion says how many pieces each has; else as it stands."""
-    if asked.each is None or people is None:
-        return sheet
-    return adjust(sheet, Adjustment(by="people", people=people, each=asked.each), kitchen).sheet
+    """The sheet as the occasion has it: by its schools, for so many people where it says how many pieces each has, and so
+    many times of that."""
+    if asked.schools:
+        document = sheet.model_dump(mode="json")
+        sheet = sheet_from({**document, "schools": {**document["schools"], **asked.schools}})
+    if asked.each is not None and people is not None:
+        sheet = adjust(sheet, Adjustment(by="people", people=people, each=asked.each), kitchen).sheet
+    if asked.factor != 1.0:
+        grams = worked_for(sheet, kitchen).facts["mix.batch_g"].value
+        sheet = adjust(sheet, Adjustment(by="batch", grams=asked.factor * float(grams)), kitchen).sheet
+    return sheet
+
+
+def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> Others:
+    """How a dish could be made otherwise: by each other school of its rest and its heat, and half of it."""
+    settings = kitchen.settings
+
+    def others(dish: int) -> Iterator[Otherwise]:
+        asked, one = occasion.dishes[dish], made[dish]
+        people = occasion.people_of(asked)
+        way = WAYS[one.sheet.way]
+        tries: list[tuple[str, str, DishAsked]] = [
+            (
+                f"{choice.title.lower()}: {school.label}",
+                school.buys,
+                asked.model_copy(update={"schools": {**asked.schools, choice.id: school.id}}),
+            )
+            for choice in sorted(way.choices, key=lambda choice: choice.station != "cut")
+            if choice.station in ("cut", "heat")
+            for school in choice.schools
+            if one.sheet.school(choice.id) != school.id
+        ]
+        tries.append(("half as much", "half as much to eat", asked.model_copy(update={"factor": asked.factor / 2})))
+        for says, costs, other in tries:
+            try:
+                sheet = sized(one.record.sheet, other, people, settings)
+            except Refused:
+                continue
+            worked = worked_for(sheet, settings)
+            if worked.problems:
+                continue
+            choice, school = next(iter(other.schools.items() - asked.schools.items()), ("", ""))
+            yield Otherwise(
+                says=says,
+                costs=costs,
+                steps=without(worked.steps, asked.there),
+                choice=choice,
+                school=school,
+                factor=other.factor,
+            )
+
+    return others
 
 
 def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
@@ -73,7 +123,8 @@ def day_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], *, 
         for asked, one in zip(occasion.dishes, made, strict=True)
     ]
     with WORKING:
-        return plan_day(occasion, dishes, settings, now=now, before=before)
+        others = others_of(kitchen, occasion, made)
+        return plan_day(occasion, dishes, settings, now=now, before=before, others=others)
 
 
 def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> str:

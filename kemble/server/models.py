@@ -125,6 +125,16 @@ class OccasionRecord(Droppable):
     def occasion(self) -> Occasion:
         return Occasion.model_validate(self.document)
 
+    @property
+    def sheets(self) -> set[int]:
+        """The numbers of its sheets."""
+        return {dish["sheet"] for dish in self.document.get("dishes", ())}
+
+    @property
+    def wants_none(self) -> bool:
+        """Whether nothing is on the table yet."""
+        return not self.document.get("dishes")
+
     def __str__(self) -> str:
         return self.title
 

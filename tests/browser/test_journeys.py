@@ -46,11 +46,11 @@ def test_from_a_sheet_to_the_log(watched, kitchen, width, height):
     before = key_number(page, "Plan").inner_text()
     page.get_by_role("button", name="15 min later").click()
     expect(key_number(page, "Plan")).not_to_have_text(before)
-    page.get_by_label("For").fill("A trial")
+    page.get_by_label("For", exact=True).fill("A trial")
     page.get_by_label("People").fill("12")
     expect(page.locator("[data-saving=saved]")).to_be_visible()
     page.get_by_role("button", name="Keep this plan").click()
-    expect(page.get_by_text("Kept for 12 people")).to_be_visible()
+    expect(page.get_by_text("is on the counter")).to_be_visible()
 
     page.get_by_role("button", name=re.compile("Rehearse")).click()
     forward = page.get_by_role("button", name=re.compile("^(Start|Done|Clear, it is done|That will do)$"))
@@ -80,7 +80,8 @@ def test_from_a_sheet_to_the_log(watched, kitchen, width, height):
     page.get_by_role("radio", name="Steamed set cake").click()
     expect(page.get_by_text("Softer than I like.")).to_be_visible()
     page.goto(kitchen.url)
-    expect(page.get_by_text("A trial, 12 people")).to_be_visible()
+    trial = page.get_by_role("listitem").filter(has_text="A trial")
+    expect(trial).to_contain_text("12 people")
 
 
 def test_first_use(watched, empty_kitchen):
@@ -168,9 +169,14 @@ def test_a_serve_time_in_the_past(watched, demo):
     page = watched
     open_sheet(page, demo.url, "Pistachio and lemon balls")
     page.keyboard.press("5")
-    page.get_by_label("On the table at").fill("2020-01-01T10:00")
+    day, time = (page.get_by_label(f"On the table at: {which}", exact=True) for which in ("day", "time"))
+    time.fill("10 am")
+    time.press("Enter")
+    expect(time).to_have_value("10:00")
+    day.fill("2020-01-01")
+    day.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("2020-01-01 10:00 is past")
-    expect(page.get_by_label("On the table at")).to_have_value("2020-01-01T10:00")
+    expect(day).to_have_value("2020-01-01")
 
 
 def test_what_runs_out_first_is_balanced_by_one_press(watched, demo):
@@ -209,12 +215,12 @@ def test_the_table_is_dragged_to_another_time(watched, kitchen):
     page = watched
     open_sheet(page, kitchen.url, "Walnut and date balls")
     page.keyboard.press("5")
-    field = page.get_by_label("On the table at")
+    field = page.get_by_label("On the table at: time", exact=True)
     expect(page.get_by_text("on the table", exact=True)).to_be_visible()
     before = field.input_value()
     table = page.locator("g.cursor-ew-resize")
     box = table.bounding_box()
-    x, y = box["x"] + box["width"] / 2, box["y"] + 60
+    x, y = box["x"] + 14, box["y"] + 60
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x - 120, y, steps=8)
@@ -378,3 +384,44 @@ def test_what_is_made_is_carried_elsewhere(watched, kitchen):
     page.mouse.move(end["x"] + 40, end["y"] + end["height"] / 2, steps=8)
     page.mouse.up()
     expect(drawn).to_have_attribute("aria-label", re.compile("g of curds: to kept"))
+
+
+def test_an_occasion_from_the_counter_to_its_day(watched, kitchen):
+    """Three sheets for one table: planned together, a step pinned by the keys, a clash with a way out, its calendar."""
+    page = watched
+    page.goto(kitchen.url)
+    page.get_by_role("button", name="Plan an occasion").click()
+    expect(page.get_by_text("and its day is planned")).to_be_visible()
+    for title in ("Black tea and orange cake", "Walnut and date balls"):
+        page.get_by_label("Put a sheet on the table").select_option(label=title)
+        expect(page.get_by_role("link", name=re.compile(title)).first).to_be_visible()
+    steam = page.get_by_role("button", name=re.compile(r"^1 Steam,")).first
+    expect(steam).to_be_visible()
+    was = steam.get_attribute("aria-label")
+    steam.press("Enter")
+    region = page.get_by_role("region", name="The step")
+    expect(region).to_contain_text("after Pour and set the tin on the rack")
+    steam.press("ArrowLeft")
+    expect(page.get_by_role("button", name=re.compile(r"^1 Steam,")).first).not_to_have_attribute("aria-label", was)
+    expect(region.get_by_role("button", name="Let the pin go")).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("days of a hundred"))).to_be_visible()
+    with page.expect_download() as taken:
+        page.get_by_role("link", name="For a calendar").click()
+    assert taken.value.suggested_filename == "day.ics"
+    # Two steps pinned at once where one pair of hands holds both.
+    serve = page.get_by_label("On the table: time", exact=True)
+    serve.fill("0:30")
+    serve.press("Enter")
+    clash = page.get_by_role("alert", name="What clashes")
+    expect(clash).to_contain_text("cannot be done")
+    expect(clash.get_by_role("button", name=re.compile("later$"))).to_be_visible()
+    clash.get_by_role("button", name="let the pin go").or_(
+        clash.get_by_role("button", name=re.compile("later$"))
+    ).first.click()
+    expect(clash).to_have_count(0)
+    page.get_by_label("What it is").fill("Mending circle")
+    page.get_by_label("What it is").blur()
+    page.reload()
+    expect(page.get_by_label("What it is")).to_have_value("Mending circle")
+    page.get_by_role("button", name="Drop it").click()
+    expect(page.get_by_role("link", name="Mending circle")).to_have_count(0)

@@ -20,3 +20,14 @@ class Asking(Client):
             json.loads(answer.content) if answer.content and "json" in answer.headers.get("Content-Type", "") else None
         )
         return answer
+
+
+def table(*sheets, serve="2026-11-28T15:30", title="", people=None, **more):
+    """An occasion with one serving and those sheets on the table: opened ones, or their numbers."""
+    numbers = [one["id"] if isinstance(one, dict) else one for one in sheets]
+    return {
+        "title": title,
+        "servings": [{"at": serve, "people": people}],
+        "dishes": [{"sheet": number} for number in numbers],
+        **more,
+    }

@@ -4,6 +4,8 @@ from datetime import UTC, datetime, timedelta
 from typing import get_args
 
 import pytest
+from asking import table
+from django.utils import timezone
 from pydantic import BaseModel, TypeAdapter
 
 from kemble.core.cards.ways import WAYS
@@ -22,7 +24,7 @@ from kemble.server.api import (
     kitchen,
     larder,
     log,
-    plans,
+    occasions,
     runs,
     scale,
     session,
@@ -47,8 +49,10 @@ def instants(value):
 @pytest.fixture
 def made(owner, sheet):
     """One of each thing, and where to find it."""
-    occasion = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": "2099-01-01T12:00"})
-    assert occasion.status_code == 422  # too far off: the plan looks sixty days ahead
+    far = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve="2099-01-01T12:00")})
+    assert far.status_code == 422  # too far off: nobody plans a day more than thirteen months ahead
+    serve = f"{timezone.now() + timedelta(days=5):%Y-%m-%d}T15:30"
+    occasion = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)}).body["id"]
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
     owner.ask("POST", f"/runs/{run}/events", {"uid": "12345678", "kind": "weighed", "step": "mix", "grams": 900})
     batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 1}, "faults": ["specks"]}).body["id"]
@@ -58,7 +62,7 @@ def made(owner, sheet):
     for kind, grams in (("guess", 18), ("piece", 20)):
         owner.ask("POST", f"/benches/{bench}/marks", {"uid": f"contract-{kind}", "kind": kind, "grams": grams})
     owner.ask("DELETE", f"/sheets/{owner.ask('POST', '/sheets', {'way': 'set-cake'}).body['id']}")
-    return {"sheet": sheet["id"], "run": going, "batch": batch, "bench": bench}
+    return {"sheet": sheet["id"], "run": going, "batch": batch, "bench": bench, "occasion": occasion}
 
 
 @pytest.mark.parametrize(
@@ -72,7 +76,9 @@ def made(owner, sheet):
         ("/parts", list[cards.FamilyCard]),
         ("/sheets", sheets.SheetPage),
         ("/sheets/{sheet}", sheets.SheetOpen),
-        ("/occasions", list[plans.OccasionOpen]),
+        ("/occasions", list[occasions.OccasionCard]),
+        ("/occasions/{occasion}", occasions.OccasionOpen),
+        ("/feasts", list[occasions.FeastTold]),
         ("/runs", list[runs.RunCard]),
         ("/runs/{run}", runs.RunOpen),
         ("/log", log.LogPage),
@@ -132,8 +138,8 @@ def test_the_core_and_the_page_speak_of_one_plan(owner, sheet):
     """A plan kept with an occasion is the plan that was looked at, to the letter."""
     serve = f"{datetime.now(UTC) + timedelta(days=3):%Y-%m-%dT15:30}"
     looked = owner.ask("POST", "/plan", {"sheet": sheet["sheet"], "serve": serve})
-    kept = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": serve})
-    assert Plan.model_validate(looked.body) == Plan.model_validate(kept.body["plan"])
+    kept = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)})
+    assert Plan.model_validate(looked.body) == Plan.model_validate(kept.body["day"]["plan"])
 
 
 @pytest.mark.parametrize("path", ["/sheets/999999", "/runs/999999", "/log/999999"])

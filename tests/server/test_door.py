@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 import time_machine
-from asking import Asking
+from asking import Asking, table
 from django.contrib.sessions.models import Session
 from django.db import connection
 from django.test import Client
@@ -233,15 +233,21 @@ class TestPage:
 
 def test_nobody_sees_another_kitchen(owner, stranger, sheet):
     """Every address that takes a number, asked by somebody else's hand."""
-    serve = "2099-01-01T12:00"
+    serve = f"{timezone.now() + timedelta(days=9):%Y-%m-%d}T12:00"
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
     batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 0}}).body["id"]
     event = {"uid": "12345678", "kind": "noted", "text": "mine"}
+    occasion = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)}).body["id"]
     for method, path, body in [
         ("GET", f"/sheets/{sheet['id']}", None),
         ("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": sheet["sheet"]}),
         ("DELETE", f"/sheets/{sheet['id']}", None),
-        ("POST", "/occasions", {"sheet": sheet["id"], "serve": serve}),
+        ("GET", f"/occasions/{occasion}", None),
+        ("PUT", f"/occasions/{occasion}", {"occasion": table(sheet, serve=serve)}),
+        ("DELETE", f"/occasions/{occasion}", None),
+        ("GET", f"/occasions/{occasion}/day.ics", None),
+        ("GET", f"/occasions/{occasion}/day.txt", None),
+        ("POST", "/runs", {"occasion": occasion}),
         ("POST", "/runs", {"sheet": sheet["id"]}),
         ("GET", f"/runs/{run}", None),
         ("POST", f"/runs/{run}/events", event),
@@ -254,6 +260,9 @@ def test_nobody_sees_another_kitchen(owner, stranger, sheet):
         answer = stranger.ask(method, path, body)
         assert answer.status_code == 404, (method, path)
         assert answer.body["problems"]
+    taken = stranger.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)})
+    assert taken.status_code == 422
+    assert "is not there" in taken.body["problems"][0]["says"]
     for path in ("/occasions", "/runs", "/dropped"):
         assert stranger.ask("GET", path).body == []
     assert stranger.ask("GET", "/sheets").body["sheets"] == stranger.ask("GET", "/log").body["batches"] == []

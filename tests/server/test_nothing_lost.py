@@ -10,6 +10,7 @@ from pathlib import Path
 
 import pytest
 import time_machine
+from asking import table
 from django.core.management import call_command
 from django.db import OperationalError, connection, connections
 from django.test.utils import CaptureQueriesContext
@@ -68,10 +69,12 @@ class TestSentTwice:
 
     def test_a_plan_pressed_twice_is_one(self, owner, sheet):
         serve = f"{timezone.now() + timedelta(days=2):%Y-%m-%dT15:30}"
-        body = {"sheet": sheet["id"], "serve": serve, "title": "Tea", "people": 24}
+        body = {"occasion": table(sheet, serve=serve, title="Tea", people=24)}
         made = {owner.ask("POST", "/occasions", {**body, "uid": f"press-number-{i}"}).body["id"] for i in range(2)}
         assert len(made) == 1
-        assert owner.ask("POST", "/occasions", {**body, "people": 25}).body["id"] not in made
+        assert (
+            owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve, people=25)}).body["id"] not in made
+        )
 
     def test_an_outcome(self, owner, sheet):
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
@@ -136,7 +139,7 @@ class TestBroughtBack:
 
     def test_a_sheet_with_its_plans(self, owner, sheet):
         serve = f"{timezone.now() + timedelta(days=2):%Y-%m-%dT15:30}"
-        owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": serve})
+        owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)})
         found = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
         assert found["title"] == sheet["sheet"]["title"]
         assert owner.ask("GET", "/sheets").body["total"] == 0
@@ -150,7 +153,7 @@ class TestBroughtBack:
 
     def test_a_plan(self, owner, sheet):
         serve = f"{timezone.now() + timedelta(days=2):%Y-%m-%dT15:30}"
-        kept = owner.ask("POST", "/occasions", {"sheet": sheet["id"], "serve": serve, "title": "Tea"}).body["id"]
+        kept = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve, title="Tea")}).body["id"]
         self.back(owner, self.drop(owner, f"/occasions/{kept}", "plan"))
         assert [one["id"] for one in owner.ask("GET", "/occasions").body] == [kept]
 

@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from itertools import islice
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.plan.day import Asked, Bond, Day, Placed, Task, solve
 from kemble.core.plan.room import PAN, Helping, there_are
+from kemble.core.stations.steps import StepWorked
 
 _SECONDS = 0.6  # for each try; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
 _HELP_MIN = 15  # helpers come and go on the quarter
 
-WayOutKind = Literal["later", "helper", "before", "quiet", "unpin", "without"]
+WayOutKind = Literal["later", "helper", "before", "quiet", "unpin", "school", "smaller", "without"]
+_MOST_OTHERS = 8  # other makings of a dish that are tried
+_ENOUGH = 3  # of those that work
 
 
 class Clashing(BaseModel):
@@ -32,7 +36,8 @@ class Clashing(BaseModel):
 
 class WayOut(BaseModel):
     """One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
-    from when to when, of `before` the dish and its days, of `unpin` the step."""
+    from when to when, of `before` the dish and its days, of `unpin` the step, of `school` and `smaller` the dish and what of
+    it is otherwise."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -44,6 +49,25 @@ class WayOut(BaseModel):
     ends: datetime | None = None
     dish: int | None = None
     step: str = ""
+    choice: str = ""
+    school: str = ""
+    factor: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Otherwise:
+    """A dish made otherwise: what of it is another school, or how much less, and its steps then."""
+
+    says: str
+    costs: str
+    steps: Sequence[StepWorked]
+    choice: str = ""
+    school: str = ""
+    factor: float = 1.0
+
+
+# Other ways to make a dish of the day, by its number; worked where sheets are known.
+Others = Callable[[int], Iterable[Otherwise]]
 
 
 class Clash(BaseModel):
@@ -79,14 +103,14 @@ def _weight(bond: Bond) -> tuple[int, str, str]:
     return (order.index(bond.kind), bond.task, bond.about)
 
 
-def why_not(asked: Asked, *, titles: Sequence[str]) -> Clash | None:
+def why_not(asked: Asked, *, titles: Sequence[str], others: Others | None = None) -> Clash | None:
     """The clash of a day in words, with remedies that were tried and work. None when it can be done."""
     bonds = clashing(asked)
     if not bonds:
         return None
     tasks = {task.key: task for task in Day(asked).tasks}
     said = [_clashing(asked, bond, tasks, titles) for bond in bonds]
-    return Clash(says=_sentence(asked, bonds, tasks), bonds=said, remedies=remedies(asked, bonds, titles))
+    return Clash(says=_sentence(asked, bonds, tasks), bonds=said, remedies=remedies(asked, bonds, titles, others))
 
 
 def _clashing(asked: Asked, bond: Bond, tasks: dict[str, Task], titles: Sequence[str]) -> Clashing:
@@ -162,13 +186,15 @@ def _and(names: Sequence[str]) -> str:
     return found[0] if len(found) == 1 else ", ".join(found[:-1]) + " and " + found[-1]
 
 
-def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str]) -> list[WayOut]:
+def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str], others: Others | None = None) -> list[WayOut]:
     """The nearest days that work, each tried: so much later, quiet hours worked into, a helper for a while, a dish the
-    day before, a pin let go, a dish left out."""
+    day before, a pin let go, a dish made otherwise or less of it, a dish left out."""
     tries = replace(asked, seconds=_SECONDS)
     found = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
+    dishes = sorted({int(one.task.split(":")[0]) for one in bonds if one.task})
+    if others is not None:
+        found += _otherwise(tries, dishes, titles, others)
     if len(asked.dishes) > 1:
-        dishes = sorted({int(one.task.split(":")[0]) for one in bonds if one.task})
         found += [_before(tries, dish, titles) for dish in dishes]
         if not any(found):
             found += [_without(tries, dish, titles) for dish in dishes]
@@ -233,6 +259,30 @@ def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
             dish, step = bond.task.split(":", 1)
             says = "let the pin go"
             found.append(WayOut(kind="unpin", says=says, costs="it lies where it can", dish=int(dish), step=step))
+    return found
+
+
+def _otherwise(asked: Asked, dishes: Sequence[int], titles: Sequence[str], others: Others) -> list[WayOut]:
+    """Dishes of the clash made by another school, or less of them: those that work."""
+    found: list[WayOut] = []
+    for dish in dishes:
+        for one in islice(others(dish), _MOST_OTHERS):
+            steps = tuple(replace(each, steps=one.steps) if i == dish else each for i, each in enumerate(asked.dishes))
+            if solve(replace(asked, dishes=steps)) is None:
+                continue
+            found.append(
+                WayOut(
+                    kind="school" if one.choice else "smaller",
+                    says=f"{titles[dish]}: {one.says}" if len(titles) > 1 else one.says,
+                    costs=one.costs,
+                    dish=dish,
+                    choice=one.choice,
+                    school=one.school,
+                    factor=one.factor,
+                )
+            )
+            if len(found) >= _ENOUGH:
+                return found
     return found
 
 

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any, Literal
 
 from kemble.core.kitchen.document import Kitchen
@@ -315,11 +315,11 @@ def _span(asked: Asked, tasks: Sequence[Task]) -> tuple[Clock, int]:
     if len(asked.dishes) > 1:
         longest = min(longest + sum(paths) // 4, _MOST_DAYS * DAY)
     if asked.forward_from is not None:
-        origin = asked.forward_from.replace(second=0, microsecond=0)
+        origin = asked.forward_from.astimezone(UTC).replace(second=0, microsecond=0)
         if asked.forward_from != origin:
             origin += timedelta(minutes=1)
         return Clock(origin), longest
-    serves = [dish.serve.replace(second=0, microsecond=0) for dish in asked.dishes]
+    serves = [dish.serve.astimezone(UTC).replace(second=0, microsecond=0) for dish in asked.dishes]
     origin = min(serves) - timedelta(minutes=longest)
     horizon = longest + math.ceil((max(serves) - min(serves)).total_seconds() / 60) + asked.later_min
     return Clock(origin), horizon

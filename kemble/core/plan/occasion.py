@@ -14,7 +14,7 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.chance import Sure, sure
-from kemble.core.plan.clash import Clash, why_not
+from kemble.core.plan.clash import Clash, Others, why_not
 from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
@@ -41,13 +41,17 @@ class Serving(_Document):
 
 
 class DishAsked(_Document):
-    """One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands; so many
-    `days_before`; without the parts that are there already."""
+    """One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
+    times; so many `days_before`; by other `schools` than the sheet's; without the parts that are there already."""
 
     sheet: int = Field(ge=1, description="the number of a sheet")
     serving: int = Field(0, ge=0, le=7, description="the number of a serving, from 0")
     each: float | None = Field(None, gt=0, le=50, allow_inf_nan=False, description="above 0, at most 50 pieces")
     days_before: int = Field(0, ge=0, le=6, description="0 to 6 days")
+    schools: dict[str, str] = Field(
+        {}, max_length=12, description="choices of its way that are followed otherwise here"
+    )
+    factor: float = Field(1.0, ge=0.05, le=20, allow_inf_nan=False, description="0.05 to 20 times as much")
     there: tuple[PartRole, ...] = Field((), max_length=12, description="parts that are there already")
 
 
@@ -179,6 +183,7 @@ def plan_day(
     *,
     now: datetime,
     before: Plan | None = None,
+    others: Others | None = None,
     seconds: float = 5.0,
 ) -> DayPlan:
     """The best day, moved as little as may be from the plan `before`; or the clash, with what would help.
@@ -193,7 +198,9 @@ def plan_day(
     found = solve(asked)
     if found is None:
         titles = [dish.title for dish in dishes]
-        clash = why_not(asked, titles=titles) or Clash(says="No plan was found in the time.", bonds=[], remedies=[])
+        clash = why_not(asked, titles=titles, others=others) or Clash(
+            says="No plan was found in the time.", bonds=[], remedies=[]
+        )
         return DayPlan(clash=clash)
     told = sure(asked, found, who_does_what(asked, found))
     if occasion.sure == "safe":

@@ -58,7 +58,8 @@ class Clock:
     origin: datetime
 
     def minute(self, instant: datetime) -> float:
-        return (instant - self.origin).total_seconds() / 60.0
+        # Of two instants in one zone the difference would be that of its clock, not of time.
+        return (instant.astimezone(UTC) - self.origin.astimezone(UTC)).total_seconds() / 60.0
 
     def at(self, minute: float) -> datetime:
         return self.origin.astimezone(UTC) + timedelta(minutes=minute)
@@ -69,6 +70,7 @@ def quiet_spans(kitchen: Kitchen, origin: datetime, horizon: int) -> list[tuple[
     begins, ends = kitchen.quiet.minutes
     if begins == ends:
         return []
+    origin = origin.astimezone(UTC)
     local = origin.astimezone(kitchen.zone)
     found = []
     for day in range(-1, math.ceil(horizon / DAY) + 2):

@@ -21,7 +21,7 @@ from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.days import Made, keep_occasion, kept_day
 from kemble.server.dropping import drop
-from kemble.server.models import KitchenRecord, OccasionRecord
+from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
@@ -95,7 +95,7 @@ def occasion_of(kitchen: KitchenRecord, number: int) -> OccasionRecord:
     return found
 
 
-def _told(made: list[Made], occasion: Occasion) -> list[DishTold]:
+def _told(made: list[Made]) -> list[DishTold]:
     return [
         DishTold(
             sheet=one.record.pk,
@@ -110,7 +110,9 @@ def _told(made: list[Made], occasion: Occasion) -> list[DishTold]:
                 None,
             ),
             parts=[
-                PartNamed(role=part.role, name=part.name or part.role) for part in one.sheet.parts if part.role != "base"
+                PartNamed(role=part.role, name=part.name or part.role)
+                for part in one.sheet.parts
+                if part.role != "base"
             ],
             problem=one.problem,
         )
@@ -120,12 +122,20 @@ def _told(made: list[Made], occasion: Occasion) -> list[DishTold]:
 
 def _opened(record: OccasionRecord) -> OccasionOpen:
     day, made = kept_day(record)
-    return OccasionOpen(
-        id=record.pk,
-        revision=record.revision,
-        occasion=record.occasion,
-        dishes=_told(made, record.occasion),
-        day=day,
+    dishes = _told(made) if made else [_gone(dish.sheet) for dish in record.occasion.dishes]
+    return OccasionOpen(id=record.pk, revision=record.revision, occasion=record.occasion, dishes=dishes, day=day)
+
+
+def _gone(sheet: int) -> DishTold:
+    """Of an occasion one of whose sheets is not there any more: the day is as it was planned last."""
+    found = SheetRecord.everything.filter(pk=sheet).first()
+    return DishTold(
+        sheet=sheet,
+        title=found.title if found else "a sheet",
+        way=found.way if found else "",
+        pieces=None,
+        parts=[],
+        problem="was thrown away" if found is None or found.dropped else "",
     )
 
 
@@ -134,7 +144,9 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
     """What is still to come, soonest first."""
     kitchen = asking(request)
     coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("kitchen")[:50]
-    return [_card(record) for record in coming]
+    standing = set(kitchen.sheets.values_list("pk", flat=True))
+    # One whose sheets were all thrown away went with them, and comes back with them.
+    return [_card(one) for one in coming if one.wants_none or standing & one.sheets]
 
 
 def _card(record: OccasionRecord) -> OccasionCard:
@@ -155,15 +167,18 @@ def _card(record: OccasionRecord) -> OccasionCard:
 
 @router.post("/occasions", response={200: OccasionOpen})
 def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpResponse:
-    """Keep an occasion. The same write twice is one."""
+    """Keep an occasion. The same one twice is one, whoever presses and however often."""
     kitchen = asking(request)
     with writing():
         sent = receipt_of(kitchen, new_occasion.uid, "occasion")
         if sent:
             record = OccasionRecord.everything.select_related("kitchen").get(pk=sent.number)
         else:
-            record = OccasionRecord(kitchen=kitchen)
-            keep_occasion(record, kitchen, new_occasion.occasion)
+            document = new_occasion.occasion.model_dump(mode="json")
+            there = next((one for one in kitchen.occasions.all() if one.document == document), None)
+            record = there or OccasionRecord(kitchen=kitchen)
+            if there is None:
+                keep_occasion(record, kitchen, new_occasion.occasion)
             keep_receipt(kitchen, new_occasion.uid, "occasion", record.pk)
     return answer(_opened(record))
 

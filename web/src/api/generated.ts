@@ -183,6 +183,11 @@ export const LIMITS = {
     "max": 6,
     "usual": 0
   },
+  "DishAsked.factor": {
+    "min": 0.05,
+    "max": 20,
+    "usual": 1.0
+  },
   "Event.grams": {
     "above": 0,
     "max": 50000

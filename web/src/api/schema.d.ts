@@ -359,7 +359,7 @@ export interface paths {
         put?: never;
         /**
          * New Occasion
-         * @description Keep an occasion. The same write twice is one.
+         * @description Keep an occasion. The same one twice is one, whoever presses and however often.
          */
         post: operations["kemble_server_api_occasions_new_occasion"];
         delete?: never;
@@ -1765,8 +1765,8 @@ export interface components {
         };
         /**
          * DishAsked
-         * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands; so many
-         *     `days_before`; without the parts that are there already.
+         * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
+         *     times; so many `days_before`; by other `schools` than the sheet's; without the parts that are there already.
          */
         DishAsked: {
             /**
@@ -1780,6 +1780,20 @@ export interface components {
              * @description above 0, at most 50 pieces
              */
             each?: number | null;
+            /**
+             * Factor
+             * @description 0.05 to 20 times as much
+             * @default 1
+             */
+            factor: number;
+            /**
+             * Schools
+             * @description choices of its way that are followed otherwise here
+             * @default {}
+             */
+            schools: {
+                [key: string]: string;
+            };
             /**
              * Serving
              * @description the number of a serving, from 0
@@ -5674,11 +5688,17 @@ export interface components {
         /**
          * WayOut
          * @description One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
-         *     from when to when, of `before` the dish and its days, of `unpin` the step.
+         *     from when to when, of `before` the dish and its days, of `unpin` the step, of `school` and `smaller` the dish and what of
+         *     it is otherwise.
          */
         WayOut: {
             /** Begins */
             begins?: string | null;
+            /**
+             * Choice
+             * @default
+             */
+            choice: string;
             /** Costs */
             costs: string;
             /** Dish */
@@ -5686,10 +5706,15 @@ export interface components {
             /** Ends */
             ends?: string | null;
             /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /**
              * Kind
              * @enum {string}
              */
-            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "without";
+            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "school" | "smaller" | "without";
             /**
              * Minutes
              * @default 0
@@ -5697,6 +5722,11 @@ export interface components {
             minutes: number;
             /** Says */
             says: string;
+            /**
+             * School
+             * @default
+             */
+            school: string;
             /**
              * Step
              * @default

@@ -73,6 +73,14 @@ export function changeOf(remedy: WayOut, occasion: Occasion, zone: string): Part
       return { quiet: false };
     case "unpin":
       return { pins: pins.filter((pin) => pin.dish !== remedy.dish || pin.step !== remedy.step) };
+    case "school":
+      return {
+        dishes: dishes.map((one, i) =>
+          i === remedy.dish ? { ...one, schools: { ...one.schools, [remedy.choice]: remedy.school } } : one,
+        ),
+      };
+    case "smaller":
+      return { dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, factor: remedy.factor } : one)) };
     case "without":
       return {
         dishes: dishes.filter((_, i) => i !== remedy.dish),

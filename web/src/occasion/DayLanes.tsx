@@ -19,6 +19,8 @@ interface Props {
   /** A step was carried to another minute, or nudged there. */
   onCarry?: (one: Scheduled, begins: Date) => void;
   pinned?: (one: Scheduled) => boolean;
+  /** The table was dragged by so many minutes. */
+  onShift?: (minutes: number) => void;
   now?: number;
 }
 
@@ -54,7 +56,7 @@ interface Lane {
   hands: boolean;
 }
 
-export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinned, now }: Props) {
+export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinned, onShift, now }: Props) {
   const canvas = useRef<SVGSVGElement>(null);
   const [carried, setCarried] = useState<{ id: string; from: number; by: number } | null>(null);
   const zone = kitchen.timezone;
@@ -156,7 +158,13 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
           {now != null && now > from && now < to && (
             <line x1={scale.x(now)} x2={scale.x(now)} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="2" />
           )}
-          <line x1={scale.x(to)} x2={scale.x(to)} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="3" />
+          <Table
+            scale={scale}
+            bottom={bottom}
+            zone={zone}
+            under={(event) => pointIn(canvas.current, event).x}
+            onShift={onShift}
+          />
         </svg>
       </div>
       <p className="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm text-ink2">
@@ -231,6 +239,50 @@ function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...press }: B
       >
         {name}
       </text>
+    </g>
+  );
+}
+
+interface TableProps {
+  scale: TimeScale;
+  bottom: number;
+  zone: string;
+  under: (event: PointerEvent) => number;
+  onShift?: (minutes: number) => void;
+}
+
+/** When people eat: a line to drag to another time, where that may be. */
+function Table({ scale, bottom, zone, under, onShift }: TableProps) {
+  const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
+  const x = scale.x(scale.to);
+  const line = <line x1={x} x2={x} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="3" />;
+  if (!onShift) return line;
+  const perMinute = (scale.to - scale.at(x - 100)) / 100 / MIN;
+  return (
+    <g
+      className="cursor-ew-resize touch-none"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setDrag({ from: under(event), by: 0 });
+      }}
+      onPointerMove={(event) => {
+        if (drag) setDrag({ ...drag, by: Math.round(((under(event) - drag.from) * perMinute) / 5) * 5 });
+      }}
+      onPointerUp={() => {
+        if (drag?.by) onShift(drag.by);
+        setDrag(null);
+      }}
+      onPointerCancel={() => setDrag(null)}
+    >
+      <title>The table: drag it to another time</title>
+      <rect x={x - 16} y="0" width="50" height={bottom} fill="transparent" />
+      {line}
+      <path d={`M${x + 8} 34l-6 6l6 6m8 -12l6 6l-6 6`} fill="none" stroke="var(--color-bean)" strokeWidth="2" />
+      {drag && (
+        <Label x={x - 8} y={bottom / 2} anchor="end" bold size={22} tone="bean" halo>
+          {timeOfDay(new Date(scale.to + drag.by * MIN), zone)}
+        </Label>
+      )}
     </g>
   );
 }

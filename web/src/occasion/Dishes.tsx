@@ -38,6 +38,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                 </Link>
                 <span className="text-ink2">{told?.pieces != null && `${told.pieces.toFixed(0)} pieces`}</span>
               </div>
+              <Otherwise dish={dish} onChange={(change) => set(i, change)} />
               {told?.problem && <p className="text-bean">cannot be worked: {told.problem}</p>}
               <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
                 {people != null && (
@@ -122,7 +123,15 @@ export function Dishes({ occasion, open, edit }: Props) {
             edit({
               dishes: [
                 ...dishes,
-                { sheet: Number(event.target.value), serving: 0, each: null, days_before: 0, there: [] },
+                {
+                  sheet: Number(event.target.value),
+                  serving: 0,
+                  each: null,
+                  days_before: 0,
+                  schools: {},
+                  factor: 1,
+                  there: [],
+                },
               ],
             })
           }
@@ -136,5 +145,29 @@ export function Dishes({ occasion, open, edit }: Props) {
         </select>
       )}
     </section>
+  );
+}
+
+/** What is made otherwise here than on its sheet, to be taken back. */
+function Otherwise({
+  dish,
+  onChange,
+}: {
+  dish: Occasion["dishes"][number];
+  onChange: (change: Partial<Occasion["dishes"][number]>) => void;
+}) {
+  const schools = Object.entries(dish.schools);
+  if (schools.length === 0 && dish.factor === 1) return null;
+  return (
+    <p className="text-look">
+      Otherwise than its sheet:{" "}
+      {[
+        ...schools.map(([choice, school]) => `${choice} ${school}`),
+        dish.factor === 1 ? "" : `${dish.factor} times as much`,
+      ]
+        .filter(Boolean)
+        .join(", ")}
+      . <LinkButton onClick={() => onChange({ schools: {}, factor: 1 })}>as its sheet</LinkButton>
+    </p>
   );
 }

@@ -167,6 +167,11 @@ describe("a way out", () => {
     [{ kind: "unpin", dish: 1, step: "steam" }, { pins: [] }],
     [{ kind: "without", dish: 0 }, { pins: [{ dish: 0, step: "steam", at: "2026-12-05T12:00" }] }],
     [{ kind: "before", dish: 1 }, {}],
+    [
+      { kind: "school", dish: 0, choice: "rest", school: "cool" },
+      { dishes: [{ schools: { rest: "cool" } }, { schools: {} }] },
+    ],
+    [{ kind: "smaller", dish: 1, factor: 0.5 }, { dishes: [{ factor: 1 }, { factor: 0.5 }] }],
     [{ kind: "helper", begins: "2026-12-05T14:00:00Z", ends: "2026-12-05T15:00:00Z" }, {}],
   ])("%j changes just that", (said, change) => {
     expect(changeOf(way(said), occasion, "UTC")).toMatchObject(change);
@@ -234,6 +239,9 @@ describe("the page of an occasion", () => {
         ends: null,
         dish: null,
         step: "",
+        choice: "",
+        school: "",
+        factor: 1,
       },
     ],
   };

@@ -31,7 +31,7 @@ export const occasionOf = (title: string, at: string, sheets: number[], people: 
   version: 1,
   title,
   servings: [{ at, name: "", people }],
-  dishes: sheets.map((sheet) => ({ sheet, serving: 0, each: null, days_before: 0, there: [] })),
+  dishes: sheets.map((sheet) => ({ sheet, serving: 0, each: null, days_before: 0, schools: {}, factor: 1, there: [] })),
   helpers: [],
   pins: [],
   sure: "likely",

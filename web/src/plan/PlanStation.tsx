@@ -110,6 +110,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
             kitchen={kitchen}
             dishes={[sheet.title]}
             picked={one}
+            onShift={nudge}
             onPick={(each) => setPicked(each.step.id)}
           />
           {one && <OneStep plan={plan} one={one} zone={zone} />}

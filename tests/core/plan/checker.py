@@ -1,0 +1,64 @@
+"""A reader of plans with no solver in it: every rule that a day breaks, from the kitchen, the helpers and the steps."""
+
+from datetime import timedelta
+from itertools import pairwise
+
+HANDS = {"held": 10, "minded": 3, "free": 0}
+A_COOK = 13
+
+
+def broken(asked, plan, *, several=True):
+    """What is wrong with a plan, in words; nothing when it keeps every rule. Read at every instant at which one of the
+    steps, the quiet hours or a helper's stay begins or ends."""
+    found = []
+    at = {(one.dish, one.step.id): one for one in plan.scheduled}
+    for one in plan.scheduled:
+        if one.ends - one.starts < timedelta(minutes=one.step.minutes) - timedelta(seconds=1):
+            found.append(f"{one.step.id} is cut short")
+        for wait in one.step.after:
+            gap = (one.starts - at[(one.dish, wait.step)].ends).total_seconds() / 60
+            if gap < wait.at_least - 0.51 or (wait.at_most is not None and gap > wait.at_most + 0.01):
+                found.append(f"{one.dish} {one.step.id} begins {gap} min after {wait.step}")
+        if asked.not_before and one.starts < asked.not_before:
+            found.append(f"{one.step.id} begins in the past")
+    for i, dish in enumerate(asked.dishes):
+        last = at[(i, dish.steps[-1].id)]
+        early = (dish.serve - last.ends).total_seconds() / 60
+        if not 0 <= early <= (45 if several else 0):
+            found.append(f"dish {i} is ready {early} min before it is eaten")
+    zone, kitchen = asked.kitchen.zone, asked.kitchen
+    edges = {edge for one in plan.scheduled for edge in (one.starts, one.ends)}
+    edges |= {edge for one in asked.helpers for edge in (one.begins, one.ends)}
+    first, last = min(edges), max(edges)
+    hour = first.replace(minute=0, second=0, microsecond=0)
+    while hour < last:  # quiet hours begin and end on the hour here
+        edges.add(hour)
+        hour += timedelta(hours=1)
+    for begin, end in pairwise(sorted(edge for edge in edges if first <= edge <= last)):
+        middle = begin + (end - begin) / 2
+        doing = [one.step for one in plan.scheduled if one.starts <= middle < one.ends]
+        helps = [one for one in asked.helpers if one.begins <= middle < one.ends]
+        cooks = kitchen.cooks + asked.more_cooks
+        if asked.quiet and _is_quiet(kitchen, middle.astimezone(zone)):
+            cooks, helps = 0, []
+        total = sum(HANDS[step.hands] for step in doing)
+        skilled = sum(HANDS[step.hands] for step in doing if step.work in ("stove", "knife"))
+        if total > A_COOK * (cooks + len(helps)):
+            found.append(f"too few hands at {middle}")
+        if skilled > A_COOK * (cooks + sum(not one.safe_only for one in helps)):
+            found.append(f"too few who may at {middle}")
+        for use, most in (
+            ("burner", kitchen.burners),
+            ("steamer", kitchen.steamers),
+            ("oven", kitchen.ovens),
+            ("fridge", kitchen.cold_shelves),
+            ("freezer", kitchen.cold_shelves),
+        ):
+            if sum(use in step.uses for step in doing) > most:
+                found.append(f"too little {use} at {middle}")
+    return found
+
+
+def _is_quiet(kitchen, local):
+    begins, ends = (int(clock[:2]) for clock in (kitchen.quiet.begins, kitchen.quiet.ends))
+    return local.hour >= begins or local.hour < ends if begins > ends else begins <= local.hour < ends

@@ -1,0 +1,204 @@
+"""Occasions over the API: several sheets for one table, edited, pinned, taken along; and those kept before there were any."""
+
+import sqlite3
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+import time_machine
+from asking import table
+from django.core.management import call_command
+from django.db import connections
+from icalendar import Calendar
+
+from kemble.server.models import OccasionRecord
+
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
+
+
+@pytest.fixture(autouse=True)
+def clock():
+    with time_machine.travel(NOW, tick=False) as travelled:
+        yield travelled
+
+
+@pytest.fixture
+def balls(owner):
+    return owner.ask("POST", "/sheets", {"way": "boiled-balls"}).body
+
+
+def opened(owner, occasion):
+    return owner.ask("GET", f"/occasions/{occasion}").body
+
+
+def save(owner, found, **change):
+    body = {"revision": found["revision"], "occasion": {**found["occasion"], **change}}
+    return owner.ask("PUT", f"/occasions/{found['id']}", body)
+
+
+def starts(found):
+    return {(one["dish"], one["step"]["id"]): one["starts"] for one in found["day"]["plan"]["scheduled"]}
+
+
+class TestSeveral:
+    def test_two_sheets_have_one_plan(self, owner, sheet, balls):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, balls, title="Tea", people=12)}).body
+        assert [dish["title"] for dish in found["dishes"]] == [sheet["sheet"]["title"], balls["sheet"]["title"]]
+        assert {dish for dish, _ in starts(found)} == {0, 1}
+        card = owner.ask("GET", "/occasions").body[0]
+        assert (card["title"], card["people"], card["sheets"]) == ("Tea", 12, [sheet["id"], balls["id"]])
+        assert 0 <= card["in_time_pct"] <= 100
+
+    def test_so_many_people_make_it_so_large(self, owner, balls):
+        """Twelve people with three each are thirty-six balls; of twenty four, seventy-two."""
+        body = table(balls, people=12)
+        body["dishes"][0]["each"] = 3
+        found = owner.ask("POST", "/occasions", {"occasion": body}).body
+        assert found["dishes"][0]["pieces"] == 36
+        more = save(owner, found, servings=[{"at": "2026-11-28T15:30", "people": 24}]).body
+        assert more["dishes"][0]["pieces"] == 72
+        assert owner.ask("GET", f"/sheets/{balls['id']}").body["sheet"] == balls["sheet"]  # the sheet stays as it is
+
+    def test_a_part_that_is_there_is_not_made(self, owner, balls):
+        body = table(balls)
+        found = owner.ask("POST", "/occasions", {"occasion": body}).body
+        body["dishes"][0]["there"] = ["filling"]
+        without = save(owner, found, dishes=body["dishes"]).body
+        made = {step for _, step in starts(found)} - {step for _, step in starts(without)}
+        assert made
+        assert all(step.startswith("filling-") for step in made)
+
+    def test_a_dish_begins_its_run_on_its_own_part_of_the_day(self, owner, sheet, balls):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, balls)}).body
+        run = owner.ask("POST", "/runs", {"occasion": found["id"], "dish": 1}).body
+        assert run["way"] == "boiled-balls"
+        mine = {step: at for (dish, step), at in starts(found).items() if dish == 1}
+        assert {one["step"]["id"]: one["starts"] for one in run["plan"]["scheduled"]} == mine
+        assert owner.ask("POST", "/runs", {"occasion": found["id"], "dish": 2}).status_code == 422
+
+
+class TestEdited:
+    def test_a_pin_is_kept_and_little_else_moves(self, owner, sheet, balls):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, balls)}).body
+        was = starts(found)
+        at = datetime.fromisoformat(was[(0, "steam")])
+        pin = {"dish": 0, "step": "steam", "at": f"{at:%Y-%m-%dT%H}:{at.minute:02d}"}
+        pin["at"] = f"{at.replace(minute=(at.minute - 5) % 60, hour=at.hour - (at.minute < 5)):%Y-%m-%dT%H:%M}"
+        now = save(owner, found, pins=[pin]).body
+        assert starts(now)[(0, "steam")].startswith(pin["at"])
+        moved = {(one["dish"], one["step"]) for one in now["day"]["moved"]}
+        assert (0, "steam") in moved
+        assert all(dish == 0 for dish, _ in moved)
+
+    def test_saved_elsewhere_is_said_and_nothing_is_overwritten(self, owner, sheet):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        assert save(owner, found, title="First").status_code == 200
+        assert save(owner, found, title="Second").status_code == 409
+        assert opened(owner, found["id"])["occasion"]["title"] == "First"
+
+    def test_sent_twice_is_saved_once(self, owner, sheet):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        body = {"revision": 1, "occasion": {**found["occasion"], "title": "Tea"}, "uid": "the-same-save-again"}
+        answers = [owner.ask("PUT", f"/occasions/{found['id']}", body) for _ in range(2)]
+        assert [one.status_code for one in answers] == [200, 200]
+        assert answers[0].body["revision"] == answers[1].body["revision"] == 2
+
+    def test_with_no_sheet_it_is_kept_and_has_no_day_yet(self, owner):
+        found = owner.ask("POST", "/occasions", {"occasion": table(title="Tea")}).body
+        assert found["day"]["plan"] is None
+        assert found["day"]["clash"] is None
+        assert owner.ask("GET", "/occasions").body[0]["title"] == "Tea"
+
+    def test_what_cannot_be_done_is_kept_with_why(self, owner, sheet):
+        """Eaten within the hour: the clash, and how much later it could be."""
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve="2026-11-25T10:00")}).body
+        assert found["day"]["plan"] is None
+        later = next(one for one in found["day"]["clash"]["remedies"] if one["kind"] == "later")
+        at = datetime(2026, 11, 25, 10, 0, tzinfo=UTC).timestamp() + later["minutes"] * 60
+        serve = f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M}"
+        assert save(owner, found, servings=[{"at": serve}]).body["day"]["plan"]
+
+    def test_another_school_is_offered_and_taken(self, owner, sheet):
+        """An hour short for cooling on the counter: chilled it can be cut in time, or made by another school."""
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve="2026-11-25T12:45")}).body
+        ways = found["day"]["clash"]["remedies"]
+        assert ways
+        school = next((one for one in ways if one["kind"] == "school"), None)
+        if school is not None:
+            dish = {**found["occasion"]["dishes"][0], "schools": {school["choice"]: school["school"]}}
+            assert save(owner, found, dishes=[dish]).body["day"]["plan"]
+
+    @pytest.mark.parametrize(
+        ("change", "path"),
+        [
+            ({"servings": []}, "occasion.servings"),
+            ({"servings": [{"at": "2026-11-24T15:30"}]}, "servings.0.at"),
+            ({"servings": [{"at": "2026-11-31T15:30"}]}, "servings.0.at"),
+            ({"servings": [{"at": "tea time"}]}, "servings.0.at"),
+            ({"dishes": [{"sheet": 999999}]}, "dishes.0.sheet"),
+            ({"dishes": [{"sheet": 1, "serving": 3}]}, "occasion.dishes.0.serving"),
+            ({"dishes": [{"sheet": 1}] * 61}, "occasion.dishes"),
+            ({"pins": [{"dish": 4, "step": "steam", "at": "2026-11-28T12:00"}]}, "occasion.pins.0.dish"),
+        ],
+    )
+    def test_what_will_not_do_names_its_field_and_changes_nothing(self, owner, sheet, change, path):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        answer = save(owner, found, **change)
+        assert answer.status_code == 422
+        assert answer.body["problems"][0]["path"] == path
+        assert answer.body["problems"][0]["accepts"]
+        assert opened(owner, found["id"])["revision"] == 1
+
+
+class TestTakenAlong:
+    def test_a_calendar_and_plain_text(self, owner, sheet, balls):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, balls, title="Tea")}).body
+        calendar = owner.ask("GET", f"/occasions/{found['id']}/day.ics")
+        assert calendar.headers["Content-Type"].startswith("text/calendar")
+        events = Calendar.from_ical(calendar.content).walk("VEVENT")
+        assert len(list(events)) == len(found["day"]["plan"]["scheduled"]) + 1
+        text = owner.ask("GET", f"/occasions/{found['id']}/day.txt").content.decode()
+        assert text.startswith("Tea\n===")
+        assert "On the table" in text
+
+
+class TestYear:
+    def test_feasts_and_the_kitchen_s_own_days(self, owner):
+        kitchen = owner.ask("GET", "/kitchen").body["kitchen"]
+        own = [
+            {"name": "Wild herb", "day": "03-01", "until": "05-10", "begin_days": 2},
+            {"name": "Quinces", "day": "11-01", "until": "12-20"},
+        ]
+        owner.ask("PUT", "/kitchen", {"kitchen": {**kitchen, "own_days": own}})
+        found = {one["name"]: one for one in reversed(owner.ask("GET", "/feasts").body)}
+        assert found["Winter solstice"]["day"] == "2026-12-21"
+        assert found["Lunar-solar new year"]["day"] == "2027-02-06"
+        assert found["Wild herb"]["begin"] == "2027-02-27"
+        assert found["Quinces"]["day"] == "2026-11-01"  # it is in season
+        assert [one["day"] for one in owner.ask("GET", "/feasts?days=30").body] == ["2026-11-01", "2026-12-21"]
+        assert owner.ask("GET", "/feasts?days=9999").status_code == 422
+
+
+@pytest.fixture
+def past(tmp_path, django_db_blocker):
+    """A kitchen with a plan of one sheet (frozen), brought up to date."""
+    file = tmp_path / "past.sqlite3"
+    with closing(sqlite3.connect(file)) as made:
+        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
+    connections.databases["past"] = {**connections.databases["default"], "NAME": str(file)}
+    with django_db_blocker.unblock():
+        call_command("migrate", database="past", verbosity=0)
+        yield
+        connections["past"].close()
+    del connections.databases["past"]
+    del connections["past"]
+
+
+def test_a_plan_of_one_sheet_becomes_an_occasion(past):
+    kept = OccasionRecord.objects.using("past").get()
+    assert (kept.title, kept.revision) == ("Tea", 1)
+    occasion = kept.occasion
+    assert [(one.at, one.people) for one in occasion.servings] == [("2026-11-28T15:30", 9)]
+    assert len(occasion.dishes) == 1
