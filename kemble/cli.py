@@ -16,7 +16,9 @@ from kemble import __version__
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import kitchen_time, plan_for
+from kemble.core.plan.clash import why_not
+from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.schedule import kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.stations.chain import Worked, work
 
@@ -78,19 +80,34 @@ def work_sheet(options: argparse.Namespace) -> None:
     print(worked.model_dump_json(indent=2, include={"facts", "advice", "cautions", "allergens"}))
 
 
-def plan_sheet(options: argparse.Namespace) -> None:
-    wanted, kitchen = read_sheet(_read(options.sheet)), _kitchen(options.kitchen)
-    serve = options.serve or wanted.serve
-    if not serve:
-        refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
+def plan_sheets(options: argparse.Namespace) -> None:
+    """One plan for every sheet named: for one table, or each at its own serve time."""
+    wanted, kitchen = [read_sheet(_read(path)) for path in options.sheet], _kitchen(options.kitchen)
     now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
-    plan = plan_for(_worked(wanted, kitchen).steps, kitchen, serve=kitchen_time(kitchen, serve), now=now)
+    serves = []
+    for one in wanted:
+        serve = options.serve or one.serve
+        if not serve:
+            refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
+        serves.append(kitchen_time(kitchen, serve))
+    worked = [_worked(one, kitchen) for one in wanted]
+    if len(wanted) == 1:
+        plan = plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
+    else:
+        dishes = [Dish(one.title, found.steps, at) for one, found, at in zip(wanted, worked, serves, strict=True)]
+        asked = Asked(tuple(dishes), kitchen, not_before=now)
+        found_plan = planned(asked)
+        if found_plan is None:
+            clash = why_not(asked, titles=[one.title for one in wanted])
+            refuse("plan", clash.says if clash else "none was found in the time", "another time, or one sheet less")
+        plan = found_plan
     if options.json:
         print(plan.model_dump_json(indent=2))
         return
     for scheduled in plan.scheduled:
         held = "" if scheduled.step.hands == "free" else f"  ({scheduled.step.hands})"
-        print(f"{scheduled.starts:%a %d %b %H:%M}  {scheduled.step.minutes:5.0f} min  {scheduled.step.title}{held}")
+        of = f"  [{wanted[scheduled.dish].title}]" if len(wanted) > 1 else ""
+        print(f"{scheduled.starts:%a %d %b %H:%M}  {scheduled.step.minutes:5.0f} min  {scheduled.step.title}{held}{of}")
     print(f"{plan.serve:%a %d %b %H:%M}  on the table")
     if plan.late_min:
         print(
@@ -115,9 +132,10 @@ def _parser() -> argparse.ArgumentParser:
     plans.add_argument("--serve", metavar="TIME", help="when people eat, such as 2026-12-05T15:30")
     plans.add_argument("--now", metavar="TIME", help="count from this time instead of the clock")
     plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
-    plans.set_defaults(run=plan_sheet)
+    plans.add_argument("sheet", metavar="SHEET.json", nargs="+", help="sheets, or - for standard input")
+    plans.set_defaults(run=plan_sheets)
+    works.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
     for command in (works, plans):
-        command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
         command.add_argument("--kitchen", metavar="KITCHEN.json", help="a kitchen; the default one otherwise")
     return parser
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from django.utils import timezone
 from pydantic import ValidationError
@@ -15,8 +15,7 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import Others, Otherwise
-from kemble.core.plan.day import Dish
-from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, plan_day, served, without
+from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, dish_of, plan_day, served, without
 from kemble.core.plan.schedule import Plan
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import Worked
@@ -115,10 +114,11 @@ def day_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], *, 
         if one.problem:
             refuse(f"dishes.{i}.sheet", f"{one.record.title} cannot be worked: {one.problem}", "a sheet that works")
     dishes = [
-        Dish(
-            title=one.record.title,
-            steps=without(one.worked.steps, asked.there),
-            serve=served(occasion, settings, asked.serving, now) - timedelta(days=asked.days_before),
+        dish_of(
+            one.record.title,
+            without(one.worked.steps, asked.there),
+            served(occasion, settings, asked.serving, now),
+            asked.days_before,
         )
         for asked, one in zip(occasion.dishes, made, strict=True)
     ]

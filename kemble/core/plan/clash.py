@@ -10,7 +10,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.plan.day import Asked, Bond, Day, Placed, Task, solve
+from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
 from kemble.core.plan.room import PAN, Helping, there_are
 from kemble.core.stations.steps import StepWorked
 
@@ -142,7 +142,10 @@ def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], t
         return f"{name} takes {_thing(bond.about)} for {task.length} min"
     if bond.kind == "pin":
         return f"{name} is pinned at {asked.pins[bond.task].astimezone(zone):%H:%M on %A}"
-    serve = asked.dishes[task.dish].serve.astimezone(zone)
+    dish = asked.dishes[task.dish]
+    if bond.about == "made" and dish.made_by is not None:
+        return f"{name} is done by {dish.made_by.astimezone(zone):%H:%M on %A}"
+    serve = dish.serve.astimezone(zone)
     return f"{titles[task.dish]} is on the table at {serve:%H:%M on %A}"
 
 
@@ -288,12 +291,17 @@ def _otherwise(asked: Asked, dishes: Sequence[int], titles: Sequence[str], other
 
 def _before(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
     """A dish made the day before, and kept."""
-    moved = [
-        replace(one, serve=one.serve - timedelta(days=1)) if i == dish else one for i, one in enumerate(asked.dishes)
-    ]
+    moved = [_a_day_sooner(one) if i == dish else one for i, one in enumerate(asked.dishes)]
     if solve(replace(asked, dishes=tuple(moved))) is None:
         return None
     return WayOut(kind="before", says=f"{titles[dish]} the day before", costs="it is kept for a day", dish=dish)
+
+
+def _a_day_sooner(dish: Dish) -> Dish:
+    """Made a day sooner; what is finished on the day still is."""
+    if dish.made_by is not None:
+        return replace(dish, made_by=dish.made_by - timedelta(days=1))
+    return replace(dish, serve=dish.serve - timedelta(days=1))
 
 
 def _without(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:

@@ -39,11 +39,14 @@ class Bond:
 
 @dataclass(frozen=True, slots=True)
 class Dish:
-    """One sheet on the table at an instant: its steps, by ids of their own."""
+    """One sheet on the table at an instant: its steps, by ids of their own. What is finished later (fried on day three,
+    toasted from the freezer) is made by `made_by`, but for its steps of the `later` day."""
 
     title: str
     steps: Sequence[StepWorked]
     serve: datetime
+    made_by: datetime | None = None
+    later: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -236,6 +239,10 @@ class Day:
                 self._hold(Bond("serve", task.key), self._end(task) <= serve, self._end(task) >= least)
             elif not self._switched:
                 self.model.add(self._end(task) <= serve)
+            dish = asked.dishes[task.dish]
+            if dish.made_by is not None and task.step.id not in dish.later:
+                made = round(self.clock.minute(dish.made_by)) + self.later
+                self._hold(Bond("serve", task.key, "made"), self._end(task) <= made)
 
     def solve(self) -> Placed | None:
         """The best plan, deterministically; None when there is none within the time."""
@@ -319,9 +326,10 @@ def _span(asked: Asked, tasks: Sequence[Task]) -> tuple[Clock, int]:
         if asked.forward_from != origin:
             origin += timedelta(minutes=1)
         return Clock(origin), longest
-    serves = [dish.serve.astimezone(UTC).replace(second=0, microsecond=0) for dish in asked.dishes]
+    serves = [(dish.made_by or dish.serve).astimezone(UTC).replace(second=0, microsecond=0) for dish in asked.dishes]
     origin = min(serves) - timedelta(minutes=longest)
-    horizon = longest + math.ceil((max(serves) - min(serves)).total_seconds() / 60) + asked.later_min
+    last = max(dish.serve.astimezone(UTC) for dish in asked.dishes)
+    horizon = longest + math.ceil((last - min(serves)).total_seconds() / 60) + asked.later_min
     return Clock(origin), horizon
 
 

@@ -141,6 +141,17 @@ def without(steps: Sequence[StepWorked], there: Sequence[str]) -> list[StepWorke
     ]
 
 
+def dish_of(title: str, steps: Sequence[StepWorked], serve: datetime, days_before: int) -> Dish:
+    """A sheet on the table, made so many days before. What has a finish (fried, toasted) is finished on the day."""
+    if not days_before:
+        return Dish(title, steps, serve)
+    sooner = serve - timedelta(days=days_before)
+    at = next((i for i, step in enumerate(steps) if step.fact.startswith("finish.")), None)
+    if at is None:
+        return Dish(title, steps, sooner)
+    return Dish(title, steps, serve, made_by=sooner, later=frozenset(step.id for step in steps[at:]))
+
+
 def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> datetime:
     """The instant of a serving. Raises Refused for one that is past, or more than thirteen months off."""
     path = f"servings.{number}.at"

@@ -269,6 +269,22 @@ def _to_hand(contribution: Contribution, working: Working) -> ToHand:
     )
 
 
+# A step over a burner that a school takes elsewhere: by the choice and the school, what it stands on instead.
+_ELSEWHERE = {("cook", "microwave"): "microwave", ("grain", "cooker"): "cooker"}
+
+
+def _uses(one: _Placed, working: Working) -> list[str]:
+    """What the step stands on: as its card says, or where its school takes it; and the pan that its part names."""
+    uses: list[str] = list(one.step.uses)
+    for (choice, school), thing in _ELSEWHERE.items():
+        if school in one.step.when.get(choice, ()) and _school(one, choice, working) == school:
+            uses = [thing, *(use for use in uses if use != "burner")]
+    pan = working.bowl.parts[one.role].part.pan if one.role else working.bowl.base.part.pan
+    if pan and "burner" in uses:
+        uses.append(f"pan:{pan}")
+    return uses
+
+
 def _target(one: _Placed, book: Book) -> Target | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
     key = one.step.weigh
@@ -306,7 +322,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         hands=step.hands,
         work=step.work,
         tools=list(step.tools),
-        uses=list(step.uses),
+        uses=_uses(one, working),
         after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         between=_between(one, book),

@@ -63,6 +63,16 @@ class OccasionOpen(BaseModel):
     day: DayPlan
 
 
+class NextStep(BaseModel):
+    """A step of an occasion that is still to come, or is on now."""
+
+    title: str
+    dish: str
+    hands: str
+    starts: datetime
+    ends: datetime
+
+
 class OccasionCard(BaseModel):
     """What the counter shows of an occasion."""
 
@@ -75,6 +85,7 @@ class OccasionCard(BaseModel):
     sheets: list[int]
     clashes: bool
     in_time_pct: float | None
+    steps: list[NextStep]
 
 
 class FeastTold(BaseModel):
@@ -150,7 +161,7 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
 
 
 def _card(record: OccasionRecord) -> OccasionCard:
-    day, made = kept_day(record)
+    day, made, now = *kept_day(record), timezone.now()
     servings = [one.people for one in record.occasion.servings if one.people]
     return OccasionCard(
         id=record.pk,
@@ -162,6 +173,17 @@ def _card(record: OccasionRecord) -> OccasionCard:
         sheets=[one.record.pk for one in made],
         clashes=day.clash is not None,
         in_time_pct=day.sure.all_in_time_pct if day.sure else None,
+        steps=[
+            NextStep(
+                title=one.step.title,
+                dish=made[one.dish].record.title if one.dish < len(made) else "",
+                hands=one.step.hands,
+                starts=one.starts,
+                ends=one.ends,
+            )
+            for one in (day.plan.scheduled if day.plan else ())
+            if one.ends > now
+        ],
     )
 
 

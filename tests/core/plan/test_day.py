@@ -19,7 +19,7 @@ from kemble.core.plan.chance import sure
 from kemble.core.plan.clash import clashing, why_not
 from kemble.core.plan.day import Asked, Day, Dish, solve
 from kemble.core.plan.feasts import feasts, lunar, months
-from kemble.core.plan.occasion import Occasion, plan_day, plan_of_dish, without
+from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, without
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import plan_for, plan_of, planned
 from kemble.core.plan.who import who_does_what
@@ -163,6 +163,20 @@ class TestSheets:
                     assert "dish" in worked.problems[0].says
                     continue
                 assert plan_for(worked.steps, Kitchen(), serve=SERVE, now=NOW).scheduled, (school, times)
+
+    def test_blocks_are_toasted_on_the_day_and_made_two_days_before(self):
+        content = default_sheet("pounded").model_dump(mode="json")
+        content["schools"]["finish"] = "block"
+        steps = work(sheet_from(content), KITCHEN).steps
+        asked = Asked((dish_of("blocks", steps, SERVE, 2),), KITCHEN)
+        plan = plan_of(asked, solve(asked))
+        ends = {one.step.id: one.ends for one in plan.scheduled}
+        assert ends["serve"] == SERVE
+        assert SERVE - ends["toast"] < timedelta(minutes=15)
+        assert ends["cut-blocks"] <= SERVE - timedelta(days=2)
+        assert broken(asked, plan, several=False) == []
+        # What has no finish is all of it made so much sooner.
+        assert dish_of("balls", of("boiled-balls").steps, SERVE, 2).serve == SERVE - timedelta(days=2)
 
     def test_what_is_there_already_is_not_made(self):
         steps = of("boiled-balls").steps

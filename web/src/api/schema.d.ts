@@ -3247,6 +3247,28 @@ export interface components {
              */
             way?: string | null;
         };
+        /**
+         * NextStep
+         * @description A step of an occasion that is still to come, or is on now.
+         */
+        NextStep: {
+            /** Dish */
+            dish: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Hands */
+            hands: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /** Title */
+            title: string;
+        };
         /** Note */
         Note: {
             /**
@@ -3353,6 +3375,8 @@ export interface components {
             serve: string;
             /** Sheets */
             sheets: number[];
+            /** Steps */
+            steps: components["schemas"]["NextStep"][];
             /** Title */
             title: string;
         };

@@ -45,12 +45,73 @@ export function Coming({ occasion, zone }: { occasion: OccasionCard; zone: strin
         {occasion.people ? `; ${plural(occasion.people, "person", "people")}` : ""}: {dayOf(occasion.serve, zone)}, on
         the table at {timeOfDay(occasion.serve, zone)}
       </p>
+      <SmallLane occasion={occasion} zone={zone} />
       <p className="mt-1">
         <LinkButton aria-label={`Drop ${occasion.title}`} onClick={() => drop.mutate()}>
           Drop
         </LinkButton>
       </p>
     </li>
+  );
+}
+
+const DAY = 86_400_000;
+
+/** Its last day as one small lane, true to time: held solid, minded open; nothing else is told here. */
+function SmallLane({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
+  const end = Date.parse(occasion.serve);
+  const shown = occasion.steps.filter((one) => one.hands !== "free" && Date.parse(one.ends) > end - DAY);
+  const begin = Math.min(...shown.map((one) => Date.parse(one.starts)));
+  if (shown.length === 0 || begin >= end) return null;
+  const x = (at: string) => 2 + (596 * (Date.parse(at) - begin)) / (end - begin);
+  return (
+    <svg
+      viewBox="0 0 600 34"
+      className="mt-1 block w-full"
+      role="img"
+      aria-label={`Hands wanted from ${timeOfDay(new Date(begin), zone)} to ${timeOfDay(occasion.serve, zone)}`}
+    >
+      <line x1="2" x2="598" y1="30" y2="30" stroke="var(--color-ink)" />
+      {shown.map((one) => (
+        <rect
+          key={`${one.dish} ${one.title} ${one.starts}`}
+          x={x(one.starts)}
+          y={one.hands === "held" ? 17 : 4}
+          width={Math.max(2, x(one.ends) - x(one.starts))}
+          height={one.hands === "held" ? 13 : 9}
+          fill={one.hands === "held" ? "var(--color-bean)" : "var(--color-sheet)"}
+          stroke="var(--color-ink)"
+          strokeWidth="0.7"
+        />
+      ))}
+    </svg>
+  );
+}
+
+const SOON = 2 * DAY;
+
+/** What is next in time order over all occasions: the first few steps that take hands, within two days. */
+export function NextUp({ occasions, zone }: { occasions: readonly OccasionCard[]; zone: string }) {
+  const now = Date.now();
+  const next = occasions
+    .flatMap((one) => one.steps.map((step) => ({ ...step, id: one.id })))
+    .filter((step) => step.hands !== "free" && Date.parse(step.starts) < now + SOON && Date.parse(step.ends) > now)
+    .sort((a, b) => a.starts.localeCompare(b.starts))
+    .slice(0, 4);
+  if (next.length === 0) return null;
+  return (
+    <ol aria-label="Next to do" className="mb-2">
+      {next.map((step) => (
+        <li key={`${step.id} ${step.dish} ${step.title}`} className="hairline flex items-baseline gap-4 py-1">
+          <b className="w-28 shrink-0">
+            {dayOf(step.starts, zone)} {timeOfDay(step.starts, zone)}
+          </b>
+          <span>
+            {step.title} <span className="text-ink2">{step.dish}</span>
+          </span>
+        </li>
+      ))}
+    </ol>
   );
 }
 

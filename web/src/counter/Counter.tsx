@@ -13,7 +13,7 @@ import { JustDropped } from "../ui/JustDropped";
 import { TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { clock, sinceWords, timeOfDay } from "../ui/words";
-import { Coming, NewOccasion, Year } from "./Coming";
+import { Coming, NewOccasion, NextUp, Year } from "./Coming";
 import { Gallery } from "./Gallery";
 import { SheetRow } from "./SheetRow";
 
@@ -53,6 +53,7 @@ export function Counter() {
               Planned next
             </h2>
             <JustDropped kinds={["plan"]} />
+            {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
             {occasions.data?.length ? (
               <ul>
                 {occasions.data.map((occasion) => (

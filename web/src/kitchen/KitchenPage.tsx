@@ -12,6 +12,7 @@ import { NumberField } from "../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { TemperatureField } from "../ui/TemperatureField";
+import { TimeField } from "../ui/WallField";
 import { Estimates } from "./Estimates";
 import { KettleTest } from "./KettleTest";
 import { OwnCups, Pans, Scoops } from "./Measures";
@@ -207,16 +208,38 @@ function Settings({ start }: { start: KitchenSettings }) {
           />
           <Row label="Quiet hours">
             {(["begins", "ends"] as const).map((end) => (
-              <input
+              <TimeField
                 key={end}
-                aria-label={`Quiet ${end}`}
-                type="time"
-                className="write ml-3"
+                label={`Quiet ${end}`}
                 value={quiet[end]}
-                onChange={(event) => event.target.value && set({ quiet: { ...quiet, [end]: event.target.value } })}
+                onChange={(time) => set({ quiet: { ...quiet, [end]: time } })}
               />
             ))}
           </Row>
+          <PickRow
+            label="The clock goes by"
+            value={String(kitchen.clock_hours) as "24" | "12"}
+            options={CLOCKS}
+            onChange={(hours) => set({ clock_hours: hours === "12" ? 12 : 24 })}
+          />
+          <NumberRow
+            label="Steamers"
+            within={limit("Kitchen.steamers")}
+            value={kitchen.steamers}
+            onChange={(steamers) => set({ steamers })}
+          />
+          <NumberRow
+            label="Ovens"
+            within={limit("Kitchen.ovens")}
+            value={kitchen.ovens}
+            onChange={(ovens) => set({ ovens })}
+          />
+          <NumberRow
+            label="Shelves in the cold"
+            within={limit("Kitchen.cold_shelves")}
+            value={kitchen.cold_shelves}
+            onChange={(cold_shelves) => set({ cold_shelves })}
+          />
           <PickRow
             label="Cups and spoons"
             value={kitchen.measures}
@@ -275,6 +298,10 @@ const MEASURES = [
 const LENGTHS = [
   ["mm", "millimetres"],
   ["in", "inches"],
+] as const;
+const CLOCKS = [
+  ["24", "24 hours"],
+  ["12", "12 hours"],
 ] as const;
 const DEGREES = [
   ["C", "°C"],

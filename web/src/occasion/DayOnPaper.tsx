@@ -1,6 +1,7 @@
 /** The day on paper: one page by the clock, with cue and weight; one of what to set out. On the screen a list to read. */
 
-import type { Plan } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, ask, type Plan } from "../api/client";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { lasts } from "./DayLanes";
 import type { Scheduled } from "./slip";
@@ -12,9 +13,11 @@ interface Props {
   zone: string;
   /** Only what this person does. */
   who?: string;
+  /** What is to be bought for it. */
+  sheets?: readonly number[];
 }
 
-export function DayOnPaper({ plan, titles, title, zone, who }: Props) {
+export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Props) {
   const steps = plan.scheduled.filter((one) => !who || one.who === who);
   const days = [...new Set(steps.map((one) => dayOf(one.starts, zone)))];
   const first = new Map<string, Scheduled>();
@@ -72,6 +75,31 @@ export function DayOnPaper({ plan, titles, title, zone, who }: Props) {
           </ul>
         </div>
       )}
+      {sheets.length > 0 && <ToBuy sheets={sheets} />}
     </section>
+  );
+}
+
+/** What all of it needs together, less what is in the larder. */
+function ToBuy({ sheets }: { sheets: readonly number[] }) {
+  const wanted = [...new Set(sheets)].map((sheet) => ({ sheet, times: sheets.filter((one) => one === sheet).length }));
+  const list = useQuery({
+    queryKey: ["shopping", wanted],
+    queryFn: () => ask(api.POST("/api/shopping", { body: { wanted } })),
+  });
+  const lines = list.data?.lines.filter((line) => line.buy_g > 0) ?? [];
+  if (lines.length === 0) return null;
+  return (
+    <div className="mt-6">
+      <h2 className="text-xl">To buy</h2>
+      <ul className="gap-x-12 lg:columns-2">
+        {lines.map((line) => (
+          <li key={line.name} className="hairline flex justify-between gap-4 py-1">
+            <span>{line.name}</span>
+            <b>{line.buy_g.toFixed(0)} g</b>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }

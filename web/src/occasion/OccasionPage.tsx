@@ -126,7 +126,13 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
             </div>
           </div>
           <Away open={open} plan={day.plan} />
-          <DayOnPaper plan={day.plan} titles={titles} title={occasion.title} zone={zone} />
+          <DayOnPaper
+            plan={day.plan}
+            titles={titles}
+            title={occasion.title}
+            zone={zone}
+            sheets={occasion.dishes.map((dish) => dish.sheet)}
+          />
         </>
       )}
     </section>

@@ -263,6 +263,8 @@ describe("the page of an occasion", () => {
         return { body: now };
       }
       if (one.path === "/api/kitchen") return { body: { kitchen: HOUSE, set_up: true, revision: 1 } };
+      if (one.path === "/api/shopping")
+        return { body: { lines: [], allergens: [], notes: [], cost: null, unpriced: 0, currency: "", text: "" } };
       if (one.path === "/api/sheets") return { body: { sheets: [], page: 1, pages: 1, total: 0 } };
       return { body: now };
     });

@@ -55,6 +55,21 @@ export function WallField({ label, value, onChange }: Props) {
   );
 }
 
+/** A time of day, such as 22:00, as the kitchen tells it. */
+export function TimeField({ label, value, onChange }: Props) {
+  return (
+    <Typed
+      label={label}
+      value={value}
+      shown={timeWords(value)}
+      width="5.4rem"
+      read={timeFrom}
+      accepts="a time such as 22:00"
+      onChange={onChange}
+    />
+  );
+}
+
 interface TypedProps {
   label: string;
   value: string;
