@@ -12,7 +12,7 @@ from playwright.sync_api import Page, sync_playwright  # noqa: E402
 from serving import ARGUMENTS, CHROMIUM, Server  # noqa: E402
 
 PLACE = ROOT / "docs" / "screenshots"
-DESK, PHONE = (1280, 800), (390, 844)
+DESK, PHONE, TALL = (1280, 800), (390, 844), (1280, 1300)
 
 
 def edited(page: Page) -> None:
@@ -63,23 +63,16 @@ def an_ingredient(page: Page) -> None:
     page.get_by_text("Together").wait_for()
 
 
-def away(page: Page, server: Server) -> None:
-    """A run goes on without the kitchen: one step pressed, the page loaded again."""
-    page.evaluate(
-        "() => navigator.serviceWorker.controller ? null "
-        ": new Promise((go) => navigator.serviceWorker.addEventListener('controllerchange', () => go(null)))"
-    )
-    page.wait_for_load_state("networkidle")
-    server.kill()
-    page.get_by_role("button", name="Done", exact=True).click()
-    page.get_by_text("1 kept here, to be sent").wait_for()
-    page.reload()
-    page.get_by_text("The kitchen cannot be reached.").wait_for()
+def a_step(page: Page) -> None:
+    """One step of the day, pressed for why it lies there."""
+    page.get_by_role("button", name="1 Steam,").first.press("Enter")
+    page.get_by_role("region", name="The step").wait_for()
 
 
 SHOTS = (
     ("counter", "/", "% water", DESK, None),
     ("ways", "/", "Begin a sheet", DESK, gallery),
+    ("occasion", "/occasions/1", "days of a hundred", TALL, a_step),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
     ("mix-flow", "/sheets/12/mix", "In the bowl", DESK, flow),
     ("paste", "/paste", "Read it", DESK, pasted),
@@ -96,7 +89,6 @@ SHOTS = (
     ("shopping", "/shopping", "Sugar, honey and syrup", DESK, None),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
     ("phone-make", "/make/31", "Next for your hands", PHONE, None),
-    ("make-away", "/make/31", "Next for your hands", DESK, away),  # last: it ends the server
 )
 
 
@@ -113,9 +105,7 @@ def main(only: list[str]) -> None:
                 page = context.new_page()
                 page.goto(server.url + path)
                 page.get_by_text(words).first.wait_for()
-                if first is away:
-                    away(page, server)
-                elif first:
+                if first:
                     first(page)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=PLACE / f"{name}.png", animations="disabled")
@@ -123,8 +113,7 @@ def main(only: list[str]) -> None:
                 print(f"{name}.png")
         finally:
             browser.close()
-            if server.is_up:
-                server.stop()
+            server.stop()
 
 
 if __name__ == "__main__":
