@@ -17,6 +17,8 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.shape.shape import TinDrawing
 from kemble.server.models import SheetRecord
 from kemble.server.turns import WORKING, writing
 
@@ -56,7 +58,23 @@ def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
     facts = [worked.facts[key] for key in _CARD_NUMBERS if key in worked.facts]
     numbers = [{"key": fact.key, "value": fact.value, "unit": fact.unit, "decimals": fact.decimals} for fact in facts]
     problem = worked.problems[0].sentence if worked.problems else ""
-    return {"by": by, "revision": revision, "numbers": numbers, "problem": problem}
+    return {
+        "by": by,
+        "revision": revision,
+        "numbers": numbers,
+        "problem": problem,
+        "section": _section(worked.drawings.shape),
+    }
+
+
+def _section(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
+    """What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's."""
+    if isinstance(drawn, TinDrawing):
+        wide = drawn.tin.diameter_mm if drawn.tin.shape == "round" else drawn.tin.length_mm
+        return {"kind": "tin", "wide_mm": wide, "high_mm": drawn.depth_mm, "core_mm": 0.0}
+    if isinstance(drawn, BallDrawing):
+        return {"kind": "piece", "wide_mm": drawn.outer_mm, "high_mm": drawn.outer_mm, "core_mm": drawn.core_mm}
+    return None
 
 
 def carded(records: Iterable[SheetRecord], kitchen: Kitchen) -> list[SheetRecord]:
@@ -67,7 +85,13 @@ def carded(records: Iterable[SheetRecord], kitchen: Kitchen) -> list[SheetRecord
         try:
             record.card = card_of(worked_for(record.sheet, kitchen), by, record.revision)
         except Refused as refused:  # kept by a version that allowed what this one does not
-            record.card = {"by": by, "revision": record.revision, "numbers": [], "problem": str(refused)}
+            record.card = {
+                "by": by,
+                "revision": record.revision,
+                "numbers": [],
+                "problem": str(refused),
+                "section": None,
+            }
     if stale:
         with writing():
             SheetRecord.objects.bulk_update(stale, ["card"])

@@ -172,6 +172,41 @@ class TestRun:
         assert owner.ask("POST", "/runs", {}).status_code == 422
 
 
+class TestClocks:
+    def test_a_clock_that_runs_is_told_with_its_looks(self, owner, sheet):
+        """The steam, begun at nine: its window from then on."""
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        tell(owner, run, "started", "steam")
+        (card,) = owner.ask("GET", "/runs").body
+        told = {one["step"]: one for one in card["clocks"]}
+        step = next(one for one in sheet["worked"]["steps"] if one["id"] == "steam")
+        began = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+        for name, minutes in (("first_check", "first_check"), ("due", "done"), ("latest", "latest")):
+            at = datetime.fromisoformat(told["steam"][name])
+            assert (at - began).total_seconds() / 60 == pytest.approx(step["window"][minutes], abs=0.02)
+        assert told["steam"]["title"] == "Steam"
+
+
+class TestToEat:
+    def test_what_was_made_lately_keeps_for_so_long(self, owner, sheet, clock):
+        """A cake keeps two days in the cold, by its own facts, from when its run was finished; then it is no more told."""
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        clock.shift(timedelta(hours=4))
+        owner.ask("POST", f"/runs/{run}/outcome", {"note": "Good."})
+        hours = sheet["worked"]["facts"]["keep.cold_h"]["value"]
+        (one,) = owner.ask("GET", "/to-eat").body
+        assert one["title"] == sheet["sheet"]["title"]
+        left = datetime.fromisoformat(one["cold_until"]) - datetime(2026, 11, 25, 13, 0, tzinfo=UTC)
+        assert left.total_seconds() / 3600 == pytest.approx(hours, abs=0.01)
+        clock.shift(timedelta(hours=hours + 1))
+        assert owner.ask("GET", "/to-eat").body == []
+
+    def test_a_rehearsal_leaves_nothing_to_eat(self, owner, sheet):
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"], "rehearse": True}).body["id"]
+        owner.ask("POST", f"/runs/{run}/outcome", {"note": "Tried."})
+        assert owner.ask("GET", "/to-eat").body == []
+
+
 class TestLog:
     def test_from_the_run_to_the_log(self, owner, sheet, clock):
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]

@@ -171,3 +171,31 @@ def test_a_kitchen_that_cannot_be(owner, field, value):
 def test_ways_and_larder_are_there_to_choose_from(owner):
     assert {way["id"] for way in owner.ask("GET", "/ways").body} == set(WAYS)
     assert len(owner.ask("GET", "/larder").body) >= 120
+
+
+def test_sheets_in_the_order_that_is_asked_for_with_what_they_look_like(owner):
+    """The newest first, by title, or by way; a tray from the side, a ball with its filling."""
+    for way, title in (("set-cake", "Zest"), ("boiled-balls", "Amber"), ("set-cake", "Maple")):
+        made = owner.ask("POST", "/sheets", {"way": way}).body
+        owner.ask("PUT", f"/sheets/{made['id']}", {"revision": 1, "sheet": {**made["sheet"], "title": title}})
+    titles = {
+        by: [one["title"] for one in owner.ask("GET", f"/sheets?by={by}").body["sheets"]][:3]
+        for by in ("changed", "title", "way")
+    }
+    assert titles == {
+        "changed": ["Maple", "Amber", "Zest"],
+        "title": ["Amber", "Maple", "Zest"],
+        "way": ["Amber", "Maple", "Zest"],
+    }
+    assert owner.ask("GET", "/sheets?by=colour").status_code == 422
+    cards = {one["title"]: one for one in owner.ask("GET", "/sheets").body["sheets"]}
+    ball, tray = cards["Amber"]["section"], cards["Zest"]["section"]
+    facts = owner.ask("GET", f"/sheets/{cards['Amber']['id']}").body["worked"]["facts"]
+    assert ball == {
+        "kind": "piece",
+        "wide_mm": pytest.approx(facts["shape.diameter_mm"]["value"]),
+        "high_mm": pytest.approx(facts["shape.diameter_mm"]["value"]),
+        "core_mm": pytest.approx(facts["shape.core_mm"]["value"]),
+    }
+    assert tray["kind"] == "tin"
+    assert tray["wide_mm"] > tray["high_mm"] > 5

@@ -5,6 +5,7 @@ import { setNonce } from "get-nonce";
 import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
+import { ClockStrip } from "./alarm/ClockStrip";
 import { api, ask } from "./api/client";
 import { queryClient, sessionQuery } from "./api/queries";
 import { useReach } from "./api/reach";
@@ -50,6 +51,7 @@ function House() {
   return (
     <Suspense fallback={<Waiting />}>
       <Outlet />
+      <ClockStrip />
       <SignedOut />
     </Suspense>
   );

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Annotated, Any
 
 from django.db.models import Count, Q
@@ -33,6 +33,17 @@ from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
 router = Router(tags=["log"])
+_STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
+
+
+class ToEat(BaseModel):
+    """A batch that should still be there: until when it keeps in the cold, and out on the counter."""
+
+    batch: int
+    title: str
+    made: datetime
+    cold_until: datetime
+    out_until: datetime
 
 
 class Outcome(Write):
@@ -164,6 +175,23 @@ def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | N
         total=total,
     )
     return answer(body)
+
+
+@router.get("/to-eat", response={200: list[ToEat]})
+def to_eat(request: HttpRequest) -> list[ToEat]:
+    """What was made lately and keeps still, what must be eaten first at the head."""
+    now = timezone.now()
+    found = []
+    batches = asking(request).batches.filter(made__gt=now - _STILL_THERE, rehearsed=False).select_related("run")[:20]
+    for batch in batches:
+        facts, done = batch.run.kept.facts, batch.run.finished or batch.made
+        hours = [facts[key].value for key in ("keep.cold_h", "keep.eat_within_h") if key in facts]
+        if len(hours) < 2 or not all(isinstance(one, float) for one in hours):
+            continue
+        cold, out = (done + timedelta(hours=float(one)) for one in hours)
+        if cold > now:
+            found.append(ToEat(batch=batch.pk, title=batch.title, made=batch.made, cold_until=cold, out_until=out))
+    return sorted(found, key=lambda one: one.cold_until)
 
 
 @router.get("/log/{int:batch_id}", response={200: BatchOpen})

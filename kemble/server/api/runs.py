@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -51,6 +51,19 @@ class NewEvent(Happening):
     at: datetime | None = Field(None, description="an instant with its time zone")
 
 
+class RunClock(BaseModel):
+    """A clock that runs: its step, when it is looked at first, likely done and over, and when it wants water. All on the
+    run's own clock."""
+
+    step: str
+    title: str
+    due: datetime
+    first_check: datetime | None
+    latest: datetime | None
+    top_up: datetime | None
+    top_up_ml: int
+
+
 class RunCard(BaseModel):
     """`state` is as it stood when the clock on the wall showed `wall`; `step` the title of the step that is in focus then."""
 
@@ -61,6 +74,7 @@ class RunCard(BaseModel):
     wall: datetime
     state: RunState
     step: str
+    clocks: list[RunClock]
 
 
 class RunOpen(BaseModel):
@@ -133,9 +147,39 @@ def runs(request: HttpRequest) -> list[RunCard]:
         state = run.state(run.clock(wall))
         step = next((one.step.title for one in run.kept.plan.scheduled if one.step.id == state.focus), "")
         card = RunCard(
-            id=run.pk, title=run.title, way=run.way, rehearsed=run.pace > 1, wall=wall, state=state, step=step
+            id=run.pk,
+            title=run.title,
+            way=run.way,
+            rehearsed=run.pace > 1,
+            wall=wall,
+            state=state,
+            step=step,
+            clocks=_clocks(run, state),
         )
         found.append(card)
+    return found
+
+
+def _clocks(run: Run, state: RunState) -> list[RunClock]:
+    """Of the steps that run, in order; the water is that of the way's own heat, which is told with a window."""
+    words, facts = {one.step.id: one.step for one in run.kept.plan.scheduled}, run.kept.facts
+    found = []
+    for step in state.steps:
+        if step.status != "running" or step.started is None or step.due is None:
+            continue
+        top_up, ml = (facts.get(f"heat.{name}") for name in ("top_up_at_min", "top_up_ml"))
+        at = step.started + timedelta(minutes=float(top_up.value)) if top_up and words[step.id].window else None
+        found.append(
+            RunClock(
+                step=step.id,
+                title=words[step.id].title,
+                due=step.due,
+                first_check=step.first_check,
+                latest=step.latest,
+                top_up=at if at and at < (step.latest or step.due) else None,
+                top_up_ml=round(float(ml.value)) if ml else 0,
+            )
+        )
     return found
 
 

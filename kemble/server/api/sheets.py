@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
@@ -91,6 +91,15 @@ class CardNumber(BaseModel):
     decimals: int
 
 
+class CardSection(BaseModel):
+    """What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's."""
+
+    kind: Literal["tin", "piece"]
+    wide_mm: float
+    high_mm: float
+    core_mm: float
+
+
 class SheetCard(BaseModel):
     """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing."""
 
@@ -100,6 +109,7 @@ class SheetCard(BaseModel):
     changed: datetime
     numbers: list[CardNumber]
     problem: str
+    section: CardSection | None
 
 
 class SheetPage(BaseModel):
@@ -185,11 +195,19 @@ def _opened(record: SheetRecord) -> HttpResponse:
     return answer(body)
 
 
+Order = Literal["changed", "title", "way"]
+_ORDERS: dict[Order, tuple[str, ...]] = {
+    "changed": ("-changed", "-id"),
+    "title": ("title", "id"),
+    "way": ("way", "title", "id"),
+}
+
+
 @router.get("/sheets", response={200: SheetPage})
-def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "") -> SheetPage:
-    """The sheets, or those whose title or way says what is sought, the newest first."""
+def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "", by: Order = "changed") -> SheetPage:
+    """The sheets, or those whose title or way says what is sought: the newest first, or by title, or by way."""
     kitchen = asking(request)
-    found = kitchen.sheets.all()
+    found = kitchen.sheets.order_by(*_ORDERS[by])
     sought = find.strip()[:100]
     if sought:
         ways = [way.id for way in WAYS.values() if any(sought.lower() in name.lower() for name in (way.name, *way.kin))]
@@ -203,6 +221,7 @@ def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "
             changed=record.changed,
             numbers=record.card["numbers"],
             problem=record.card["problem"],
+            section=record.card["section"],
         )
         for record in carded(rows, kitchen.settings)
     ]

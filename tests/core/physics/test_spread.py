@@ -164,9 +164,10 @@ def test_the_table_of_cases_is_worked_from_frozen_sheets():
 
 
 def sheets_of_every_school():
-    """The starting sheets, then each with one choice answered otherwise; parts with each of their schools too."""
+    """The starting sheets and a few of their own, then each with one choice answered otherwise; parts with theirs."""
     for way in sorted(WAYS):
         yield way, default_sheet(way).model_dump(mode="json")
+    yield from OTHERS
     for way in sorted(WAYS):
         for choice in WAYS[way].choices:
             for school in choice.schools:
@@ -183,7 +184,6 @@ def sheets_of_every_school():
                     other = json.loads(json.dumps(content))
                     other["parts"][i]["schools"][choice.id] = school.id
                     yield f"{way}, {part['role']} {school.id}", other
-    yield from OTHERS
 
 
 def with_(way, **change):
@@ -226,10 +226,10 @@ OTHERS = [
 @pytest.fixture(scope="module")
 def many():
     machine = Kitchen(steamer={"watts": 900})
-    plain = [(name, sheet_from(content), Kitchen()) for name, content in sheets_of_every_school()]
     cake = default_sheet("set-cake")
-    plain += [("a machine", cake, machine)]
+    plain = [("a machine", cake, machine)]
     plain += [(f"{watts} W", cake, Kitchen(burner={"medium_w": watts})) for watts in (320, 960)]
+    plain += [(name, sheet_from(content), Kitchen()) for name, content in sheets_of_every_school()]
     return [(name, sheet, kitchen, said(sheet, kitchen)) for name, sheet, kitchen in plain]
 
 

@@ -75,11 +75,11 @@ export const exchangesQuery = (ingredient: string) =>
     queryFn: () => ask(api.GET("/api/larder/{ingredient}/exchanges", { params: { path: { ingredient } } })),
   });
 /** A page of the sheets, or of those that are sought. */
-export const sheetsQuery = (page = 1, find = "", size = 20) =>
+export const sheetsQuery = (page = 1, find = "", size = 20, by: "changed" | "title" | "way" = "changed") =>
   queryOptions({
-    queryKey: ["sheets", page, find, size],
+    queryKey: ["sheets", page, find, size, by],
     placeholderData: (before: SheetPage | undefined) => before,
-    queryFn: () => ask(api.GET("/api/sheets", { params: { query: { page, find, size } } })),
+    queryFn: () => ask(api.GET("/api/sheets", { params: { query: { page, find, size, by } } })),
   });
 export const droppedQuery = queryOptions({ queryKey: ["dropped"], queryFn: () => ask(api.GET("/api/dropped")) });
 export const occasionsQuery = queryOptions({
@@ -108,6 +108,10 @@ export const occasionQuery = (id: number) =>
     queryKey: ["occasion", id],
     queryFn: () => ask(api.GET("/api/occasions/{occasion_id}", { params: { path: { occasion_id: id } } })),
   });
+export const toEatQuery = queryOptions({
+  queryKey: ["to-eat"],
+  queryFn: () => ask(api.GET("/api/to-eat")),
+});
 export const feastsQuery = queryOptions({
   queryKey: ["feasts"],
   staleTime: 3_600_000,

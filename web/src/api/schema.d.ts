@@ -744,7 +744,7 @@ export interface paths {
         };
         /**
          * Sheets
-         * @description The sheets, or those whose title or way says what is sought, the newest first.
+         * @description The sheets, or those whose title or way says what is sought: the newest first, or by title, or by way.
          */
         get: operations["kemble_server_api_sheets_sheets"];
         put?: never;
@@ -860,6 +860,26 @@ export interface paths {
          * @description The sheet under every school of a question, side by side. Saves nothing.
          */
         post: operations["kemble_server_api_sheets_both_sides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/to-eat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Eat
+         * @description What was made lately and keeps still, what must be eaten first at the head.
+         */
+        get: operations["kemble_server_api_log_to_eat"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1463,6 +1483,23 @@ export interface components {
             unit: string;
             /** Value */
             value: number | string;
+        };
+        /**
+         * CardSection
+         * @description What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's.
+         */
+        CardSection: {
+            /** Core Mm */
+            core_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tin" | "piece";
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * Carried
@@ -4247,6 +4284,8 @@ export interface components {
          * @description `state` is as it stood when the clock on the wall showed `wall`; `step` the title of the step that is in focus then.
          */
         RunCard: {
+            /** Clocks */
+            clocks: components["schemas"]["RunClock"][];
             /** Id */
             id: number;
             /** Rehearsed */
@@ -4263,6 +4302,30 @@ export interface components {
             wall: string;
             /** Way */
             way: string;
+        };
+        /**
+         * RunClock
+         * @description A clock that runs: its step, when it is looked at first, likely done and over, and when it wants water. All on the
+         *     run's own clock.
+         */
+        RunClock: {
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+            /** First Check */
+            first_check: string | null;
+            /** Latest */
+            latest: string | null;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Top Up */
+            top_up: string | null;
+            /** Top Up Ml */
+            top_up_ml: number;
         };
         /**
          * RunOpen
@@ -4733,6 +4796,7 @@ export interface components {
             numbers: components["schemas"]["CardNumber"][];
             /** Problem */
             problem: string;
+            section: components["schemas"]["CardSection"] | null;
             /** Title */
             title: string;
             /** Way */
@@ -5530,6 +5594,31 @@ export interface components {
             /** Share */
             share: number;
             tin: components["schemas"]["Tin"];
+        };
+        /**
+         * ToEat
+         * @description A batch that should still be there: until when it keeps in the cold, and out on the counter.
+         */
+        ToEat: {
+            /** Batch */
+            batch: number;
+            /**
+             * Cold Until
+             * Format: date-time
+             */
+            cold_until: string;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /**
+             * Out Until
+             * Format: date-time
+             */
+            out_until: string;
+            /** Title */
+            title: string;
         };
         /**
          * ToHand
@@ -7420,6 +7509,7 @@ export interface operations {
                 /** @description 1 to 50 a page */
                 size?: number;
                 find?: string;
+                by?: "changed" | "title" | "way";
             };
             header?: never;
             path?: never;
@@ -7698,6 +7788,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sides"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_log_to_eat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToEat"][];
                 };
             };
             /** @description Refused */

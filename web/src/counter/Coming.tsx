@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type OccasionCard } from "../api/client";
-import { feastsQuery } from "../api/queries";
+import { feastsQuery, toEatQuery } from "../api/queries";
 import { useNewOccasion } from "../occasion/useNewOccasion";
 import { beginWords } from "../occasion/YearPage";
 import { LinkButton, TextLink } from "../ui/LinkButton";
@@ -128,6 +128,32 @@ export function NewOccasion({ zone }: { zone: string }) {
       </button>
       <Sorry error={plan.error} />
     </p>
+  );
+}
+
+/** What was made lately and keeps still: eaten first what must be. */
+export function ToEat({ zone }: { zone: string }) {
+  const found = useQuery(toEatQuery);
+  if (!found.data?.length) return null;
+  return (
+    <section aria-labelledby="to-eat">
+      <h2 id="to-eat" className="text-xl">
+        To be eaten
+      </h2>
+      <ul>
+        {found.data.map((one) => (
+          <li key={one.batch} className="hairline flex items-baseline justify-between gap-4 py-1.5">
+            <Link to={`/log/${one.batch}`} className="text-ink no-underline hover:underline underline-offset-4">
+              {one.title}
+            </Link>
+            <span className="shrink-0 text-ink2">
+              in the cold until {dayOf(one.cold_until, zone)} {timeOfDay(one.cold_until, zone)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-ink2">An index, not a safety validation. What smells or looks wrong is thrown away.</p>
+    </section>
   );
 }
 

@@ -13,7 +13,7 @@ import { JustDropped } from "../ui/JustDropped";
 import { TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { clock, sinceWords, timeOfDay } from "../ui/words";
-import { Coming, NewOccasion, NextUp, Year } from "./Coming";
+import { Coming, NewOccasion, NextUp, ToEat, Year } from "./Coming";
 import { Gallery } from "./Gallery";
 import { SheetRow } from "./SheetRow";
 
@@ -68,6 +68,7 @@ export function Counter() {
             <NewOccasion zone={zone} />
             <Year />
           </section>
+          <ToEat zone={zone} />
         </div>
         <Sheets />
       </div>
@@ -96,7 +97,8 @@ function Nothing({ known, what, children }: { known: boolean; what: string; chil
 function Sheets() {
   const [page, setPage] = useState(1);
   const [find, setFind] = useState("");
-  const sheets = useQuery(sheetsQuery(page, find));
+  const [by, setBy] = useState<"changed" | "title" | "way">("changed");
+  const sheets = useQuery(sheetsQuery(page, find, 20, by));
   const found = sheets.data;
   return (
     <section aria-labelledby="sheets">
@@ -104,6 +106,21 @@ function Sheets() {
         <h2 id="sheets" className="text-xl">
           Sheets
         </h2>
+        {found && found.total > 3 && (
+          <select
+            aria-label="Sheets in order of"
+            className="h-9 bg-transparent text-ink2 [field-sizing:content]"
+            value={by}
+            onChange={(event) => {
+              setBy(event.target.value as typeof by);
+              setPage(1);
+            }}
+          >
+            <option value="changed">newest first</option>
+            <option value="title">by name</option>
+            <option value="way">by way</option>
+          </select>
+        )}
         {found && (found.pages > 1 || find) && (
           <Find
             value={find}

@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { Link } from "react-router";
 import { api, ask, type SheetCard } from "../api/client";
+import { fill } from "../ui/materials";
 import { quantity } from "../ui/words";
 
 export function SheetRow({ sheet }: { sheet: SheetCard }) {
@@ -20,7 +21,10 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
         to={`/sheets/${sheet.id}/mix`}
         className="flex min-w-0 flex-1 flex-wrap items-baseline justify-between gap-x-4 py-2 text-ink no-underline hover:bg-sheet"
       >
-        <span className="text-lg">{sheet.title}</span>
+        <span className="inline-flex items-center gap-3 text-lg">
+          <Section section={sheet.section} />
+          {sheet.title}
+        </span>
         <span className="text-ink2">{sheet.numbers.map(cardWords).join(" · ")}</span>
         {sheet.problem && <span className="w-full text-sm text-bean">cannot be worked: {sheet.problem}</span>}
       </Link>
@@ -50,6 +54,39 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
         </AlertDialog.Portal>
       </AlertDialog.Root>
     </li>
+  );
+}
+
+/** All of them to one scale, a third of a unit to a millimetre, cut where a tray is wider than the room. */
+const PER_MM = 0.36;
+const ROOM = 72;
+
+function Section({ section }: { section: SheetCard["section"] }) {
+  if (!section) return <span className="inline-block w-[72px]" />;
+  const wide = Math.min(ROOM, section.wide_mm * PER_MM);
+  const high = Math.max(2, section.high_mm * PER_MM);
+  const tall = Math.max(14, high + 4);
+  return (
+    <svg width={ROOM} height={tall} viewBox={`0 0 ${ROOM} ${tall}`} aria-hidden="true" className="shrink-0">
+      {section.kind === "tin" ? (
+        <>
+          <rect x={(ROOM - wide) / 2} y={tall - 1 - high} width={wide} height={high} fill={fill("starch")} />
+          <path
+            d={`M${(ROOM - wide) / 2} ${tall - 3 - high}v${high + 2}h${wide}v${-high - 2}`}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth="1.3"
+          />
+        </>
+      ) : (
+        <>
+          <circle cx={ROOM / 2} cy={tall / 2} r={wide / 2} fill={fill("starch")} stroke="var(--color-ink)" />
+          {section.core_mm > 0 && (
+            <circle cx={ROOM / 2} cy={tall / 2} r={(section.core_mm * PER_MM) / 2} fill={fill("filling")} />
+          )}
+        </>
+      )}
+    </svg>
   );
 }
 

@@ -2,6 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { AlarmManners } from "../alarm/AlarmManners";
 import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
@@ -164,6 +165,7 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(oven_shelves) => set({ oven_shelves })}
           />
           <OwnCups kitchen={kitchen} set={set} />
+          <AlarmManners />
           <Estimates kitchen={kitchen} set={set} />
         </section>
         <section>

@@ -8,7 +8,7 @@ import { AwayLine } from "../ui/AwayLine";
 import { Waiting } from "../ui/Frame";
 import { TriedAgain } from "../ui/TriedAgain";
 import { minutes, timeOfDay } from "../ui/words";
-import { useChime, useStayAwake } from "./attention";
+import { useStayAwake } from "./attention";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
 import { Key } from "./Key";
@@ -36,9 +36,6 @@ function OpenRun({ run, now, tell, undo, redo, outbox, zone }: Live) {
   const focus = chosen && states.get(chosen)?.status !== "done" ? chosen : state.focus;
   const step = focus ? words.get(focus) : undefined;
   const standing = focus ? states.get(focus) : undefined;
-  const running = state.steps.filter((one) => one.status === "running");
-  const due = running.filter((one) => at >= Date.parse(one.first_check ?? one.due ?? ""));
-  useChime(due.map((one) => one.id));
   useEffect(() => {
     document.title = step ? `${step.title} · Kemble` : `${run.title} · Kemble`;
   }, [step, run.title]);

@@ -115,7 +115,7 @@ WAY = Way(
                 "deep pot",
                 "spoon",
             ),
-            after=(After("soak"),),
+            after=(After("soak", 0, 240),),
             uses=("burner",),
             weigh="grain.cook_water_g",
             lists="base",

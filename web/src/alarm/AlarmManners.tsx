@@ -1,0 +1,55 @@
+/** How this device calls: each way chosen, and tried out here. */
+
+import { useState } from "react";
+import { LinkButton } from "../ui/LinkButton";
+import { keepManners, type Manners, manners, notify, speak, tone, vibrate } from "./ring";
+
+const WAYS: readonly (readonly [keyof Manners, string, () => void])[] = [
+  ["tone", "a tone", () => tone()],
+  ["speech", "a spoken line", () => speak("The cake: the first look")],
+  ["vibration", "a vibration", () => vibrate()],
+  [
+    "notification",
+    "a notification, with the page in the background",
+    () => notify("The cake: the first look", "Tried out", "try"),
+  ],
+];
+
+export function AlarmManners() {
+  const [how, setHow] = useState(manners);
+  const [refused, setRefused] = useState(false);
+  const set = async (name: keyof Manners, on: boolean) => {
+    if (name === "notification" && on && "Notification" in window) {
+      const answer = await Notification.requestPermission();
+      setRefused(answer !== "granted");
+      if (answer !== "granted") return;
+    }
+    const next = { ...how, [name]: on };
+    keepManners(next);
+    setHow(next);
+  };
+  return (
+    <section aria-labelledby="alarms">
+      <h2 id="alarms" className="mt-7 text-xl">
+        Alarms on this device
+      </h2>
+      <p className="text-ink2">
+        At the first look, the likely minute, the latest and a top-up; again until it is heard.
+      </p>
+      <ul>
+        {WAYS.map(([name, words, tryOut]) => (
+          <li key={name} className="hairline flex items-baseline justify-between gap-4 py-1">
+            <label className="inline-flex min-h-9 items-center gap-3">
+              <input type="checkbox" checked={how[name]} onChange={(event) => void set(name, event.target.checked)} />
+              {words}
+            </label>
+            <LinkButton aria-label={`Try out ${words}`} onClick={tryOut}>
+              try it
+            </LinkButton>
+          </li>
+        ))}
+      </ul>
+      {refused && <p className="text-look">This browser does not allow notifications; its settings can.</p>}
+    </section>
+  );
+}

@@ -1,0 +1,49 @@
+/** All clocks of all runs, on every page: each named, going down to its next look; what calls is answered here. */
+
+import { useEffect } from "react";
+import { Link, useLocation } from "react-router";
+import { clock } from "../ui/words";
+import { hear, useAlarms } from "./useAlarms";
+
+export function ClockStrip() {
+  const { clocks, calling, now } = useAlarms();
+  const { pathname } = useLocation();
+  const first = clocks[0];
+  const told = first ? `(${clock((first.next - now) / 1000)} ${first.title}) ` : "";
+  useEffect(() => {
+    document.title = `${told}${document.title.replace(/^\([−\d:]+ [^)]*\) /, "")}`;
+  }, [told]);
+  const elsewhere = clocks.filter((one) => pathname !== `/make/${one.run}`);
+  const calls = calling.filter((one) => pathname !== `/make/${one.run}` || one.kind !== "first");
+  if (elsewhere.length === 0 && calls.length === 0) return null;
+  return (
+    <aside
+      aria-label="Clocks"
+      className="sticky bottom-0 z-30 border-t border-ink bg-sheet px-4 py-2 print:hidden sm:px-10"
+    >
+      <div className="mx-auto flex max-w-[1200px] flex-wrap items-center gap-x-8 gap-y-2">
+        {calls.map((one) => (
+          <span key={one.key} role="alert" className="flex items-center gap-4">
+            <b className={one.kind === "latest" ? "text-bean" : "text-look"}>{one.says}</b>
+            <button type="button" className="pick min-h-16 px-6" onClick={() => hear(one.key)}>
+              Heard
+            </button>
+          </span>
+        ))}
+        {elsewhere.map((one) => {
+          const left = (one.next - now) / 1000;
+          return (
+            <Link key={one.key} to={`/make/${one.run}`} className="flex items-baseline gap-2 text-ink no-underline">
+              <b className={`text-[28px] leading-none ${now > one.latest ? "text-bean" : ""}`}>{clock(left)}</b>
+              <span>
+                {one.title}
+                {now > one.latest && <b className="text-bean">, over</b>}
+                <span className="block text-sm text-ink2">{one.runTitle}</span>
+              </span>
+            </Link>
+          );
+        })}
+      </div>
+    </aside>
+  );
+}

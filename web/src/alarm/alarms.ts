@@ -1,0 +1,102 @@
+/** What is to be told of the clocks that run: when, how urgent, and how often until somebody has heard. */
+
+import type { RunCard } from "../api/client";
+
+export type Kind = "done" | "first" | "likely" | "latest" | "top-up";
+
+export interface Alarm {
+  key: string;
+  run: number;
+  runTitle: string;
+  title: string;
+  kind: Kind;
+  /** On this page's clock, in ms. */
+  at: number;
+  /** Said aloud, and in a notification. */
+  says: string;
+}
+
+export interface Clock {
+  key: string;
+  run: number;
+  runTitle: string;
+  title: string;
+  /** Where it is going: its next look, else when it is done. */
+  next: number;
+  /** After this it is over. */
+  latest: number;
+}
+
+const MINUTE = 60_000;
+/** Calm at first, then again and again until it is heard; what is past its latest more often. */
+const AGAIN: Record<Kind, number> = {
+  first: 2 * MINUTE,
+  likely: MINUTE,
+  done: MINUTE,
+  "top-up": MINUTE,
+  latest: MINUTE / 3,
+};
+const LONGEST = 3 * 60 * MINUTE; // nobody is called for longer than that
+
+/** An instant of a run's own clock on the kitchen's: a rehearsal goes sixty times as fast. */
+const onTheWall = (card: RunCard) => (instant: string) =>
+  Date.parse(card.wall) + (Date.parse(instant) - Date.parse(card.state.now)) / (card.rehearsed ? 60 : 1);
+
+/** Every running clock, by when somebody is wanted next. `now` is on the kitchen's clock. */
+export function clocksOf(cards: readonly RunCard[], now: number): Clock[] {
+  const found = cards.flatMap((card) => {
+    const wall = onTheWall(card);
+    return card.clocks.map((one) => {
+      const due = wall(one.due);
+      const looks = [one.first_check, one.top_up].filter((at): at is string => at != null).map(wall);
+      const latest = one.latest ? wall(one.latest) : due;
+      const next = [...looks, due, latest].filter((at) => at > now).sort((a, b) => a - b)[0] ?? latest;
+      return { key: `${card.id} ${one.step}`, run: card.id, runTitle: card.title, title: one.title, next, latest };
+    });
+  });
+  return found.sort((a, b) => a.next - b.next);
+}
+
+/** What has come by now and was not superseded: of one step only the newest look counts. */
+export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
+  return cards.flatMap((card) => {
+    const wall = onTheWall(card);
+    return card.clocks.flatMap((one) => {
+      const all: [Kind, string | null | undefined, string][] = one.latest
+        ? [
+            ["first", one.first_check, `${one.title}: the first look`],
+            ["likely", one.due, `${one.title}: it is likely done`],
+            ["latest", one.latest, `${one.title}: past its latest. Take it off`],
+          ]
+        : [["done", one.due, `${one.title}: done`]];
+      const come = all.filter(([, at]) => at != null && wall(at) <= now);
+      const alarm = ([kind, at, says]: (typeof all)[number]): Alarm => ({
+        key: `${card.id} ${one.step} ${kind} ${at}`,
+        run: card.id,
+        runTitle: card.title,
+        title: one.title,
+        kind,
+        at: wall(at as string),
+        says,
+      });
+      const found = come.slice(-1).map(alarm);
+      if (one.top_up && wall(one.top_up) <= now)
+        found.push(alarm(["top-up", one.top_up, `${one.title}: top up with ${one.top_up_ml} ml of boiling water`]));
+      return found;
+    });
+  });
+}
+
+/** Those that want to be heard at this instant: never yet, or not since it was time to say it again. */
+export function ringing(
+  alarms: readonly Alarm[],
+  heard: ReadonlySet<string>,
+  rung: ReadonlyMap<string, number>,
+  now: number,
+): Alarm[] {
+  return alarms.filter((one) => {
+    if (heard.has(one.key) || now - one.at > LONGEST) return false;
+    const last = rung.get(one.key);
+    return last == null || now - last >= AGAIN[one.kind] - 200;
+  });
+}

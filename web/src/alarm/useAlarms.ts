@@ -1,0 +1,66 @@
+/** Alarms on every page: what the clocks of all runs want, told until it is heard. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { runsQuery } from "../api/queries";
+import { serverNow } from "../api/reach";
+import { type Alarm, alarmsOf, clocksOf, ringing } from "./alarms";
+import { ring } from "./ring";
+
+const KEPT = "kemble-alarms-heard";
+const MOST_KEPT = 200;
+
+/** Keys of what was heard, in order; kept on this device, so that a reload does not call again. */
+const heardList = () => JSON.parse(localStorage.getItem(KEPT) ?? "[]") as string[];
+let heardNow = new Set(heardList());
+const listeners = new Set<() => void>();
+
+export function hear(key: string) {
+  const next = [...heardList().filter((one) => one !== key), key].slice(-MOST_KEPT);
+  localStorage.setItem(KEPT, JSON.stringify(next));
+  heardNow = new Set(next);
+  for (const tell of listeners) tell();
+}
+
+const useHeard = () =>
+  useSyncExternalStore(
+    (tell) => {
+      listeners.add(tell);
+      return () => listeners.delete(tell);
+    },
+    () => heardNow,
+  );
+
+/** Called at every beat, from a worker where there are any. */
+function useBeat(onBeat: () => void) {
+  const newest = useRef(onBeat);
+  newest.current = onBeat;
+  useEffect(() => {
+    const beat = () => newest.current();
+    if (typeof Worker === "undefined") {
+      const timer = window.setInterval(beat, 500);
+      return () => clearInterval(timer);
+    }
+    const worker = new Worker(new URL("./beat.worker.ts", import.meta.url), { type: "module" });
+    worker.onmessage = beat;
+    return () => worker.terminate();
+  }, []);
+}
+
+export function useAlarms() {
+  const runs = useQuery(runsQuery);
+  const heard = useHeard();
+  const rung = useRef(new Map<string, number>());
+  const [now, setNow] = useState(serverNow);
+  const cards = runs.data ?? [];
+  useBeat(() => {
+    const at = serverNow();
+    if (cards.length) setNow(at);
+    for (const one of ringing(alarmsOf(cards, at), heard, rung.current, at)) {
+      rung.current.set(one.key, at);
+      ring(one);
+    }
+  });
+  const calling: Alarm[] = alarmsOf(cards, now).filter((one) => !heard.has(one.key));
+  return { clocks: clocksOf(cards, now), calling, now };
+}
