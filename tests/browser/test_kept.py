@@ -31,6 +31,9 @@ def kept_ready(page):
         }"""
     )
     page.wait_for_load_state("networkidle")
+    # What the page reads is read once more then, and kept: until that has come round nothing is.
+    page.wait_for_function("() => caches.match('/api/kitchen').then((kept) => kept != null)")
+    page.wait_for_load_state("networkidle")
 
 
 class TestTwoAtOneSheet:

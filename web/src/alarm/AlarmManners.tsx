@@ -43,7 +43,7 @@ export function AlarmManners() {
               <input type="checkbox" checked={how[name]} onChange={(event) => void set(name, event.target.checked)} />
               {words}
             </label>
-            <LinkButton aria-label={`Try out ${words}`} onClick={tryOut}>
+            <LinkButton aria-label={`try it: ${words}`} onClick={tryOut}>
               try it
             </LinkButton>
           </li>

@@ -180,7 +180,7 @@ it("each way of calling is chosen on this device, and tried out", () => {
   const shaken: unknown[] = [];
   Object.defineProperty(navigator, "vibrate", { value: (how: unknown) => shaken.push(how), configurable: true });
   render(<AlarmManners />);
-  fireEvent.click(screen.getByRole("button", { name: "Try out a vibration" }));
+  fireEvent.click(screen.getByRole("button", { name: "try it: a vibration" }));
   expect(shaken).toEqual([[200]]);
   fireEvent.click(screen.getByRole("checkbox", { name: "a spoken line" }));
   expect(manners()).toMatchObject({ tone: true, speech: true });

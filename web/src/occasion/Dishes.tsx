@@ -81,7 +81,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                   ))}
                 </select>
                 <LinkButton
-                  aria-label={`Without ${told?.title}`}
+                  aria-label={`not this one: ${told?.title}`}
                   onClick={() =>
                     edit({
                       dishes: dishes.filter((_, other) => other !== i),

@@ -42,7 +42,7 @@ export function Servings({ occasion, edit }: Props) {
           />
           {several && (
             <LinkButton
-              aria-label={`Without serving ${i + 1}`}
+              aria-label={`not this one: serving ${i + 1}`}
               onClick={() =>
                 edit({
                   servings: servings.filter((_, other) => other !== i),

@@ -2,7 +2,7 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { FeastTold, KitchenSettings } from "../api/client";
+import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { feastsQuery, kitchenQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
@@ -10,7 +10,8 @@ import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
-import { dayWords, plural, wallClock } from "../ui/words";
+import { dayWords, wallClock } from "../ui/words";
+import { beginWords } from "./beginWords";
 import { useNewOccasion } from "./useNewOccasion";
 
 export default function YearPage() {
@@ -40,7 +41,7 @@ export default function YearPage() {
                 <span className="block">{beginWords(feast, today)}</span>
               </span>
               <LinkButton
-                aria-label={`Plan for ${feast.name}`}
+                aria-label={`plan it: ${feast.name}`}
                 onClick={() => plan.make(feast.name, `${feast.day}T15:30`)}
               >
                 plan it
@@ -52,13 +53,6 @@ export default function YearPage() {
       </div>
     </Frame>
   );
-}
-
-/** "leaves soak on the evening before: in twelve days". */
-export function beginWords(feast: Pick<FeastTold, "begin" | "begins_with">, today: string) {
-  const days = Math.round((Date.parse(feast.begin) - Date.parse(today)) / 86_400_000);
-  const when = days <= 0 ? "now" : days === 1 ? "tomorrow" : `in ${plural(days, "day")}`;
-  return feast.begins_with ? `${feast.begins_with}: ${when}` : `begin ${when}`;
 }
 
 type Own = NonNullable<KitchenSettings["own_days"]>[number];
@@ -88,7 +82,7 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
                 {one.until ? ` to ${one.until}` : ""}
               </span>
             </span>
-            <LinkButton aria-label={`Without ${one.name}`} onClick={() => put(own.filter((other) => other !== one))}>
+            <LinkButton aria-label={`take out ${one.name}`} onClick={() => put(own.filter((other) => other !== one))}>
               take out
             </LinkButton>
           </li>

@@ -10,13 +10,13 @@ import { queryClient } from "../api/queries";
 import { type Asked, KITCHEN, serve } from "../testing";
 import { WallField } from "../ui/WallField";
 import { showClockBy, timeFrom, timeOfDay } from "../ui/words";
+import { beginWords } from "./beginWords";
 import { changeOf } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
 import OccasionPage from "./OccasionPage";
 import { reasonOf, type Scheduled } from "./slip";
 import { quietSpans, timeScale } from "./timescale";
 import { occasionOf } from "./useNewOccasion";
-import { beginWords } from "./YearPage";
 
 afterEach(() => {
   cleanup();
