@@ -1,13 +1,20 @@
 import json
+import sqlite3
+from contextlib import closing
+from pathlib import Path
 
 import pytest
 from asking import Asking
 from django.contrib.auth.models import User
+from django.core.management import call_command
+from django.db import connections
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
+
+FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 
 
 @pytest.fixture(autouse=True)
@@ -43,3 +50,18 @@ def sheet(owner):
 @pytest.fixture
 def document():
     return json.loads(default_sheet("set-cake").model_dump_json())
+
+
+@pytest.fixture
+def past(tmp_path, django_db_blocker):
+    """A kitchen kept at an early version (frozen), brought up to date."""
+    file = tmp_path / "past.sqlite3"
+    with closing(sqlite3.connect(file)) as made:
+        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
+    connections.databases["past"] = {**connections.databases["default"], "NAME": str(file)}
+    with django_db_blocker.unblock():
+        call_command("migrate", database="past", verbosity=0)
+        yield
+        connections["past"].close()
+    del connections.databases["past"]
+    del connections["past"]

@@ -11,8 +11,7 @@ from pathlib import Path
 import pytest
 import time_machine
 from asking import table
-from django.core.management import call_command
-from django.db import OperationalError, connection, connections
+from django.db import OperationalError, connection
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
@@ -484,21 +483,6 @@ class TestFolder:
             folder.restore_database(file, database, NOW)
         assert database.read_text() == "the kitchen as it is"
         assert not [path for path in tmp_path.iterdir() if "before" in path.name or "part" in path.name]
-
-
-@pytest.fixture
-def past(tmp_path, django_db_blocker, settings):
-    """A kitchen kept before there was any of this (frozen), brought up to date."""
-    file = tmp_path / "past.sqlite3"
-    with closing(sqlite3.connect(file)) as made:
-        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
-    connections.databases["past"] = {**connections.databases["default"], "NAME": str(file)}
-    with django_db_blocker.unblock():
-        call_command("migrate", database="past", verbosity=0)
-        yield
-        connections["past"].close()
-    del connections.databases["past"]
-    del connections["past"]
 
 
 def test_a_kitchen_of_the_past_is_read_to_the_letter(past):

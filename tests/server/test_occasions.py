@@ -1,21 +1,15 @@
 """Occasions over the API: several sheets for one table, edited, pinned, taken along; and those kept before there were any."""
 
-import sqlite3
-from contextlib import closing
 from datetime import UTC, datetime
-from pathlib import Path
 
 import pytest
 import time_machine
 from asking import table
-from django.core.management import call_command
-from django.db import connections
 from icalendar import Calendar
 
 from kemble.server.models import OccasionRecord
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
-FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 
 
 @pytest.fixture(autouse=True)
@@ -179,21 +173,6 @@ class TestYear:
         assert found["Quinces"]["day"] == "2026-11-01"  # it is in season
         assert [one["day"] for one in owner.ask("GET", "/feasts?days=30").body] == ["2026-11-01", "2026-12-21"]
         assert owner.ask("GET", "/feasts?days=9999").status_code == 422
-
-
-@pytest.fixture
-def past(tmp_path, django_db_blocker):
-    """A kitchen with a plan of one sheet (frozen), brought up to date."""
-    file = tmp_path / "past.sqlite3"
-    with closing(sqlite3.connect(file)) as made:
-        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
-    connections.databases["past"] = {**connections.databases["default"], "NAME": str(file)}
-    with django_db_blocker.unblock():
-        call_command("migrate", database="past", verbosity=0)
-        yield
-        connections["past"].close()
-    del connections.databases["past"]
-    del connections["past"]
 
 
 def test_a_plan_of_one_sheet_becomes_an_occasion(past):

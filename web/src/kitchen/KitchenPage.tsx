@@ -209,14 +209,13 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(cooks) => set({ cooks })}
           />
           <Row label="Quiet hours">
-            {(["begins", "ends"] as const).map((end) => (
-              <TimeField
-                key={end}
-                label={`Quiet ${end}`}
-                value={quiet[end]}
-                onChange={(time) => set({ quiet: { ...quiet, [end]: time } })}
-              />
-            ))}
+            <TimeField
+              label="Quiet begins"
+              value={quiet.begins}
+              onChange={(begins) => set({ quiet: { ...quiet, begins } })}
+            />
+            <span className="mx-3">to</span>
+            <TimeField label="Quiet ends" value={quiet.ends} onChange={(ends) => set({ quiet: { ...quiet, ends } })} />
           </Row>
           <PickRow
             label="The clock goes by"
