@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -15,7 +16,7 @@ from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Modes, following, when
+from kemble.core.physics.conduction import Array, Body, Modes, following, when
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, cook_value_min, gelled
 from kemble.core.physics.steaming import Cools, Steam, felt
 from kemble.core.physics.thermal import Material, fractions, properties
@@ -99,10 +100,8 @@ class _Tinful:
         h = self.steam_h * lit[-1].film
         h_wall = wall_h(self.tin, h, self.lining, self.conducts)
         h_top = h if self.foil_h is None else 1.0 / (1.0 / h + 1.0 / self.foil_h)
-        body = conduction.slab(self.depth, self.material, h_wall, h_top, _CELLS)
-        upright = Modes(body)
-        left = upright.remaining(times)
-        middle, mean = _across(self.tin, self.material, h_wall, times)
+        left, top, body = _upright(self.depth, self.material, h_wall, h_top, end_s)
+        middle, mean = _sides(self.tin, self.material, h_wall, end_s)
         if around is None:
             floor_m2 = self.tin.floor_mm2 / 1e6 * self.at_once
             held = self.material.rho * self.material.cp * floor_m2 * self.depth
@@ -111,7 +110,6 @@ class _Tinful:
             tin = 1.0 - np.exp(-times * (h + h_wall) / self.tin_j)
             taken = held * (1.0 - whole) + self.tin_j * floor_m2 * tin
             around = felt(times, taken, self.stages, self.start_c, self.cools)
-        _, top = upright.surfaces(left)
         core, outside = (following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top))
         return _Curves(times, core, outside, around, left * middle[:, None], body.centres, self.start_c)
 
@@ -128,6 +126,22 @@ class _Tinful:
             return sets
         cooked = when(curves.times, cook_value_min(curves.times, curves.core), self.needs)
         return None if cooked is None else max(sets, cooked)
+
+
+# Another start, depth, flame or time at heat asks for the same body again: within one answer each is solved once.
+@lru_cache(maxsize=32)
+def _upright(depth: float, material: Material, h_wall: float, h_top: float, end_s: float) -> tuple[Array, Array, Body]:
+    """Between floor and top along the stations' times: the share of the first difference left in each cell and on top."""
+    body = conduction.slab(depth, material, h_wall, h_top, _CELLS)
+    modes = Modes(body)
+    left = modes.remaining(np.linspace(0.0, end_s, _STEPS + 1))
+    return left, modes.surfaces(left)[1], body
+
+
+@lru_cache(maxsize=32)
+def _sides(tin: Tin, material: Material, h: float, end_s: float) -> tuple[Array, Array]:
+    """`_across` along the stations' times."""
+    return _across(tin, material, h, np.linspace(0.0, end_s, _STEPS + 1))
 
 
 def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array, Array]:
