@@ -115,14 +115,15 @@ class TestEdited:
         assert save(owner, found, servings=[{"at": serve}]).body["day"]["plan"]
 
     def test_another_school_is_offered_and_taken(self, owner, sheet):
-        """An hour short for cooling on the counter: chilled it can be cut in time, or made by another school."""
-        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve="2026-11-25T12:45")}).body
-        ways = found["day"]["clash"]["remedies"]
-        assert ways
-        school = next((one for one in ways if one["kind"] == "school"), None)
-        if school is not None:
-            dish = {**found["occasion"]["dishes"][0], "schools": {school["choice"]: school["school"]}}
-            assert save(owner, found, dishes=[dish]).body["day"]["plan"]
+        """Chilled it cannot be cut before twenty to two, on the counter at a quarter past one: for twenty-five past the
+        counter is offered, and taken it works."""
+        chilled = {**sheet["sheet"], "schools": {**sheet["sheet"]["schools"], "rest": "chill"}}
+        owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": chilled})
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve="2026-11-25T13:25")}).body
+        school = next(one for one in found["day"]["clash"]["remedies"] if one["kind"] == "school")
+        assert (school["choice"], school["school"]) == ("rest", "cool")
+        dish = {**found["occasion"]["dishes"][0], "schools": {school["choice"]: school["school"]}}
+        assert save(owner, found, dishes=[dish]).body["day"]["plan"]
 
     @pytest.mark.parametrize(
         ("change", "path"),
