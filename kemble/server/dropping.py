@@ -13,7 +13,17 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from
 from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
-from kemble.server.models import Batch, Droppable, KitchenRecord, OccasionRecord, Removed, Run, SheetRecord
+from kemble.server.models import (
+    Batch,
+    CuePicture,
+    Droppable,
+    KitchenRecord,
+    OccasionRecord,
+    Removed,
+    Run,
+    SheetRecord,
+    Stock,
+)
 from kemble.server.receipts import forget_old
 from kemble.server.turns import writing
 
@@ -33,6 +43,12 @@ _ROWS: dict[str, _Kind] = {
     "plan": _Kind(OccasionRecord, lambda kitchen: OccasionRecord.everything.filter(kitchen=kitchen)),
     "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
+    "stock": _Kind(Stock, lambda kitchen: Stock.everything.filter(kitchen=kitchen), lambda row: f"{row.title}, put by"),
+    "picture": _Kind(
+        CuePicture,
+        lambda kitchen: CuePicture.everything.filter(kitchen=kitchen).defer("webp"),
+        lambda row: f"A picture of {row.title}",
+    ),
 }
 _SETTINGS: dict[str, type[Tin] | type[Ingredient]] = {"tin": Tin, "ingredient": Ingredient}
 

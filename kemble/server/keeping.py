@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from typing import cast
 
@@ -11,13 +12,14 @@ from django.utils import timezone
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import refuse
+from kemble.core.log.stock import Kept, until
 from kemble.core.log.taste import check_tastes, verdict
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event
 from kemble.core.run.kept import frozen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
-from kemble.server.models import Batch, KitchenRecord, Run, RunEvent, SheetRecord, SheetRevision
+from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, RunEvent, SheetRecord, SheetRevision, Stock
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
@@ -45,8 +47,11 @@ def begin(
     began: datetime,
     clock: datetime,
     pace: int,
+    flow: str = "",
+    occasion: OccasionRecord | None = None,
 ) -> Run:
-    """Set a run of `sheet` down: from here on it needs neither the record nor the kitchen as they may become."""
+    """Set a run of `sheet` down: from here on it needs neither the record nor the kitchen as they may become. Runs of one
+    `flow` are made together, for an occasion."""
     run: Run = record.kitchen.runs.create(
         sheet=record,
         title=record.title,
@@ -55,6 +60,8 @@ def begin(
         began=began,
         clock_began=clock,
         pace=pace,
+        flow=flow,
+        occasion=occasion,
     )
     return run
 
@@ -79,10 +86,26 @@ def keep_events(run: Run, events: Iterable[Event]) -> None:
         )
 
 
-def log_outcome(run: Run, *, tastes: Mapping[str, int], faults: Sequence[str], note: str) -> Batch:
-    """Put a run in the log, or change what was said of it. Raises Refused for scales or faults not of its way."""
-    way = WAYS[run.way]
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What is said of a batch: tastes, faults, a note; how many pieces there were in the end, and what they weighed."""
+
+    tastes: Mapping[str, int]
+    faults: Sequence[str] = ()
+    note: str = ""
+    pieces: int | None = None
+    grams: float | None = None
+
+
+def log_outcome(run: Run, said: Said, kept: Sequence[Kept] | None = None) -> Batch:
+    """Put a run in the log, or change what was said of it; what is `kept` goes to stock in place of what was put by.
+
+    Raises Refused for scales or faults not of its way, and for more put by than there were.
+    """
+    way, tastes, faults = WAYS[run.way], said.tastes, said.faults
     check_tastes(way, tastes)
+    if kept and said.pieces is not None and sum(one.pieces for one in kept) > said.pieces:
+        refuse("kept", "are more than there were", f"at most {said.pieces} pieces together")
     known = [fault.id for fault in faults_of(way)]
     for name in faults:
         if name not in known:
@@ -99,10 +122,33 @@ def log_outcome(run: Run, *, tastes: Mapping[str, int], faults: Sequence[str], n
             "dropped": None,
             "tastes": tastes,
             "faults": faults,
-            "note": note,
+            "note": said.note,
+            "pieces": said.pieces,
+            "grams": said.grams,
             "hydration_pct": float(facts["mix.hydration_pct"].value),
             "sugar_pct": float(facts["mix.sugar_pct"].value),
             "verdict": verdict(tastes),
         },
     )
+    if kept is not None and run.pace == 1:
+        _put_by(cast(Batch, batch), kept)
     return cast(Batch, batch)
+
+
+def _put_by(batch: Batch, kept: Sequence[Kept]) -> None:
+    """What is kept of a batch into stock, in place of what was said before."""
+    run = batch.run
+    done = run.finished or batch.made
+    Stock.everything.filter(batch=batch).delete()
+    Stock.objects.bulk_create(
+        Stock(
+            kitchen=batch.kitchen,
+            batch=batch,
+            title=batch.title,
+            where=one.where,
+            pieces=one.pieces,
+            made=done,
+            until=until(one.where, run.kept.facts, done),
+        )
+        for one in kept
+    )

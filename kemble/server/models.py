@@ -12,6 +12,7 @@ from django.utils.functional import cached_property
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import Occasion
+from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event, event_from
 from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
@@ -154,6 +155,8 @@ class Run(Droppable):
     clock_began = models.DateTimeField()
     pace = models.PositiveIntegerField(default=1)
     finished = models.DateTimeField(null=True)
+    occasion = models.ForeignKey("OccasionRecord", on_delete=models.SET_NULL, null=True, related_name="runs")
+    flow = models.CharField(max_length=40, default="")  # runs of one flow are made together; "" is made alone
 
     class Meta:
         ordering: ClassVar = ["-began"]
@@ -164,10 +167,22 @@ class Run(Droppable):
         """What was kept of the day it began."""
         return frozen_from(self.frozen)
 
+    @property
+    def flowing(self) -> list[Run]:
+        """The runs that are made together with this one, itself among them, those that are put aside left out."""
+        if not self.flow:
+            return [self]
+        mates = Run.objects.filter(kitchen=self.kitchen_id, flow=self.flow).prefetch_related("events").order_by("id")
+        return [self if one.pk == self.pk else one for one in mates] or [self]
+
     def state(self, now: datetime | None = None) -> RunState:
         """Where it stands at an instant of its own clock (now, when none is given)."""
-        unit = self.kitchen.settings.temperature_unit
-        return state_of(self.kept.plan, self.log, now or self.clock(), self.kept.core, unit)
+        return self.state_by(None, now or self.clock())
+
+    def state_by(self, plan: Plan | None, now: datetime) -> RunState:
+        """Where it stands, or would stand by another plan of the same steps."""
+        kept, unit = self.kept, self.kitchen.settings.temperature_unit
+        return state_of(kept.plan, self.log, now, kept.core, unit, instead=plan)
 
     @property
     def logged(self) -> Batch | None:
@@ -224,6 +239,8 @@ class Batch(Droppable):
     hydration_pct = models.FloatField()
     sugar_pct = models.FloatField()
     verdict = models.CharField(max_length=12, default="untasted")
+    pieces = models.PositiveIntegerField(null=True)  # as they were counted in the end
+    grams = models.FloatField(null=True)  # ... and what all of it weighed
 
     class Meta:
         ordering: ClassVar = ["-made", "-id"]
@@ -231,6 +248,45 @@ class Batch(Droppable):
 
     def __str__(self) -> str:
         return f"{self.title}: {self.verdict}"
+
+
+class Stock(Droppable):
+    """Pieces of a batch that were put by: how many are there still, where, and until when they keep."""
+
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="stock")
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="stock")
+    title = models.CharField(max_length=120)
+    where = models.CharField(max_length=12)
+    pieces = models.PositiveIntegerField()
+    made = models.DateTimeField()
+    until = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["until", "id"]
+
+    def __str__(self) -> str:
+        return f"{self.pieces} {self.title}, {self.where}"
+
+
+class CuePicture(Droppable):
+    """A picture taken at a step, shown beside its drawing the next time. Encoded anew when it came, its place removed."""
+
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="pictures")
+    run = models.ForeignKey(Run, on_delete=models.SET_NULL, null=True, related_name="pictures")
+    uid = models.CharField(max_length=64)
+    title = models.CharField(max_length=120)
+    way = models.CharField(max_length=40)
+    step = models.CharField(max_length=60)
+    at = models.DateTimeField()
+    webp = models.BinaryField()
+
+    class Meta:
+        ordering: ClassVar = ["-at", "-id"]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "way", "step", "-at"], name="pictures_at_a_step")]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["kitchen", "uid"], name="a_picture_once")]
+
+    def __str__(self) -> str:
+        return f"{self.title}: {self.step}"
 
 
 class Bench(models.Model):

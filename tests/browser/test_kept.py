@@ -31,9 +31,15 @@ def kept_ready(page):
         }"""
     )
     page.wait_for_load_state("networkidle")
-    # What the page reads is read once more then, and kept: until that has come round nothing is.
-    page.wait_for_function("() => caches.match('/api/kitchen').then((kept) => kept != null)")
-    page.wait_for_load_state("networkidle")
+    # What the page reads is read once more then, and kept: until all of that has come round it is not ready.
+    page.wait_for_function(
+        """async () => {
+            const read = performance.getEntriesByType("resource").filter((one) => one.initiatorType === "fetch");
+            const asked = [...new Set(read.map((one) => one.name).filter((name) => name.includes("/api/")))];
+            const kept = await Promise.all(asked.map((name) => caches.match(name)));
+            return asked.length > 0 && kept.every((one) => one != null);
+        }"""
+    )
 
 
 class TestTwoAtOneSheet:

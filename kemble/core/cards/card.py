@@ -114,6 +114,22 @@ class Cue:
 
 
 @dataclass(frozen=True, slots=True)
+class Rhythm:
+    """Something to be done again and again while a step goes on: every so many seconds, in words."""
+
+    every_s: int
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Count:
+    """Something to be counted while it is done: so many of it, in words."""
+
+    of: int
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
 class Step:
     """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools; `part` to sheets that have that part.
 
@@ -140,6 +156,8 @@ class Step:
     cautions: tuple[str, ...] = ()  # ids in kemble.core.cards.cautions, shown at this step
     work: Work = "safe"
     tools: tuple[str, ...] = ()  # to set out before it
+    rhythm: Rhythm | None = None
+    count: Count | None = None  # where it goes by the piece, the pieces are counted
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,10 +6,23 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from kemble.core.cards.card import NONE, After, Band, Choice, Cue, Fault, Minutes, School, Step
+from kemble.core.cards.card import NONE, After, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step
 from kemble.core.facts.vocabulary import Group, PartRole
 
-__all__ = ["After", "Band", "Choice", "Cue", "Family", "Fault", "Finish", "Minutes", "Output", "School", "Step"]
+__all__ = [
+    "After",
+    "Band",
+    "Choice",
+    "Cue",
+    "Family",
+    "Fault",
+    "Finish",
+    "Minutes",
+    "Output",
+    "Rhythm",
+    "School",
+    "Step",
+]
 
 Boils = Literal["syrup", "paste"]
 Rule = Literal["mixed", "solids", "times-dry", "loss", "curd", "fry", "press"]

@@ -17,6 +17,7 @@ from kemble.core.facts.vocabulary import KEYS
 KITCHEN_ESTIMATE = "kitchen estimate"
 GEOMETRY = "geometry"
 CONSERVATION = "conservation of mass"
+WEIGHED = "weighed in this making"
 
 Value = float | str
 

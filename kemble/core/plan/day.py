@@ -100,6 +100,7 @@ class Asked:
     forward_from: datetime | None = None
     later_min: int = 0
     more_cooks: int = 0
+    may_be_early: bool = False  # in the middle of it a dish is ready when it is
     seconds: float = MOST_SECONDS
 
 
@@ -235,7 +236,9 @@ class Day:
             return
         for task in self.tasks:
             serve = round(self.clock.minute(asked.dishes[task.dish].serve)) + self.later
-            if task.is_last:
+            if task.is_last and asked.may_be_early:
+                self._hold(Bond("serve", task.key), self._end(task) <= serve)
+            elif task.is_last:
                 least = serve - (EARLY_MIN if several else 0)
                 self._hold(Bond("serve", task.key), self._end(task) <= serve, self._end(task) >= least)
             elif not self._switched:

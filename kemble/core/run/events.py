@@ -12,10 +12,30 @@ from typing import Any, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
-from kemble.core.plan.schedule import Plan
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.stations.heat.curve import CoreCurve
 
-EventKind = Literal["started", "done", "not_yet", "weighed", "probed", "noted", "fault", "undone", "redone", "finished"]
+EventKind = Literal[
+    "started",
+    "done",
+    "not_yet",
+    "paused",
+    "resumed",
+    "counted",
+    "weighed",
+    "probed",
+    "added",
+    "handed",
+    "noted",
+    "fault",
+    "undone",
+    "redone",
+    "replanned",
+    "finished",
+]
 
 
 class Kind(NamedTuple):
@@ -24,6 +44,7 @@ class Kind(NamedTuple):
     of_a_step: bool = False
     carries: str = ""  # the field that must be there ...
     accepts: str = ""  # ... and what it may be
+    ours: bool = False  # only Kemble itself adds it
 
 
 KINDS: dict[EventKind, Kind] = {
@@ -32,10 +53,16 @@ KINDS: dict[EventKind, Kind] = {
     "not_yet": Kind(of_a_step=True),
     "weighed": Kind(of_a_step=True, carries="grams", accepts="a weight above 0 g"),
     "probed": Kind(of_a_step=True, carries="celsius", accepts="-60 to 400 °C"),
+    "paused": Kind(of_a_step=True),
+    "resumed": Kind(of_a_step=True),
+    "counted": Kind(of_a_step=True, carries="times", accepts="a whole number from 1 to 1000"),
+    "added": Kind(carries="added", accepts="an ingredient, the part it went into, and its grams"),
+    "handed": Kind(of_a_step=True, carries="text", accepts="who has it now, in 1 to 40 letters"),
     "noted": Kind(carries="text", accepts="1 to 1000 letters"),
     "fault": Kind(carries="text", accepts="1 to 1000 letters"),
     "undone": Kind(),
     "redone": Kind(carries="of", accepts="the uid of the event that stands again"),
+    "replanned": Kind(carries="rest", accepts="the rest of the plan", ours=True),
     "finished": Kind(),
 }
 NOT_YET_MIN = 5.0
@@ -43,8 +70,33 @@ NOT_YET_MIN = 5.0
 _MARKS = frozenset({"started", "done", "not_yet", "probed"})
 
 
+class Added(BaseModel):
+    """Some grams of an ingredient that went into a part beside what the sheet says."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    ingredient: str = Field(min_length=1, max_length=80, description="an ingredient of the larder")
+    part: PartRole = "base"
+    grams: float = Field(gt=0, le=10_000, allow_inf_nan=False, description="above 0, at most 10 000 g")
+
+
+class Rest(BaseModel):
+    """The plan from here on: steps that have not ended, where they lie now. `says` what moved and why, `choices` what
+    else could be done about it; `facts` that are otherwise than at
+    first and `core`, where either moved."""
+
+    model_config = ConfigDict(frozen=True)
+
+    scheduled: list[Scheduled]
+    says: list[str]
+    choices: list[str] = []
+    facts: dict[str, Fact] | None = None
+    core: CoreCurve | None = None
+    late_min: int = 0
+
+
 class Happening(BaseModel):
-    """What an event says: its kind, and what that carries.
+    """What an event says: its kind, and what that carries. `sure`: a reading that was doubted, and stands.
 
     "undone" takes back the event whose uid is `of`, whatever it was; "redone" lets it stand again.
     """
@@ -57,6 +109,9 @@ class Happening(BaseModel):
     celsius: float | None = Field(None, ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
     text: str = Field("", max_length=1000, description="at most 1000 letters")
     of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
+    times: int | None = Field(None, ge=1, le=1000, description="a whole number from 1 to 1000")
+    added: Added | None = Field(None, description="an ingredient, the part it went into, and its grams")
+    sure: bool = False
 
 
 class Event(Happening):
@@ -64,6 +119,7 @@ class Event(Happening):
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime = Field(description="an instant with its time zone")
+    rest: Rest | None = None
 
     @property
     def document(self) -> dict[str, Any]:
@@ -97,6 +153,12 @@ class Fold:
         self.started: dict[str, datetime] = {}
         self.ended: dict[str, datetime] = {}
         self.extra: dict[str, float] = {}
+        self.paused: dict[str, datetime] = {}  # since when its clock stands
+        self.counts: dict[str, int] = {}
+        self.who: dict[str, str] = {}
+        self.added: list[Added] = []
+        self.says: list[str] = []  # of the newest plan of the rest
+        self.choices: list[str] = []
         self.weights: dict[str, list[StepWeight]] = {}
         self.probed: dict[str, list[tuple[datetime, float]]] = {}
         self.notes: list[Note] = []
@@ -112,16 +174,29 @@ class Fold:
         elif event.kind in ("noted", "fault"):
             kind: Literal["noted", "fault"] = "fault" if event.kind == "fault" else "noted"
             self.notes.append(Note(at=event.at, step=step, kind=kind, text=event.text))
+        elif event.kind == "added" and event.added is not None:
+            self.added.append(event.added)
+        elif event.kind == "replanned" and event.rest is not None:
+            self.says, self.choices = event.rest.says, event.rest.choices
         elif step is None or step not in self.steps:
             return
         elif event.kind == "started":
             self._begin(step, event.at)
         elif event.kind == "done":
             self._begin(step, event.at)
+            self._resume(step, event.at)
             self.ended[step] = event.at
             self._let_go(event.at)
         elif event.kind == "not_yet":
             self.extra[step] = self.extra.get(step, 0.0) + NOT_YET_MIN
+        elif event.kind == "paused" and step in self.started and step not in self.ended:
+            self.paused.setdefault(step, event.at)
+        elif event.kind == "resumed":
+            self._resume(step, event.at)
+        elif event.kind == "counted":
+            self.counts[step] = self.counts.get(step, 0) + (event.times or 0)
+        elif event.kind == "handed":
+            self.who[step] = event.text
         elif event.kind == "weighed" and event.grams is not None:
             self.weights.setdefault(step, []).append(StepWeight(at=event.at, grams=event.grams))
         elif event.kind == "probed" and event.celsius is not None:
@@ -134,6 +209,11 @@ class Fold:
             if before.hands == "free" and before.id in self.started and before.id not in self.ended:
                 self.ended[before.id] = at
         self.started.setdefault(step, at)
+
+    def _resume(self, step: str, at: datetime) -> None:
+        since = self.paused.pop(step, None)
+        if since is not None:
+            self.extra[step] = self.extra.get(step, 0.0) + max(0.0, (at - since).total_seconds() / 60)
 
     def _let_go(self, at: datetime) -> None:
         """Free steps need no hand to begin: they start when the last step before them is done."""
@@ -167,9 +247,25 @@ def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
     return [event for uid, event in stands.items() if uid not in away]
 
 
+def rests_of(plan: Plan, events: Sequence[Event]) -> list[Rest]:
+    """The plans of the rest that stand, the newest last."""
+    return [event.rest for event in standing(plan, events) if event.kind == "replanned" and event.rest]
+
+
+def plan_now(plan: Plan, events: Sequence[Event]) -> Plan:
+    """The plan with its steps where the newest plan of the rest has them; every step that it says nothing of as it was."""
+    rests = rests_of(plan, events)
+    if not rests:
+        return plan
+    newest = {one.step.id: one for rest in rests for one in rest.scheduled}
+    return plan.model_copy(update={"scheduled": [newest.get(one.step.id, one) for one in plan.scheduled]})
+
+
 def check_event(plan: Plan, event: Event) -> None:
     """Raises Refused when an event names a step that the run does not have, or lacks what its kind needs."""
     kind, ids = KINDS[event.kind], [s.step.id for s in plan.scheduled]
+    if kind.ours and not event.rest:
+        refuse("kind", f'"{event.kind}" is not for a cook to say', ", ".join(k for k, v in KINDS.items() if not v.ours))
     if kind.of_a_step and event.step not in ids:
         refuse("step", f'"{event.step}" is not a step of this run', ", ".join(ids))
     carried = getattr(event, kind.carries) if kind.carries else True
@@ -177,6 +273,10 @@ def check_event(plan: Plan, event: Event) -> None:
         refuse(kind.carries, "is missing", kind.accepts)
     if isinstance(carried, str) and not carried.strip():
         refuse(kind.carries, "is empty", kind.accepts)
+    bounds = next((s.step.bounds for s in plan.scheduled if s.step.id == event.step), None)
+    doubt = bounds.doubt(grams=event.grams, celsius=event.celsius) if bounds and not event.sure else ""
+    if doubt:
+        refuse("grams" if event.grams is not None else "celsius", doubt.rstrip("."), "a reading that can be, or sure")
     windows = [s.step.id for s in plan.scheduled if s.step.window]
     if event.kind == "probed" and event.step not in windows:
         says = f'"{event.step}" has no window that a temperature could move'

@@ -14,7 +14,7 @@ from pydantic import BaseModel
 from kemble.core.devices.probe import Probed, Refit, refit
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.plan.schedule import Plan, Scheduled
-from kemble.core.run.events import Event, Fold, Note, StepWeight, standing
+from kemble.core.run.events import Event, Fold, Note, StepWeight, plan_now, rests_of, standing
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.stations.steps import StepWorked, Window
 
@@ -39,6 +39,9 @@ class StepState(BaseModel):
     weights: list[StepWeight] = []
     probed: list[Probed] = []
     refit: Refit | None = None
+    paused: datetime | None = None  # since when its clock stands
+    count: int = 0
+    who: str = ""
 
 
 class RunState(BaseModel):
@@ -53,15 +56,27 @@ class RunState(BaseModel):
     serve: datetime
     expected_serve: datetime
     late_min: float
+    says: list[str] = []  # of the newest plan of the rest: what moved, and why
+    choices: list[str] = []  # ... and what else could be done
 
 
 def state_of(
-    plan: Plan, events: Sequence[Event], now: datetime, core: CoreCurve | None = None, unit: TemperatureUnit = "C"
+    plan: Plan,
+    events: Sequence[Event],
+    now: datetime,
+    core: CoreCurve | None = None,
+    unit: TemperatureUnit = "C",
+    *,
+    instead: Plan | None = None,
 ) -> RunState:
-    """Fold the events over the plan and look at it at `now`.
+    """Fold the events over the plan, as its rest was planned anew, and look at it at `now`; by the plan `instead`, where
+    one is to be tried.
 
     With the `core` as it was told, what is probed tells the rest of its step's window anew (words in `unit`).
     """
+    served, rests = plan.serve, rests_of(plan, events)
+    core = next((rest.core for rest in reversed(rests) if rest.core), core)
+    plan = instead or plan_now(plan, events)
     fold = Fold(plan)
     for event in standing(plan, events):
         fold.apply(event)
@@ -75,9 +90,11 @@ def state_of(
         focus=focus,
         next=following,
         notes=fold.notes,
-        serve=plan.serve,
+        serve=served,
         expected_serve=serve_ends,
-        late_min=(serve_ends - plan.serve).total_seconds() / 60,
+        late_min=(serve_ends - served).total_seconds() / 60,
+        says=fold.says,
+        choices=fold.choices,
     )
 
 
@@ -119,6 +136,9 @@ def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: Temperatur
         probed = _probed(fold, step, core)
         told = _refit(step, core, probed, unit)
         length = timedelta(minutes=(told.done if told else step.minutes) + fold.extra.get(step.id, 0.0))
+        paused = fold.paused.get(step.id)
+        if paused is not None:
+            length += max(timedelta(0), now - paused)
         started, ended = fold.started.get(step.id), fold.ended.get(step.id)
         earliest = max(
             [scheduled.starts, *([] if started else [now])]
@@ -155,6 +175,9 @@ def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: Temperatur
                 weights=fold.weights.get(step.id, []),
                 probed=probed,
                 refit=told,
+                paused=paused,
+                count=fold.counts.get(step.id, 0),
+                who=fold.who.get(step.id, scheduled.who),
             )
         )
     order = {s.step.id: i for i, s in enumerate(fold.plan.scheduled)}

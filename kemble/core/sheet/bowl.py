@@ -7,7 +7,7 @@ left behind where its part is made, or in one of the places where an output goes
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from math import isclose
 
@@ -23,7 +23,7 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
 from kemble.core.sheet.flow import working_order
-from kemble.core.sheet.making import Going, Yield, yields
+from kemble.core.sheet.making import Going, Yield, as_weighed, yields
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 
@@ -172,8 +172,11 @@ class _NotWeighed(Exception):
         self.says, self.accepts = says, accepts
 
 
-def weigh(sheet: Sheet, shelf: Shelf) -> Bowl:
-    """Weigh every line. Raises Refused, naming each line that this kitchen cannot weigh."""
+def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None) -> Bowl:
+    """Weigh every line. Raises Refused, naming each line that this kitchen cannot weigh.
+
+    `weighed` are facts that a scale has shown, in grams: of a part that was weighed when done, that is what it made.
+    """
     problems: list[Problem] = []
     lines: list[WeighedLine] = []
     for p, part in enumerate(sheet.parts):
@@ -184,7 +187,7 @@ def weigh(sheet: Sheet, shelf: Shelf) -> Bowl:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
         raise Refused(problems)
-    bowl = _Pouring(sheet, lines).bowl()
+    bowl = _Pouring(sheet, lines, weighed or {}).bowl()
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
         says = f"no {'flour' if kind == 'flour' else 'whole grain'} stays in the base"
@@ -227,6 +230,7 @@ class _Pouring:
 
     sheet: Sheet
     lines: list[WeighedLine]
+    weighed: Mapping[str, float] = field(default_factory=dict)
     made: dict[PartRole, tuple[Yield, ...]] = field(default_factory=dict)
     items: dict[tuple[PartRole, str], Ingredient] = field(default_factory=dict)
     left: dict[tuple[PartRole, str], float] = field(default_factory=dict)
@@ -255,6 +259,8 @@ class _Pouring:
             dry_g = dry_beans_g(going)
             fat_g = sum(one.composition.fat for one in going if one.item.group == "fat")
             made = yields(family, Going(part.role, inside, dry_g, fat_g))
+            if f"part.{part.role}.made_g" in self.weighed:
+                made = as_weighed(made, self.weighed[f"part.{part.role}.made_g"])
             self.made[part.role] = made
             for one in made:
                 self.items[part.role, one.output.id] = _as_ingredient(part, one, one is made[0], going)

@@ -49,6 +49,20 @@ def yields(family: Family | None, going: Going) -> tuple[Yield, ...]:
     return tuple(sorted(found, key=lambda one: one.output is not main))
 
 
+def as_weighed(made: tuple[Yield, ...], grams: float) -> tuple[Yield, ...]:
+    """The outputs when the scale has shown what the first of them weighs: what it has less or more of is water, as far as
+    there is any; beyond that all of it in proportion."""
+    main = made[0]
+    return (Yield(main.output, grams, grams, grams, to_weight(main.composition, grams)), *made[1:])
+
+
+def to_weight(inside: Composition, grams: float) -> Composition:
+    """The same stuff at another weight: water gone off or taken up; where there is not so much water, less of it all."""
+    if grams >= inside.solids:
+        return inside.with_water(grams - inside.solids)
+    return inside.scaled(grams / inside.total) if inside.total else inside
+
+
 def _as_it_is(output: Output, inside: Composition) -> Yield:
     return Yield(output, inside.total, inside.total, inside.total, inside)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -74,8 +75,11 @@ class Worked(BaseModel):
     cooling: Cooling | None = None
 
 
-def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
+def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> Worked:
     """Work a sheet through Mix, Shape, Heat, Rest and Cut.
+
+    `weighed` are facts that a scale has shown in the making (run/actual.py), in grams: they stand in place of what would
+    be worked out, and all that follows goes by them.
 
     Always returns: what cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter)
     stands in `problems`, and the facts before it are there. So does a station that fails on numbers that nobody
@@ -83,12 +87,12 @@ def work(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """
     shelf = Shelf(kitchen)
     try:
-        bowl = weigh(sheet, shelf)
+        bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
         return _unweighed(refused.problems)
     except Exception:
         return _unweighed([_unforeseen(sheet)])
-    working = Working(sheet, kitchen, shelf, bowl)
+    working = Working(sheet, kitchen, shelf, bowl, weighed or {})
     drawn: dict[str, Any] = {}
     steps: list[StepWorked] = []
     looks: list[Check] = []

@@ -15,6 +15,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.bowl import Contribution, PartBowl
+from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
 from kemble.core.stations.joining import own_steps
 from kemble.core.stations.working import Working
@@ -63,6 +64,20 @@ class Target(Worded):
     grams: float
 
 
+class RhythmWorked(Worded):
+    """What is done again and again while a step goes on."""
+
+    every_s: int
+    says: str
+
+
+class CountWorked(Worded):
+    """What is counted while it is done."""
+
+    of: int
+    what: str
+
+
 class ToHand(Worded):
     """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
 
@@ -95,6 +110,9 @@ class StepWorked(Worded):
     target: Target | None
     to_hand: list[ToHand]
     cautions: list[str]
+    rhythm: RhythmWorked | None = None
+    count: CountWorked | None = None
+    bounds: Bounds | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -304,7 +322,7 @@ def _called(one: _Placed, working: Working) -> str:
 
 def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
     step, book = one.step, working.book
-    minutes = _minutes(one, book)
+    minutes, target = _minutes(one, book), _target(one, book)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
@@ -327,7 +345,20 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         between=_between(one, book),
         window=window,
-        target=_target(one, book),
+        target=target,
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
         cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
+        rhythm=known(RhythmWorked, every_s=step.rhythm.every_s, says=step.rhythm.says) if step.rhythm else None,
+        count=_count(step, book),
+        bounds=bounds_of(working, target.key if target else None, has_window=window is not None),
     )
+
+
+def _count(step: Step, book: Book) -> CountWorked | None:
+    """What its card has counted; of what goes by the piece, the pieces."""
+    if step.count:
+        return known(CountWorked, of=step.count.of, what=step.count.what)
+    pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
+    if step.minutes.per_piece and pieces >= 2:
+        return known(CountWorked, of=round(pieces), what="pieces")
+    return None

@@ -58,6 +58,7 @@ class Working:
     kitchen: Kitchen
     shelf: Shelf
     bowl: Bowl
+    weighed: Mapping[str, float] = field(default_factory=dict)  # facts that a scale has shown, in grams
     book: Book = field(default_factory=Book)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)

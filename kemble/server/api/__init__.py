@@ -23,6 +23,7 @@ from kemble.server.api import (
     larder,
     log,
     occasions,
+    pictures,
     plans,
     probe,
     runs,
@@ -30,6 +31,7 @@ from kemble.server.api import (
     session,
     sheets,
     shopping,
+    stock,
 )
 from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
 from kemble.server.faults import stumbled
@@ -68,7 +70,24 @@ api = KembleAPI(
     docs_url=None,
     openapi_url="/openapi.json",
 )
-ROOMS = (session, kitchen, cards, larder, sheets, shopping, plans, occasions, runs, log, benches, scale, probe, dropped)
+ROOMS = (
+    session,
+    kitchen,
+    cards,
+    larder,
+    sheets,
+    shopping,
+    plans,
+    occasions,
+    runs,
+    pictures,
+    log,
+    stock,
+    benches,
+    scale,
+    probe,
+    dropped,
+)
 for room in ROOMS:
     api.add_router("", room.router)
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Annotated, Any
 
 from django.db.models import Count, Q
@@ -18,6 +18,7 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
+from kemble.core.log.stock import Kept
 from kemble.core.log.taste import Compared, LikelyFault, Verdict, compared, likely_fault
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
@@ -27,23 +28,13 @@ from kemble.server.api.refusal import Conflict, answer
 from kemble.server.api.runs import run_of
 from kemble.server.api.sheets import Dot, dots_of
 from kemble.server.dropping import drop
-from kemble.server.keeping import add_event, log_outcome
+from kemble.server.flowing import added_words
+from kemble.server.keeping import Said, add_event, log_outcome
 from kemble.server.models import Batch
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
 router = Router(tags=["log"])
-_STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
-
-
-class ToEat(BaseModel):
-    """A batch that should still be there: until when it keeps in the cold, and out on the counter."""
-
-    batch: int
-    title: str
-    made: datetime
-    cold_until: datetime
-    out_until: datetime
 
 
 class Outcome(Write):
@@ -52,6 +43,13 @@ class Outcome(Write):
     tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
     faults: list[str] = Field([], max_length=20, description="faults of the way")
     note: str = Field("", max_length=4000, description="at most 4000 letters")
+    pieces: int | None = Field(None, ge=0, le=1000, description="a whole number from 0 to 1000")
+    grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
+    kept: list[Kept] | None = Field(None, max_length=3, description="at most three places; left out, as it was")
+
+    @property
+    def said(self) -> Said:
+        return Said(self.tastes, self.faults, self.note, self.pieces, self.grams)
 
 
 class BatchCard(BaseModel):
@@ -89,8 +87,15 @@ class LogPage(BaseModel):
 
 
 class BatchOpen(BatchCard):
+    """`pieces` is how many were told, `counted` and `grams` what they were in the end; `added` what went in beside what
+    the sheet says, in words."""
+
     sheet: int | None
     pieces: Fact | None
+    counted: int | None
+    grams: float | None
+    kept: list[Kept]
+    added: list[str]
     compared: list[Compared]
     faults: list[LikelyFault]
     notes: list[Note]
@@ -124,6 +129,12 @@ def _opened(batch: Batch) -> HttpResponse:
         **_card(batch),
         sheet=run.sheet_id,
         pieces=pieces,
+        counted=batch.pieces,
+        grams=batch.grams,
+        kept=[
+            Kept.model_validate({"where": row.where, "pieces": row.pieces}) for row in batch.stock.filter(dropped=None)
+        ],
+        added=added_words(run),
         compared=compared(kept.plan, events, kept.facts, at),
         faults=faults,
         notes=state_of(kept.plan, events, at).notes,
@@ -145,7 +156,7 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
         if batch is None or receipt_of(kitchen, outcome.uid, "outcome") is None:
             if batch is not None:
                 raise Conflict("this run is in the log already")
-            batch = log_outcome(run, tastes=outcome.tastes, faults=outcome.faults, note=outcome.note)
+            batch = log_outcome(run, outcome.said, outcome.kept)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
                 add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
@@ -177,23 +188,6 @@ def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | N
     return answer(body)
 
 
-@router.get("/to-eat", response={200: list[ToEat]})
-def to_eat(request: HttpRequest) -> list[ToEat]:
-    """What was made lately and keeps still, what must be eaten first at the head."""
-    now = timezone.now()
-    found = []
-    batches = asking(request).batches.filter(made__gt=now - _STILL_THERE, rehearsed=False).select_related("run")[:20]
-    for batch in batches:
-        facts, done = batch.run.kept.facts, batch.run.finished or batch.made
-        hours = [facts[key].value for key in ("keep.cold_h", "keep.eat_within_h") if key in facts]
-        if len(hours) < 2 or not all(isinstance(one, float) for one in hours):
-            continue
-        cold, out = (done + timedelta(hours=float(one)) for one in hours)
-        if cold > now:
-            found.append(ToEat(batch=batch.pk, title=batch.title, made=batch.made, cold_until=cold, out_until=out))
-    return sorted(found, key=lambda one: one.cold_until)
-
-
 @router.get("/log/{int:batch_id}", response={200: BatchOpen})
 def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
     return _opened(get_object_or_404(Batch, pk=batch_id, kitchen=asking(request)))
@@ -203,7 +197,7 @@ def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
 def change_batch(request: HttpRequest, batch_id: int, outcome: Outcome) -> HttpResponse:
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
     with writing():
-        changed = log_outcome(batch.run, tastes=outcome.tastes, faults=outcome.faults, note=outcome.note)
+        changed = log_outcome(batch.run, outcome.said, outcome.kept)
     return _opened(changed)
 
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import datetime, timedelta
+from uuid import uuid4
 
+from django.db.models import Count
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -16,17 +19,20 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
+from kemble.core.kitchen.shelf import Shelf
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
-from kemble.core.run.events import Event, Happening, check_event
+from kemble.core.run.actual import with_added
+from kemble.core.run.events import Event, Happening, check_event, plan_now
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.days import Made, kept_day
+from kemble.server.days import kept_day
 from kemble.server.dropping import drop
+from kemble.server.flowing import facts_now, rethink
 from kemble.server.keeping import add_event, begin
 from kemble.server.models import KitchenRecord, Run
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -40,7 +46,9 @@ REHEARSAL_PACE = 60
 class NewRun(Write):
     sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
     occasion: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of an occasion")
-    dish: int = Field(0, ge=0, lt=60, description="the number of one of its sheets, from 0")
+    dish: int | None = Field(
+        None, ge=0, lt=60, description="the number of one of its sheets, from 0; left out, all of them"
+    )
     rehearse: bool = False
 
 
@@ -99,6 +107,8 @@ class RunOpen(BaseModel):
     state: RunState
     core: CoreCurve | None
     facts: dict[str, Fact]
+    flow: list[int]  # the runs that are made together with it, itself among them
+    occasion: int | None
     cautions: list[Caution]
     batch: int | None
 
@@ -131,7 +141,9 @@ def opened(run: Run) -> HttpResponse:
         plan=kept.plan,
         state=run.state(now),
         core=kept.core,
-        facts=kept.facts,
+        facts=facts_now(run),
+        flow=[one.pk for one in run.flowing],
+        occasion=run.occasion_id,
         cautions=kept.cautions,
         batch=logged.pk if logged else None,
     )
@@ -145,7 +157,8 @@ def runs(request: HttpRequest) -> list[RunCard]:
     found = []
     for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]:
         state = run.state(run.clock(wall))
-        step = next((one.step.title for one in run.kept.plan.scheduled if one.step.id == state.focus), "")
+        plan = plan_now(run.kept.plan, run.log)
+        step = next((one.step.title for one in plan.scheduled if one.step.id == state.focus), "")
         card = RunCard(
             id=run.pk,
             title=run.title,
@@ -154,18 +167,18 @@ def runs(request: HttpRequest) -> list[RunCard]:
             wall=wall,
             state=state,
             step=step,
-            clocks=_clocks(run, state),
+            clocks=_clocks(plan, facts_now(run), state),
         )
         found.append(card)
     return found
 
 
-def _clocks(run: Run, state: RunState) -> list[RunClock]:
+def _clocks(plan: Plan, facts: Mapping[str, Fact], state: RunState) -> list[RunClock]:
     """Of the steps that run, in order; the water is that of the way's own heat, which is told with a window."""
-    words, facts = {one.step.id: one.step for one in run.kept.plan.scheduled}, run.kept.facts
+    words = {one.step.id: one.step for one in plan.scheduled}
     found = []
     for step in state.steps:
-        if step.status != "running" or step.started is None or step.due is None:
+        if step.status != "running" or step.started is None or step.due is None or step.paused:
             continue
         top_up, ml = (facts.get(f"heat.{name}") for name in ("top_up_at_min", "top_up_ml"))
         at = step.started + timedelta(minutes=float(top_up.value)) if top_up and words[step.id].window else None
@@ -185,40 +198,70 @@ def _clocks(run: Run, state: RunState) -> list[RunClock]:
 
 @router.post("/runs", response={200: RunOpen})
 def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
-    """Begin from an occasion, on its plan, or from a sheet, at once. A rehearsal goes sixty times as fast."""
+    """Begin from an occasion, on its plan, all its sheets together; or from a sheet, at once. A rehearsal goes sixty
+    times as fast. The answer is the run that begins first."""
     kitchen = asking(request)
-    now = timezone.now()
-    pace = REHEARSAL_PACE if new_run.rehearse else 1
     if new_run.occasion is not None:
-        made, plan = _of_occasion(kitchen, new_run.occasion, new_run.dish)
-        record, sheet, worked = made.record, made.sheet, made.worked
-    elif new_run.sheet is not None:
-        record, plan = sheet_of(kitchen, new_run.sheet), None
-        sheet, worked = record.sheet, worked_for(record.sheet, kitchen.settings)
-    else:
+        return opened(_begin_occasion(kitchen, new_run, new_run.occasion))
+    if new_run.sheet is None:
         refuse("sheet", "is missing", "the number of a sheet or an occasion")
+    record, now = sheet_of(kitchen, new_run.sheet), timezone.now()
+    sheet, worked = record.sheet, worked_for(record.sheet, kitchen.settings)
     if worked.problems:
         raise Refused(worked.problems)
-    of_occasion = plan is not None
-    if plan is None or (plan.begin < now and not new_run.rehearse):
-        plan = plan_from(worked.steps, kitchen.settings, begin=now)  # too late for the plan that was kept
-    clock = plan.begin if of_occasion and new_run.rehearse else now
+    plan = plan_from(worked.steps, kitchen.settings, begin=now)
     with writing():
         sent = receipt_of(kitchen, new_run.uid, "run")
         if sent:
-            run = Run.everything.get(pk=sent.number)
-        else:
-            run = begin(record, sheet, worked, plan, began=now, clock=clock, pace=pace)
-            keep_receipt(kitchen, new_run.uid, "run", run.pk)
+            return opened(Run.everything.get(pk=sent.number))
+        run = begin(record, sheet, worked, plan, began=now, clock=now, pace=_pace(new_run))
+        keep_receipt(kitchen, new_run.uid, "run", run.pk)
     return opened(run)
 
 
-def _of_occasion(kitchen: KitchenRecord, number: int, dish: int) -> tuple[Made, Plan | None]:
-    """A dish of an occasion as it is made there, and its own plan out of the day's; None when there is none."""
-    day, made = kept_day(occasion_of(kitchen, number))
-    if dish >= len(made):
+def _pace(new_run: NewRun) -> int:
+    return REHEARSAL_PACE if new_run.rehearse else 1
+
+
+def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run:
+    """All the sheets of an occasion as one flow, or one of them into it; what is on already goes on. A rehearsal is a
+    flow of its own, whose clock begins when the day does."""
+    record = occasion_of(kitchen, number)
+    day, made = kept_day(record)
+    if not made or day.plan is None:
+        refuse("occasion", "has no plan", "an occasion whose day can be done")
+    if new_run.dish is not None and new_run.dish >= len(made):
         refuse("dish", "is not one of this occasion", f"0 to {max(0, len(made) - 1)}")
-    return made[dish], plan_of_dish(day.plan, dish) if day.plan else None
+    now = timezone.now()
+    clock = day.plan.begin if new_run.rehearse else now
+    with writing():
+        sent = receipt_of(kitchen, new_run.uid, "run")
+        if sent:
+            run: Run = Run.everything.get(pk=sent.number)
+            return run
+        going = [] if new_run.rehearse else list(record.runs.filter(dropped=None, finished=None, pace=1))
+        flow = going[0].flow if going and going[0].flow else uuid4().hex
+        begun = list(going)
+        for dish, one in enumerate(made):
+            if new_run.dish not in (None, dish) or any(run.sheet_id == one.record.pk for run in going):
+                continue
+            plan = plan_of_dish(day.plan, dish)
+            begun.append(
+                begin(
+                    one.record,
+                    one.sheet,
+                    one.worked,
+                    plan,
+                    began=now,
+                    clock=clock,
+                    pace=_pace(new_run),
+                    flow=flow,
+                    occasion=record,
+                )
+            )
+        first = min(begun, key=lambda run: run.kept.plan.begin)
+        keep_receipt(kitchen, new_run.uid, "run", first.pk)
+    return first
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOpen})
@@ -246,9 +289,46 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
         if end is None or at >= end.at:
             refuse("run", "is finished", "a run that is still going")
     event = Event.model_validate({**new_event.model_dump(), "at": at})
-    check_event(run.kept.plan, event)
+    check_event(plan_now(run.kept.plan, run.log), event)
+    _check_added(run, event)
     add_event(run, event)
     return answer(event)
+
+
+def _check_added(run: Run, event: Event) -> None:
+    """Raises Refused for something put in that is not in this kitchen's larder, or into a part that is not there."""
+    if event.added is None:
+        return
+    with_added(run.kept.sheet, [event.added])
+    if Shelf(run.kitchen.settings).item(event.added.ingredient) is None:
+        refuse("added.ingredient", f'"{event.added.ingredient}" is not in the larder', "an ingredient of the larder")
+
+
+@router.post("/runs/{int:run_id}/rest", response={200: RunOpen})
+def plan_the_rest(request: HttpRequest, run_id: int) -> HttpResponse:
+    """Plan the rest of it anew, with all that is made together with it, if what has happened asks for that."""
+    run = run_of(asking(request), run_id)
+    rethink(run, run.clock())
+    return opened(run_of(asking(request), run_id))
+
+
+class RunNews(BaseModel):
+    """How many events each run of a flow has, for a page that watches; and what the clock on the wall shows."""
+
+    wall: datetime
+    events: dict[str, int]
+
+
+@router.get("/runs/{int:run_id}/news", response={200: RunNews})
+def news(request: HttpRequest, run_id: int) -> RunNews:
+    """Whether another device has told anything: asked every second and a half, so it is one small query."""
+    kitchen = asking(request)
+    flow = kitchen.runs.filter(pk=run_id).values_list("flow", flat=True).first()
+    if flow is None:
+        run_of(kitchen, run_id)  # says why not
+    together = kitchen.runs.filter(flow=flow) if flow else kitchen.runs.filter(pk=run_id)
+    counts = dict(together.annotate(told=Count("events")).values_list("pk", "told"))
+    return RunNews(wall=timezone.now(), events={str(number): told for number, told in counts.items()})
 
 
 @router.delete("/runs/{int:run_id}", response={204: None})

@@ -24,12 +24,14 @@ from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.taste import Verdict
+from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
 from kemble.core.stations.chain import Worked
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, Gone, answer, refusal
 from kemble.server.dropping import drop
+from kemble.server.flowing import added_of
 from kemble.server.keeping import create_sheet
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -276,6 +278,28 @@ def _save(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
     if not hit:
         raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
     return SheetRevision.objects.create(record=record, number=over + 1, document=document)
+
+
+class AsMade(Write):
+    run: int = number_of("a run")
+
+
+@router.post("/sheets/{int:sheet_id}/as-made", response={200: Saved})
+def as_made(request: HttpRequest, sheet_id: int, as_made: AsMade) -> Saved:
+    """What was put in beside what the sheet said, in a run of it, as the sheet's next revision."""
+    kitchen = asking(request)
+    record = sheet_of(kitchen, sheet_id)
+    run = get_object_or_404(kitchen.runs, pk=as_made.run, sheet=record)
+    added = added_of(run)
+    if not added:
+        refuse("run", "had nothing added to it", "a run in which something was put in")
+    with writing():
+        sent = receipt_of(kitchen, as_made.uid, "save")
+        if sent:
+            return Saved(revision=sent.revision)
+        revision = _save(record, record.revision, with_added(record.sheet, added))
+        keep_receipt(kitchen, as_made.uid, "save", record.pk, revision.number)
+    return Saved(revision=revision.number)
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None})

@@ -23,7 +23,7 @@ from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
 from kemble.server.days import keep_occasion
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
-from kemble.server.keeping import begin, create_sheet, keep_events, log_outcome
+from kemble.server.keeping import Said, begin, create_sheet, keep_events, log_outcome
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.worked import carded
@@ -166,7 +166,7 @@ def _past_batch(
         for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
     }
     faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
-    log_outcome(run, tastes=tastes, faults=faults[:1], note=chance.choice(NOTES))
+    log_outcome(run, Said(tastes, faults[:1], chance.choice(NOTES)))
 
 
 def _played(plan: Plan, chance: random.Random) -> list[Event]:

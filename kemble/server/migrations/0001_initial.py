@@ -7,7 +7,6 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
@@ -16,111 +15,148 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.CreateModel(
-            name='Kitchen',
+            name="Kitchen",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('document', models.JSONField(default=dict)),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
-                ('set_up', models.BooleanField(default=False)),
-                ('members', models.ManyToManyField(related_name='kitchens', to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("document", models.JSONField(default=dict)),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
+                ("set_up", models.BooleanField(default=False)),
+                ("members", models.ManyToManyField(related_name="kitchens", to=settings.AUTH_USER_MODEL)),
             ],
         ),
         migrations.CreateModel(
-            name='Run',
+            name="Run",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('title', models.CharField(max_length=120)),
-                ('document', models.JSONField()),
-                ('worked', models.JSONField()),
-                ('plan', models.JSONField()),
-                ('began', models.DateTimeField()),
-                ('clock_began', models.DateTimeField()),
-                ('pace', models.PositiveIntegerField(default=1)),
-                ('finished', models.DateTimeField(null=True)),
-                ('kitchen', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='runs', to='kitchen.kitchen')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("title", models.CharField(max_length=120)),
+                ("document", models.JSONField()),
+                ("worked", models.JSONField()),
+                ("plan", models.JSONField()),
+                ("began", models.DateTimeField()),
+                ("clock_began", models.DateTimeField()),
+                ("pace", models.PositiveIntegerField(default=1)),
+                ("finished", models.DateTimeField(null=True)),
+                (
+                    "kitchen",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="runs", to="kitchen.kitchen"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-began'],
+                "ordering": ["-began"],
             },
         ),
         migrations.CreateModel(
-            name='Batch',
+            name="Batch",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('tastes', models.JSONField(default=dict)),
-                ('faults', models.JSONField(default=list)),
-                ('note', models.TextField(blank=True, max_length=4000)),
-                ('hydration_pct', models.FloatField()),
-                ('sugar_pct', models.FloatField()),
-                ('verdict', models.CharField(default='untasted', max_length=12)),
-                ('run', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='batch', to='kitchen.run')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("tastes", models.JSONField(default=dict)),
+                ("faults", models.JSONField(default=list)),
+                ("note", models.TextField(blank=True, max_length=4000)),
+                ("hydration_pct", models.FloatField()),
+                ("sugar_pct", models.FloatField()),
+                ("verdict", models.CharField(default="untasted", max_length=12)),
+                (
+                    "run",
+                    models.OneToOneField(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="batch", to="kitchen.run"
+                    ),
+                ),
             ],
         ),
         migrations.CreateModel(
-            name='SheetRecord',
+            name="SheetRecord",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('title', models.CharField(max_length=120)),
-                ('way', models.CharField(max_length=40)),
-                ('document', models.JSONField()),
-                ('revision', models.PositiveIntegerField(default=1)),
-                ('changed', models.DateTimeField(default=django.utils.timezone.now)),
-                ('kitchen', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='sheets', to='kitchen.kitchen')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("title", models.CharField(max_length=120)),
+                ("way", models.CharField(max_length=40)),
+                ("document", models.JSONField()),
+                ("revision", models.PositiveIntegerField(default=1)),
+                ("changed", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "kitchen",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="sheets", to="kitchen.kitchen"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-changed'],
+                "ordering": ["-changed"],
             },
         ),
         migrations.AddField(
-            model_name='run',
-            name='sheet',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='runs', to='kitchen.sheetrecord'),
+            model_name="run",
+            name="sheet",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.SET_NULL, related_name="runs", to="kitchen.sheetrecord"
+            ),
         ),
         migrations.CreateModel(
-            name='Occasion',
+            name="Occasion",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('title', models.CharField(max_length=120)),
-                ('people', models.PositiveIntegerField(null=True)),
-                ('serve', models.DateTimeField()),
-                ('plan', models.JSONField()),
-                ('made', models.DateTimeField(default=django.utils.timezone.now)),
-                ('kitchen', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='occasions', to='kitchen.kitchen')),
-                ('sheet', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='occasions', to='kitchen.sheetrecord')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("title", models.CharField(max_length=120)),
+                ("people", models.PositiveIntegerField(null=True)),
+                ("serve", models.DateTimeField()),
+                ("plan", models.JSONField()),
+                ("made", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "kitchen",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="occasions", to="kitchen.kitchen"
+                    ),
+                ),
+                (
+                    "sheet",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="occasions", to="kitchen.sheetrecord"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['serve'],
+                "ordering": ["serve"],
             },
         ),
         migrations.CreateModel(
-            name='RunEvent',
+            name="RunEvent",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('uid', models.CharField(max_length=64)),
-                ('at', models.DateTimeField()),
-                ('kind', models.CharField(max_length=12)),
-                ('step', models.CharField(max_length=40, null=True)),
-                ('grams', models.FloatField(null=True)),
-                ('text', models.CharField(blank=True, max_length=1000)),
-                ('run', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='events', to='kitchen.run')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("uid", models.CharField(max_length=64)),
+                ("at", models.DateTimeField()),
+                ("kind", models.CharField(max_length=12)),
+                ("step", models.CharField(max_length=40, null=True)),
+                ("grams", models.FloatField(null=True)),
+                ("text", models.CharField(blank=True, max_length=1000)),
+                (
+                    "run",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="events", to="kitchen.run"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['at', 'id'],
-                'constraints': [models.UniqueConstraint(fields=('run', 'uid'), name='an_event_once_a_run')],
+                "ordering": ["at", "id"],
+                "constraints": [models.UniqueConstraint(fields=("run", "uid"), name="an_event_once_a_run")],
             },
         ),
         migrations.CreateModel(
-            name='SheetRevision',
+            name="SheetRevision",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.PositiveIntegerField()),
-                ('document', models.JSONField()),
-                ('saved', models.DateTimeField(default=django.utils.timezone.now)),
-                ('record', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='revisions', to='kitchen.sheetrecord')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.PositiveIntegerField()),
+                ("document", models.JSONField()),
+                ("saved", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "record",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="revisions", to="kitchen.sheetrecord"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-number'],
-                'constraints': [models.UniqueConstraint(fields=('record', 'number'), name='one_of_each_revision')],
+                "ordering": ["-number"],
+                "constraints": [models.UniqueConstraint(fields=("record", "number"), name="one_of_each_revision")],
             },
         ),
     ]

@@ -6,39 +6,53 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('kitchen', '0001_initial'),
+        ("kitchen", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Bench',
+            name="Bench",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('setup', models.JSONField()),
-                ('drill', models.BooleanField(default=False)),
-                ('began', models.DateTimeField(default=django.utils.timezone.now)),
-                ('kitchen', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='benches', to='kitchen.kitchen')),
-                ('sheet', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='benches', to='kitchen.sheetrecord')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("setup", models.JSONField()),
+                ("drill", models.BooleanField(default=False)),
+                ("began", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "kitchen",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="benches", to="kitchen.kitchen"
+                    ),
+                ),
+                (
+                    "sheet",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="benches", to="kitchen.sheetrecord"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-began', '-id'],
+                "ordering": ["-began", "-id"],
             },
         ),
         migrations.CreateModel(
-            name='BenchMark',
+            name="BenchMark",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('uid', models.CharField(max_length=64)),
-                ('at', models.DateTimeField()),
-                ('kind', models.CharField(max_length=8)),
-                ('grams', models.FloatField(null=True)),
-                ('bench', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='marks', to='kitchen.bench')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("uid", models.CharField(max_length=64)),
+                ("at", models.DateTimeField()),
+                ("kind", models.CharField(max_length=8)),
+                ("grams", models.FloatField(null=True)),
+                (
+                    "bench",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="marks", to="kitchen.bench"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['id'],
-                'constraints': [models.UniqueConstraint(fields=('bench', 'uid'), name='a_mark_once_a_bench')],
+                "ordering": ["id"],
+                "constraints": [models.UniqueConstraint(fields=("bench", "uid"), name="a_mark_once_a_bench")],
             },
         ),
     ]

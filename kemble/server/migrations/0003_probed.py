@@ -4,15 +4,14 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('kitchen', '0002_benches'),
+        ("kitchen", "0002_benches"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='runevent',
-            name='celsius',
+            model_name="runevent",
+            name="celsius",
             field=models.FloatField(null=True),
         ),
     ]

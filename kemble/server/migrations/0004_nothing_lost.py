@@ -17,161 +17,173 @@ def fill(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('kitchen', '0003_probed'),
+        ("kitchen", "0003_probed"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='DoorKey',
+            name="DoorKey",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('digest', models.CharField(max_length=64, unique=True)),
-                ('made', models.DateTimeField(default=django.utils.timezone.now)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("digest", models.CharField(max_length=64, unique=True)),
+                ("made", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
         migrations.CreateModel(
-            name='Receipt',
+            name="Receipt",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('uid', models.CharField(max_length=64)),
-                ('kind', models.CharField(max_length=12)),
-                ('number', models.BigIntegerField()),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('at', models.DateTimeField(default=django.utils.timezone.now)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("uid", models.CharField(max_length=64)),
+                ("kind", models.CharField(max_length=12)),
+                ("number", models.BigIntegerField()),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("at", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
         migrations.CreateModel(
-            name='Removed',
+            name="Removed",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(max_length=12)),
-                ('title', models.CharField(max_length=120)),
-                ('document', models.JSONField()),
-                ('dropped', models.DateTimeField(default=django.utils.timezone.now)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(max_length=12)),
+                ("title", models.CharField(max_length=120)),
+                ("document", models.JSONField()),
+                ("dropped", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
         migrations.CreateModel(
-            name='Try',
+            name="Try",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('who', models.CharField(db_index=True, max_length=80)),
-                ('at', models.DateTimeField(default=django.utils.timezone.now)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("who", models.CharField(db_index=True, max_length=80)),
+                ("at", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
         migrations.AlterModelOptions(
-            name='batch',
-            options={'ordering': ['-made', '-id']},
+            name="batch",
+            options={"ordering": ["-made", "-id"]},
         ),
         migrations.AlterModelOptions(
-            name='sheetrecord',
-            options={'ordering': ['-changed', '-id']},
+            name="sheetrecord",
+            options={"ordering": ["-changed", "-id"]},
         ),
         migrations.AddField(
-            model_name='batch',
-            name='dropped',
+            model_name="batch",
+            name="dropped",
             field=models.DateTimeField(default=None, null=True),
         ),
         migrations.AddField(
-            model_name='batch',
-            name='kitchen',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.CASCADE, related_name='batches', to='kitchen.kitchen'),
+            model_name="batch",
+            name="kitchen",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.CASCADE, related_name="batches", to="kitchen.kitchen"
+            ),
         ),
         migrations.AddField(
-            model_name='batch',
-            name='made',
+            model_name="batch",
+            name="made",
             field=models.DateTimeField(null=True),
         ),
         migrations.AddField(
-            model_name='batch',
-            name='rehearsed',
+            model_name="batch",
+            name="rehearsed",
             field=models.BooleanField(null=True),
         ),
         migrations.AddField(
-            model_name='batch',
-            name='title',
+            model_name="batch",
+            name="title",
             field=models.CharField(max_length=120, null=True),
         ),
         migrations.AddField(
-            model_name='batch',
-            name='way',
+            model_name="batch",
+            name="way",
             field=models.CharField(max_length=40, null=True),
         ),
         migrations.AddField(
-            model_name='kitchen',
-            name='revision',
+            model_name="kitchen",
+            name="revision",
             field=models.PositiveIntegerField(default=1),
         ),
         migrations.AddField(
-            model_name='occasion',
-            name='dropped',
+            model_name="occasion",
+            name="dropped",
             field=models.DateTimeField(default=None, null=True),
         ),
         migrations.AddField(
-            model_name='occasion',
-            name='planned_by',
-            field=models.CharField(default='', max_length=160),
+            model_name="occasion",
+            name="planned_by",
+            field=models.CharField(default="", max_length=160),
         ),
         migrations.AddField(
-            model_name='run',
-            name='dropped',
+            model_name="run",
+            name="dropped",
             field=models.DateTimeField(default=None, null=True),
         ),
         migrations.AddField(
-            model_name='runevent',
-            name='of',
+            model_name="runevent",
+            name="of",
             field=models.CharField(max_length=64, null=True),
         ),
         migrations.AddField(
-            model_name='sheetrecord',
-            name='card',
+            model_name="sheetrecord",
+            name="card",
             field=models.JSONField(default=dict),
         ),
         migrations.AddField(
-            model_name='sheetrecord',
-            name='dropped',
+            model_name="sheetrecord",
+            name="dropped",
             field=models.DateTimeField(default=None, null=True),
         ),
         migrations.AlterField(
-            model_name='bench',
-            name='sheet',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='benches', to='kitchen.sheetrecord'),
+            model_name="bench",
+            name="sheet",
+            field=models.ForeignKey(
+                null=True,
+                on_delete=django.db.models.deletion.SET_NULL,
+                related_name="benches",
+                to="kitchen.sheetrecord",
+            ),
         ),
         migrations.RunPython(fill, migrations.RunPython.noop),
         migrations.AlterField(
-            model_name='batch',
-            name='kitchen',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='batches', to='kitchen.kitchen'),
+            model_name="batch",
+            name="kitchen",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="batches", to="kitchen.kitchen"
+            ),
         ),
-        migrations.AlterField(model_name='batch', name='made', field=models.DateTimeField()),
-        migrations.AlterField(model_name='batch', name='rehearsed', field=models.BooleanField()),
-        migrations.AlterField(model_name='batch', name='title', field=models.CharField(max_length=120)),
-        migrations.AlterField(model_name='batch', name='way', field=models.CharField(max_length=40)),
+        migrations.AlterField(model_name="batch", name="made", field=models.DateTimeField()),
+        migrations.AlterField(model_name="batch", name="rehearsed", field=models.BooleanField()),
+        migrations.AlterField(model_name="batch", name="title", field=models.CharField(max_length=120)),
+        migrations.AlterField(model_name="batch", name="way", field=models.CharField(max_length=40)),
         migrations.AddIndex(
-            model_name='batch',
-            index=models.Index(fields=['kitchen', 'dropped', 'way', '-made', '-id'], name='log_of_a_way'),
-        ),
-        migrations.AddIndex(
-            model_name='run',
-            index=models.Index(fields=['kitchen', 'finished', 'dropped', '-began'], name='runs_going'),
+            model_name="batch",
+            index=models.Index(fields=["kitchen", "dropped", "way", "-made", "-id"], name="log_of_a_way"),
         ),
         migrations.AddIndex(
-            model_name='sheetrecord',
-            index=models.Index(fields=['kitchen', 'dropped', '-changed', '-id'], name='sheets_by_change'),
+            model_name="run",
+            index=models.Index(fields=["kitchen", "finished", "dropped", "-began"], name="runs_going"),
+        ),
+        migrations.AddIndex(
+            model_name="sheetrecord",
+            index=models.Index(fields=["kitchen", "dropped", "-changed", "-id"], name="sheets_by_change"),
         ),
         migrations.AddField(
-            model_name='receipt',
-            name='kitchen',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='receipts', to='kitchen.kitchen'),
+            model_name="receipt",
+            name="kitchen",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="receipts", to="kitchen.kitchen"
+            ),
         ),
         migrations.AddField(
-            model_name='removed',
-            name='kitchen',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='removed', to='kitchen.kitchen'),
+            model_name="removed",
+            name="kitchen",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.CASCADE, related_name="removed", to="kitchen.kitchen"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='receipt',
-            constraint=models.UniqueConstraint(fields=('kitchen', 'uid'), name='one_answer_a_write'),
+            model_name="receipt",
+            constraint=models.UniqueConstraint(fields=("kitchen", "uid"), name="one_answer_a_write"),
         ),
     ]

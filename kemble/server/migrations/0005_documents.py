@@ -5,7 +5,10 @@ from django.db import migrations, models
 
 def to_documents(apps, schema_editor):
     alias = schema_editor.connection.alias
-    for name, fields in (("RunEvent", ("kind", "step", "grams", "celsius", "text", "of")), ("BenchMark", ("kind", "grams"))):
+    for name, fields in (
+        ("RunEvent", ("kind", "step", "grams", "celsius", "text", "of")),
+        ("BenchMark", ("kind", "grams")),
+    ):
         there = apps.get_model("kitchen", name).objects.using(alias)
         rows = []
         for row in there.order_by("pk").iterator(chunk_size=500):
@@ -20,7 +23,6 @@ def to_documents(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
         ("kitchen", "0004_nothing_lost"),
     ]

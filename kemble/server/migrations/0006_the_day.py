@@ -28,7 +28,6 @@ def to_documents(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
         ("kitchen", "0005_documents"),
     ]

@@ -9,6 +9,10 @@ export const LIMITS = {
     "above": 0,
     "max": 50000.0
   },
+  "Added.grams": {
+    "above": 0,
+    "max": 10000
+  },
   "Adjustment.hydration_pct": {
     "above": 0,
     "max": 400
@@ -68,6 +72,10 @@ export const LIMITS = {
   "Amount.value": {
     "above": 0,
     "max": 50000.0
+  },
+  "AsMade.run": {
+    "min": 1,
+    "max": 9007199254740991
   },
   "Bag.length_mm": {
     "min": 80,
@@ -196,6 +204,10 @@ export const LIMITS = {
     "min": -60,
     "max": 400
   },
+  "Event.times": {
+    "min": 1,
+    "max": 1000
+  },
   "Grain.rinses": {
     "min": 0,
     "max": 12,
@@ -245,6 +257,10 @@ export const LIMITS = {
   "IngredientCard.g_per_piece": {
     "above": 0,
     "max": 5000
+  },
+  "Kept.pieces": {
+    "min": 1,
+    "max": 1000
   },
   "KettleTest.water_ml": {
     "min": 200,
@@ -364,6 +380,10 @@ export const LIMITS = {
     "min": -60,
     "max": 400
   },
+  "NewEvent.times": {
+    "min": 1,
+    "max": 1000
+  },
   "NewRun.sheet": {
     "min": 1,
     "max": 9007199254740991
@@ -374,8 +394,15 @@ export const LIMITS = {
   },
   "NewRun.dish": {
     "min": 0,
-    "below": 60,
-    "usual": 0
+    "below": 60
+  },
+  "Outcome.pieces": {
+    "min": 0,
+    "max": 1000
+  },
+  "Outcome.grams": {
+    "above": 0,
+    "max": 50000
   },
   "OvenTest.water_ml": {
     "min": 100,
@@ -621,6 +648,10 @@ export const LIMITS = {
   "Stock.price": {
     "min": 0,
     "max": 10000
+  },
+  "StockLeft.pieces": {
+    "min": 0,
+    "max": 1000
   },
   "Take.share": {
     "above": 0,

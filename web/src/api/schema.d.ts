@@ -453,6 +453,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{picture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Picture
+         * @description Throw a picture away. It can be brought back.
+         */
+        delete: operations["kemble_server_api_pictures_drop_picture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -542,7 +562,8 @@ export interface paths {
         put?: never;
         /**
          * New Run
-         * @description Begin from an occasion, on its plan, or from a sheet, at once. A rehearsal goes sixty times as fast.
+         * @description Begin from an occasion, on its plan, all its sheets together; or from a sheet, at once. A rehearsal goes sixty
+         *     times as fast. The answer is the run that begins first.
          */
         post: operations["kemble_server_api_runs_new_run"];
         delete?: never;
@@ -594,6 +615,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description Whether another device has told anything: asked every second and a half, so it is one small query.
+         */
+        get: operations["kemble_server_api_runs_news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/outcome": {
         parameters: {
             query?: never;
@@ -610,6 +651,50 @@ export interface paths {
          *     One that is in the log already is not wiped by a second outcome (409): that is changed where it stands.
          */
         post: operations["kemble_server_api_log_log_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pictures
+         * @description The newest pictures at the steps of a run: its own, and those of earlier makings of its way.
+         */
+        get: operations["kemble_server_api_pictures_pictures"];
+        put?: never;
+        /**
+         * Take Picture
+         * @description Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture.
+         */
+        post: operations["kemble_server_api_pictures_take_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan The Rest
+         * @description Plan the rest of it anew, with all that is made together with it, if what has happened asks for that.
+         */
+        post: operations["kemble_server_api_runs_plan_the_rest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -786,6 +871,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/as-made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * As Made
+         * @description What was put in beside what the sheet said, in a run of it, as the sheet's next revision.
+         */
+        post: operations["kemble_server_api_sheets_as_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/share": {
         parameters: {
             query?: never;
@@ -866,6 +971,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock/{stock_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Stock
+         * @description How many are left. When none are, it is gone; it can be brought back.
+         */
+        put: operations["kemble_server_api_stock_change_stock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Stock Label */
+        get: operations["kemble_server_api_stock_stock_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/to-eat": {
         parameters: {
             query?: never;
@@ -875,9 +1017,9 @@ export interface paths {
         };
         /**
          * To Eat
-         * @description What was made lately and keeps still, what must be eaten first at the head.
+         * @description What is put by, and what was made lately and keeps still; what must be eaten first at the head.
          */
-        get: operations["kemble_server_api_log_to_eat"];
+        get: operations["kemble_server_api_stock_to_eat"];
         put?: never;
         post?: never;
         delete?: never;
@@ -927,6 +1069,28 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Added
+         * @description Some grams of an ingredient that went into a part beside what the sheet says.
+         */
+        Added: {
+            /**
+             * Grams
+             * @description above 0, at most 10 000 g
+             */
+            grams: number;
+            /**
+             * Ingredient
+             * @description an ingredient of the larder
+             */
+            ingredient: string;
+            /**
+             * Part
+             * @default base
+             * @enum {string}
+             */
+            part: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
+        };
         /**
          * AdjustSheet
          * @description What moved is told against `before`, or against the sheet itself.
@@ -1083,6 +1247,19 @@ export interface components {
              * @description a number above 0 and at most 50 000
              */
             value: number;
+        };
+        /** AsMade */
+        AsMade: {
+            /**
+             * Run
+             * @description the number of a run
+             */
+            run: number;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
         };
         /**
          * AskSides
@@ -1248,20 +1425,32 @@ export interface components {
             /** Way */
             way: string;
         };
-        /** BatchOpen */
+        /**
+         * BatchOpen
+         * @description `pieces` is how many were told, `counted` and `grams` what they were in the end; `added` what went in beside what
+         *     the sheet says, in words.
+         */
         BatchOpen: {
+            /** Added */
+            added: string[];
             /** Compared */
             compared: components["schemas"]["Compared"][];
+            /** Counted */
+            counted: number | null;
             /** Facts */
             facts: {
                 [key: string]: components["schemas"]["Fact"];
             };
             /** Faults */
             faults: components["schemas"]["LikelyFault"][];
+            /** Grams */
+            grams: number | null;
             /** Hydration Pct */
             hydration_pct: number;
             /** Id */
             id: number;
+            /** Kept */
+            kept: components["schemas"]["Kept"][];
             /**
              * Made
              * Format: date-time
@@ -1435,6 +1624,28 @@ export interface components {
             pot_mm: number;
             /** Water Mm */
             water_mm: number;
+        };
+        /**
+         * Bounds
+         * @description What a reading at this step can be at all; one beyond it is asked about. `weight`, `heat`: why, in words.
+         */
+        Bounds: {
+            /**
+             * Heat
+             * @default
+             */
+            heat: string;
+            /** Least G */
+            least_g?: number | null;
+            /** Most C */
+            most_c?: number | null;
+            /** Most G */
+            most_g?: number | null;
+            /**
+             * Weight
+             * @default
+             */
+            weight: string;
         };
         /**
          * Burner
@@ -1689,6 +1900,16 @@ export interface components {
             first: number;
             /** Latest */
             latest: number;
+        };
+        /**
+         * CountWorked
+         * @description What is counted while it is done.
+         */
+        CountWorked: {
+            /** Of */
+            of: number;
+            /** What */
+            what: string;
         };
         /** CueWorked */
         CueWorked: {
@@ -1975,6 +2196,8 @@ export interface components {
          * @description One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
          */
         Event: {
+            /** @description an ingredient, the part it went into, and its grams */
+            added?: components["schemas"]["Added"] | null;
             /**
              * At
              * Format: date-time
@@ -1993,26 +2216,37 @@ export interface components {
             grams?: number | null;
             /**
              * Kind
-             * @description started, done, not_yet, weighed, probed, noted, fault, undone, redone, finished
+             * @description started, done, not_yet, weighed, probed, paused, resumed, counted, added, handed, noted, fault, undone, redone, replanned, finished
              * @enum {string}
              */
-            kind: "started" | "done" | "not_yet" | "weighed" | "probed" | "noted" | "fault" | "undone" | "redone" | "finished";
+            kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
             /**
              * Of
              * @description the uid of the event that is undone or redone
              */
             of?: string | null;
+            rest?: components["schemas"]["Rest"] | null;
             /**
              * Step
              * @description a step of the run
              */
             step?: string | null;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
              * Text
              * @description at most 1000 letters
              * @default
              */
             text: string;
+            /**
+             * Times
+             * @description a whole number from 1 to 1000
+             */
+            times?: number | null;
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each event
@@ -2580,6 +2814,23 @@ export interface components {
             tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
         };
         /**
+         * Kept
+         * @description So many pieces put by, and where.
+         */
+        Kept: {
+            /**
+             * Pieces
+             * @description a whole number from 1 to 1000
+             */
+            pieces: number;
+            /**
+             * Where
+             * @description counter, fridge or freezer
+             * @enum {string}
+             */
+            where: "counter" | "fridge" | "freezer";
+        };
+        /**
          * KettleTest
          * @description Water brought to the boil on a burner, lid on.
          */
@@ -2859,6 +3110,34 @@ export interface components {
             says: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Label
+         * @description What the label on a box says. `until` is None where nothing was told of how long it keeps there.
+         */
+        Label: {
+            /** Allergens */
+            allergens: string[];
+            /**
+             * Caution
+             * @default Sticky and elastic: cut small, moisten, sit and chew; not for infants or anyone who swallows badly.
+             */
+            caution: string;
+            /** Freshen */
+            freshen: string;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Pieces */
+            pieces: number;
+            /** Title */
+            title: string;
+            /** Until */
+            until: string | null;
+            /** Where */
+            where: string;
         };
         /**
          * Layer
@@ -3173,6 +3452,8 @@ export interface components {
          * @description `at` is on the run's own clock; left out, it is now.
          */
         NewEvent: {
+            /** @description an ingredient, the part it went into, and its grams */
+            added?: components["schemas"]["Added"] | null;
             /**
              * At
              * @description an instant with its time zone
@@ -3190,10 +3471,10 @@ export interface components {
             grams?: number | null;
             /**
              * Kind
-             * @description started, done, not_yet, weighed, probed, noted, fault, undone, redone, finished
+             * @description started, done, not_yet, weighed, probed, paused, resumed, counted, added, handed, noted, fault, undone, redone, replanned, finished
              * @enum {string}
              */
-            kind: "started" | "done" | "not_yet" | "weighed" | "probed" | "noted" | "fault" | "undone" | "redone" | "finished";
+            kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
             /**
              * Of
              * @description the uid of the event that is undone or redone
@@ -3205,11 +3486,21 @@ export interface components {
              */
             step?: string | null;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
              * Text
              * @description at most 1000 letters
              * @default
              */
             text: string;
+            /**
+             * Times
+             * @description a whole number from 1 to 1000
+             */
+            times?: number | null;
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each event
@@ -3233,14 +3524,26 @@ export interface components {
              */
             password: string;
         };
+        /** NewPicture */
+        NewPicture: {
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each picture
+             */
+            uid: string;
+        };
         /** NewRun */
         NewRun: {
             /**
              * Dish
-             * @description the number of one of its sheets, from 0
-             * @default 0
+             * @description the number of one of its sheets, from 0; left out, all of them
              */
-            dish: number;
+            dish?: number | null;
             /**
              * Occasion
              * @description the number of an occasion
@@ -3456,11 +3759,26 @@ export interface components {
              */
             faults: string[];
             /**
+             * Grams
+             * @description above 0, at most 50 000 g
+             */
+            grams?: number | null;
+            /**
+             * Kept
+             * @description at most three places; left out, as it was
+             */
+            kept?: components["schemas"]["Kept"][] | null;
+            /**
              * Note
              * @description at most 4000 letters
              * @default
              */
             note: string;
+            /**
+             * Pieces
+             * @description a whole number from 0 to 1000
+             */
+            pieces?: number | null;
             /**
              * Tastes
              * @description scales of the way
@@ -3807,6 +4125,25 @@ export interface components {
             minutes: number;
             /** Name */
             name: string;
+        };
+        /**
+         * PictureCard
+         * @description `run` is the making it was taken in; its picture lies at /api/pictures/{id}.webp.
+         */
+        PictureCard: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Run */
+            run: number | null;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
         };
         /**
          * Pieces
@@ -4164,6 +4501,43 @@ export interface components {
             says: string;
         };
         /**
+         * Rest
+         * @description The plan from here on: steps that have not ended, where they lie now. `says` what moved and why, `choices` what
+         *     else could be done about it; `facts` that are otherwise than at
+         *     first and `core`, where either moved.
+         */
+        Rest: {
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
+            core?: components["schemas"]["CoreCurve"] | null;
+            /** Facts */
+            facts?: {
+                [key: string]: components["schemas"]["Fact"];
+            } | null;
+            /**
+             * Late Min
+             * @default 0
+             */
+            late_min: number;
+            /** Says */
+            says: string[];
+            /** Scheduled */
+            scheduled: components["schemas"]["Scheduled"][];
+        };
+        /**
+         * RhythmWorked
+         * @description What is done again and again while a step goes on.
+         */
+        RhythmWorked: {
+            /** Every S */
+            every_s: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Rippled
          * @description A sheet worked, and what moved since the one before.
          */
@@ -4328,6 +4702,21 @@ export interface components {
             top_up_ml: number;
         };
         /**
+         * RunNews
+         * @description How many events each run of a flow has, for a page that watches; and what the clock on the wall shows.
+         */
+        RunNews: {
+            /** Events */
+            events: {
+                [key: string]: number;
+            };
+            /**
+             * Wall
+             * Format: date-time
+             */
+            wall: string;
+        };
+        /**
          * RunOpen
          * @description `now` is on the run's own clock, which goes `pace` times as fast as the one on the wall: it showed `clock_began`
          *     when that one showed `began`, and shows `now` when that one shows `wall`.
@@ -4356,6 +4745,8 @@ export interface components {
             facts: {
                 [key: string]: components["schemas"]["Fact"];
             };
+            /** Flow */
+            flow: number[];
             /** Id */
             id: number;
             /**
@@ -4363,6 +4754,8 @@ export interface components {
              * Format: date-time
              */
             now: string;
+            /** Occasion */
+            occasion: number | null;
             /** Pace */
             pace: number;
             plan: components["schemas"]["Plan"];
@@ -4390,6 +4783,11 @@ export interface components {
          */
         RunState: {
             /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
+            /**
              * Expected Serve
              * Format: date-time
              */
@@ -4407,6 +4805,11 @@ export interface components {
              * Format: date-time
              */
             now: string;
+            /**
+             * Says
+             * @default []
+             */
+            says: string[];
             /**
              * Serve
              * Format: date-time
@@ -5190,6 +5593,11 @@ export interface components {
          * @description Where one step stands. `expected_*` move when the work runs early or late.
          */
         StepState: {
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
             /** Due */
             due?: string | null;
             /** Ended */
@@ -5215,6 +5623,8 @@ export interface components {
             late_min: number;
             /** Latest */
             latest?: string | null;
+            /** Paused */
+            paused?: string | null;
             /**
              * Planned Ends
              * Format: date-time
@@ -5243,6 +5653,11 @@ export interface components {
              * @default []
              */
             weights: components["schemas"]["StepWeight"][];
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /** StepWeight */
         StepWeight: {
@@ -5269,8 +5684,10 @@ export interface components {
              */
             asks: string;
             between?: components["schemas"]["Between"] | null;
+            bounds?: components["schemas"]["Bounds"] | null;
             /** Cautions */
             cautions: string[];
+            count?: components["schemas"]["CountWorked"] | null;
             cue: components["schemas"]["CueWorked"] | null;
             /**
              * Fact
@@ -5286,6 +5703,7 @@ export interface components {
             id: string;
             /** Minutes */
             minutes: number;
+            rhythm?: components["schemas"]["RhythmWorked"] | null;
             target: components["schemas"]["Target"] | null;
             /** Title */
             title: string;
@@ -5384,6 +5802,14 @@ export interface components {
              * @description 0 to 10 000, for a pack
              */
             price?: number | null;
+        };
+        /** StockLeft */
+        StockLeft: {
+            /**
+             * Pieces
+             * @description a whole number from 0 to 1000
+             */
+            pieces: number;
         };
         /**
          * Sure
@@ -5597,28 +6023,35 @@ export interface components {
         };
         /**
          * ToEat
-         * @description A batch that should still be there: until when it keeps in the cold, and out on the counter.
+         * @description What should still be there. Of what was put by: its number there, where, how many, until when. Of a batch of which
+         *     nothing was said: until when it keeps in the cold, and out on the counter.
          */
         ToEat: {
             /** Batch */
             batch: number;
             /**
-             * Cold Until
-             * Format: date-time
-             */
-            cold_until: string;
-            /**
              * Made
              * Format: date-time
              */
             made: string;
+            /** Out Until */
+            out_until?: string | null;
             /**
-             * Out Until
-             * Format: date-time
+             * Pieces
+             * @default 0
              */
-            out_until: string;
+            pieces: number;
+            /** Stock */
+            stock?: number | null;
             /** Title */
             title: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
         };
         /**
          * ToHand
@@ -6939,6 +7372,35 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_pictures_drop_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_plans_plan: {
         parameters: {
             query?: never;
@@ -7222,6 +7684,37 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_runs_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNews"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_log_log_run: {
         parameters: {
             query?: never;
@@ -7244,6 +7737,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_pictures_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureCard"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_pictures_take_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Picture
+                     * Format: binary
+                     */
+                    picture: string;
+                    /**
+                     * Step
+                     * @description a step of the run
+                     */
+                    step: string;
+                    /**
+                     * Uid
+                     * @description 8 to 64 letters or figures, new for each picture
+                     */
+                    uid: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureCard"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_runs_plan_the_rest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOpen"];
                 };
             };
             /** @description Refused */
@@ -7665,6 +8271,41 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_sheets_as_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsMade"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_sheets_share: {
         parameters: {
             query?: never;
@@ -7801,7 +8442,73 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_log_to_eat: {
+    kemble_server_api_stock_change_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockLeft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToEat"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_stock_stock_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Label"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_stock_to_eat: {
         parameters: {
             query?: never;
             header?: never;

@@ -2,19 +2,22 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, ask, type ProbeLive } from "../api/client";
+import { api, ask, type ProbeLive, Refused } from "../api/client";
 
 export const SILENT: ProbeLive = { state: "waiting", celsius: 0, name: "", says: "" };
 const LOST: ProbeLive = { ...SILENT, state: "gone", says: "The kitchen's server cannot be reached." };
 
-export function useProbe(run: number, step: string) {
+/** `told`: the server has heard all that was done here; before that it may know of nothing in the heat. */
+export function useProbe(run: number, step: string, told: boolean) {
   const card = useQuery({ queryKey: ["probe"], queryFn: () => ask(api.GET("/api/probe")), staleTime: 60_000 });
   const simulated = card.data?.simulated;
   const [live, setLive] = useState<ProbeLive>(SILENT);
   useEffect(() => {
-    if (simulated === undefined) return;
+    if (simulated === undefined || !told) return;
     const stick = (body: { do: "into" | "out"; run?: number; step?: string }) =>
-      ask(api.POST("/api/probe/stick", { body })).catch(() => setLive(LOST));
+      ask(api.POST("/api/probe/stick", { body })).catch((error) =>
+        setLive(error instanceof Refused && error.problems.length ? { ...LOST, says: error.message } : LOST),
+      );
     if (simulated) void stick({ do: "into", run, step });
     const stream = new EventSource("/api/probe/live");
     stream.addEventListener("reading", (event) => setLive(JSON.parse(event.data) as ProbeLive));
@@ -23,6 +26,6 @@ export function useProbe(run: number, step: string) {
       stream.close();
       if (simulated) void stick({ do: "out" });
     };
-  }, [simulated, run, step]);
+  }, [simulated, run, step, told]);
   return { live, simulated: simulated ?? false };
 }

@@ -1,6 +1,19 @@
 """Bean milk: soaked beans ground with water, strained or whole, boiled through."""
 
-from kemble.core.cards.family import After, Band, Choice, Cue, Family, Fault, Finish, Minutes, Output, School, Step
+from kemble.core.cards.family import (
+    After,
+    Band,
+    Choice,
+    Cue,
+    Family,
+    Fault,
+    Finish,
+    Minutes,
+    Output,
+    Rhythm,
+    School,
+    Step,
+)
 
 FAMILY = Family(
     id="bean-milk",
@@ -69,6 +82,7 @@ FAMILY = Family(
             uses=("burner",),
             weigh="made",
             cue=Cue("Does the raw smell go?", "Smell it: sweet, no longer of grass.", "Sweet", "Grassy", "spoon"),
+            rhythm=Rhythm(30, "Stir: it rises at once"),
         ),
     ),
     faults=(Fault("catches", "it catches on the floor", "heat high", "another pot, do not scrape", "lower, stirred"),),

@@ -1,6 +1,6 @@
 """Infused oil: shallots fried pale gold and strained; the oil carries the fragrance."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Rhythm, Step
 
 FAMILY = Family(
     id="infused-oil",
@@ -34,6 +34,7 @@ FAMILY = Family(
             weigh="made",
             cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),
             cautions=("hot-oil",),
+            rhythm=Rhythm(30, "Stir, and look at the colour"),
         ),
     ),
     faults=(Fault("bitter-oil", "bitter oil", "shallots taken to brown", "start again", "strain at pale gold"),),

@@ -1,6 +1,6 @@
 """Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Rhythm, Step
 
 FAMILY = Family(
     id="strands",
@@ -39,6 +39,7 @@ FAMILY = Family(
                 "strand",
             ),
             cautions=("molten-sugar",),
+            rhythm=Rhythm(60, "Stir, so that none catches"),
         ),
     ),
     faults=(

@@ -1,17 +1,6 @@
 """Boiled balls: dough round a filling, simmered until they float and are hot within, served in broth."""
 
-from kemble.core.cards.way import (
-    After,
-    Band,
-    Choice,
-    Cue,
-    Evidence,
-    Fault,
-    Minutes,
-    School,
-    Step,
-    Way,
-)
+from kemble.core.cards.way import After, Band, Choice, Cue, Evidence, Fault, Minutes, Rhythm, School, Step, Way
 
 WAY = Way(
     id="boiled-balls",
@@ -229,6 +218,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("hot-heart",),
+            rhythm=Rhythm(30, "Stir along the floor"),
         ),
         Step(
             "bind",

@@ -4,6 +4,7 @@ from kemble.core.cards.way import (
     After,
     Band,
     Choice,
+    Count,
     Cue,
     Evidence,
     Fault,
@@ -227,6 +228,7 @@ WAY = Way(
             when={"cook": ("steam", "microwave")},
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
+            count=Count(100, "folds"),
         ),
         Step(
             "green",

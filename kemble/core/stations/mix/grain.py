@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from kemble.core.cards.card import Band
 from kemble.core.cards.way import GrainCook
-from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
+from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origins, leaf
 from kemble.core.facts.known import known
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
@@ -143,10 +143,16 @@ def grain(working: Working) -> Soaked | None:
         source=PELEG,
         of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
     )
+    wet = (asked.soak_min > 0 or asked.rinses > 0) and not own_water
+    shown = working.weighed.get("grain.soaked_g")
+    if shown is not None:
+        cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * working.likely("cling_pct") if wet else 0.0
+        says = "what the scale showed when it had drained, less the dry grain and the film between"
+        taken = book.add(
+            "grain.uptake_pct", max(0.0, 100 * (shown - cling - dry) / dry), says, source=WEIGHED, of=["grain.dry_g"]
+        )
     uptake = dry * taken / 100
     book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
-    wet = asked.soak_min > 0 or asked.rinses > 0
-    wet = wet and not own_water
     clings: EstimateId = "cling_pct"
     each_pct = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
     cling = timed(

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origin, Origins, leaf
+from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origin, Origins, leaf
 from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.estimates import EstimateId
@@ -14,6 +14,7 @@ from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.bowl import Contribution, counts_raw
+from kemble.core.sheet.making import to_weight
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import parts as made_parts
 from kemble.core.stations.mix.grain import Soaked, soaked_beans_g
@@ -180,8 +181,11 @@ def mix(working: Working) -> Mixed:
             book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
     mixed = [one for one in counted if not one.late]
     whole = Composition.summed(one.composition for one in mixed)
+    on_scale = working.weighed.get("mix.batch_g", whole.total)
+    stays = on_scale / whole.total if whole.total else 1.0  # what clung to bowls took some of everything
+    whole = whole.scaled(stays)
     off = [math.hypot(*(one.composition.total * one.packing[side] for one in mixed)) for side in (0, 1)]
-    ranged = sum(off) > made_parts.LEAST_RANGE * whole.total
+    ranged = sum(off) > made_parts.LEAST_RANGE * whole.total and "mix.batch_g" not in working.weighed
     batch_g = book.add(
         "mix.batch_g",
         whole.total,
@@ -206,7 +210,7 @@ def mix(working: Working) -> Mixed:
     beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(working)
     if beside:
         heated = heated.with_water(heated.water + beside)
-    cooked = _cooked(working, soaked, made, heated, late)
+    cooked = _cooked(working, soaked, made, heated.scaled(stays), late)
     shaped = cooked if way.portions == "cooked" else whole
     _volume(working, shaped)
     in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
@@ -330,11 +334,15 @@ def _cooked(
             whole.append(made[role].had)
             of.append(f"part.{role}.made_g")
             says += f" and the {made[role].name}"
+    shown = working.weighed.get("mix.cooked_g")
+    if shown is not None:
+        likely = low = high = shown
+        says = "as it was weighed when cooked"
     book.add(
         "mix.cooked_g",
         likely,
         says,
-        source=KITCHEN_ESTIMATE,
+        source=KITCHEN_ESTIMATE if shown is None else WEIGHED,
         of=of,
         low=low,
         high=high,
@@ -350,7 +358,7 @@ def _cooked(
             low=low + pan.empty_g,
             high=high + pan.empty_g,
         )
-    return Composition.summed(whole)
+    return Composition.summed(whole) if shown is None else to_weight(Composition.summed(whole), shown)
 
 
 def _range(working: Working) -> tuple[float, float, float]:

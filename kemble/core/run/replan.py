@@ -1,0 +1,297 @@
+"""The rest of a day, planned anew from what has happened: what is done is done, what runs goes on, all else is laid anew.
+
+The time at the table is kept where it can be; where it cannot, the soonest after it is told, and what would help.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
+from kemble.core.plan.room import HANDS_OF_A_COOK, Helping, hands_for, there_are
+from kemble.core.plan.schedule import Plan, Scheduled, plan_of
+from kemble.core.run.state import RunState, StepState
+from kemble.core.stations.steps import StepWorked, Wait
+
+MOST_LATER_MIN = 12 * 60
+MOVED_MIN = 3.0  # a step that lies so much elsewhere is told to have moved
+_SECONDS = 0.4
+_WAIT = "~"  # before the id of what is left of a wait whose step has ended
+_MOST_TOLD = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Going:
+    """A run in the flow: what it is called, its plan as it is now, and where it stands."""
+
+    title: str
+    plan: Plan
+    state: RunState
+    serve: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Replanned:
+    """Where the open steps of each run lie now, in its order; by how many minutes the table is later; what moved in
+    words, and what else could be done, each with what it brings."""
+
+    scheduled: Sequence[Sequence[Scheduled]]
+    later_min: int
+    says: Sequence[str]
+    choices: Sequence[str]
+
+
+# Makings of a run by another school of what is still to come: in words, and its steps then.
+Otherwise = Callable[[int], Iterable[tuple[str, Sequence[StepWorked]]]]
+
+
+def replan(
+    going: Sequence[Going],
+    kitchen: Kitchen,
+    *,
+    now: datetime,
+    helpers: Sequence[Helping] = (),
+    otherwise: Otherwise | None = None,
+) -> Replanned | None:
+    """The rest of all that is going, at `now`; None when nothing is left, or no plan was found in the time.
+
+    Gaps that are broken already do not hold any more: what lies too long is told by its step, not by no plan at all.
+    """
+    dishes = [_left(one, now) for one in going]
+    if not any(dish.steps for dish in dishes):
+        return None
+    asked = _asked(going, dishes, kitchen, now, helpers)
+    found = solve(asked)
+    if found is None:
+        asked = replace(asked, dishes=[_loose(dish) for dish in asked.dishes])
+        found = solve(asked)
+    if found is None:
+        return None
+    scheduled = _by_run(going, plan_of(asked, found).scheduled)
+    later = found.later
+    return Replanned(
+        scheduled=scheduled,
+        later_min=later,
+        says=_says(going, scheduled, later, kitchen),
+        choices=_choices(going, dishes, asked, later, otherwise) if later > 0 else [],
+    )
+
+
+def _asked(
+    going: Sequence[Going], dishes: Sequence[Dish], kitchen: Kitchen, now: datetime, helpers: Sequence[Helping]
+) -> Asked:
+    with_steps = [
+        dish if dish.steps else replace(dish, steps=[_nothing()], serve=max(dish.serve, now)) for dish in dishes
+    ]
+    like = {
+        key_of(i, one.step.id): one.starts
+        for i, run in enumerate(going)
+        for one in run.plan.scheduled
+        if one.starts >= now
+    }
+    running = {
+        key_of(i, step.id): now for i, run in enumerate(going) for step in run.state.steps if step.status == "running"
+    }
+    return Asked(
+        dishes=_possible(with_steps, going, kitchen),
+        kitchen=kitchen,
+        helpers=helpers,
+        pins=_whole_minute(running),
+        like=like,
+        not_before=now,
+        quiet=False,
+        may_be_early=True,
+        later_min=MOST_LATER_MIN,
+        seconds=_SECONDS,
+    )
+
+
+def _nothing() -> StepWorked:
+    """In place of a run of which nothing is left."""
+    return _idle("~done", 1.0)
+
+
+def _idle(name: str, minutes: float) -> StepWorked:
+    return StepWorked(
+        id=name,
+        title="",
+        words="",
+        minutes=minutes,
+        hands="free",
+        uses=[],
+        after=[],
+        cue=None,
+        window=None,
+        target=None,
+        to_hand=[],
+        cautions=[],
+    )
+
+
+def _whole_minute(pins: dict[str, datetime]) -> dict[str, datetime]:
+    """Instants up to the next whole minute, which is the first that a plan can begin at."""
+    return {key: _next_minute(at) for key, at in pins.items()}
+
+
+def _next_minute(at: datetime) -> datetime:
+    whole = at.replace(second=0, microsecond=0)
+    return whole if whole == at else whole + timedelta(minutes=1)
+
+
+def _left(run: Going, now: datetime) -> Dish:
+    """What is left of a run: its running steps for as long as they still want, and all that has not begun."""
+    states = {one.id: one for one in run.state.steps}
+    steps: list[StepWorked] = []
+    for scheduled in run.plan.scheduled:
+        step, state = scheduled.step, states[scheduled.step.id]
+        if state.status == "done":
+            continue
+        if state.status == "running":
+            ends = max(state.expected_ends, now)
+            steps.append(step.model_copy(update={"minutes": _minutes(ends - now), "after": []}))
+            continue
+        waits: list[Wait] = []
+        for wait in step.after:
+            before = states[wait.step]
+            if before.status != "done":
+                waits.append(wait)
+                continue
+            still = _still(wait, before, now)
+            if still > 0:
+                idle = _idle(f"{_WAIT}{step.id}-{wait.step}", still)
+                steps.append(idle)
+                waits.append(Wait(step=idle.id, at_least=0, at_most=None))
+        steps.append(step.model_copy(update={"after": waits}))
+    return Dish(run.title, steps, run.serve)
+
+
+def _minutes(span: timedelta) -> float:
+    return max(1.0, span.total_seconds() / 60)
+
+
+def _still(wait: Wait, before: StepState, now: datetime) -> float:
+    """Minutes that are left of a wait after a step that has ended."""
+    if before.ended is None:
+        return 0.0
+    return wait.at_least - (now - before.ended).total_seconds() / 60
+
+
+def _possible(dishes: Sequence[Dish], going: Sequence[Going], kitchen: Kitchen) -> list[Dish]:
+    """What runs already runs: where more hands or places are in use than there are, those over are not counted."""
+    hands = HANDS_OF_A_COOK * kitchen.cooks
+    used: dict[str, int] = {}
+    found = []
+    for dish, run in zip(dishes, going, strict=True):
+        running = {one.id for one in run.state.steps if one.status == "running"}
+        steps = []
+        for step in dish.steps:
+            if step.id in running:
+                need = hands_for(step)
+                step = step if need <= hands else step.model_copy(update={"hands": "free"})
+                hands -= min(need, hands)
+                for use in step.uses:
+                    used[use] = used.get(use, 0) + 1
+                over = [use for use in step.uses if used[use] > (there_are(kitchen, use) or 99)]
+                if over:
+                    step = step.model_copy(update={"uses": [use for use in step.uses if use not in over]})
+            steps.append(step)
+        found.append(replace(dish, steps=steps))
+    return found
+
+
+def _loose(dish: Dish) -> Dish:
+    """The dish without its gaps: what can no longer be in time is done as soon as it can."""
+    loose = [
+        step.model_copy(update={"after": [wait.model_copy(update={"at_most": None}) for wait in step.after]})
+        for step in dish.steps
+    ]
+    return replace(dish, steps=loose)
+
+
+def _by_run(going: Sequence[Going], scheduled: Sequence[Scheduled]) -> list[list[Scheduled]]:
+    """The steps that have not begun, each with its own step again, waits and all."""
+    found: list[list[Scheduled]] = [[] for _ in going]
+    for one in scheduled:
+        run = going[one.dish]
+        states = {state.id: state for state in run.state.steps}
+        if one.step.id in states and states[one.step.id].status != "running":
+            own = next(each for each in run.plan.scheduled if each.step.id == one.step.id)
+            found[one.dish].append(one.model_copy(update={"step": own.step, "dish": own.dish}))
+    return found
+
+
+def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], later: int, kitchen: Kitchen) -> list[str]:
+    """What moved, the table first."""
+    says = []
+    serve = max(run.serve for run in going)
+    if later > 0:
+        at = (serve + timedelta(minutes=later)).astimezone(kitchen.zone)
+        says.append(f"On the table at {kitchen.clock_words(at)}, {_span(later)} later than planned.")
+    moved = []
+    for run, steps in zip(going, scheduled, strict=True):
+        was = {one.step.id: one.starts for one in run.plan.scheduled}
+        for one in steps:
+            by = (one.starts - was[one.step.id]).total_seconds() / 60
+            if abs(by) >= MOVED_MIN and one.step.hands != "free":
+                moved.append((one.starts, by, one))
+    moved.sort(key=lambda each: each[0])
+    for starts, by, one in moved[:_MOST_TOLD]:
+        way = "later" if by > 0 else "earlier"
+        when = kitchen.clock_words(starts.astimezone(kitchen.zone))
+        says.append(f"{one.step.title}: {when}, {_span(abs(by))} {way}.")
+    if len(moved) > _MOST_TOLD:
+        says.append(f"{len(moved) - _MOST_TOLD} more steps move with them.")
+    if moved and later <= 0:
+        says.append("The time at the table is kept.")
+    return says
+
+
+def _span(minutes: float) -> str:
+    whole = round(minutes)
+    if whole < 90:
+        return f"{whole} min"
+    return f"{whole // 60} h {whole % 60} min" if whole % 60 else f"{whole // 60} h"
+
+
+def _choices(
+    going: Sequence[Going], dishes: Sequence[Dish], asked: Asked, later: int, otherwise: Otherwise | None
+) -> list[str]:
+    """What would bring the table nearer to its time, each solved before it is told."""
+    found = []
+    helped = solve(replace(asked, more_cooks=1))
+    if helped is not None and helped.later < later:
+        found.append(f"A second pair of hands from now on: {_brings(helped)}.")
+    if otherwise is None:
+        return found
+    for i, run in enumerate(going):
+        open_ids = {state.id for state in run.state.steps if state.status in ("ready", "waiting")}
+        for says, steps in otherwise(i):
+            tried = _instead(dishes[i], steps, open_ids)
+            if tried is None:
+                continue
+            others = [tried if j == i else dish for j, dish in enumerate(asked.dishes)]
+            placed = solve(replace(asked, dishes=others))
+            if placed is not None and placed.later < later:
+                found.append(f"{run.title}, {says}: {_brings(placed)}.")
+    return found
+
+
+def _brings(placed: Placed) -> str:
+    return "in time" if placed.later <= 0 else f"{_span(placed.later)} late"
+
+
+def _instead(dish: Dish, steps: Sequence[StepWorked], open_ids: set[str]) -> Dish | None:
+    """The dish with its open steps as another school has them; None where that has other steps."""
+    by_id = {step.id: step for step in steps}
+    if any(step.id in open_ids and step.id not in by_id for step in dish.steps):
+        return None
+    return replace(
+        dish,
+        steps=[
+            step.model_copy(update={"minutes": by_id[step.id].minutes}) if step.id in open_ids else step
+            for step in dish.steps
+        ],
+    )

@@ -1,0 +1,128 @@
+"""What a scale or a thermometer can show at a step: a reading beyond that is asked about, never swallowed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.facts.known import known
+from kemble.core.stations.working import Working
+
+_SCALES = 1.02  # two weighings of one thing by kitchen scales need not agree better
+_TAKES_UP = 1.3  # what is cooked in steam or water may take up so much; kitchen estimate
+_SOAKS = 1.7  # ... and grain in a soak
+_THERMOMETERS_C = 3.0  # what a kitchen thermometer may be off near the boil
+_PAN_C = 12.0  # sugar raises where it boils, and the floor of a pan is hotter; kitchen estimate
+# Of what is weighed by the piece, as shares of what it should be: beyond that it is another thing on the scale.
+_PIECE = (0.4, 2.5)
+
+
+class Bounds(BaseModel):
+    """What a reading at this step can be at all; one beyond it is asked about. `weight`, `heat`: why, in words."""
+
+    model_config = ConfigDict(frozen=True)
+
+    least_g: float | None = None
+    most_g: float | None = None
+    weight: str = ""
+    most_c: float | None = None
+    heat: str = ""
+
+    def doubt(self, *, grams: float | None = None, celsius: float | None = None) -> str:
+        """Why a reading cannot be, in words; empty where it can."""
+        if grams is not None and self.most_g is not None and grams > self.most_g:
+            return f"That is more than it can be: {self.weight}."
+        if grams is not None and self.least_g is not None and grams < self.least_g:
+            return f"That is less than it can be: {self.weight}."
+        if celsius is not None and self.most_c is not None and celsius > self.most_c:
+            return f"It cannot be so hot: {self.heat}."
+        return ""
+
+
+_Range = tuple[float, float, str]
+
+
+def bounds_of(working: Working, key: str | None, *, has_window: bool) -> Bounds | None:
+    """What can be read at a step at which the scale should show the fact `key`; None where anything can."""
+    weight = _weight(working, key) if key else None
+    heat = _heat(working) if has_window else None
+    if weight is None and heat is None:
+        return None
+    least, most, why = weight or (None, None, "")
+    most_c, hot = heat or (None, "")
+    return known(Bounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
+
+
+def _weight(working: Working, key: str) -> _Range:
+    told = working.book.number(key)
+    if key.startswith("part."):
+        return _of_part(working, key, told)
+    rule = _RULES.get(key)
+    if rule:
+        return rule(working, key, told)
+    low, high = _PIECE
+    return low * told, high * told, f"it should be about {told:.0f} g"
+
+
+def _pan_g(working: Working, name: str) -> float:
+    return next((pan.empty_g for pan in working.kitchen.pans if pan.name == name), 0.0)
+
+
+def _of_part(working: Working, key: str, told: float) -> _Range:
+    """A part weighed when done: at least what of it is not water, at most what went in."""
+    role = next(role for role in working.bowl.parts if role == key.split(".")[1])
+    bowl = working.bowl.parts[role]
+    pan = _pan_g(working, bowl.part.pan) if key.endswith("scale_g") else 0.0
+    raw = bowl.grams
+    held = 0.5 * bowl.composition.solids  # a cloth, a sieve or a skin may keep half of it
+    most = max(raw * _SCALES, told - pan)
+    if told - pan > raw:
+        most = _TAKES_UP * (told - pan)  # beans and leaves take up water that is on no line
+    return min(held, told - pan) + pan, most + pan, f"{raw:.0f} g went in{_in_pan(pan)}"
+
+
+def _cooked(working: Working, key: str, told: float) -> _Range:
+    """The base when cooked: at least its solids, at most what went in and what steam or water may have brought."""
+    pan = _pan_g(working, working.bowl.base.part.pan) if key == "mix.scale_g" else 0.0
+    raw = working.book.number("mix.batch_g")
+    open_pan = told - pan < raw and working.way.base == "flour"
+    most = max(told - pan, raw) * (_SCALES if open_pan else _TAKES_UP)
+    least = min(0.9 * working.bowl.base.composition.solids, 0.9 * (told - pan))
+    return least + pan, most + pan, f"{raw:.0f} g went in{_in_pan(pan)}"
+
+
+def _batch(working: Working, key: str, told: float) -> _Range:
+    return 0.5 * told, _SCALES * told, f"its lines weigh {told:.0f} g"
+
+
+def _soaked(working: Working, key: str, told: float) -> _Range:
+    dry = working.book.number("grain.dry_g")
+    return dry, _SOAKS * dry, f"{dry:.0f} g were dry, and grain takes up at most two thirds of that"
+
+
+def _poured(working: Working, key: str, told: float) -> _Range:
+    return 0.5 * told, 1.6 * told, f"the sheet says {told:.0f} g"
+
+
+_RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
+    "mix.batch_g": _batch,
+    "mix.cooked_g": _cooked,
+    "mix.scale_g": _cooked,
+    "grain.soaked_g": _soaked,
+    "grain.cook_water_g": _poured,
+}
+
+
+def _in_pan(pan_g: float) -> str:
+    return f", in a pan of {pan_g:.0f} g" if pan_g else ""
+
+
+def _heat(working: Working) -> tuple[float, str]:
+    """The hottest that anything can be in this heat."""
+    method = working.way.heat_of(working.schools)
+    if method == "bake":
+        oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in working.stages)])
+        return oven + _THERMOMETERS_C, f"the oven is at {working.degrees(oven)}"
+    over = _PAN_C if method in ("pan", "gather", "microwave") else 0.0
+    return working.boil_c + over + _THERMOMETERS_C, f"water boils at {working.degrees(working.boil_c)} here"

@@ -1,0 +1,104 @@
+"""Pictures taken at a step: what it looked like the last times, beside the drawing."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+from ninja.responses import Status
+from pydantic import BaseModel, Field
+
+from kemble.core.facts.problems import refuse
+from kemble.server.api.asked import Body, asking
+from kemble.server.api.runs import run_of
+from kemble.server.dropping import drop
+from kemble.server.models import CuePicture
+from kemble.server.pictures import MOST_BYTES, as_webp
+from kemble.server.turns import writing
+
+router = Router(tags=["pictures"])
+_SHOWN = 6
+_MOST_OF_A_STEP = 200  # of one way; enough for years, and no way to fill a disk
+
+
+class PictureCard(BaseModel):
+    """`run` is the making it was taken in; its picture lies at /api/pictures/{id}.webp."""
+
+    id: int
+    run: int | None
+    title: str
+    step: str
+    at: datetime
+
+
+class NewPicture(Body):
+    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each picture")
+    step: str = Field(min_length=1, max_length=60, description="a step of the run")
+
+
+def _card(row: CuePicture) -> PictureCard:
+    return PictureCard(id=row.pk, run=row.run_id, title=row.title, step=row.step, at=row.at)
+
+
+@router.post("/runs/{int:run_id}/pictures", response={200: PictureCard})
+def take_picture(
+    request: HttpRequest, run_id: int, new_picture: Form[NewPicture], picture: File[UploadedFile]
+) -> PictureCard:
+    """Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture."""
+    kitchen = asking(request)
+    run = run_of(kitchen, run_id)
+    if all(one.step.id != new_picture.step for one in run.kept.plan.scheduled):
+        refuse("step", f'"{new_picture.step}" is not a step of this run', "a step of it")
+    there = kitchen.pictures.filter(uid=new_picture.uid).first()
+    if there is not None:
+        return _card(there)
+    if kitchen.pictures.filter(way=run.way, step=new_picture.step).count() >= _MOST_OF_A_STEP:
+        refuse("picture", f"is one too many: {_MOST_OF_A_STEP} are kept of a step", "one thrown away first")
+    webp = as_webp(picture.read(MOST_BYTES + 1))
+    with writing():
+        row, _ = CuePicture.everything.get_or_create(
+            kitchen=kitchen,
+            uid=new_picture.uid,
+            defaults={
+                "run": run,
+                "title": run.title,
+                "way": run.way,
+                "step": new_picture.step,
+                "at": run.clock(),
+                "webp": webp,
+            },
+        )
+    return _card(row)
+
+
+@router.get("/runs/{int:run_id}/pictures", response={200: list[PictureCard]})
+def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
+    """The newest pictures at the steps of a run: its own, and those of earlier makings of its way."""
+    kitchen = asking(request)
+    run = run_of(kitchen, run_id)
+    found: list[PictureCard] = []
+    per_step: dict[str, int] = {}
+    for row in kitchen.pictures.filter(way=run.way, dropped=None).defer("webp")[:400]:
+        per_step[row.step] = per_step.get(row.step, 0) + 1
+        if per_step[row.step] <= _SHOWN:
+            found.append(_card(row))
+    return found
+
+
+@router.get("/pictures/{int:picture_id}.webp", response={200: None}, include_in_schema=False)
+def picture_file(request: HttpRequest, picture_id: int) -> HttpResponse:
+    row = get_object_or_404(CuePicture, pk=picture_id, kitchen=asking(request))
+    answer = HttpResponse(bytes(row.webp), content_type="image/webp")
+    answer["Cache-Control"] = "private, max-age=31536000, immutable"
+    return answer
+
+
+@router.delete("/pictures/{int:picture_id}", response={204: None})
+def drop_picture(request: HttpRequest, picture_id: int) -> Status[None]:
+    """Throw a picture away. It can be brought back."""
+    drop(get_object_or_404(CuePicture.everything, pk=picture_id, kitchen=asking(request)), timezone.now())
+    return Status(204, None)

@@ -1,0 +1,88 @@
+"""What is put by: pieces of a batch, where they are and until when they keep; and the label for the box."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router
+from pydantic import BaseModel, Field
+
+from kemble.core.log.stock import Kept, Label, label
+from kemble.server.api.asked import Body, asking
+from kemble.server.dropping import drop
+from kemble.server.models import Stock
+from kemble.server.turns import writing
+from kemble.server.worked import worked_for
+
+router = Router(tags=["stock"])
+_STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
+
+
+class ToEat(BaseModel):
+    """What should still be there. Of what was put by: its number there, where, how many, until when. Of a batch of which
+    nothing was said: until when it keeps in the cold, and out on the counter."""
+
+    batch: int
+    title: str
+    made: datetime
+    stock: int | None = None
+    where: str = ""
+    pieces: int = 0
+    until: datetime | None = None
+    out_until: datetime | None = None
+
+
+class StockLeft(Body):
+    pieces: int = Field(ge=0, le=1000, description="a whole number from 0 to 1000")
+
+
+@router.get("/to-eat", response={200: list[ToEat]})
+def to_eat(request: HttpRequest) -> list[ToEat]:
+    """What is put by, and what was made lately and keeps still; what must be eaten first at the head."""
+    kitchen, now = asking(request), timezone.now()
+    found = [
+        ToEat(
+            batch=row.batch_id,
+            title=row.title,
+            made=row.made,
+            stock=row.pk,
+            where=row.where,
+            pieces=row.pieces,
+            until=row.until,
+        )
+        for row in kitchen.stock.filter(dropped=None, batch__dropped=None)[:60]
+    ]
+    recent = kitchen.batches.filter(made__gt=now - _STILL_THERE, rehearsed=False, dropped=None, pieces=None)
+    for batch in recent.select_related("run")[:20]:
+        facts, done = batch.run.kept.facts, batch.run.finished or batch.made
+        hours = [facts[key].value for key in ("keep.cold_h", "keep.eat_within_h") if key in facts]
+        if len(hours) < 2 or not all(isinstance(one, float) for one in hours):
+            continue
+        cold, out = (done + timedelta(hours=float(one)) for one in hours)
+        if cold > now:
+            found.append(ToEat(batch=batch.pk, title=batch.title, made=batch.made, until=cold, out_until=out))
+    return sorted(found, key=lambda one: (one.until is None, one.until or now))
+
+
+@router.put("/stock/{int:stock_id}", response={200: list[ToEat]})
+def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> list[ToEat]:
+    """How many are left. When none are, it is gone; it can be brought back."""
+    row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
+    if stock_left.pieces == 0:
+        drop(row, timezone.now())
+    else:
+        with writing():
+            Stock.objects.filter(pk=row.pk).update(pieces=stock_left.pieces)
+    return to_eat(request)
+
+
+@router.get("/stock/{int:stock_id}/label", response={200: Label})
+def stock_label(request: HttpRequest, stock_id: int) -> Label:
+    row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
+    run = row.batch.run
+    allergens = worked_for(run.kept.sheet, run.kitchen.settings).allergens
+    kept = Kept.model_validate({"where": row.where, "pieces": row.pieces})
+    return label(row.title, kept, run.kept.facts, row.made, row.until, allergens)
