@@ -46,6 +46,7 @@ class KitchenRecord(models.Model):
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(default=timezone.now)
     set_up = models.BooleanField(default=False)
+    demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
     members: models.ManyToManyField[models.Model, models.Model] = models.ManyToManyField(
         settings.AUTH_USER_MODEL, related_name="kitchens"
     )
@@ -195,7 +196,12 @@ class Run(Droppable):
 
     @property
     def log(self) -> list[Event]:
-        return [row.event for row in self.events.all()]
+        """What has happened by now: of a rehearsal what is still to be played lies in it already."""
+        rows = self.events.all()
+        if self.pace == 1:
+            return [row.event for row in rows]
+        now = self.clock()
+        return [row.event for row in rows if row.at <= now]
 
     def __str__(self) -> str:
         return self.title

@@ -11,6 +11,7 @@ import { queryClient, sessionQuery } from "./api/queries";
 import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
+import { TellingsProvider } from "./make/Tellings";
 import { usedKey } from "./session/key";
 import { SignedOut, SignIn } from "./session/SignIn";
 import { SheetPage } from "./sheet/SheetPage";
@@ -30,6 +31,8 @@ const ShoppingPage = lazy(() => import("./shopping/ShoppingPage"));
 const PastePage = lazy(() => import("./counter/PastePage"));
 const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
 const DroppedPage = lazy(() => import("./counter/DroppedPage"));
+const HandsPage = lazy(() => import("./hands/HandsPage"));
+const LabelPage = lazy(() => import("./log/LabelPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
@@ -50,7 +53,9 @@ function House() {
   if (!inside && !been) return <SignIn error={entered.data} />;
   return (
     <Suspense fallback={<Waiting />}>
-      <Outlet />
+      <TellingsProvider>
+        <Outlet />
+      </TellingsProvider>
       <ClockStrip />
       <SignedOut />
     </Suspense>
@@ -90,6 +95,8 @@ const router = createBrowserRouter([
       { path: "/", element: <Counter /> },
       { path: "/welcome", element: <Welcome /> },
       { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
+      { path: "/sheets/:sheetId/hands", element: <HandsPage /> },
+      { path: "/stock/:stockId/label", element: <LabelPage /> },
       { path: "/sheets/:sheetId/:station?", element: <SheetPage /> },
       { path: "/make/:runId", element: <Make /> },
       { path: "/make/:runId/outcome", element: <OutcomePage /> },

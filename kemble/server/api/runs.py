@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
+from typing import Literal
 from uuid import uuid4
 
-from django.db.models import Count
+from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -24,16 +25,19 @@ from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual import with_added
 from kemble.core.run.events import Event, Happening, check_event, plan_now
+from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
+from kemble.core.stations.shape.hands import HandsDrawn, hands_of
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.days import kept_day
+from kemble.server.devices import probes, scales
 from kemble.server.dropping import drop
 from kemble.server.flowing import facts_now, rethink
-from kemble.server.keeping import add_event, begin
+from kemble.server.keeping import add_event, begin, keep_events
 from kemble.server.models import KitchenRecord, Run
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -50,6 +54,7 @@ class NewRun(Write):
         None, ge=0, lt=60, description="the number of one of its sheets, from 0; left out, all of them"
     )
     rehearse: bool = False
+    cook: CookManner | None = Field(None, description="in a rehearsal, a simulated cook who does it all")
 
 
 class NewEvent(Happening):
@@ -85,6 +90,19 @@ class RunCard(BaseModel):
     clocks: list[RunClock]
 
 
+# Whether there is one to listen to: the kitchen's own; in demo and rehearsal the simulated one.
+Device = Literal["attached", "simulated", "none"]
+
+
+class SheetLine(BaseModel):
+    """A line of the sheet, to say that more of it went in."""
+
+    ingredient: str
+    name: str
+    part: str
+    part_name: str
+
+
 class RunOpen(BaseModel):
     """`now` is on the run's own clock, which goes `pace` times as fast as the one on the wall: it showed `clock_began`
     when that one showed `began`, and shows `now` when that one shows `wall`.
@@ -108,6 +126,9 @@ class RunOpen(BaseModel):
     core: CoreCurve | None
     facts: dict[str, Fact]
     flow: list[int]  # the runs that are made together with it, itself among them
+    scale: Device
+    probe: Device
+    lines: list[SheetLine]
     occasion: int | None
     cautions: list[Caution]
     batch: int | None
@@ -143,11 +164,34 @@ def opened(run: Run) -> HttpResponse:
         core=kept.core,
         facts=facts_now(run),
         flow=[one.pk for one in run.flowing],
+        scale=_device(run, simulated=scales.is_simulated(run.kitchen)),
+        probe=_device(run, simulated=probes.is_simulated(run.kitchen)),
+        lines=_lines(run),
         occasion=run.occasion_id,
         cautions=kept.cautions,
         batch=logged.pk if logged else None,
     )
     return answer(body)
+
+
+def _device(run: Run, *, simulated: bool) -> Device:
+    if not simulated:
+        return "attached"
+    return "simulated" if run.pace > 1 or run.kitchen.demo else "none"
+
+
+def _lines(run: Run) -> list[SheetLine]:
+    shelf = Shelf(run.kitchen.settings)
+    return [
+        SheetLine(
+            ingredient=line.ingredient,
+            name=item.name if (item := shelf.item(line.ingredient)) else line.ingredient,
+            part=part.role,
+            part_name=part.name or part.role,
+        )
+        for part in run.kept.sheet.parts
+        for line in part.lines
+    ]
 
 
 @router.get("/runs", response={200: list[RunCard]})
@@ -215,12 +259,36 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
         if sent:
             return opened(Run.everything.get(pk=sent.number))
         run = begin(record, sheet, worked, plan, began=now, clock=now, pace=_pace(new_run))
+        _play([run], new_run, kitchen)
         keep_receipt(kitchen, new_run.uid, "run", run.pk)
     return opened(run)
 
 
 def _pace(new_run: NewRun) -> int:
     return REHEARSAL_PACE if new_run.rehearse else 1
+
+
+def _play(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> None:
+    """Lay down what a simulated cook will do; each thing counts once its time has come on the rehearsal's clock."""
+    if new_run.cook is None or not new_run.rehearse:
+        return
+    parts = [Part(run.kept.plan, run.kept.core) for run in runs]
+    for run, events in zip(runs, played(parts, new_run.cook, kitchen.settings.cooks), strict=True):
+        keep_events(run, events)
+
+
+class FlowReport(BaseModel):
+    """What the makings of a flow showed."""
+
+    report: Report
+
+
+@router.get("/runs/{int:run_id}/report", response={200: FlowReport})
+def run_report(request: HttpRequest, run_id: int) -> FlowReport:
+    """Where hands clashed, what stood too long in its heat, which windows were missed, over all that is made together."""
+    run = run_of(asking(request), run_id)
+    runs = [(one.title, one.kept.plan, one.log) for one in run.flowing]
+    return FlowReport(report=report(runs, run.kitchen.settings.cooks, run.clock()))
 
 
 def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run:
@@ -259,6 +327,7 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
                     occasion=record,
                 )
             )
+        _play(begun, new_run, kitchen)
         first = min(begun, key=lambda run: run.kept.plan.begin)
         keep_receipt(kitchen, new_run.uid, "run", first.pk)
     return first
@@ -295,6 +364,14 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     return answer(event)
 
 
+@router.get("/runs/{int:run_id}/hands", response={200: HandsDrawn})
+def hands(request: HttpRequest, run_id: int) -> HandsDrawn:
+    """The moves of the hands at the steps of a run, drawn for its own piece."""
+    run = run_of(asking(request), run_id)
+    sheet = run.kept.sheet
+    return hands_of(sheet, worked_for(sheet, run.kitchen.settings))
+
+
 def _check_added(run: Run, event: Event) -> None:
     """Raises Refused for something put in that is not in this kitchen's larder, or into a part that is not there."""
     if event.added is None:
@@ -327,7 +404,9 @@ def news(request: HttpRequest, run_id: int) -> RunNews:
     if flow is None:
         run_of(kitchen, run_id)  # says why not
     together = kitchen.runs.filter(flow=flow) if flow else kitchen.runs.filter(pk=run_id)
-    counts = dict(together.annotate(told=Count("events")).values_list("pk", "told"))
+    now = together.defer("frozen")[0].clock()  # of one flow all go by one clock
+    told = Count("events", filter=Q(events__at__lte=now))
+    counts = dict(together.annotate(told=told).values_list("pk", "told"))
     return RunNews(wall=timezone.now(), events={str(number): told for number, told in counts.items()})
 
 

@@ -27,6 +27,7 @@ from kemble.core.log.taste import Verdict
 from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
 from kemble.core.stations.chain import Worked
+from kemble.core.stations.shape.hands import HandsDrawn, hands_of
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, Gone, answer, refusal
@@ -278,6 +279,14 @@ def _save(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
     if not hit:
         raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
     return SheetRevision.objects.create(record=record, number=over + 1, document=document)
+
+
+@router.get("/sheets/{int:sheet_id}/hands", response={200: HandsDrawn})
+def hands_on_paper(request: HttpRequest, sheet_id: int) -> HandsDrawn:
+    """The moves of the hands at the steps of a sheet, drawn for its own piece, to be printed."""
+    kitchen = asking(request)
+    sheet = sheet_of(kitchen, sheet_id).sheet
+    return hands_of(sheet, worked_for(sheet, kitchen.settings))
 
 
 class AsMade(Write):

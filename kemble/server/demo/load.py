@@ -39,7 +39,7 @@ def load(now: datetime) -> KitchenRecord:
     """Fill the local owner's kitchen, which should be empty. The same day gives the same kitchen."""
     kitchen = kitchen_of(local_owner())
     settings = weir_house()
-    kitchen.document, kitchen.set_up = settings.model_dump(mode="json"), True
+    kitchen.document, kitchen.set_up, kitchen.demo = settings.model_dump(mode="json"), True, True
     kitchen.save()
 
     chance = random.Random(SEED)  # noqa: S311 (spread for a demo, not a secret)

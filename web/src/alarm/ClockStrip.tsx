@@ -13,7 +13,7 @@ export function ClockStrip() {
   useEffect(() => {
     document.title = `${told}${document.title.replace(/^\([−\d:]+ [^)]*\) /, "")}`;
   }, [told]);
-  const elsewhere = clocks.filter((one) => pathname !== `/make/${one.run}`);
+  const elsewhere = /^\/make\/\d+$/.test(pathname) ? [] : clocks; // there they stand in its own dock
   const calls = calling.filter((one) => pathname !== `/make/${one.run}` || one.kind !== "first");
   if (elsewhere.length === 0 && calls.length === 0) return null;
   return (

@@ -57,6 +57,8 @@ export type HeatDrawing = NonNullable<Worked["drawings"]["heat"]>;
 /** The drawing of one kind of heat. */
 export type HeatOf<K extends HeatDrawing["kind"]> = Extract<HeatDrawing, { kind: K }>;
 export type Sides = Schemas["Sides"];
+export type CookManner = Schemas["CookManner"];
+export type Kept = Schemas["Kept"];
 export type Refit = Schemas["Refit"];
 export type ProbeLive = Schemas["ProbeLive"];
 export type BurnerTold = Schemas["BurnerTold"];

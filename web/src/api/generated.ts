@@ -155,6 +155,26 @@ export const LIMITS = {
     "max": 100,
     "usual": 0.0
   },
+  "CookManner.late": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "CookManner.heavy": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "CookManner.forgetful": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "CookManner.seed": {
+    "min": 0,
+    "max": 2147483648,
+    "usual": 1
+  },
   "Cut.pieces": {
     "min": 1,
     "max": 400,

@@ -615,6 +615,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hands
+         * @description The moves of the hands at the steps of a run, drawn for its own piece.
+         */
+        get: operations["kemble_server_api_runs_hands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/news": {
         parameters: {
             query?: never;
@@ -675,6 +695,26 @@ export interface paths {
          * @description Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture.
          */
         post: operations["kemble_server_api_pictures_take_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Report
+         * @description Where hands clashed, what stood too long in its heat, which windows were missed, over all that is made together.
+         */
+        get: operations["kemble_server_api_runs_run_report"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -885,6 +925,26 @@ export interface paths {
          * @description What was put in beside what the sheet said, in a run of it, as the sheet's next revision.
          */
         post: operations["kemble_server_api_sheets_as_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hands On Paper
+         * @description The moves of the hands at the steps of a sheet, drawn for its own piece, to be printed.
+         */
+        get: operations["kemble_server_api_sheets_hands_on_paper"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1880,6 +1940,36 @@ export interface components {
              */
             water: number;
         };
+        /**
+         * CookManner
+         * @description How a simulated cook works: each from 0 (not at all) to 2 (very).
+         */
+        CookManner: {
+            /**
+             * Forgetful
+             * @description 0, 1 or 2
+             * @default 0
+             */
+            forgetful: number;
+            /**
+             * Heavy
+             * @description 0, 1 or 2
+             * @default 0
+             */
+            heavy: number;
+            /**
+             * Late
+             * @description 0, 1 or 2
+             * @default 0
+             */
+            late: number;
+            /**
+             * Seed
+             * @description a whole number
+             * @default 1
+             */
+            seed: number;
+        };
         /** Cooling */
         Cooling: {
             curve: components["schemas"]["Curve"];
@@ -2374,6 +2464,13 @@ export interface components {
             until?: string | null;
         };
         /**
+         * FlowReport
+         * @description What the makings of a flow showed.
+         */
+        FlowReport: {
+            report: components["schemas"]["Report"];
+        };
+        /**
          * Flowing
          * @description Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet.
          */
@@ -2404,6 +2501,29 @@ export interface components {
              * @default
              */
             where: string;
+        };
+        /**
+         * FrameDrawn
+         * @description One move, in mm, for the right hand. `estimate`: dough stretches as it likes.
+         */
+        FrameDrawn: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Estimate */
+            estimate: boolean;
+            /** Pushes */
+            pushes: components["schemas"]["PushDrawn"][];
+            /** Says */
+            says: string;
+            /** Spans */
+            spans: components["schemas"]["SpanDrawn"][];
+            /** Strokes */
+            strokes: components["schemas"]["StrokeDrawn"][];
         };
         /** GoShopping */
         GoShopping: {
@@ -2503,6 +2623,16 @@ export interface components {
             soaked_g: number;
             /** Uptake Pct */
             uptake_pct: number[];
+        };
+        /**
+         * HandsDrawn
+         * @description Every step of a sheet at which hands are drawn, its moves in order.
+         */
+        HandsDrawn: {
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["FrameDrawn"][];
+            };
         };
         /**
          * Hang
@@ -3539,6 +3669,8 @@ export interface components {
         };
         /** NewRun */
         NewRun: {
+            /** @description in a rehearsal, a simulated cook who does it all */
+            cook?: components["schemas"]["CookManner"] | null;
             /**
              * Dish
              * @description the number of one of its sheets, from 0; left out, all of them
@@ -4362,6 +4494,19 @@ export interface components {
             /** Says */
             says: string;
         };
+        /** PushDrawn */
+        PushDrawn: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
         /**
          * Question
          * @description A question that a way has two sides to.
@@ -4499,6 +4644,21 @@ export interface components {
             pieces: components["schemas"]["Pieces"];
             /** Says */
             says: string;
+        };
+        /**
+         * Report
+         * @description What a making showed: where hands clashed, what stood too long in the heat, which gaps were missed, and how late each
+         *     was on the table. Each the worst first; empty where nothing of it happened.
+         */
+        Report: {
+            /** Burnt */
+            burnt: components["schemas"]["Shown"][];
+            /** Hands */
+            hands: components["schemas"]["Shown"][];
+            /** Missed */
+            missed: components["schemas"]["Shown"][];
+            /** Table */
+            table: components["schemas"]["Shown"][];
         };
         /**
          * Rest
@@ -4749,6 +4909,8 @@ export interface components {
             flow: number[];
             /** Id */
             id: number;
+            /** Lines */
+            lines: components["schemas"]["SheetLine"][];
             /**
              * Now
              * Format: date-time
@@ -4759,6 +4921,16 @@ export interface components {
             /** Pace */
             pace: number;
             plan: components["schemas"]["Plan"];
+            /**
+             * Probe
+             * @enum {string}
+             */
+            probe: "attached" | "simulated" | "none";
+            /**
+             * Scale
+             * @enum {string}
+             */
+            scale: "attached" | "simulated" | "none";
             /** Sheet */
             sheet: number | null;
             state: components["schemas"]["RunState"];
@@ -5205,6 +5377,20 @@ export interface components {
             /** Way */
             way: string;
         };
+        /**
+         * SheetLine
+         * @description A line of the sheet, to say that more of it went in.
+         */
+        SheetLine: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+        };
         /** SheetOpen */
         SheetOpen: {
             /**
@@ -5313,6 +5499,16 @@ export interface components {
             unpriced: number;
         };
         /**
+         * Shown
+         * @description One thing that a making showed, in words; of how many minutes it is.
+         */
+        Shown: {
+            /** Minutes */
+            minutes: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Side
          * @description One school: its words, its window in minutes, and what it shows in each row (empty where it has nothing).
          */
@@ -5378,6 +5574,24 @@ export interface components {
              * @description a share above 0 and at most 1
              */
             share?: number | null;
+        };
+        /**
+         * SpanDrawn
+         * @description A length and its ends. mm.
+         */
+        SpanDrawn: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
         };
         /**
          * Speaks
@@ -5810,6 +6024,18 @@ export interface components {
              * @description a whole number from 0 to 1000
              */
             pieces: number;
+        };
+        /** StrokeDrawn */
+        StrokeDrawn: {
+            /** Closed */
+            closed: boolean;
+            /** Kind */
+            kind: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * Sure
@@ -7684,6 +7910,37 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_runs_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandsDrawn"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_runs_news: {
         parameters: {
             query?: never;
@@ -7819,6 +8076,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureCard"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_runs_run_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlowReport"];
                 };
             };
             /** @description Refused */
@@ -8293,6 +8581,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_sheets_hands_on_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandsDrawn"];
                 };
             };
             /** @description Refused */

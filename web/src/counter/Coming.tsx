@@ -132,8 +132,16 @@ export function NewOccasion({ zone }: { zone: string }) {
 }
 
 /** What was made lately and keeps still: eaten first what must be. */
+const PLACES: Record<string, string> = { counter: "on the counter", fridge: "in the fridge", freezer: "frozen" };
+
 export function ToEat({ zone }: { zone: string }) {
   const found = useQuery(toEatQuery);
+  const client = useQueryClient();
+  const left = useMutation({
+    mutationFn: ({ stock, pieces }: { stock: number; pieces: number }) =>
+      ask(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: stock } }, body: { pieces } })),
+    onSuccess: (now) => client.setQueryData(toEatQuery.queryKey, now),
+  });
   if (!found.data?.length) return null;
   return (
     <section aria-labelledby="to-eat">
@@ -142,13 +150,34 @@ export function ToEat({ zone }: { zone: string }) {
       </h2>
       <ul>
         {found.data.map((one) => (
-          <li key={one.batch} className="hairline flex items-baseline justify-between gap-4 py-1.5">
-            <Link to={`/log/${one.batch}`} className="text-ink no-underline hover:underline underline-offset-4">
+          <li
+            key={`${one.batch} ${one.stock}`}
+            className="hairline flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1.5"
+          >
+            <Link
+              to={`/log/${one.batch}`}
+              className="min-w-0 flex-1 basis-48 text-ink no-underline underline-offset-4 hover:underline"
+            >
+              {one.stock != null && <b>{one.pieces} </b>}
               {one.title}
             </Link>
-            <span className="shrink-0 text-ink2">
-              in the cold until {dayOf(one.cold_until, zone)} {timeOfDay(one.cold_until, zone)}
+            <span className="text-ink2">
+              {PLACES[one.where] ?? "in the cold"}
+              {one.until && (
+                <>
+                  {" "}
+                  until {dayOf(one.until, zone)} {timeOfDay(one.until, zone)}
+                </>
+              )}
             </span>
+            {one.stock != null && (
+              <span className="flex gap-3">
+                <LinkButton onClick={() => left.mutate({ stock: one.stock as number, pieces: one.pieces - 1 })}>
+                  one eaten
+                </LinkButton>
+                <TextLink to={`/stock/${one.stock}/label`}>label</TextLink>
+              </span>
+            )}
           </li>
         ))}
       </ul>

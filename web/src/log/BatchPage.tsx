@@ -10,6 +10,8 @@ import { VerdictMark } from "../stations/mix/verdict";
 import { Label } from "../ui/dimension";
 import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
+import { newId } from "../ui/newId";
+import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, figure, quantity, timeOfDay } from "../ui/words";
 import { OutcomeForm, wordsFor } from "./OutcomeForm";
 
@@ -85,7 +87,14 @@ export default function BatchPage() {
           {changing ? (
             <OutcomeForm
               way={way}
-              start={{ tastes: one.tastes, faults: one.faults.map((fault) => fault.id), note: one.note }}
+              start={{
+                tastes: one.tastes,
+                faults: one.faults.map((fault) => fault.id),
+                note: one.note,
+                pieces: one.counted,
+                grams: one.grams,
+                kept: one.kept,
+              }}
               busy={save.isPending}
               onSave={(outcome) => save.mutate(outcome)}
             />
@@ -106,6 +115,8 @@ export default function BatchPage() {
                   <p>Next time: {fault.next_time}.</p>
                 </div>
               ))}
+              <Ended one={one} />
+              {one.sheet && one.added.length > 0 && <AsMade one={one} sheet={one.sheet} />}
               {one.note && <p className="mt-4 text-lg">“{one.note}”</p>}
               {one.notes.map((note) => (
                 <p key={note.at + note.text} className="mt-1 text-ink2">
@@ -130,6 +141,55 @@ export default function BatchPage() {
         </section>
       </div>
     </Frame>
+  );
+}
+
+/** What it came to: counted and weighed, and what was put by. */
+function Ended({ one }: { one: BatchOpen }) {
+  const kept = one.kept.map((each) => `${each.pieces} ${PLACES[each.where] ?? each.where}`);
+  const words = [
+    one.counted != null && `${one.counted} pieces${one.pieces ? `, ${Number(one.pieces.value).toFixed(0)} told` : ""}`,
+    one.grams != null && `${one.grams} g in all`,
+    kept.length > 0 && `put by: ${kept.join(", ")}`,
+  ].filter(Boolean);
+  return words.length ? <p className="mt-4 text-lg">{capital(words.join("; "))}.</p> : null;
+}
+
+const PLACES: Record<string, string> = {
+  counter: "on the counter",
+  fridge: "in the fridge",
+  freezer: "in the freezer",
+};
+
+/** What went in beside what the sheet says, and one press to have it on the sheet. */
+function AsMade({ one, sheet }: { one: BatchOpen; sheet: number }) {
+  const client = useQueryClient();
+  const save = useMutation({
+    mutationFn: (uid: string) =>
+      ask(
+        api.POST("/api/sheets/{sheet_id}/as-made", {
+          params: { path: { sheet_id: sheet } },
+          body: { run: one.run, uid },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["sheet", sheet] }),
+  });
+  return (
+    <div className="mt-4 border-l-4 border-amber pl-4">
+      <p>
+        <b className="text-look">Added beside the sheet.</b> {one.added.join(", ")}.
+      </p>
+      {save.data ? (
+        <p role="status" className="text-green">
+          The sheet says so now: its revision {save.data.revision}.
+        </p>
+      ) : (
+        <button type="button" className="pick mt-2" disabled={save.isPending} onClick={() => save.mutate(newId())}>
+          Make that the next revision of its sheet
+        </button>
+      )}
+      <Sorry error={save.error} />
+    </div>
   );
 }
 

@@ -1,7 +1,9 @@
 /** How it came out: just-about-right scales, faults seen, a note. */
 
 import { RadioGroup, ToggleGroup } from "radix-ui";
-import type { Outcome, WayCard } from "../api/client";
+import type { Kept, Outcome, WayCard } from "../api/client";
+import { limit } from "../api/limits";
+import { NumberField } from "../ui/NumberField";
 import { useKept } from "../ui/useKept";
 
 const MARKS = [-2, -1, 0, 1, 2] as const;
@@ -12,10 +14,12 @@ interface Props {
   busy: boolean;
   /** Under what it lies in this browser until it is in the log. */
   keptAs?: string;
+  /** How many pieces and grams were told, where anything was. */
+  told?: { pieces?: number; grams?: number };
   onSave: (outcome: Outcome) => void;
 }
 
-export function OutcomeForm({ way, start, busy, keptAs, onSave }: Props) {
+export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
   const [outcome, setOutcome] = useKept(keptAs ?? null, start);
   return (
     <form
@@ -80,6 +84,7 @@ export function OutcomeForm({ way, start, busy, keptAs, onSave }: Props) {
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
+      <CountAndKeep outcome={outcome} told={told} onChange={setOutcome} />
       <label className="mt-5 block">
         <span className="text-ink2">A note</span>
         <textarea
@@ -94,6 +99,57 @@ export function OutcomeForm({ way, start, busy, keptAs, onSave }: Props) {
         Put it in the log
       </button>
     </form>
+  );
+}
+
+const PLACES = [
+  ["counter", "covered, on the counter"],
+  ["fridge", "in the fridge"],
+  ["freezer", "in the freezer"],
+] as const;
+
+/** How many there were, what they weighed, and what is put by, where. */
+function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: (next: Outcome) => void }) {
+  const { outcome, told, onChange } = props;
+  const kept = outcome.kept ?? [];
+  const put = (where: Kept["where"], pieces: number | null) => {
+    const others = kept.filter((one) => one.where !== where);
+    onChange({ ...outcome, kept: pieces ? [...others, { where, pieces }] : others });
+  };
+  return (
+    <fieldset className="mt-5 border-0 p-0">
+      <legend className="text-ink2">Counted, weighed, put by</legend>
+      <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-3">
+        <NumberField
+          label={told?.pieces ? `Pieces, ${told.pieces} told` : "Pieces"}
+          value={outcome.pieces ?? null}
+          within={limit("Outcome.pieces")}
+          decimals={0}
+          onClear={() => onChange({ ...outcome, pieces: null })}
+          onChange={(pieces) => onChange({ ...outcome, pieces })}
+        />
+        <NumberField
+          label="All of it weighs"
+          value={outcome.grams ?? null}
+          unit="g"
+          within={limit("Outcome.grams")}
+          decimals={0}
+          onClear={() => onChange({ ...outcome, grams: null })}
+          onChange={(grams) => onChange({ ...outcome, grams })}
+        />
+        {PLACES.map(([where, words]) => (
+          <NumberField
+            key={where}
+            label={`Put by ${words}`}
+            value={kept.find((one) => one.where === where)?.pieces ?? null}
+            within={limit("Kept.pieces")}
+            decimals={0}
+            onClear={() => put(where, null)}
+            onChange={(pieces) => put(where, pieces)}
+          />
+        ))}
+      </div>
+    </fieldset>
   );
 }
 

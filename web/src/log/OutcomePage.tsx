@@ -60,7 +60,10 @@ export default function OutcomePage() {
           <Sorry error={error} />
           <OutcomeForm
             way={way}
-            start={{ tastes: {}, faults: [], note: "" }}
+            start={{ tastes: {}, faults: [], note: "", pieces: null, grams: null, kept: [] }}
+            told={{
+              pieces: Number(run.data.facts["shape.pieces"]?.value ?? run.data.facts["cut.pieces"]?.value) || undefined,
+            }}
             busy={save.isPending}
             keptAs={keptAs}
             onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}

@@ -2,14 +2,21 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { waysQuery } from "../api/queries";
 import { Slip } from "../ui/Slip";
 import type { CurrentProps } from "./props";
 import { said } from "./said";
 
 /** A note, or something wrong: at hand, but never in the way. */
-export function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" | "step" | "tell" | "undo" | "redo">) {
+export function Aside({
+  making: run,
+  step,
+  tell,
+  undo,
+  redo,
+  children,
+}: Pick<CurrentProps, "making" | "step" | "tell" | "undo" | "redo"> & { children: ReactNode }) {
   const ways = useQuery(waysQuery);
   const [note, setNote] = useState("");
   const [remedy, setRemedy] = useState("");
@@ -19,7 +26,7 @@ export function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" 
     <div className="mt-7">
       <div className="flex flex-wrap gap-3">
         <Popover.Root>
-          <Popover.Trigger className="pick">Note</Popover.Trigger>
+          <Popover.Trigger className="pick min-h-16 px-6">Note</Popover.Trigger>
           <Slip label="A note">
             <label>
               <span className="text-ink2">A note on “{step.title}”</span>
@@ -44,7 +51,7 @@ export function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" 
           </Slip>
         </Popover.Root>
         <Popover.Root>
-          <Popover.Trigger className="pick">Something is wrong</Popover.Trigger>
+          <Popover.Trigger className="pick min-h-16 px-6">Something is wrong</Popover.Trigger>
           <Slip label="What do you see?">
             <p className="text-ink2">What do you see?</p>
             <ul>
@@ -64,13 +71,14 @@ export function Aside({ run, step, tell, undo, redo }: Pick<CurrentProps, "run" 
             </ul>
           </Slip>
         </Popover.Root>
+        {children}
         {undo && (
-          <button type="button" className="pick" onClick={undo.take}>
+          <button type="button" className="pick min-h-16 px-6" onClick={undo.take}>
             Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}
           </button>
         )}
         {redo && (
-          <button type="button" className="pick" onClick={redo.take}>
+          <button type="button" className="pick min-h-16 px-6" onClick={redo.take}>
             Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}
           </button>
         )}

@@ -1,25 +1,49 @@
 /** The step in hand: large enough to read from two metres. */
 
-import { useRef } from "react";
-import type { StepWorked } from "../api/client";
-import { capital, clock, duration, minutes, timeOfDay, WORK_WORDS } from "../ui/words";
+import { useQuery } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, ask, type StepWorked } from "../api/client";
+import { HandsFigure } from "../hands/HandsFigure";
+import { capital, clock, dayOf, duration, minutes, plural, timeOfDay, WORK_WORDS } from "../ui/words";
+import { Adding } from "./Adding";
 import { Aside } from "./Aside";
+import { Beat } from "./Beat";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
+import { HandOver } from "./HandOver";
+import { Pictures } from "./Pictures";
 import { Probe } from "./Probe";
 import type { CurrentProps } from "./props";
 import { useStepKeys } from "./useStepKeys";
 import { Weigh } from "./Weigh";
 
-export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }: CurrentProps) {
+interface Props extends CurrentProps {
+  moves: Record<"next" | "back" | "hands", () => void>;
+  cooks: string[];
+}
+
+export function CurrentStep(props: Props) {
+  const { making, step, standing, at, tell, undo, redo, told, zone, moves, cooks } = props;
   const running = standing.status === "running";
   const began = standing.started ? Date.parse(standing.started) : 0;
   const elapsed = running ? (at - began) / 1000 : 0;
   const due = standing.due ? Date.parse(standing.due) : 0;
   const looking = running && step.cue != null && at >= Date.parse(standing.first_check ?? standing.due ?? "");
   const late = running && at > Date.parse(standing.latest ?? standing.due ?? "");
-  const cautions = run.cautions.filter((one) => step.cautions.includes(one.id));
+  const cautions = making.cautions.filter((one) => step.cautions.includes(one.id));
   const scale = useRef<HTMLInputElement>(null);
+
+  const paused = standing.paused != null;
+  const [adding, setAdding] = useState(false);
+  const [probing, setProbing] = useState(false);
+  const hands = useQuery({
+    queryKey: ["hands", making.id],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}/hands", { params: { path: { run_id: making.id } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const frames = hands.data?.steps[step.id];
+  const pause = running ? () => tell({ kind: paused ? "resumed" : "paused", step: step.id }) : null;
+  const count = running && step.count ? (times: number) => tell({ kind: "counted", step: step.id, times }) : null;
 
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
   const notYet =
@@ -30,6 +54,11 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
     weigh: () => scale.current?.focus(),
     undo: undo?.take ?? null,
     redo: redo?.take ?? null,
+    pause,
+    count: count && (() => count(1)),
+    add: () => setAdding(true),
+    probe: running && step.window ? () => setProbing(true) : null,
+    ...moves,
   });
 
   const title = looking && step.cue ? step.cue.question : step.title;
@@ -72,7 +101,7 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
             elapsedS={elapsed}
             totalMin={extended}
             window={span}
-            words={looking ? "check now" : step.hands === "free" ? "by itself" : step.hands}
+            words={paused ? "paused" : looking ? "check now" : step.hands === "free" ? "by itself" : step.hands}
             likely={
               late
                 ? `${clock((at - due) / 1000)} over`
@@ -113,8 +142,18 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
             </button>
           )}
         </div>
+        {count && <Beat step={step} standing={standing} at={at} onCount={count} />}
+        {!count && step.rhythm && <Beat step={step} standing={standing} at={at} onCount={() => {}} />}
         {running && step.window && (
-          <Probe run={run} standing={standing} onRead={(celsius) => tell({ kind: "probed", step: step.id, celsius })} />
+          <Probe
+            run={making}
+            step={step}
+            standing={standing}
+            told={told}
+            open={probing}
+            onOpen={setProbing}
+            onRead={(celsius, sure) => tell({ kind: "probed", step: step.id, celsius, sure })}
+          />
         )}
       </section>
       <section>
@@ -129,6 +168,8 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
             <CueDrawing looks={step.cue.looks} />
           </figure>
         )}
+        {frames && <HandsFigure frames={frames} />}
+        {(step.cue || frames) && <Pictures run={making.id} step={step.id} />}
         <ToHand step={step} />
         {!running && (
           <p className="mb-3 text-lg">
@@ -138,6 +179,7 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
               </>
             )}
             <span className="text-ink2">{capital(WORK_WORDS[step.work])}.</span>
+            {standing.who && cooks.length > 1 && <b> {capital(standing.who)} does it.</b>}
           </p>
         )}
         {step.target && (
@@ -145,10 +187,25 @@ export function CurrentStep({ run, step, standing, at, tell, undo, redo, zone }:
             step={step}
             standing={standing}
             field={scale}
-            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams })}
+            scale={making.scale}
+            onWeigh={(grams, sure) => tell({ kind: "weighed", step: step.id, grams, sure })}
           />
         )}
-        <Aside run={run} step={step} tell={tell} undo={undo} redo={redo} />
+        <Aside making={making} step={step} tell={tell} undo={undo} redo={redo}>
+          {pause && (
+            <button type="button" className="pick min-h-16 px-6" onClick={pause}>
+              {paused ? "Go on" : "Pause its clock"}
+            </button>
+          )}
+          <Adding making={making} step={step.id} open={adding} onOpen={setAdding} tell={tell} />
+          {running && step.hands === "held" && (
+            <HandOver
+              cooks={cooks}
+              who={standing.who ?? ""}
+              onHand={(who) => tell({ kind: "handed", step: step.id, text: who })}
+            />
+          )}
+        </Aside>
       </section>
     </div>
   );
@@ -177,8 +234,12 @@ function ToHand({ step }: { step: StepWorked }) {
   );
 }
 
+const A_DAY_MIN = 24 * 60;
+
 function ahead(ms: number, planned: string, zone: string) {
   const by = Math.round(ms / 60000);
+  if (by > A_DAY_MIN)
+    return `planned for ${dayOf(planned, zone)}, ${timeOfDay(planned, zone)}: in ${plural(Math.round(by / A_DAY_MIN), "day")}`;
   if (by > 1) return `planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? " min" : ""}`;
   if (by < -1) return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
   return "planned for now";

@@ -1,73 +1,142 @@
-/** The other clocks, and what comes next. */
+/** Every clock there is: of the runs that are made together, and of any other that is on. Above the fold on a phone. */
 
-import type { RunOpen } from "../api/client";
-import { TextLink } from "../ui/LinkButton";
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { clocksOf } from "../alarm/alarms";
+import { runsQuery } from "../api/queries";
+import { serverNow } from "../api/reach";
 import { clock, timeOfDay } from "../ui/words";
+import { keyOf } from "./hand";
+import type { InHand } from "./props";
 
 interface DockProps {
-  run: RunOpen;
-  focus: string | null;
+  all: InHand[];
+  inHand: InHand | undefined;
   at: number;
   zone: string;
-  onChoose: (step: string) => void;
+  onChoose: (key: string) => void;
 }
 
-export function Dock({ run, focus, at, zone, onChoose }: DockProps) {
-  const { state, plan } = run;
-  const words = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
-  const clocks = state.steps.filter((one) => one.status === "running" && one.id !== focus);
-  const next = state.steps.find((one) => one.id === state.next && one.id !== focus);
-  const steaming = state.steps.find((one) => one.status === "running" && words.get(one.id)?.window);
-  const topUp = run.facts["heat.top_up_at_min"]?.value;
-  return (
-    <footer className="border-t border-ink bg-sheet">
-      <ul className="mx-auto grid max-w-[1280px] auto-cols-fr sm:grid-flow-col">
-        {steaming?.started && typeof topUp === "number" && (
-          <li className="border-hair px-6 py-4 sm:border-r">
-            <p className="text-ink2">Top up the water</p>
-            <p className="text-[34px] leading-tight font-bold">
-              {clock((Date.parse(steaming.started) + topUp * 60000 - at) / 1000)}
-            </p>
-            <p>{Number(run.facts["heat.top_up_ml"]?.value ?? 0).toFixed(0)} ml, boiling</p>
-          </li>
-        )}
-        {clocks.map((one) => {
-          const left = (Date.parse(one.due as string) - at) / 1000;
-          return (
-            <li key={one.id} className="border-hair sm:border-r">
-              <button
-                type="button"
-                className="w-full px-6 py-4 text-left hover:bg-paper"
-                onClick={() => onChoose(one.id)}
-              >
-                <span className="block text-ink2">{words.get(one.id)?.title}</span>
-                <span className={`block text-[34px] leading-tight font-bold ${left < 0 ? "text-bean" : ""}`}>
-                  {clock(left)}
-                </span>
-                <span>{left < 0 ? "over" : `until ${timeOfDay(one.due as string, zone)}`}</span>
-              </button>
-            </li>
-          );
-        })}
-        {next && (
-          <li className="border-hair">
-            <button
-              type="button"
-              className="w-full px-6 py-4 text-left hover:bg-paper"
-              onClick={() => onChoose(next.id)}
-            >
-              <span className="block text-ink2">Next for your hands, {timeOfDay(next.expected_starts, zone)}</span>
-              <span className="mt-1 block text-xl font-bold">{words.get(next.id)?.title}</span>
-              {words.get(next.id)?.asks && (
-                <span className="block font-bold text-look">{words.get(next.id)?.asks}</span>
-              )}
-            </button>
-          </li>
-        )}
-        <li className="px-6 py-4 sm:text-right">
-          <TextLink to={run.batch ? `/log/${run.batch}` : `/make/${run.id}/outcome`}>Finish and log</TextLink>
-        </li>
-      </ul>
-    </footer>
+interface Face {
+  key: string;
+  title: string;
+  of: string;
+  leftS: number;
+  says: string;
+  over: boolean;
+  onPress: (() => void) | null;
+}
+
+export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
+  const navigate = useNavigate();
+  const cards = useQuery(runsQuery);
+  const ours = new Set(all.map((one) => one.making.id));
+  const several = ours.size > 1;
+  const faces = all.flatMap((one) => facesOf(one, one === inHand, at, zone, several, onChoose));
+  const others = clocksOf(cards.data?.filter((card) => !ours.has(card.id)) ?? [], serverNow()).map(
+    (one): Face => ({
+      key: one.key,
+      title: one.title,
+      of: one.runTitle,
+      leftS: (one.next - serverNow()) / 1000,
+      says: "in another run",
+      over: serverNow() > one.latest,
+      onPress: () => navigate(`/make/${one.run}`),
+    }),
   );
+  const shown = [...faces, ...others].sort((a, b) => Number(b.over) - Number(a.over) || a.leftS - b.leftS);
+  if (shown.length === 0) return null;
+  return (
+    <section
+      aria-label="Clocks"
+      className="order-1 mt-2 border-y border-ink bg-sheet lg:sticky lg:bottom-0 lg:order-3 lg:mt-0 lg:border-b-0"
+    >
+      <ul className="mx-auto grid max-w-[1280px] grid-cols-2 sm:px-4 sm:grid-cols-3 lg:auto-cols-fr lg:grid-flow-col lg:grid-cols-none">
+        {shown.map((face) => (
+          <li key={face.key} className="border-hair not-last:border-r">
+            <FaceOf face={face} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function FaceOf({ face }: { face: Face }) {
+  const inside = (
+    <>
+      <span className="block truncate text-ink2">{face.title}</span>
+      <span className={`block text-[34px] leading-tight font-bold ${face.over ? "text-bean" : ""}`}>
+        {clock(face.leftS)}
+      </span>
+      <span className={`block truncate ${face.over ? "font-bold text-bean" : ""}`}>
+        {face.over && (
+          <svg viewBox="0 0 16 16" className="mr-1 inline size-4" aria-hidden="true">
+            <path d="M8 1l7 13H1z" fill="currentColor" />
+          </svg>
+        )}
+        {face.says}
+        {face.of && <span className="font-normal text-ink2"> · {face.of}</span>}
+      </span>
+    </>
+  );
+  const room = "block min-h-16 w-full px-4 py-2 text-left sm:px-6";
+  if (!face.onPress) return <div className={room}>{inside}</div>;
+  return (
+    <button type="button" className={`${room} hover:bg-paper`} onClick={face.onPress}>
+      {inside}
+    </button>
+  );
+}
+
+/** The clocks of one step: its own unless it is the one in hand, and its water's. */
+function facesOf(
+  one: InHand,
+  isInHand: boolean,
+  at: number,
+  zone: string,
+  several: boolean,
+  onChoose: (key: string) => void,
+): Face[] {
+  const { making, step, standing } = one;
+  if (standing.status !== "running" || !standing.started || !standing.due) return [];
+  const found: Face[] = [];
+  const key = keyOf(making, step.id);
+  const of = several ? making.title : "";
+  const onPress = () => onChoose(key);
+  const first = standing.first_check ? Date.parse(standing.first_check) : null;
+  const due = Date.parse(standing.due);
+  const over = at > Date.parse(standing.latest ?? standing.due);
+  const to = first !== null && at < first ? first : due;
+  if (!isInHand)
+    found.push({
+      key,
+      title: step.title,
+      of,
+      leftS: (to - at) / 1000,
+      says: standing.paused
+        ? "paused"
+        : over
+          ? "over: look now"
+          : to === first
+            ? `first look, ${timeOfDay(new Date(to), zone)}`
+            : `until ${timeOfDay(standing.due, zone)}`,
+      over,
+      onPress,
+    });
+  const topUp = making.facts["heat.top_up_at_min"]?.value;
+  if (step.window && typeof topUp === "number") {
+    const left = (Date.parse(standing.started) + topUp * 60_000 - at) / 1000;
+    const ml = Number(making.facts["heat.top_up_ml"]?.value ?? 0).toFixed(0);
+    found.push({
+      key: `${key} water`,
+      title: "Top up the water",
+      of,
+      leftS: left,
+      says: `${ml} ml, boiling`,
+      over: left < 0,
+      onPress: null,
+    });
+  }
+  return found;
 }

@@ -8,6 +8,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
 import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
 import Make from "./Make";
+import { TellingsProvider } from "./Tellings";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
 const at = (minute: number) => new Date(NOW + minute * 60_000).toISOString();
@@ -63,6 +64,9 @@ const standing = (id: string, more: Partial<StepState> = {}): StepState => ({
   weights: [],
   probed: [],
   refit: null,
+  paused: null,
+  count: 0,
+  who: "",
   ...more,
 });
 /** A step that has been on for so many minutes. */
@@ -77,7 +81,18 @@ const running = (one: StepWorked, since: number) =>
 
 let uids = 0;
 const event = (kind: RunOpen["events"][number]["kind"], step: string | null, when: string, more: object = {}) =>
-  ({ uid: `event-${++uids}`, at: when, kind, step, grams: null, celsius: null, text: "", of: null, ...more }) as const;
+  ({
+    uid: `event-${++uids}`,
+    at: when,
+    kind,
+    step,
+    grams: null,
+    celsius: null,
+    text: "",
+    of: null,
+    sure: false,
+    ...more,
+  }) as const;
 
 /** A run whose steps stand like that: the events that led to it. */
 function run(steps: StepWorked[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
@@ -123,7 +138,14 @@ function run(steps: StepWorked[], states: StepState[], focus: string | null, mor
       serve: at(60),
       expected_serve: at(60),
       late_min: 0,
+      says: [],
+      choices: [],
     },
+    flow: [3],
+    occasion: null,
+    scale: "none",
+    probe: "simulated",
+    lines: [],
     core: null,
     facts: {},
     cautions: [{ id: "steam", title: "Steam", says: "Tilt the lid away." }],
@@ -168,6 +190,9 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
       };
     if (one.path === "/api/probe") return { body: { simulated: true, live: {} } };
     if (one.path === "/api/probe/stick") return { status: 204 };
+    if (one.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };
+    if (one.path.endsWith("/hands")) return { body: { steps: {} } };
+    if (one.path.endsWith("/pictures") || one.path === "/api/runs") return { body: [] };
     if (one.path.endsWith("/events")) {
       const told = one.body as NewEvent;
       const event = { ...told, at: told.at ?? kept.now };
@@ -180,10 +205,12 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
   render(
     <MemoryRouter initialEntries={["/make/3"]}>
       <QueryClientProvider client={client}>
-        <Routes>
-          <Route path="/make/:runId" element={<Make />} />
-          <Route path="*" element={<p>elsewhere</p>} />
-        </Routes>
+        <TellingsProvider>
+          <Routes>
+            <Route path="/make/:runId" element={<Make />} />
+            <Route path="*" element={<p>elsewhere</p>} />
+          </Routes>
+        </TellingsProvider>
       </QueryClientProvider>
     </MemoryRouter>,
   );

@@ -1,125 +1,145 @@
-/** Make: one step, large enough to read from two metres, its cue and its clock; the other clocks in a dock. */
+/** Make: one step, large enough to read from two metres, its cue and its clock; all clocks in a dock; who does what. */
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { kitchenQuery } from "../api/queries";
 import { AwayLine } from "../ui/AwayLine";
 import { Waiting } from "../ui/Frame";
+import { KeysSlip } from "../ui/KeysSlip";
 import { TriedAgain } from "../ui/TriedAgain";
+import { useTick } from "../ui/useTick";
 import { minutes, timeOfDay } from "../ui/words";
+import { AllDone } from "./AllDone";
 import { useStayAwake } from "./attention";
+import { Cooks } from "./Cooks";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
-import { Key } from "./Key";
+import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, waitsForHands } from "./hand";
 import { NotTaken } from "./NotTaken";
-import type { CurrentProps, Live } from "./props";
-import { type Happening, useRun, useTick } from "./useRun";
-import { useStepKeys } from "./useStepKeys";
+import { TheRest } from "./TheRest";
+import { type Flow, type Happening, type Making, useFlow } from "./useFlow";
+import { useMe } from "./useMe";
 
 export default function Make() {
   const id = Number(useParams().runId);
-  const live = useRun(id);
+  const flow = useFlow(id);
   const kitchen = useQuery(kitchenQuery);
-  useTick((live.run?.pace ?? 1) > 1 ? 100 : 250);
+  useTick((flow.run?.pace ?? 1) > 1 ? 100 : 250);
   useStayAwake();
-  if (!live.run || !kitchen.data) return <Waiting error={live.error ?? kitchen.error} />;
-  return <OpenRun {...live} run={live.run} zone={kitchen.data.kitchen.timezone} />;
+  if (!flow.run || !kitchen.data) return <Waiting error={flow.error ?? kitchen.error} />;
+  return <OpenFlow {...flow} first={flow.run} zone={kitchen.data.kitchen.timezone} />;
 }
 
-function OpenRun({ run, now, tell, undo, redo, outbox, zone }: Live) {
-  const { state, plan } = run;
-  const [chosen, setChosen] = useState<string | null>(null);
-  const at = now();
-  const words = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
-  const states = new Map(state.steps.map((one) => [one.id, one]));
-  const focus = chosen && states.get(chosen)?.status !== "done" ? chosen : state.focus;
-  const step = focus ? words.get(focus) : undefined;
-  const standing = focus ? states.get(focus) : undefined;
-  useEffect(() => {
-    document.title = step ? `${step.title} · Kemble` : `${run.title} · Kemble`;
-  }, [step, run.title]);
+type Props = Omit<Flow, "run" | "error"> & { first: Making; zone: string };
 
-  const act = (what: Happening) => {
+function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props) {
+  const at = now();
+  const all = allOf(makings);
+  const cooks = cooksOf(all);
+  const [me, setMe] = useMe(cooks);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const looked = all.find((one) => keyOf(one.making, one.step.id) === chosen && one.standing.status !== "done");
+  const inHand = looked ?? mostUrgent(all, at, me);
+  const key = inHand ? keyOf(inHand.making, inHand.step.id) : null;
+  const title = inHand?.step.title ?? first.title;
+  useEffect(() => {
+    document.title = `${title} · Kemble`;
+  }, [title]);
+
+  const act = (run: number, what: Happening) => {
     setChosen(null);
-    tell(what);
+    tell(run, what);
   };
-  const position = step ? plan.scheduled.findIndex((one) => one.step.id === step.id) + 1 : plan.scheduled.length;
-  const late = Math.round(state.late_min);
-  const lateWords = late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
+  const look = (by: 1 | -1) => {
+    const there = beside(all, key, by);
+    if (there) setChosen(keyOf(there.making, there.step.id));
+  };
+  const moves = {
+    next: () => look(1),
+    back: () => look(-1),
+    hands: () => {
+      const waits = waitsForHands(all, at, me);
+      setChosen(waits ? keyOf(waits.making, waits.step.id) : null);
+    },
+  };
+  const done = all.filter((one) => one.standing.status === "done").length;
+  const waiting = outbox.waiting.filter((one) => makings.some((making) => making.id === one.run));
+  const failed = makings.map((one) => outbox.failedOf(String(one.id))).find(Boolean) ?? null;
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="mx-auto flex w-full max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 pt-4 sm:px-10">
-        <Link to="/" className="font-title text-lg text-bean no-underline">
+      <header className="mx-auto flex w-full max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 pt-3 sm:px-10">
+        <Link to="/" className="inline-flex min-h-8 items-center font-title text-lg text-bean no-underline">
           Kemble
         </Link>
         <p className="flex-1 basis-72 text-ink2">
-          {run.title} · step {position} of {plan.scheduled.length} · table at{" "}
-          <b className="text-ink">{timeOfDay(state.expected_serve, zone)}</b>,{" "}
-          <span className={late > 1 ? "font-bold text-bean" : ""}>{lateWords}</span>
-          {run.pace > 1 && (
+          {inHand ? inHand.making.title : first.title} · {done} of {all.length} steps done · table at{" "}
+          <Table makings={makings} zone={zone} />
+          {first.pace > 1 && (
             <b className="text-look">
               {" "}
-              · rehearsal, {run.pace} times as fast: {timeOfDay(new Date(at), zone)}
+              · rehearsal, {first.pace} times as fast: {timeOfDay(new Date(at), zone)}
             </b>
           )}
         </p>
-        {outbox.waiting.length > 0 && outbox.failed && (
+        {waiting.length > 0 && failed && (
           <p role="status" className="text-look">
-            {outbox.waiting.length} kept here, to be sent
+            {waiting.length} kept here, to be sent
           </p>
         )}
-        <p className="hidden gap-4 text-ink2 lg:flex">
-          <Key name="space">done</Key>
-          {step?.cue && <Key name="n">not yet</Key>}
-          {step?.target && <Key name="w">weigh</Key>}
-          {undo && <Key name="u">undo</Key>}
-          {redo && <Key name="r">redo</Key>}
-        </p>
+        <KeysSlip />
       </header>
       <div className="mx-auto w-full max-w-[1280px] px-4 sm:px-10">
         <AwayLine />
-        <TriedAgain failed={outbox.failed} />
-        <NotTaken run={run} outbox={outbox} />
+        <TriedAgain failed={failed} />
+        {makings.map((making) => (
+          <NotTaken key={making.id} run={making} outbox={outbox} />
+        ))}
+        <TheRest makings={makings} />
       </div>
-      <main className="mx-auto w-full max-w-[1280px] flex-1 px-4 py-6 sm:px-10">
-        {step && standing ? (
+      <Dock all={all} inHand={inHand} at={at} zone={zone} onChoose={setChosen} />
+      <main className="order-2 mx-auto w-full max-w-[1280px] flex-1 px-4 py-5 sm:px-10">
+        {inHand ? (
           <CurrentStep
-            key={step.id}
-            run={run}
-            step={step}
-            standing={standing}
+            key={key}
+            {...inHand}
             at={at}
-            tell={act}
+            tell={(what) => act(inHand.making.id, what)}
             undo={undo}
             redo={redo}
+            told={waiting.length === 0}
             zone={zone}
+            moves={moves}
+            cooks={cooks}
           />
         ) : (
-          <AllDone run={run} undo={undo} />
+          <AllDone makings={makings} undo={undo} />
         )}
+        <Cooks
+          all={all}
+          cooks={cooks}
+          me={me}
+          inHand={inHand}
+          next={nextOf(all, me, inHand)}
+          at={at}
+          zone={zone}
+          onMe={setMe}
+          onChoose={setChosen}
+        />
       </main>
-      <Dock run={run} focus={focus} at={at} zone={zone} onChoose={setChosen} />
     </div>
   );
 }
 
-function AllDone({ run, undo }: Pick<CurrentProps, "run" | "undo">) {
-  const navigate = useNavigate();
-  const to = run.batch ? `/log/${run.batch}` : `/make/${run.id}/outcome`;
-  useStepKeys({ forward: () => navigate(to), notYet: null, weigh: null, undo: undo?.take ?? null, redo: null });
+/** When the table is ready, and by how much that is not as planned. */
+function Table({ makings, zone }: { makings: Making[]; zone: string }) {
+  const latest = makings.reduce((a, b) => (a.state.expected_serve > b.state.expected_serve ? a : b));
+  const late = Math.round(Math.max(...makings.map((one) => one.state.late_min)));
+  const words = late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
   return (
-    <section className="py-10">
-      <h1 className="text-[clamp(34px,5.4vw,66px)]">It is on the table.</h1>
-      <p className="mt-4 text-2xl text-ink2">Taste it, then say how it came out: the next one is better for it.</p>
-      <Link to={to} className="pick mt-8 min-h-16 px-8 text-xl" data-on="true">
-        {run.batch ? "To the log" : "How did it come out?"}
-      </Link>
-      {undo && (
-        <button type="button" className="pick mt-8 ml-4 min-h-16 px-8 text-xl" onClick={undo.take}>
-          Undo the last
-        </button>
-      )}
-    </section>
+    <>
+      <b className="text-ink">{timeOfDay(latest.state.expected_serve, zone)}</b>,{" "}
+      <span className={late > 1 ? "font-bold text-bean" : ""}>{words}</span>
+    </>
   );
 }

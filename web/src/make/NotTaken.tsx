@@ -3,13 +3,15 @@
 import { type RunOpen, sentence } from "../api/client";
 import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
-import type { Live } from "./props";
 import { said } from "./said";
+import type { Flow } from "./useFlow";
 
 /** What the kitchen could not take, and why; and what waits for a run that was dropped. */
-export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Live["outbox"] }) {
+export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"] }) {
   const words = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
-  const gone = outbox.failed?.status === 410 ? outbox.failed.problems[0] : undefined;
+  const failed = outbox.failedOf(String(run.id));
+  const gone = failed?.status === 410 ? failed.problems[0] : undefined;
+  const refused = outbox.refused.filter((entry) => entry.one.run === run.id);
   return (
     <>
       {gone && (
@@ -20,7 +22,7 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Live["outbox"]
           </BringBack>
         </p>
       )}
-      {outbox.refused.map(({ one, refused }) => (
+      {refused.map(({ one: { event: one }, refused }) => (
         <p key={one.uid} role="alert" className="mt-2 border-l-4 border-bean pl-4">
           <b className="text-bean">Not taken:</b> {said(one, words.get(one.step ?? ""))}.{" "}
           {refused?.[0] && sentence(refused[0])}{" "}

@@ -3,19 +3,26 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useState } from "react";
-import type { ProbeLive, RunOpen, StepState } from "../api/client";
+import type { ProbeLive, RunOpen, StepState, StepWorked } from "../api/client";
 import { Axis, Label } from "../ui/dimension";
 import { celsius, degrees, degreesUnit } from "../ui/words";
+import { Doubt } from "./Doubt";
+import { doubtOf } from "./doubt";
 import { useProbe } from "./useProbe";
 
 interface Props {
   run: RunOpen;
+  step: StepWorked;
   standing: StepState;
-  onRead: (celsius: number) => void;
+  /** The kitchen has heard all that was done here: before that it may know of nothing in the heat. */
+  told: boolean;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  onRead: (celsius: number, sure: boolean) => void;
 }
 
-export function Probe({ run, standing, onRead }: Props) {
-  const [open, setOpen] = useState(false);
+export function Probe(props: Props) {
+  const { run, standing, open, onOpen } = props;
   if (!run.core) return null;
   return (
     <section aria-label="Thermometer">
@@ -27,10 +34,10 @@ export function Probe({ run, standing, onRead }: Props) {
       {open ? (
         <>
           <Told core={run.core} standing={standing} />
-          <Reading run={run} standing={standing} onRead={onRead} onClose={() => setOpen(false)} />
+          <Reading {...props} />
         </>
       ) : (
-        <button type="button" className="pick mt-2" onClick={() => setOpen(true)}>
+        <button type="button" className="pick mt-2 min-h-16 px-6" onClick={() => onOpen(true)}>
           Thermometer in the heart
         </button>
       )}
@@ -39,38 +46,54 @@ export function Probe({ run, standing, onRead }: Props) {
 }
 
 /** What it shows now, large, and the press that notes it; or a reading to type. */
-function Reading({ run, standing, onRead, onClose }: Props & { onClose: () => void }) {
-  const { live, simulated } = useProbe(run.id, standing.id);
+function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
+  const { live, simulated } = useProbe(run.id, standing.id, told, run.probe !== "none");
   const [typed, setTyped] = useState("");
+  const [doubted, setDoubted] = useState<number | null>(null);
+  const note = (reading: number, sure = false) => {
+    if (!sure && doubtOf(step.bounds, { celsius: reading })) {
+      setDoubted(reading);
+      return;
+    }
+    setDoubted(null);
+    setTyped("");
+    onRead(reading, sure);
+  };
   const value = Number(typed.replace(",", "."));
   const read = celsius(value);
   const good = typed.trim() !== "" && Number.isFinite(value) && read >= -60 && read <= 400;
   return (
     <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
-      <Shown live={live} simulated={simulated} />
-      <button
-        type="button"
-        className="pick min-h-14 text-lg"
-        data-on="true"
-        disabled={live.state !== "ok"}
-        onClick={() => onRead(live.celsius)}
-      >
-        Note it
-      </button>
+      {run.probe !== "none" ? (
+        <>
+          <Shown live={live} simulated={simulated} />
+          <button
+            type="button"
+            className="pick min-h-16 px-6 text-lg"
+            data-on="true"
+            disabled={live.state !== "ok"}
+            onClick={() => note(live.celsius)}
+          >
+            Note it
+          </button>
+        </>
+      ) : (
+        <p className="w-full text-ink2">
+          No thermometer is attached: type what yours shows. How one is attached stands in docs/thermometer.md.
+        </p>
+      )}
       <form
         className="flex items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (!good) return;
-          onRead(read);
-          setTyped("");
+          if (good) note(read);
         }}
       >
         <label>
-          <span className="block text-ink2">or by another one</span>
+          <span className="block text-ink2">{run.probe !== "none" ? "or by another one" : "it shows"}</span>
           <input
             aria-label="It reads"
-            className="write w-20 text-right text-xl"
+            className="write h-16 w-24 text-right text-2xl"
             inputMode="decimal"
             value={typed}
             aria-invalid={typed !== "" && !good}
@@ -78,7 +101,7 @@ function Reading({ run, standing, onRead, onClose }: Props & { onClose: () => vo
           />{" "}
           {degreesUnit()}
         </label>
-        <button type="submit" className="pick" disabled={!good}>
+        <button type="submit" className="pick min-h-16 px-6" disabled={!good}>
           Note this one
         </button>
       </form>
@@ -87,7 +110,14 @@ function Reading({ run, standing, onRead, onClose }: Props & { onClose: () => vo
           A temperature from {degrees(-60)} to {degrees(400)} {degreesUnit()}.
         </span>
       )}
-      <button type="button" className="pick" onClick={onClose}>
+      {doubted !== null && (
+        <Doubt
+          says={doubtOf(step.bounds, { celsius: doubted })}
+          onSure={() => note(doubted, true)}
+          onAgain={() => setDoubted(null)}
+        />
+      )}
+      <button type="button" className="pick min-h-16 px-6" onClick={() => onOpen(false)}>
         Take it out
       </button>
     </div>

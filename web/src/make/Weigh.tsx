@@ -1,56 +1,113 @@
-/** A weight, typed with wet hands. */
+/** A weight: read off the scale by one press, or typed with wet hands; asked about where it cannot be. */
 
 import { useState } from "react";
-import type { StepState, StepWorked } from "../api/client";
+import { api, ask, type RunOpen, type StepState, type StepWorked } from "../api/client";
+import { useScale } from "../bench/useScale";
+import { Doubt } from "./Doubt";
+import { doubtOf } from "./doubt";
 
-export function Weigh(props: {
+interface Props {
   step: StepWorked;
   standing: StepState;
   field: React.RefObject<HTMLInputElement | null>;
-  onWeigh: (grams: number) => void;
-}) {
-  const { step, standing, field, onWeigh } = props;
+  scale: RunOpen["scale"];
+  onWeigh: (grams: number, sure: boolean) => void;
+}
+
+export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
   const [typed, setTyped] = useState("");
+  const [doubted, setDoubted] = useState<number | null>(null);
   const grams = Number(typed.replace(",", "."));
   const good = typed.trim() !== "" && Number.isFinite(grams) && grams > 0 && grams <= 50000;
   const last = standing.weights.at(-1);
+  const target = step.target?.grams ?? 0;
+  const note = (value: number, sure = false) => {
+    if (!sure && doubtOf(step.bounds, { grams: value })) {
+      setDoubted(value);
+      return;
+    }
+    onWeigh(value, sure);
+    setDoubted(null);
+    setTyped("");
+    field.current?.blur(); // the keys are the step's again
+  };
   return (
     <form
       className="mt-6 flex flex-wrap items-end gap-x-5 gap-y-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (good) {
-          onWeigh(grams);
-          setTyped("");
-        }
+        if (good) note(grams);
       }}
     >
       <p className="text-xl">
-        The scale should show{" "}
-        <b className="text-3xl">{step.target?.grams.toFixed((step.target?.grams ?? 0) < 100 ? 1 : 0)} g</b>
+        The scale should show <b className="text-3xl">{target.toFixed(target < 100 ? 1 : 0)} g</b>
         <span className="block text-base text-ink2">{step.target?.label}</span>
       </p>
+      {scale !== "none" && <OnTheScale target={target} playing={scale === "simulated"} onNote={note} />}
       <label className="text-lg">
         <span className="block text-base text-ink2">It shows</span>
         <input
           ref={field}
-          className="write w-28 text-right text-2xl"
+          className="write h-16 w-28 text-right text-2xl"
           inputMode="decimal"
+          enterKeyHint="done"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
           aria-invalid={typed !== "" && !good}
         />{" "}
         g
       </label>
-      <button type="submit" className="pick min-h-12" disabled={!good}>
+      <button type="submit" className="pick min-h-16 px-6" disabled={!good}>
         Note it
       </button>
       {typed !== "" && !good && <span className="text-bean">A weight above 0, at most 50 000 g.</span>}
+      {doubted !== null && (
+        <Doubt
+          says={doubtOf(step.bounds, { grams: doubted })}
+          onSure={() => note(doubted, true)}
+          onAgain={() => {
+            setDoubted(null);
+            field.current?.focus();
+          }}
+        />
+      )}
       {last && (
-        <span role="status" className="text-green">
+        <span role="status" className="text-lg text-green">
           noted: {last.grams} g
         </span>
       )}
     </form>
+  );
+}
+
+/** What the scale shows now, and the press that takes it. One that only plays is loaded here. */
+function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: number) => void }) {
+  const { target, playing, onNote } = props;
+  const { live } = useScale(() => {});
+  const shows = live.state === "ok";
+  const load = (what: "pinch" | "lift") =>
+    void ask(api.POST("/api/scale/load", { body: { do: what, grams: what === "pinch" ? target : null } })).catch(
+      () => {},
+    );
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <p aria-live="off" className="m-0">
+        <span className="block text-base text-ink2">{playing ? "simulated scale" : live.name || "scale"}</span>
+        <b className="text-4xl">{shows ? `${live.grams.toFixed(live.grams < 100 ? 1 : 0)} g` : live.says || "…"}</b>
+      </p>
+      {playing && (
+        <button type="button" className="pick min-h-16" onClick={() => load(live.grams > 1 ? "lift" : "pinch")}>
+          {live.grams > 1 ? "Lift it off" : "Put it on"}
+        </button>
+      )}
+      <button
+        type="button"
+        className="pick min-h-16 px-6"
+        disabled={!shows || !live.steady || live.grams <= 1}
+        onClick={() => onNote(Math.round(live.grams * 10) / 10)}
+      >
+        Take what it shows
+      </button>
+    </div>
   );
 }

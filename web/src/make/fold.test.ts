@@ -45,11 +45,20 @@ function differences(mine: unknown, theirs: unknown, path = ""): string[] {
   return Object.is(mine, theirs) ? [] : apart;
 }
 
+/** What a state says that it did not say when these were frozen: as it is where nothing of it has happened. */
+const sinceThen = (state: RunState): RunState => ({
+  ...state,
+  says: [],
+  choices: [],
+  steps: state.steps.map((one) => ({ ...one, paused: null, count: 0, who: "" })),
+});
+
 describe("a frozen history", () => {
   it("is there to be tried", () => expect(all.length).toBeGreaterThanOrEqual(15));
 
   it.each(all)("%s leads where it led on the server", (_, kept, { events, now, unit, state }) => {
-    expect(differences(stateOf(kept.plan, events, Date.parse(now), coreOf(kept), unit), state)).toEqual([]);
+    const mine = stateOf(kept.plan, events, Date.parse(now), coreOf(kept), unit);
+    expect(differences(mine, sinceThen(state))).toEqual([]);
   });
 });
 
@@ -62,6 +71,7 @@ describe("what can be taken back", () => {
     step: null,
     text: "x",
     of,
+    sure: false,
   });
   const uids = (...events: Event[]) => {
     const { undo, redo } = takeable(plan, events);

@@ -21,7 +21,20 @@ const MARKS = new Set<Event["kind"]>(["started", "done", "not_yet", "probed"]);
 export const eventOf = (sent: NewEvent, at: number): Event => ({
   ...sent,
   at: sent.at ?? new Date(at).toISOString(),
+  rest: null,
 });
+
+/** The plans of the rest that stand, the newest last. */
+const restsOf = (plan: Plan, events: Event[]) =>
+  standing(plan, events).flatMap((event) => (event.kind === "replanned" && event.rest ? [event.rest] : []));
+
+/** The plan with its steps where the newest plan of the rest has them; every step that it says nothing of as it was. */
+export function planNow(plan: Plan, events: Event[]): Plan {
+  const rests = restsOf(plan, events);
+  if (rests.length === 0) return plan;
+  const newest = new Map(rests.flatMap((rest) => rest.scheduled.map((one) => [one.step.id, one] as const)));
+  return { ...plan, scheduled: plan.scheduled.map((one) => newest.get(one.step.id) ?? one) };
+}
 
 /** The events that count: without those taken back, and without the taking back itself. */
 export function standing(plan: Plan, events: Event[]): Event[] {
@@ -45,12 +58,12 @@ export function standing(plan: Plan, events: Event[]): Event[] {
 /** What an undo would take back, and what a redo would let stand again: whatever came last. */
 export function takeable(plan: Plan, events: Event[]): { undo: Event | null; redo: Event | null } {
   const stands = standing(plan, events);
-  const last = stands.filter((event) => event.kind !== "finished").at(-1) ?? null;
+  const last = stands.filter((event) => event.kind !== "finished" && event.kind !== "replanned").at(-1) ?? null;
   const away: string[] = [];
   for (const event of events) {
     if (event.kind === "undone" && event.of) away.push(event.of);
     else if (event.kind === "redone") away.pop();
-    else away.length = 0;
+    else if (event.kind !== "replanned") away.length = 0;
   }
   const redo = events.find((event) => event.uid === away.at(-1)) ?? null;
   return { undo: last, redo };
@@ -61,6 +74,11 @@ class Fold {
   readonly started = new Map<string, number>();
   readonly ended = new Map<string, number>();
   readonly extra = new Map<string, number>();
+  readonly paused = new Map<string, number>();
+  readonly counts = new Map<string, number>();
+  readonly who = new Map<string, string>();
+  says: string[] = [];
+  choices: string[] = [];
   readonly weights = new Map<string, StepState["weights"]>();
   readonly probed = new Map<string, [number, number][]>();
   readonly notes: Note[] = [];
@@ -81,16 +99,28 @@ class Fold {
       this.finished = true;
     } else if (kind === "noted" || kind === "fault") {
       this.notes.push({ at: event.at, step: step ?? null, kind, text: event.text ?? "" });
+    } else if (kind === "replanned" && event.rest) {
+      this.says = event.rest.says;
+      this.choices = event.rest.choices ?? [];
     } else if (step == null || !this.steps.has(step)) {
       return;
     } else if (kind === "started") {
       this.begin(step, at);
     } else if (kind === "done") {
       this.begin(step, at);
+      this.resume(step, at);
       this.ended.set(step, at);
       this.letGo(at);
     } else if (kind === "not_yet") {
       this.extra.set(step, (this.extra.get(step) ?? 0) + NOT_YET_MIN);
+    } else if (kind === "paused" && this.started.has(step) && !this.ended.has(step)) {
+      if (!this.paused.has(step)) this.paused.set(step, at);
+    } else if (kind === "resumed") {
+      this.resume(step, at);
+    } else if (kind === "counted") {
+      this.counts.set(step, (this.counts.get(step) ?? 0) + (event.times ?? 0));
+    } else if (kind === "handed") {
+      this.who.set(step, event.text ?? "");
     } else if (kind === "weighed" && event.grams != null) {
       this.weights.set(step, [...(this.weights.get(step) ?? []), { at: event.at, grams: event.grams }]);
     } else if (kind === "probed" && event.celsius != null) {
@@ -108,6 +138,13 @@ class Fold {
     if (!this.started.has(id)) this.started.set(id, at);
   }
 
+  private resume(id: string, at: number) {
+    const since = this.paused.get(id);
+    if (since === undefined) return;
+    this.paused.delete(id);
+    this.extra.set(id, (this.extra.get(id) ?? 0) + Math.max(0, at - since) / MINUTE);
+  }
+
   /** Free steps need no hand to begin: they start when the last step before them is done. */
   private letGo(at: number) {
     for (const { step } of this.plan.scheduled)
@@ -118,17 +155,19 @@ class Fold {
 
 /** Fold the events over the plan and look at it at `now` (ms). */
 export function stateOf(
-  plan: Plan,
+  told: Plan,
   events: Event[],
   now: number,
-  core: CoreCurve | null = null,
+  toldCore: CoreCurve | null = null,
   unit: "C" | "F" = "C",
 ): RunState {
+  const core = restsOf(told, events).reduce<CoreCurve | null>((core, rest) => rest.core ?? core, toldCore);
+  const plan = planNow(told, events);
   const fold = new Fold(plan);
   for (const event of standing(plan, events)) fold.apply(event);
   const steps = project(fold, now, core, unit);
   const ends = Math.max(...steps.map((one) => Date.parse(one.expected_ends)));
-  const { focus, next } = focused(fold, steps, now);
+  const { focus, next } = focused(plan, steps, now);
   return {
     status: fold.finished ? "finished" : "running",
     now: iso(now),
@@ -136,9 +175,11 @@ export function stateOf(
     focus,
     next,
     notes: fold.notes,
-    serve: plan.serve,
+    serve: told.serve,
     expected_serve: iso(ends),
-    late_min: (ends - Date.parse(plan.serve)) / MINUTE,
+    late_min: (ends - Date.parse(told.serve)) / MINUTE,
+    says: fold.says,
+    choices: fold.choices,
   };
 }
 
@@ -175,7 +216,10 @@ function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F
     const { step } = scheduled;
     const probed = readings(fold, step, core);
     const told = refitted(step, core, probed, unit);
-    const length = ((told ? told.done : step.minutes) + (fold.extra.get(step.id) ?? 0)) * MINUTE;
+    const paused = fold.paused.get(step.id);
+    const length =
+      ((told ? told.done : step.minutes) + (fold.extra.get(step.id) ?? 0)) * MINUTE +
+      (paused === undefined ? 0 : Math.max(0, now - paused));
     const started = fold.started.get(step.id);
     const ended = fold.ended.get(step.id);
     const waits = step.after.map((wait) => (ends.get(wait.step) as number) + wait.at_least * MINUTE);
@@ -203,6 +247,9 @@ function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F
       weights: fold.weights.get(step.id) ?? [],
       probed,
       refit: told,
+      paused: paused === undefined ? null : iso(paused),
+      count: fold.counts.get(step.id) ?? 0,
+      who: fold.who.get(step.id) ?? scheduled.who ?? "",
     });
   }
   return fold.plan.scheduled.map((one) => found.get(one.step.id) as StepState);
@@ -222,28 +269,37 @@ function inOrder(plan: Plan): Scheduled[] {
   return found;
 }
 
+type Urgency = readonly [number, number];
+
 /**
- * What the cook should look at now, and what comes after it: first what is due or may be checked, then what the hands
- * are in, then a step planned for about now, then the running step that ends soonest, and last one whose time has not
- * come.
+ * How urgent a step is that runs or may begin, the lowest first; null of any other. First what is due or may be checked,
+ * then what the hands are in, then a step planned for about now, then the running step that ends soonest, and last one
+ * whose time has not come.
  */
-function focused(fold: Fold, states: StepState[], now: number): { focus: string | null; next: string | null } {
-  const hands = (id: string) => fold.steps.get(id)?.hands;
-  const urgency = (state: StepState): [number, number] => {
-    const planned = Date.parse(state.planned_starts);
-    const due = state.due ? Date.parse(state.due) : planned;
-    if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? 2 : 4, planned];
-    const check = state.first_check ? Date.parse(state.first_check) : due;
-    if (check <= now && hands(state.id) !== "free") return [0, due];
-    return [hands(state.id) === "held" ? 1 : 3, due];
-  };
+export function urgency(state: StepState, hands: StepWorked["hands"] | undefined, now: number): Urgency | null {
+  const planned = Date.parse(state.planned_starts);
+  if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? 2 : 4, planned];
+  if (state.status !== "running") return null;
+  const due = state.due ? Date.parse(state.due) : planned;
+  const check = state.first_check ? Date.parse(state.first_check) : due;
+  if (check <= now && hands !== "free") return [0, due];
+  return [hands === "held" ? 1 : 3, due];
+}
+
+export const moreUrgent = (a: Urgency, b: Urgency) => a[0] - b[0] || a[1] - b[1];
+
+/** What the cook should look at now, and what comes after it. */
+function focused(plan: Plan, states: StepState[], now: number): { focus: string | null; next: string | null } {
+  const hands = new Map(plan.scheduled.map((one) => [one.step.id, one.step.hands]));
   const ranked = states
-    .filter((one) => one.status === "running" || one.status === "ready")
-    .map((one) => ({ id: one.id, rank: urgency(one) }))
-    .sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1]);
+    .flatMap((one) => {
+      const rank = urgency(one, hands.get(one.id), now);
+      return rank ? [{ id: one.id, rank }] : [];
+    })
+    .sort((a, b) => moreUrgent(a.rank, b.rank));
   const focus = ranked[0]?.id ?? null;
   const later = states.find(
-    (one) => (one.status === "ready" || one.status === "waiting") && one.id !== focus && hands(one.id) !== "free",
+    (one) => (one.status === "ready" || one.status === "waiting") && one.id !== focus && hands.get(one.id) !== "free",
   );
   return { focus, next: later?.id ?? null };
 }

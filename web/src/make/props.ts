@@ -1,17 +1,21 @@
 /** What the parts of the Make screen are given. */
 
-import type { RunOpen, StepState, StepWorked } from "../api/client";
-import type { Happening, useRun } from "./useRun";
+import type { StepState, StepWorked } from "../api/client";
+import type { Flow, Happening, Making } from "./useFlow";
 
-export type Live = Omit<ReturnType<typeof useRun>, "run" | "error"> & { run: RunOpen; zone: string };
-
-export interface CurrentProps {
-  run: RunOpen;
+/** A step of one of the runs that are made together. */
+export interface InHand {
+  making: Making;
   step: StepWorked;
   standing: StepState;
+}
+
+export interface CurrentProps extends InHand {
   at: number;
   tell: (what: Happening) => void;
-  undo: Live["undo"];
-  redo: Live["redo"];
+  undo: Flow["undo"];
+  redo: Flow["redo"];
+  /** Nothing that was told waits to be sent: devices that follow the run know where it stands. */
+  told: boolean;
   zone: string;
 }

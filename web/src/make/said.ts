@@ -3,15 +3,24 @@
 import { degrees, degreesUnit } from "../ui/words";
 import type { Event } from "./fold";
 
-const WORDS: Partial<Record<Event["kind"], string>> = { not_yet: "5 minutes more", probed: "read", fault: "seen" };
+const WORDS: Partial<Record<Event["kind"], string>> = {
+  not_yet: "5 minutes more",
+  probed: "read",
+  fault: "seen",
+  handed: "handed to",
+};
 
 /** An event in words, short enough for a button. */
-export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text">, step?: string) {
+export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text" | "times" | "added">, step?: string) {
   const what =
     event.grams != null
       ? `${event.grams} g`
       : event.celsius != null
         ? `${degrees(event.celsius)} ${degreesUnit()}`
-        : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);
+        : event.added
+          ? `${event.added.grams} g of ${event.added.ingredient.replaceAll("-", " ")}`
+          : event.times
+            ? `${event.times}`
+            : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);
   return [WORDS[event.kind] ?? event.kind, what, step && `(${step})`].filter(Boolean).join(" ");
 }

@@ -1,37 +1,29 @@
-/** The keys of the Make screen, a page-turner's among them. */
+/** The keys of the Make screen, a page-turner's among them (ui/keys.ts). */
 
 import { useEffect, useRef } from "react";
+import { isTyping, MAKE_KEYS, type MakeKey } from "../ui/keys";
 
-/** Keyboard and page-turner pedal: forward is space or page down, back is page up. */
-interface StepKeys {
-  forward: () => void;
-  notYet: (() => void) | null;
-  weigh: (() => void) | null;
-  undo: (() => void) | null;
-  redo: (() => void) | null;
-}
+type Actions = Partial<Record<MakeKey, (() => void) | null>>;
 
-export function useStepKeys(keys: StepKeys) {
-  const newest = useRef(keys);
-  newest.current = keys;
+const BY_KEY = new Map(
+  Object.entries(MAKE_KEYS).flatMap(([name, row]) => row.keys.map((key) => [key as string, name as MakeKey] as const)),
+);
+const PEDAL = new Set(["PageDown", "PageUp"]);
+const OWN = new Set([" ", "ArrowLeft", "ArrowRight", "Home"]); // what has the focus may want them itself
+
+export function useStepKeys(actions: Actions) {
+  const newest = useRef(actions);
+  newest.current = actions;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || event.defaultPrevented) return;
       const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      const pedal = event.key === "PageDown" || event.key === "PageUp";
-      if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !pedal) return;
-      if (/^(BUTTON|A)$/.test(target.tagName) && event.key === " ") return; // it presses what has the focus
-      const { forward, notYet, weigh, undo, redo } = newest.current;
-      const does: Record<string, (() => void) | null> = {
-        " ": forward,
-        PageDown: forward,
-        n: notYet,
-        w: weigh,
-        u: undo,
-        r: redo,
-        PageUp: undo,
-      };
-      const action = does[event.key];
+      if (event.key === "Escape" && isTyping(target)) target.blur(); // never caught in a field
+      if (document.querySelector('[role="dialog"]')?.contains(target)) return;
+      if (isTyping(target) && !PEDAL.has(event.key)) return;
+      if (/^(BUTTON|A)$/.test(target.tagName) && OWN.has(event.key)) return;
+      const name = BY_KEY.get(event.key);
+      const action = name && newest.current[name];
       if (!action) return;
       event.preventDefault();
       action();

@@ -3,8 +3,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, ask, type KitchenSettings, type Occasion, type OccasionOpen, type Plan } from "../api/client";
+import {
+  api,
+  ask,
+  type CookManner,
+  type KitchenSettings,
+  type Occasion,
+  type OccasionOpen,
+  type Plan,
+} from "../api/client";
 import { kitchenQuery } from "../api/queries";
+import { RehearseSlip } from "../make/RehearseSlip";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
@@ -164,9 +173,12 @@ function Away({ open, plan }: { open: OccasionOpen; plan: Plan }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const begin = useMutation({
-    mutationFn: (how: { dish: number; rehearse: boolean; uid: string }) =>
-      ask(api.POST("/api/runs", { body: { occasion: open.id, sheet: null, ...how } })),
-    onSuccess: (run) => navigate(`/make/${run.id}`),
+    mutationFn: (how: { rehearse: boolean; cook?: CookManner; uid: string }) =>
+      ask(api.POST("/api/runs", { body: { occasion: open.id, sheet: null, dish: null, cook: null, ...how } })),
+    onSuccess: (run) => {
+      client.invalidateQueries({ queryKey: ["runs"] });
+      navigate(`/make/${run.id}`);
+    },
   });
   const copy = useMutation({
     mutationFn: (uid: string) =>
@@ -183,15 +195,28 @@ function Away({ open, plan }: { open: OccasionOpen; plan: Plan }) {
   const helpers = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
   return (
     <div className="mt-6 print:hidden">
-      <p className="flex flex-wrap gap-x-6 gap-y-2">
-        {open.dishes.map((dish, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a sheet may stand here twice
-          <span key={i}>
-            {dish.title}:{" "}
-            <LinkButton onClick={() => begin.mutate({ dish: i, rehearse: false, uid: newId() })}>begin</LinkButton>,{" "}
-            <LinkButton onClick={() => begin.mutate({ dish: i, rehearse: true, uid: newId() })}>rehearse</LinkButton>
-          </span>
-        ))}
+      <p className="flex flex-wrap gap-3">
+        <button
+          type="button"
+          className="pick min-h-12 px-6 text-lg"
+          data-on="true"
+          disabled={begin.isPending}
+          onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
+        >
+          Make it: all sheets in one flow
+        </button>
+        <button
+          type="button"
+          className="pick min-h-12 px-6 text-lg"
+          disabled={begin.isPending}
+          onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
+        >
+          Rehearse it, 60 times as fast
+        </button>
+        <RehearseSlip
+          disabled={begin.isPending}
+          onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
+        />
       </p>
       <p className="mt-3 flex flex-wrap gap-x-6 gap-y-2">
         <a className="text-bean" href={`/api/occasions/${open.id}/day.ics`} download>

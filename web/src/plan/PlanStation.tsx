@@ -3,7 +3,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type KitchenSettings, type Plan } from "../api/client";
+import { api, ask, type CookManner, type KitchenSettings, type Plan } from "../api/client";
+import { RehearseSlip } from "../make/RehearseSlip";
 import { DayLanes } from "../occasion/DayLanes";
 import { DayOnPaper } from "../occasion/DayOnPaper";
 import { OneStep } from "../occasion/PickedStep";
@@ -34,8 +35,8 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
   const zone = kitchen.timezone;
 
   const begin = useMutation({
-    mutationFn: (how: { rehearse: boolean; uid: string }) =>
-      ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, dish: 0, ...how } })),
+    mutationFn: (how: { rehearse: boolean; cook?: CookManner; uid: string }) =>
+      ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, dish: null, cook: null, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });
       navigate(`/make/${run.id}`);
@@ -134,6 +135,11 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
         >
           Rehearse, sixty times as fast
         </button>
+        <RehearseSlip
+          disabled={!saved || begin.isPending || editing.problems.length > 0}
+          onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
+        />
+        <TextLink to={`/sheets/${editing.id}/hands`}>How the hands go, on paper</TextLink>
         <form
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {

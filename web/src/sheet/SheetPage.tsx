@@ -151,7 +151,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   );
 }
 
-/** Keys 1 to 5 go to the stations; ? asks why of the first key number in sight. */
+/** Keys 1 to 5 go to the stations; y asks why of the first key number in sight. */
 function useStationKeys(id: number) {
   const navigate = useNavigate();
   useEffect(() => {
@@ -160,7 +160,7 @@ function useStationKeys(id: number) {
       if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return;
       const station = STATIONS[Number(event.key) - 1];
       if (station) navigate(`/sheets/${id}/${station}`);
-      if (event.key === "?") document.querySelector<HTMLElement>("main [data-fact]")?.click();
+      if (event.key === "y") document.querySelector<HTMLElement>("main [data-fact]")?.click();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

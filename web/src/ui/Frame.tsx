@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
 import { AwayLine } from "./AwayLine";
+import { KeysSlip } from "./KeysSlip";
 import { capital } from "./words";
 
 const PLACES = [
@@ -37,6 +38,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
             </NavLink>
           ))}
         </nav>
+        <KeysSlip />
       </header>
       <AwayLine />
       <main className="flex flex-1 flex-col">{children}</main>

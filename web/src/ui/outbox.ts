@@ -1,6 +1,7 @@
 /**
  * What is told to the server one after another, as a pure machine: in order, each until it is taken. Only an answer
  * that says that this very thing can never be taken is final, and then it is kept and shown until somebody has seen it.
+ * What goes by different lanes does not wait for each other: a run that was thrown away holds up no other.
  */
 
 import type { Problem } from "../api/client";
@@ -8,6 +9,7 @@ import { pauseAfter } from "../api/pauses";
 
 export interface Told {
   uid: string;
+  lane?: string;
 }
 
 export interface Entry<T extends Told> {
@@ -16,49 +18,71 @@ export interface Entry<T extends Told> {
   refused: Problem[] | null;
 }
 
-export interface Outbox<T extends Told> {
-  entries: Entry<T>[];
+/** Why the last try of a lane came to nothing, how often in a row, and until when it waits. */
+interface Failed {
+  status: number;
+  problems: Problem[];
   tries: number;
   until: number;
-  /** Why the last try came to nothing. */
-  failed: { status: number; problems: Problem[] } | null;
 }
 
-export const opened = <T extends Told>(entries: Entry<T>[]): Outbox<T> => ({
-  entries,
-  tries: 0,
-  until: 0,
-  failed: null,
-});
+export interface Outbox<T extends Told> {
+  entries: Entry<T>[];
+  failed: Record<string, Failed>;
+}
 
-const put = <T extends Told>(box: Outbox<T>, entries: Entry<T>[]): Outbox<T> => ({ ...box, entries });
+const laneOf = (one: Told) => one.lane ?? "";
 
-export const added = <T extends Told>(box: Outbox<T>, one: T) =>
-  box.entries.some((entry) => entry.one.uid === one.uid) ? box : put(box, [...box.entries, { one, refused: null }]);
+export const opened = <T extends Told>(entries: Entry<T>[]): Outbox<T> => ({ entries, failed: {} });
 
-/** What to send now: the oldest that may be taken, unless it is to wait. */
+export const added = <T extends Told>(box: Outbox<T>, one: T): Outbox<T> =>
+  box.entries.some((entry) => entry.one.uid === one.uid)
+    ? box
+    : { ...box, entries: [...box.entries, { one, refused: null }] };
+
+/** What to send now: the oldest that may be taken and whose lane need not wait. */
 export const due = <T extends Told>(box: Outbox<T>, now: number): T | null =>
-  now < box.until ? null : (box.entries.find((entry) => !entry.refused)?.one ?? null);
+  box.entries.find((entry) => !entry.refused && now >= (box.failed[laneOf(entry.one)]?.until ?? 0))?.one ?? null;
+
+/** When something may be sent again; null when nothing waits. */
+export const nextTry = <T extends Told>(box: Outbox<T>): number | null => {
+  const untils = waiting(box).map((one) => box.failed[laneOf(one)]?.until ?? 0);
+  return untils.length ? Math.min(...untils) : null;
+};
 
 /** By its id, not its place: another tab may be sending the same ones. */
-export const taken = <T extends Told>(box: Outbox<T>, uid: string): Outbox<T> =>
-  opened(box.entries.filter((entry) => entry.one.uid !== uid));
+export function taken<T extends Told>(box: Outbox<T>, uid: string): Outbox<T> {
+  const gone = box.entries.find((entry) => entry.one.uid === uid);
+  const failed = { ...box.failed };
+  if (gone) delete failed[laneOf(gone.one)];
+  return { entries: box.entries.filter((entry) => entry.one.uid !== uid), failed };
+}
 
 export function notTaken<T extends Told>(
   box: Outbox<T>,
-  uid: string,
+  one: T,
   status: number,
   problems: Problem[],
   now: number,
 ): Outbox<T> {
-  if (status === 422)
-    return opened(box.entries.map((entry) => (entry.one.uid === uid ? { ...entry, refused: problems } : entry)));
-  const until = now + pauseAfter(box.tries);
-  return { ...box, tries: box.tries + 1, until, failed: { status, problems } };
+  const lane = laneOf(one);
+  if (status === 422) {
+    const entries = box.entries.map((entry) => (entry.one.uid === one.uid ? { ...entry, refused: problems } : entry));
+    const { [lane]: _, ...failed } = box.failed;
+    return { entries, failed };
+  }
+  const tries = box.failed[lane]?.tries ?? 0;
+  return {
+    ...box,
+    failed: { ...box.failed, [lane]: { status, problems, tries: tries + 1, until: now + pauseAfter(tries) } },
+  };
 }
 
 /** At once, whatever the pause: the network, the session or the thing itself has come back. */
-export const again = <T extends Told>(box: Outbox<T>): Outbox<T> => ({ ...box, until: 0 });
+export const again = <T extends Told>(box: Outbox<T>): Outbox<T> => ({
+  ...box,
+  failed: Object.fromEntries(Object.entries(box.failed).map(([lane, one]) => [lane, { ...one, until: 0 }])),
+});
 
 export const waiting = <T extends Told>(box: Outbox<T>) =>
   box.entries.filter((entry) => !entry.refused).map((entry) => entry.one);

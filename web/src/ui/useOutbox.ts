@@ -3,7 +3,19 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
 import { whenBack } from "../api/reach";
-import { added, again, due, type Entry, notTaken, type Outbox, opened, type Told, taken, waiting } from "./outbox";
+import {
+  added,
+  again,
+  due,
+  type Entry,
+  nextTry,
+  notTaken,
+  type Outbox,
+  opened,
+  type Told,
+  taken,
+  waiting,
+} from "./outbox";
 
 /** The entries that lie in the store. Those of before a refusal was kept are the things themselves. */
 function stored<T extends Told>(key: string): Entry<T>[] {
@@ -36,19 +48,20 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
     if (sending.current) return;
     sending.current = true;
     for (let one = due(newest.current, Date.now()); one; one = due(newest.current, Date.now())) {
-      const { uid } = one;
+      const sent = one;
+      const { uid } = sent;
       try {
-        await latest.current(one);
+        await latest.current(sent);
         become((now) => taken(now, uid));
       } catch (error) {
         const { status, problems } = error instanceof Refused ? error : { status: 0, problems: [] };
-        become((now) => notTaken(now, uid, status, problems, Date.now()));
+        become((now) => notTaken(now, sent, status, problems, Date.now()));
       }
     }
     sending.current = false;
     clearTimeout(timer.current);
-    const pause = newest.current.until - Date.now();
-    if (pause > 0 && waiting(newest.current).length) timer.current = window.setTimeout(pump, pause);
+    const next = nextTry(newest.current);
+    if (next !== null) timer.current = window.setTimeout(pump, Math.max(0, next - Date.now()));
   }, [become]);
 
   useEffect(() => {
@@ -75,7 +88,9 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
     tell,
     waiting: waiting(box),
     refused: box.entries.filter((entry) => entry.refused),
-    failed: box.failed,
+    /** Why the newest try came to nothing: of one lane, or of any. */
+    failed: Object.values(box.failed)[0] ?? null,
+    failedOf: (lane: string) => box.failed[lane] ?? null,
     /** It has been seen: a refused one need not be shown any longer. */
     seen: (uid: string) => become((now) => taken(now, uid)),
     again: () => {

@@ -2,10 +2,12 @@
 /** Events outlive a reload and a loss of network; clocks come from instants at the run's own pace. */
 
 import { act, cleanup, renderHook } from "@testing-library/react";
+import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen } from "../api/client";
 import { type Answer, Around, type Asked, pass, serve } from "../testing";
-import { useRun } from "./useRun";
+import { KEPT, type Telling, TellingsProvider } from "./Tellings";
+import { useFlow } from "./useFlow";
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -35,6 +37,7 @@ const run = (more: Partial<RunOpen> = {}) =>
     events: [],
     core: null,
     unit: "C",
+    flow: [3],
     plan: { serve: BEGAN, begin: BEGAN, scheduled: STEPS.map((step) => ({ step, starts: BEGAN, ends: BEGAN })) },
     ...more,
   }) as unknown as RunOpen;
@@ -45,22 +48,28 @@ function server(how: (asked: Asked) => Answer | null = () => null) {
   return serve((asked) => {
     const told = how(asked);
     if (told && told !== "lost") return told;
-    const event = asked.method === "POST" ? (asked.body as NewEvent) : null;
+    if (asked.path.endsWith("/news")) return { body: { wall: BEGAN, events: { 3: events.length } } };
+    const event = post(asked) ? (asked.body as NewEvent) : null;
     if (event && !events.some((one) => one.uid === event.uid)) events.push({ ...event, at: event.at ?? BEGAN });
     if (told) return told;
     return { body: event ? events.find((one) => one.uid === event.uid) : run({ events: [...events] }) };
   });
 }
-const post = (one: Asked) => one.method === "POST";
-const mount = () => renderHook(() => useRun(3), { wrapper: Around });
-const kept = () => JSON.parse(localStorage.getItem("kemble-events-3") ?? "[]") as { one: NewEvent }[];
+const post = (one: Asked) => one.method === "POST" && one.path.endsWith("/events");
+const Both = ({ children }: { children: ReactNode }) => (
+  <Around>
+    <TellingsProvider>{children}</TellingsProvider>
+  </Around>
+);
+const mount = () => renderHook(() => useFlow(3), { wrapper: Both });
+const kept = () => JSON.parse(localStorage.getItem(KEPT) ?? "[]") as { one: Telling }[];
 
 describe("an event", () => {
   it("is sent once, with an id and the run's own time", async () => {
     const { asked } = server();
     const { result } = mount();
     await pass(50);
-    act(() => result.current.tell({ kind: "started", step: "mix" }));
+    act(() => result.current.tell(3, { kind: "started", step: "mix" }));
     await pass(50);
     const sent = asked.filter(post).map((one) => one.body as NewEvent);
     expect(sent).toHaveLength(1);
@@ -77,10 +86,10 @@ describe("an event", () => {
     const { result } = mount();
     await pass(50);
     away = true;
-    act(() => result.current.tell({ kind: "done", step: "mix" }));
+    act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
     await pass(100);
-    act(() => result.current.tell({ kind: "noted", text: "thick" }));
+    act(() => result.current.tell(3, { kind: "noted", text: "thick" }));
     await pass(100);
     expect(result.current.run?.state.notes.map((one) => one.text)).toEqual(["thick"]);
     expect(result.current.outbox.waiting).toHaveLength(2);
@@ -102,7 +111,7 @@ describe("an event", () => {
     });
     const { result } = mount();
     await pass(50);
-    act(() => result.current.tell({ kind: "not_yet", step: "mix" }));
+    act(() => result.current.tell(3, { kind: "not_yet", step: "mix" }));
     await pass(2_000);
     const uids = asked.filter(post).map((one) => (one.body as NewEvent).uid);
     expect(uids).toEqual([uids[0], uids[0]]);
@@ -114,7 +123,7 @@ describe("an event", () => {
     const { asked } = server((one) => (away && post(one) ? "unreachable" : null));
     const first = mount();
     await pass(50);
-    act(() => first.result.current.tell({ kind: "weighed", step: "mix", grams: 931 }));
+    act(() => first.result.current.tell(3, { kind: "weighed", step: "mix", grams: 931 }));
     await pass(50);
     first.unmount();
     expect(kept()).toHaveLength(1);
@@ -132,9 +141,9 @@ describe("an event", () => {
     );
     const { result } = mount();
     await pass(50);
-    act(() => result.current.tell({ kind: "done", step: "dance" }));
+    act(() => result.current.tell(3, { kind: "done", step: "dance" }));
     await pass(50);
-    act(() => result.current.tell({ kind: "done", step: "mix" }));
+    act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     await pass(50);
     expect(result.current.outbox.refused.map((one) => one.refused)).toEqual([[problem]]);
     expect(result.current.run?.events.map((one) => one.step)).toEqual(["mix"]);
@@ -148,7 +157,7 @@ describe("an event", () => {
     const { asked } = server((one) => (stumbles && post(one) ? { status, body: {} } : null));
     const { result } = mount();
     await pass(50);
-    act(() => result.current.tell({ kind: "done", step: "mix" }));
+    act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     await pass(8_000); // after 1, 2 and 4 seconds
     expect(asked.filter(post)).toHaveLength(4);
     expect(result.current.outbox.waiting).toHaveLength(1);

@@ -1,0 +1,274 @@
+"""A rehearsal: a simulated cook who is late, heavy-handed and forgetful as chosen; and what a making showed in the end.
+
+The cook is a stand-in that can fail: nothing of the plan is promised to hold. Drawn from a seed, so that it can be seen again.
+"""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from itertools import combinations
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.run.events import Event
+from kemble.core.run.state import RunState, state_of
+from kemble.core.stations.heat.curve import CoreCurve
+
+# Of the cook: minutes lost before a step for each degree of lateness (mean of an exponential); how much heavier the hand is;
+# how often something that goes by itself is forgotten, and for how long. Made up to be seen, not measured.
+_LATE_MIN, _HEAVY, _FORGETS, _FORGOTTEN_MIN = 3.0, 0.04, 0.14, (8.0, 30.0)
+_DURATION_SD, _WEIGHT_SD, _PROBE_SD_C = 0.06, 0.012, 0.7
+_TOLD_MIN = 1.0  # what is less than that is not worth a word
+
+
+class CookManner(BaseModel):
+    """How a simulated cook works: each from 0 (not at all) to 2 (very)."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    late: int = Field(0, ge=0, le=2, description="0, 1 or 2")
+    heavy: int = Field(0, ge=0, le=2, description="0, 1 or 2")
+    forgetful: int = Field(0, ge=0, le=2, description="0, 1 or 2")
+    seed: int = Field(1, ge=0, le=2**31, description="a whole number")
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """One run of what is rehearsed: its plan, and how its heart was told, where it was."""
+
+    plan: Plan
+    core: CoreCurve | None = None
+
+
+def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[Event]]:
+    """The events of every run as that cook makes them, each run's in the order of the clock, to its end.
+
+    Steps are taken in the order of the plan; one that holds the hands waits until a cook is free.
+    """
+    chance = random.Random(manner.seed)  # noqa: S311 - a play, not a secret
+    free = [datetime.min.replace(tzinfo=parts[0].plan.begin.tzinfo)] * max(1, cooks)
+    ends: dict[tuple[int, str], datetime] = {}
+    found: list[list[Event]] = [[] for _ in parts]
+    order = sorted(
+        ((i, one) for i, part in enumerate(parts) for one in part.plan.scheduled), key=lambda each: each[1].starts
+    )
+    left = list(order)
+    while left:
+        at = next((n for n, (i, one) in enumerate(left) if all((i, w.step) in ends for w in one.step.after)), 0)
+        i, one = left.pop(at)
+        step = one.step
+        ready = [ends[i, w.step] + timedelta(minutes=w.at_least) for w in step.after if (i, w.step) in ends]
+        starts = max([one.starts, *ready])
+        if step.hands != "free" or not step.after:
+            starts += _delay(chance, manner, forgot=any(_went_alone(parts[i].plan, w.step) for w in step.after))
+        if step.hands == "held":
+            who = min(range(len(free)), key=lambda n: free[n])
+            starts = max(starts, free[who])
+        lasts = _lasts(chance, manner, one)
+        stop = starts + timedelta(minutes=lasts)
+        if step.hands == "held":
+            free[who] = stop
+        ends[i, step.id] = stop
+        found[i] += _events(chance, manner, i, one, starts, stop, parts[i].core)
+    for events in found:
+        events.sort(key=lambda event: event.at)
+    return found
+
+
+def _went_alone(plan: Plan, step: str) -> bool:
+    return next((one.step.hands == "free" for one in plan.scheduled if one.step.id == step), False)
+
+
+def _delay(chance: random.Random, manner: CookManner, *, forgot: bool) -> timedelta:
+    minutes = chance.expovariate(1 / (_LATE_MIN * manner.late)) if manner.late else 0.0
+    if forgot and chance.random() < _FORGETS * manner.forgetful:
+        minutes += chance.uniform(*_FORGOTTEN_MIN)
+    return timedelta(minutes=minutes)
+
+
+def _lasts(chance: random.Random, manner: CookManner, one: Scheduled) -> float:
+    """How long a step takes: one with a window ends within it, unless it is forgotten."""
+    step = one.step
+    if step.window is None:
+        return max(0.5, step.minutes * chance.lognormvariate(0.0, _DURATION_SD))
+    window = step.window
+    if chance.random() < _FORGETS * manner.forgetful:
+        return window.latest + chance.uniform(*_FORGOTTEN_MIN)
+    return min(
+        window.latest, max(window.first_check, chance.gauss(window.done, (window.latest - window.first_check) / 6))
+    )
+
+
+def _events(
+    chance: random.Random,
+    manner: CookManner,
+    run: int,
+    one: Scheduled,
+    starts: datetime,
+    stop: datetime,
+    core: CoreCurve | None,
+) -> list[Event]:
+    step, name = one.step, f"played-{run}-{one.step.id}"
+    found = [Event(uid=f"{name}-started", at=starts, kind="started", step=step.id)]
+    if step.target:
+        grams = step.target.grams * (1 + _HEAVY * manner.heavy * chance.random() + chance.gauss(0, _WEIGHT_SD))
+        found.append(
+            Event(
+                uid=f"{name}-weighed", at=stop, kind="weighed", step=step.id, grams=max(0.1, round(grams, 1)), sure=True
+            )
+        )
+    if step.window and core:
+        minute = step.window.first_check - (step.window.done - core.done)
+        at = starts + timedelta(minutes=step.window.first_check)
+        if minute > 0 and at < stop:
+            celsius = float(np.interp(minute, core.curve.minutes, core.curve.core_c)) + chance.gauss(0, _PROBE_SD_C)
+            found.append(
+                Event(uid=f"{name}-probed", at=at, kind="probed", step=step.id, celsius=round(celsius, 1), sure=True)
+            )
+    found.append(Event(uid=f"{name}-done", at=stop, kind="done", step=step.id))
+    return found
+
+
+class Shown(BaseModel):
+    """One thing that a making showed, in words; of how many minutes it is."""
+
+    model_config = ConfigDict(frozen=True)
+
+    says: str
+    minutes: float
+
+
+class Report(BaseModel):
+    """What a making showed: where hands clashed, what stood too long in the heat, which gaps were missed, and how late each
+    was on the table. Each the worst first; empty where nothing of it happened."""
+
+    model_config = ConfigDict(frozen=True)
+
+    hands: list[Shown]
+    burnt: list[Shown]
+    missed: list[Shown]
+    table: list[Shown]
+
+
+def report(runs: Sequence[tuple[str, Plan, Sequence[Event]]], cooks: int, now: datetime) -> Report:
+    """What happened in some runs that were made together, against their plans as they began."""
+    states = [state_of(plan, events, now) for _, plan, events in runs]
+    spans = _held(runs, states, now)
+    return Report(
+        hands=_worst([*_overlaps(spans, cooks), *_waited(runs, states, spans, cooks)]),
+        burnt=_worst(_burnt(runs, states, now)),
+        missed=_worst(_missed(runs, states)),
+        table=_worst(
+            Shown(says=f"{title}: {_min(state.late_min)} late on the table.", minutes=state.late_min)
+            for (title, _, _), state in zip(runs, states, strict=True)
+            if state.late_min >= _TOLD_MIN
+        ),
+    )
+
+
+def _worst(found: Iterable[Shown]) -> list[Shown]:
+    return sorted(found, key=lambda one: -one.minutes)
+
+
+def _min(minutes: float) -> str:
+    return f"{minutes:.0f} min"
+
+
+@dataclass(frozen=True, slots=True)
+class _Held:
+    run: int
+    step: str
+    title: str
+    begins: datetime
+    ends: datetime
+
+
+def _held(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], now: datetime) -> list[_Held]:
+    """When hands were held, by what."""
+    return [
+        _Held(i, one.step.id, one.step.title, state.started, state.ended or now)
+        for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True))
+        for one, state in zip(plan.scheduled, run.steps, strict=True)
+        if one.step.hands == "held" and state.started is not None
+    ]
+
+
+def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
+    """More held at once than there are cooks."""
+    found = []
+    for together in combinations(spans, cooks + 1):
+        begins, ends = max(one.begins for one in together), min(one.ends for one in together)
+        minutes = (ends - begins).total_seconds() / 60
+        if minutes >= _TOLD_MIN:
+            titles = " and ".join(one.title for one in together)
+            found.append(Shown(says=f"{titles}: held at once for {_min(minutes)}.", minutes=minutes))
+    return found
+
+
+def _waited(
+    runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], spans: Sequence[_Held], cooks: int
+) -> list[Shown]:
+    """A held step that could have begun, while all hands were in others."""
+    found = []
+    for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True)):
+        ended = {state.id: state.ended for state in run.steps}
+        for one, state in zip(plan.scheduled, run.steps, strict=True):
+            if one.step.hands != "held" or state.started is None:
+                continue
+            ready = [end + timedelta(minutes=w.at_least) for w in one.step.after if (end := ended.get(w.step))]
+            could = max([one.starts, *ready])
+            others = [
+                span
+                for span in spans
+                if (span.run, span.step) != (i, one.step.id) and span.begins < state.started and span.ends > could
+            ]
+            if len(others) < cooks:
+                continue
+            minutes = (min(state.started, max(span.ends for span in others)) - could).total_seconds() / 60
+            if minutes >= _TOLD_MIN:
+                titles = " and ".join(dict.fromkeys(span.title for span in others))
+                found.append(
+                    Shown(says=f"{one.step.title} waited {_min(minutes)}: hands were in {titles}.", minutes=minutes)
+                )
+    return found
+
+
+def _burnt(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], now: datetime) -> list[Shown]:
+    """What stood in its heat past its latest."""
+    found = []
+    for (_, plan, _), run in zip(runs, states, strict=True):
+        for one, state in zip(plan.scheduled, run.steps, strict=True):
+            if state.latest is None:
+                continue
+            minutes = ((state.ended or now) - state.latest).total_seconds() / 60
+            if minutes >= _TOLD_MIN:
+                found.append(Shown(says=f"{one.step.title}: {_min(minutes)} past its latest.", minutes=minutes))
+    return found
+
+
+def _missed(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState]) -> list[Shown]:
+    """What came too long after what it waited for: too cool to seal, too stiff to spread."""
+    found = []
+    for (_, plan, _), run in zip(runs, states, strict=True):
+        ended, titles = (
+            {one.id: one.ended for one in run.steps},
+            {one.step.id: one.step.title for one in plan.scheduled},
+        )
+        for one, state in zip(plan.scheduled, run.steps, strict=True):
+            for wait in one.step.after:
+                end = ended.get(wait.step)
+                if wait.at_most is None or state.started is None or end is None:
+                    continue
+                minutes = (state.started - end).total_seconds() / 60 - wait.at_most
+                if minutes >= _TOLD_MIN:
+                    says = (
+                        f"{one.step.title} began {_min(minutes + wait.at_most)} after {titles[wait.step].lower()}, "
+                        f"{_min(wait.at_most)} at most."
+                    )
+                    found.append(Shown(says=says, minutes=minutes))
+    return found

@@ -1,0 +1,158 @@
+"""A simulated cook, and what a making showed: the report by hand, the cook by what it can do wrong."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from sheets_by_hand import KITCHEN, steps
+
+from kemble.core.plan.schedule import Plan, Scheduled, plan_from
+from kemble.core.run.events import Event, check_event
+from kemble.core.run.rehearsal import CookManner, Part, played, report
+from kemble.core.run.state import state_of
+from kemble.core.stations.steps import StepWorked, Wait, Window
+
+NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
+
+
+def at(minutes):
+    return NINE + timedelta(minutes=minutes)
+
+
+def step(name, minutes, hands="held", after=(), window=None):
+    waits = [Wait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    rest = {"cue": None, "window": window, "target": None, "to_hand": [], "cautions": [], "uses": []}
+    return StepWorked(id=name, title=name.title(), words="", minutes=minutes, hands=hands, after=waits, **rest)
+
+
+def plan(*rows, serve=120):
+    scheduled = [Scheduled(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
+    return Plan(serve=at(serve), begin=scheduled[0].starts, scheduled=scheduled, proven=True, quiet_kept=True)
+
+
+def events(*rows):
+    return [
+        Event.model_validate({"uid": f"event-{i:03}", "at": at(minute), "kind": kind, "step": name})
+        for i, (minute, kind, name) in enumerate(rows)
+    ]
+
+
+STEAM = step("steam", 40, "free", window=Window(first_check=30, done=40, latest=55))
+
+
+class TestReport:
+    def test_in_time_nothing_is_said(self):
+        its = plan((STEAM, 0), serve=60)
+        told = report([("a cake", its, events((0, "started", "steam"), (41, "done", "steam")))], 1, at(60))
+        assert not any(getattr(told, name) for name in ("hands", "burnt", "missed", "table"))
+
+    def test_what_stood_past_its_latest(self):
+        its = plan((STEAM, 0), serve=60)
+        told = report([("a cake", its, events((0, "started", "steam"), (69, "done", "steam")))], 1, at(70))
+        assert [one.says for one in told.burnt] == ["Steam: 14 min past its latest."]
+        assert [one.says for one in told.table] == ["a cake: 9 min late on the table."]
+
+    def test_two_held_at_once(self):
+        one, two = plan((step("stir", 10), 0)), plan((step("burn", 10), 0))
+        told = report(
+            [
+                ("a", one, events((0, "started", "stir"), (10, "done", "stir"))),
+                ("b", two, events((6, "started", "burn"), (16, "done", "burn"))),
+            ],
+            1,
+            at(20),
+        )
+        assert "Stir and Burn: held at once for 4 min." in [each.says for each in told.hands]
+        again = report(
+            [
+                ("a", one, events((0, "started", "stir"), (10, "done", "stir"))),
+                ("b", two, events((0, "started", "burn"), (16, "done", "burn"))),
+            ],
+            2,
+            at(20),
+        )
+        assert again.hands == []
+
+    def test_what_waited_for_hands(self):
+        one, two = plan((step("stir", 30), 0)), plan((step("wrap", 10), 5))
+        told = report(
+            [
+                ("a", one, events((0, "started", "stir"), (30, "done", "stir"))),
+                ("b", two, events((30, "started", "wrap"), (40, "done", "wrap"))),
+            ],
+            1,
+            at(50),
+        )
+        assert [each.says for each in told.hands] == ["Wrap waited 25 min: hands were in Stir."]
+
+    def test_a_window_that_was_missed(self):
+        its = plan((step("dough", 10), 0), (step("wrap", 10, "held", [("dough", 0, 15)]), 10))
+        done = events((0, "started", "dough"), (10, "done", "dough"), (35, "started", "wrap"), (45, "done", "wrap"))
+        told = report([("balls", its, done)], 1, at(50))
+        assert [one.says for one in told.missed] == ["Wrap began 25 min after dough, 15 min at most."]
+
+
+def rounds():
+    its = plan_from(steps("stirred-rounds"), KITCHEN, begin=NINE)
+    return Part(its)
+
+
+class TestCook:
+    def test_who_is_on_time_makes_what_was_planned(self):
+        part = rounds()
+        done = played([part], CookManner(), 1)[0]
+        state = state_of(part.plan, done, done[-1].at + timedelta(minutes=1))
+        assert all(one.status == "done" for one in state.steps)
+        told = report([("rounds", part.plan, done)], 1, done[-1].at)
+        assert told.burnt == []
+        assert not [one for one in told.hands if "at once" in one.says]
+
+    def test_every_event_can_be_taken(self):
+        part = rounds()
+        for event in played([part], CookManner(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
+            check_event(part.plan, event)
+
+    def test_the_same_seed_is_the_same_cook(self):
+        part, manner = rounds(), CookManner(late=1, heavy=1, forgetful=1, seed=7)
+        assert played([part], manner, 1) == played([part], manner, 1)
+        assert played([part], manner, 1) != played([part], manner.model_copy(update={"seed": 8}), 1)
+
+    def test_who_is_late_is_late(self):
+        """Over thirty seeds: later on the table than who is on time, and heavier on the scale than who is to the gram."""
+        part = rounds()
+
+        def ends(manner):
+            found = [played([part], manner.model_copy(update={"seed": seed}), 1)[0] for seed in range(30)]
+            last = [max(event.at for event in one) for one in found]
+            return sum((one - part.plan.serve).total_seconds() / 60 for one in last) / 30
+
+        assert ends(CookManner(late=2)) > ends(CookManner(late=1)) > ends(CookManner()) + 5
+
+    def test_who_is_heavy_handed_is_heavier(self):
+        part = rounds()
+        targets = {one.step.id: one.step.target.grams for one in part.plan.scheduled if one.step.target}
+
+        def over(heavy):
+            shares = [
+                event.grams / targets[event.step]
+                for seed in range(30)
+                for event in played([part], CookManner(heavy=heavy, seed=seed), 1)[0]
+                if event.kind == "weighed"
+            ]
+            return sum(shares) / len(shares)
+
+        assert over(0) == pytest.approx(1.0, abs=0.004)
+        assert over(2) == pytest.approx(1.04, abs=0.006)  # a uniform share of 2 × 4 %, half of it on the mean
+
+    def test_who_forgets_burns(self):
+        part = Part(plan((STEAM, 0), (step("cut", 5, "held", [("steam", 0, None)]), 40)))
+        burnt = sum(
+            bool(report([("a", part.plan, played([part], CookManner(forgetful=2, seed=seed), 1)[0])], 1, at(400)).burnt)
+            for seed in range(60)
+        )
+        assert 8 <= burnt <= 28  # 28 % of sixty, and its scatter
+
+    def test_one_pair_of_hands_is_never_in_two(self):
+        one, two = plan((step("stir", 30), 0)), plan((step("burn", 20), 5))
+        done = played([Part(one), Part(two)], CookManner(late=1), 1)
+        told = report([("a", one, done[0]), ("b", two, done[1])], 1, at(200))
+        assert not [each for each in told.hands if "at once" in each.says]

@@ -1,0 +1,64 @@
+/** How the hands go at each step of a sheet, true to this piece, to be printed and leaned against the wall. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useParams } from "react-router";
+import { api, ask } from "../api/client";
+import { Frame, Waiting } from "../ui/Frame";
+import { TextLink } from "../ui/LinkButton";
+import { OneMove, useLeftHand } from "./HandsFigure";
+
+export default function HandsPage() {
+  const id = Number(useParams().sheetId);
+  const path = { sheet_id: id };
+  const [left, setLeft] = useLeftHand();
+  const opened = useQuery({
+    queryKey: ["sheet-to-print", id],
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path } })),
+  });
+  const hands = useQuery({
+    queryKey: ["hands-on-paper", id],
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/hands", { params: { path } })),
+  });
+  useEffect(() => {
+    document.title = "Hands · Kemble";
+  }, []);
+  if (!opened.data || !hands.data) return <Waiting error={opened.error ?? hands.error} />;
+  const steps = Object.entries(hands.data.steps);
+  const titles = new Map(opened.data.worked.steps.map((step) => [step.id, step.title]));
+  return (
+    <Frame title={<h1 className="font-title text-2xl">Hands for {opened.data.sheet.title}</h1>}>
+      <div className="mt-4 flex flex-wrap items-baseline gap-4 print:hidden">
+        <button type="button" className="pick" data-on="true" onClick={() => window.print()}>
+          Print
+        </button>
+        <button type="button" className="pick" aria-pressed={left} onClick={() => setLeft(!left)}>
+          {left ? "For the left hand" : "For the right hand"}
+        </button>
+        <TextLink to={`/sheets/${id}/plan`}>Back to the sheet</TextLink>
+      </div>
+      {steps.length === 0 && (
+        <p className="mt-6 text-lg">Nothing of this sheet is folded, wrapped, cut or turned out.</p>
+      )}
+      {steps.map(([step, frames]) => (
+        <section key={step} aria-label={titles.get(step) ?? step} className="mt-6">
+          <h2 className="text-xl">{titles.get(step) ?? step}</h2>
+          <ol className="mt-3 grid list-none gap-x-10 gap-y-6 p-0 sm:grid-cols-2 print:grid-cols-2">
+            {frames.map((frame, i) => (
+              <li key={frame.says} className="break-inside-avoid">
+                <OneMove frame={frame} left={left} wide={430} />
+                <p className="mt-1">
+                  <b>{i + 1}.</b> {frame.says}
+                  {frame.estimate && <span className="text-ink2"> How far it stretches is an estimate.</span>}
+                </p>
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
+      <p className="mt-8 pb-8 text-ink2">
+        Drawn from the sizes of this sheet. Hot dough and steam burn: gloves, and a bowl of cold water.
+      </p>
+    </Frame>
+  );
+}

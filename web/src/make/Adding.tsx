@@ -1,0 +1,76 @@
+/** "I added fifteen grams of flour": it goes into the chain, and what follows from it is worked anew. */
+
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { limit } from "../api/limits";
+import { NumberField } from "../ui/NumberField";
+import { Slip } from "../ui/Slip";
+import type { Happening, Making } from "./useFlow";
+
+interface Props {
+  making: Making;
+  step: string;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  tell: (what: Happening) => void;
+}
+
+export function Adding({ making, step, open, onOpen, tell }: Props) {
+  const lines = making.lines ?? [];
+  const [at, setAt] = useState(0);
+  const [grams, setGrams] = useState(15);
+  const line = lines[at];
+  const parts = new Set(lines.map((one) => one.part)).size;
+  if (lines.length === 0) return null;
+  return (
+    <Popover.Root open={open} onOpenChange={onOpen}>
+      <Popover.Trigger className="pick min-h-16 px-6">I added something</Popover.Trigger>
+      <Slip label="What was added?" wide>
+        <p id="what-added" className="text-ink2">
+          What was added?
+        </p>
+        <ul aria-labelledby="what-added" className="mt-2 flex max-h-64 flex-wrap gap-2 overflow-auto">
+          {lines.map((one, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines of a sheet that was begun do not move
+            <li key={i}>
+              <button
+                type="button"
+                className="pick min-h-16"
+                aria-pressed={i === at}
+                data-on={i === at}
+                onClick={() => setAt(i)}
+              >
+                {one.name}
+                {parts > 1 && <span className="font-normal">to the {one.part_name}</span>}
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-4 flex flex-wrap items-end gap-4">
+          <NumberField
+            label="How much"
+            value={grams}
+            unit="g"
+            within={limit("Added.grams")}
+            width="6rem"
+            onChange={setGrams}
+          />
+          <Popover.Close
+            className="pick min-h-16 px-8"
+            data-on="true"
+            onClick={() =>
+              line &&
+              tell({
+                kind: "added",
+                step,
+                added: { ingredient: line.ingredient, part: line.part as "base", grams },
+              })
+            }
+          >
+            It is in
+          </Popover.Close>
+        </div>
+      </Slip>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,45 @@
+/** When nothing is left to do: taste, count, say how it came out; and what a rehearsal showed. */
+
+import { Link, useNavigate } from "react-router";
+import { RehearsalReport } from "./RehearsalReport";
+import type { Flow, Making } from "./useFlow";
+import { useStepKeys } from "./useStepKeys";
+
+export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo"] }) {
+  const navigate = useNavigate();
+  const pathOf = (one: Making) => (one.batch ? `/log/${one.batch}` : `/make/${one.id}/outcome`);
+  const open = makings.filter((one) => !one.batch);
+  const first = open[0] ?? makings[0];
+  const rehearsed = (first?.pace ?? 1) > 1;
+  useStepKeys({ forward: () => first && navigate(pathOf(first)), undo: undo?.take ?? null });
+  return (
+    <section className="py-8">
+      <h1 className="text-[clamp(34px,5.4vw,66px)]">{rehearsed ? "That was the rehearsal." : "It is on the table."}</h1>
+      {rehearsed && first ? (
+        <RehearsalReport run={first.id} />
+      ) : (
+        <p className="mt-4 text-2xl text-ink2">
+          Count it, weigh it, taste it, then say how it came out: the next one is better for it.
+        </p>
+      )}
+      <div className="mt-8 flex flex-wrap gap-4">
+        {makings.map((one) => (
+          <Link
+            key={one.id}
+            to={pathOf(one)}
+            className="pick min-h-16 px-8 text-xl"
+            data-on={one === first ? "true" : undefined}
+          >
+            {one.batch ? "To the log" : "How did it come out?"}
+            {makings.length > 1 && <span className="font-normal">{one.title}</span>}
+          </Link>
+        ))}
+        {undo && (
+          <button type="button" className="pick min-h-16 px-8 text-xl" onClick={undo.take}>
+            Undo the last
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,119 @@
+/** Who does what: each cook's own lane, what is in their hands now and what comes next, and what must stand ready for it. */
+
+import type { StepWorked } from "../api/client";
+import { TextLink } from "../ui/LinkButton";
+import { capital, timeOfDay } from "../ui/words";
+import { isMine, keyOf, nextOf } from "./hand";
+import type { InHand } from "./props";
+
+interface Props {
+  all: InHand[];
+  cooks: string[];
+  me: string;
+  inHand: InHand | undefined;
+  next: InHand | undefined;
+  at: number;
+  zone: string;
+  onMe: (me: string) => void;
+  onChoose: (key: string) => void;
+}
+
+export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }: Props) {
+  const first = (inHand ?? all[0])?.making;
+  return (
+    <section aria-label="What comes next" className="mt-8 border-t border-ink pt-4">
+      {cooks.length > 1 ? (
+        <>
+          <p className="flex flex-wrap items-center gap-3">
+            <span className="text-ink2">This screen stands beside</span>
+            {["", ...cooks].map((cook) => (
+              <button
+                key={cook}
+                type="button"
+                className="pick min-h-16 px-6"
+                aria-pressed={cook === me}
+                data-on={cook === me}
+                onClick={() => onMe(cook)}
+              >
+                {cook || "all of them"}
+              </button>
+            ))}
+          </p>
+          <div className="mt-3 grid gap-x-10 gap-y-4 sm:grid-cols-2">
+            {cooks.map((cook) => (
+              <Lane key={cook} cook={cook} all={all} at={at} zone={zone} onChoose={onChoose} />
+            ))}
+          </div>
+        </>
+      ) : (
+        next && <Next label="Next for your hands" one={next} several={several(all)} zone={zone} onChoose={onChoose} />
+      )}
+      {first && (
+        <p className="mt-4 text-right">
+          <TextLink to={first.batch ? `/log/${first.batch}` : `/make/${first.id}/outcome`}>Finish and log</TextLink>
+        </p>
+      )}
+    </section>
+  );
+}
+
+const several = (all: InHand[]) => new Set(all.map((one) => one.making.id)).size > 1;
+
+function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zone" | "onChoose"> & { cook: string }) {
+  const theirs = all.filter((one) => one.standing.who === cook);
+  const now = theirs.find((one) => one.standing.status === "running");
+  const next = nextOf(theirs, cook, now);
+  return (
+    <section aria-label={cook}>
+      <h2 className="text-xl">{capital(cook)}</h2>
+      {now && (
+        <p className="text-lg">
+          <span className="text-ink2">now </span>
+          <b>{now.step.title}</b>
+          {now.standing.due && Date.parse(now.standing.due) > at && (
+            <span className="text-ink2"> until {timeOfDay(now.standing.due, zone)}</span>
+          )}
+        </p>
+      )}
+      {next ? (
+        <Next label="next" one={next} several={several(all)} zone={zone} onChoose={onChoose} />
+      ) : (
+        <p className="text-ink2">{theirs.some((one) => isMine(one, cook) && one === now) ? "Then free." : "Free."}</p>
+      )}
+    </section>
+  );
+}
+
+function Next(props: { label: string; one: InHand; several: boolean } & Pick<Props, "zone" | "onChoose">) {
+  const { label, one, several, zone, onChoose } = props;
+  const { step, standing, making } = one;
+  return (
+    <div>
+      <button
+        type="button"
+        className="block min-h-16 w-full py-2 text-left hover:text-bean"
+        onClick={() => onChoose(keyOf(making, step.id))}
+      >
+        <span className="block text-ink2">
+          {label}, {timeOfDay(standing.expected_starts, zone)}
+          {several && ` · ${making.title}`}
+        </span>
+        <span className="block text-2xl font-bold">{step.title}</span>
+      </button>
+      <Ready step={step} />
+    </div>
+  );
+}
+
+/** What must stand ready before a step begins. */
+function Ready({ step }: { step: StepWorked }) {
+  const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name}`)];
+  return (
+    <>
+      {things.length > 0 && <p className="text-lg">Ready before it: {things.join(", ")}.</p>}
+      {step.asks && <p className="text-lg font-bold text-look">{step.asks}</p>}
+    </>
+  );
+}
+
+const grams = (value: number) => `${value.toFixed(value < 20 ? 1 : 0)} g`;

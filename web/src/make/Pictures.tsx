@@ -1,0 +1,77 @@
+/** What this step looked like the last times, beside its drawing; and one press to take a picture now. */
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import { api, ask, Refused } from "../api/client";
+import { whenBack } from "../api/reach";
+import { newId } from "../ui/newId";
+import { dayWords } from "../ui/words";
+import { sendPicture, waitingPictures, withPicture } from "./picturesKept";
+
+export function Pictures({ run, step }: { run: number; step: string }) {
+  const client = useQueryClient();
+  const found = useQuery({
+    queryKey: ["pictures", run],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}/pictures", { params: { path: { run_id: run } } })),
+    staleTime: 30_000,
+  });
+  const [says, setSays] = useState("");
+  const flush = useCallback(async () => {
+    for (const one of await waitingPictures()) {
+      try {
+        await sendPicture(one);
+        void client.invalidateQueries({ queryKey: ["pictures"] });
+      } catch (error) {
+        if (error instanceof Refused && error.status === 422) setSays(error.problems[0]?.says ?? "It was not taken");
+      }
+    }
+  }, [client]);
+  useEffect(() => {
+    void flush();
+    return whenBack(() => void flush());
+  }, [flush]);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setSays("");
+    await withPicture({ uid: newId(), run, step }, file);
+    await flush();
+    const left = await waitingPictures();
+    if (left.length) setSays("Kept here, to be sent.");
+  };
+  const shown = found.data?.filter((one) => one.step === step).slice(0, 4) ?? [];
+  return (
+    <div className="mt-3 flex flex-wrap items-end gap-3">
+      {shown.map((one) => (
+        <figure key={one.id} className="m-0 w-36">
+          <img
+            src={`/api/pictures/${one.id}.webp`}
+            alt={`${one.title} at this step, ${dayWords(one.at.slice(0, 10))}`}
+            className="block h-28 w-36 rounded-md border border-ink object-cover"
+            loading="lazy"
+          />
+          <figcaption className="text-sm text-ink2">
+            {one.run === run ? "this one" : dayWords(one.at.slice(0, 10))}
+          </figcaption>
+        </figure>
+      ))}
+      <label className="pick min-h-16 cursor-pointer px-6 focus-within:outline-2 focus-within:outline-ink">
+        Take a picture
+        <input
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          capture="environment"
+          className="sr-only"
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {says && (
+        <span role="status" className="text-look">
+          {says}
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+/** What a rehearsal showed: where hands clashed, what would have burnt, which windows would have been missed. */
+
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../api/client";
+
+const HEADS = [
+  ["hands", "Where hands clashed", "Hands were free when they were wanted."],
+  ["burnt", "What would have burnt", "Nothing stood past its latest."],
+  ["missed", "Which windows were missed", "Everything came in its time."],
+  ["table", "The table", "On the table in time."],
+] as const;
+
+export function RehearsalReport({ run }: { run: number }) {
+  const found = useQuery({
+    queryKey: ["report", run],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}/report", { params: { path: { run_id: run } } })),
+  });
+  const report = found.data?.report;
+  if (!report) return null;
+  return (
+    <div className="mt-5 grid gap-x-12 gap-y-5 lg:grid-cols-2">
+      {HEADS.map(([key, head, nothing]) => (
+        <section key={key} aria-label={head}>
+          <h2 className="text-2xl">{head}</h2>
+          {report[key].length === 0 ? (
+            <p className="text-lg text-green">{nothing}</p>
+          ) : (
+            <ul className="text-lg">
+              {report[key].slice(0, 6).map((one) => (
+                <li key={one.says} className="hairline flex items-center gap-4 py-1.5">
+                  <svg width="90" height="14" aria-hidden="true" className="shrink-0">
+                    <rect width={Math.min(90, 4 + one.minutes * 2)} height="14" fill="var(--color-bean)" />
+                  </svg>
+                  {one.says}
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+      ))}
+    </div>
+  );
+}

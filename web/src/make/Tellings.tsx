@@ -1,0 +1,90 @@
+/**
+ * What happens in makings, on its way to the kitchen's server: one outbox for all runs of this device, on every page, so
+ * that what was told on the Make screen goes out wherever the cook goes on to. Each run is a lane of its own.
+ */
+
+import { useQueryClient } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useEffect } from "react";
+import { api, ask, type NewEvent, type RunOpen } from "../api/client";
+import { whenBack } from "../api/reach";
+import { useOutbox } from "../ui/useOutbox";
+
+export interface Telling {
+  uid: string;
+  lane: string;
+  run: number;
+  event: NewEvent;
+}
+
+export const KEPT = "kemble-tellings";
+const OF_BEFORE = /^kemble-events-(\d+)$/;
+
+/** What lay in a drawer for each run, as it was kept at first, comes into the one. */
+function gatherOfBefore() {
+  const keys = Object.keys(localStorage).filter((key) => OF_BEFORE.test(key));
+  for (const key of keys) {
+    const run = Number(key.match(OF_BEFORE)?.[1]);
+    const found = JSON.parse(localStorage.getItem(key) ?? "[]") as ({ one: NewEvent; refused: unknown } | NewEvent)[];
+    const entries = found.map((entry) => {
+      const { one, refused } = "one" in entry ? entry : { one: entry, refused: null };
+      return { one: { uid: one.uid, lane: String(run), run, event: one }, refused };
+    });
+    const there = JSON.parse(localStorage.getItem(KEPT) ?? "[]") as unknown[];
+    localStorage.setItem(KEPT, JSON.stringify([...there, ...entries]));
+    localStorage.removeItem(key);
+  }
+}
+gatherOfBefore();
+
+type Tellings = ReturnType<typeof useOutbox<Telling>>;
+const Context = createContext<Tellings | null>(null);
+
+export function TellingsProvider({ children }: { children: ReactNode }) {
+  const client = useQueryClient();
+  const outbox = useOutbox<Telling>(KEPT, async ({ run, event }) => {
+    const path = { run_id: run };
+    const kept = await ask(api.POST("/api/runs/{run_id}/events", { params: { path }, body: event }));
+    await client.cancelQueries({ queryKey: ["run", run] }); // an answer from before it would take it away again
+    client.setQueryData<RunOpen>(["run", run], (was) => was && { ...was, events: inOrder(was.events, kept) });
+  });
+  const open = [...new Set(outbox.waiting.map((one) => one.run))].join(" ");
+  const busy = outbox.waiting.length > 0;
+  // When all is told, the rest is thought over: by the server, once for whatever happened, whoever asks.
+  useRest(busy, open);
+  return <Context.Provider value={outbox}>{children}</Context.Provider>;
+}
+
+export function useTellings(): Tellings {
+  const outbox = useContext(Context);
+  if (!outbox) throw new Error("outside of TellingsProvider");
+  return outbox;
+}
+
+/** Asks for the rest of each run to be planned anew once what was told of it has been taken. */
+function useRest(busy: boolean, open: string) {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!busy) return;
+    const runs = open.split(" ").map(Number);
+    const think = async () => {
+      for (const run of runs) {
+        try {
+          const answer = await ask(api.POST("/api/runs/{run_id}/rest", { params: { path: { run_id: run } } }));
+          client.setQueryData<RunOpen>(["run", run], answer);
+          for (const mate of answer.flow) if (mate !== run) void client.invalidateQueries({ queryKey: ["run", mate] });
+        } catch {
+          // Not reached: the plan is as it was, and it is thought over after the next thing that happens.
+        }
+      }
+    };
+    return () => void think();
+  }, [busy, open, client]);
+  useEffect(() => whenBack(() => void client.invalidateQueries({ queryKey: ["run"] })), [client]);
+}
+
+/** The events with one more that the server has kept, in the order in which they happened. */
+function inOrder(events: RunOpen["events"], kept: RunOpen["events"][number]) {
+  const others = events.filter((one) => one.uid !== kept.uid);
+  const later = others.findIndex((one) => Date.parse(one.at) > Date.parse(kept.at));
+  return later < 0 ? [...others, kept] : [...others.slice(0, later), kept, ...others.slice(later)];
+}

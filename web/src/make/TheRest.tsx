@@ -1,0 +1,35 @@
+/** What the newest plan of the rest moved, and why; what else could be done about a late table. Said until it is seen. */
+
+import { useState } from "react";
+import type { Making } from "./useFlow";
+
+export function TheRest({ makings }: { makings: Making[] }) {
+  const [seen, setSeen] = useState("");
+  const newest = makings
+    .flatMap((one) => one.events.filter((event) => event.kind === "replanned"))
+    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
+    .at(-1);
+  const says = [...new Set(makings.flatMap((one) => one.state.says ?? []))];
+  const choices = [...new Set(makings.flatMap((one) => one.state.choices ?? []))];
+  if (!newest || newest.uid === seen || says.length === 0) return null;
+  return (
+    <div
+      role="status"
+      className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-amber pl-4 text-lg"
+    >
+      <div className="min-w-0 flex-1 basis-80">
+        {says.map((one) => (
+          <p key={one}>{one}</p>
+        ))}
+        {choices.length > 0 && (
+          <p>
+            <b className="text-look">What would help.</b> {choices.join(" ")}
+          </p>
+        )}
+      </div>
+      <button type="button" className="pick min-h-16 px-6" onClick={() => setSeen(newest.uid)}>
+        Seen
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+/** Which step is in hand: over all runs that are made together, for one cook or for whoever looks. */
+
+import { moreUrgent, urgency } from "./fold";
+import type { InHand } from "./props";
+import type { Making } from "./useFlow";
+
+export const keyOf = (making: Making, step: string) => `${making.id} ${step}`;
+
+/** Every step of the flow, in the order of its plan. */
+export const allOf = (makings: Making[]): InHand[] =>
+  makings
+    .flatMap((making) => {
+      const states = new Map(making.state.steps.map((one) => [one.id, one]));
+      return making.plan.scheduled.flatMap(({ step }) => {
+        const standing = states.get(step.id);
+        return standing ? [{ making, step, standing }] : [];
+      });
+    })
+    .sort((a, b) => Date.parse(a.standing.expected_starts) - Date.parse(b.standing.expected_starts));
+
+/** Whether a step is this cook's: given to nobody, to them, or asking for no hands. */
+export const isMine = ({ step, standing }: InHand, me: string) =>
+  !me || !standing.who || standing.who === me || step.hands === "free";
+
+/** What wants to be looked at first. */
+export function mostUrgent(all: InHand[], now: number, me: string): InHand | undefined {
+  const ranked = all.flatMap((one) => {
+    const rank = isMine(one, me) ? urgency(one.standing, one.step.hands, now) : null;
+    return rank ? [{ one, rank }] : [];
+  });
+  return ranked.sort((a, b) => moreUrgent(a.rank, b.rank))[0]?.one;
+}
+
+/** What waits for hands: the first that can be begun or looked at, whatever is on the screen. */
+export const waitsForHands = (all: InHand[], now: number, me: string) =>
+  mostUrgent(
+    all.filter((one) => one.step.hands !== "free"),
+    now,
+    me,
+  );
+
+/** What a cook's hands come to after the step in hand. */
+export const nextOf = (all: InHand[], me: string, but: InHand | undefined) =>
+  all.find(
+    (one) =>
+      one !== but &&
+      one.step.hands !== "free" &&
+      (one.standing.status === "ready" || one.standing.status === "waiting") &&
+      isMine(one, me),
+  );
+
+/** The step before or after another in the order of the plan. */
+export function beside(all: InHand[], key: string | null, by: 1 | -1): InHand | undefined {
+  const open = all.filter((one) => one.standing.status !== "done");
+  const at = open.findIndex((one) => keyOf(one.making, one.step.id) === key);
+  return open[(at + by + open.length) % open.length];
+}
+
+export const cooksOf = (all: InHand[]) => [...new Set(all.map((one) => one.standing.who).filter(Boolean))].sort();

@@ -1,0 +1,139 @@
+/**
+ * The runs that are made together, as this page sees them: the events that the server has and those still on their way,
+ * folded here by the same rules. Clocks are worked out from stored instants and the wall's clock, never counted, so that
+ * a reload without the network shows what another page would.
+ */
+
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
+import { api, ask, type NewEvent, type Plan, type RunOpen } from "../api/client";
+import { serverNow, setClock, useReach } from "../api/reach";
+import { newId } from "../ui/newId";
+import { type Event, eventOf, planNow, stateOf, takeable } from "./fold";
+import { useTellings } from "./Tellings";
+
+export type Happening = Pick<NewEvent, "kind"> &
+  Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text" | "times" | "added" | "sure">>;
+
+/** A run as it is made: `plan` with its rest as it was planned last, `told` as it began. */
+export interface Making extends RunOpen {
+  told: Plan;
+  undo: Event | null;
+  redo: Event | null;
+}
+
+const NEWS_MS = 1_500; // another device is seen to agree well within two seconds
+
+export const runQuery = (id: number) => ({
+  queryKey: ["run", id],
+  queryFn: async () => {
+    const answer = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } }));
+    setClock(answer.wall);
+    return answer;
+  },
+  refetchInterval: 60_000,
+  staleTime: 0,
+});
+
+export function useFlow(id: number) {
+  const first = useQuery(runQuery(id));
+  const ids = first.data?.flow ?? [];
+  const found = useQueries({ queries: ids.filter((one) => one !== id).map(runQuery) });
+  const tellings = useTellings();
+  useNews(id, [first.data, ...found.map((one) => one.data)]);
+  const now = useRunClock(first.data);
+
+  const known = [first.data, ...found.map((one) => one.data)].filter((one): one is RunOpen => one !== undefined);
+  const at = now();
+  const makings = known.map((run) =>
+    makingOf(
+      run,
+      tellings.waiting.filter((one) => one.run === run.id).map((one) => one.event),
+      at,
+    ),
+  );
+
+  const send = (run: number, what: Happening, of: string | null = null) => {
+    const event: NewEvent = {
+      uid: newId(),
+      at: new Date(now()).toISOString(),
+      step: null,
+      grams: null,
+      celsius: null,
+      text: "",
+      of,
+      times: null,
+      added: null,
+      sure: false,
+      ...what,
+    };
+    tellings.tell({ uid: event.uid, lane: String(run), run, event });
+  };
+  const last = newest(makings, "undo");
+  const back = newest(makings, "redo");
+  return {
+    makings,
+    run: makings[0],
+    error: first.error,
+    now,
+    tell: send,
+    undo: last && { run: last.id, what: last.undo, take: () => send(last.id, { kind: "undone" }, last.undo.uid) },
+    redo: back && { run: back.id, what: back.redo, take: () => send(back.id, { kind: "redone" }, back.redo.uid) },
+    outbox: tellings,
+  };
+}
+
+export type Flow = ReturnType<typeof useFlow>;
+
+function makingOf(run: RunOpen, waiting: NewEvent[], now: number): Making {
+  const uids = new Set(run.events.map((event) => event.uid));
+  const events = [...run.events, ...waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now))];
+  const state = stateOf(run.plan, events, now, run.core, run.unit);
+  const { undo, redo } = state.status === "running" ? takeable(run.plan, events) : { undo: null, redo: null };
+  return { ...run, events, told: run.plan, plan: planNow(run.plan, events), state, undo, redo };
+}
+
+/** Of all runs the one whose last word is the newest: what an undo takes back, whichever of them it was. */
+function newest<K extends "undo" | "redo">(makings: Making[], kind: K) {
+  let found: (Making & { [name in K]: Event }) | null = null;
+  for (const one of makings) {
+    const event = one[kind];
+    if (event && (!found || Date.parse(event.at) >= Date.parse((found[kind] as Event).at)))
+      found = one as Making & { [name in K]: Event };
+  }
+  return found;
+}
+
+/** Whether another device has told anything: asked often, answered by a number for each run. */
+function useNews(id: number, runs: (RunOpen | undefined)[]) {
+  const client = useQueryClient();
+  const { away } = useReach();
+  const news = useQuery({
+    queryKey: ["news", id],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}/news", { params: { path: { run_id: id } } })),
+    refetchInterval: NEWS_MS,
+    enabled: runs[0] !== undefined && !away,
+    staleTime: 0,
+  });
+  const counts = news.data?.events;
+  const seen = useRef(counts);
+  useEffect(() => {
+    if (!counts || counts === seen.current) return;
+    seen.current = counts;
+    for (const run of runs)
+      if (run && counts[run.id] !== undefined && counts[run.id] !== run.events.length)
+        void client.invalidateQueries({ queryKey: ["run", run.id] });
+    if (runs[0] && Object.keys(counts).length !== runs[0].flow.length)
+      void client.invalidateQueries({ queryKey: ["run", id] });
+  }, [counts, runs, client, id]);
+}
+
+/** The flow's own clock in ms: it goes `pace` times as fast as the wall's, which may be off from this page's. */
+function useRunClock(run: RunOpen | undefined) {
+  const base = useRef({ began: 0, clock: 0, pace: 1 });
+  if (run) base.current = { began: Date.parse(run.began), clock: Date.parse(run.clock_began), pace: run.pace };
+  return useCallback(() => {
+    const { began, clock, pace } = base.current;
+    return clock + (serverNow() - began) * pace;
+  }, []);
+}
