@@ -37,7 +37,7 @@ def rethink(run: Run, now: datetime) -> bool:
     same happenings, by two devices or after a lost answer, it is done once.
     """
     last = _newest(run)
-    if run.finished or last is None:
+    if run.finished:
         return False
     uid = _uid(last, run)
     if run.events.filter(uid=uid).exists():
@@ -52,7 +52,8 @@ def rethink(run: Run, now: datetime) -> bool:
             return False
         for one, told in rest:
             own = uid if one.pk == run.pk else f"{uid}-{one.pk}"[:64]
-            add_event(one, Event(uid=own, at=max(now, last.at), kind="replanned", of=last.uid, rest=told))
+            at = max(now, last.at) if last else now
+            add_event(one, Event(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
     return True
 
 
@@ -60,8 +61,9 @@ def _newest(run: Run) -> Event | None:
     return next((one for one in reversed(run.log) if one.kind not in ("replanned", "noted")), None)
 
 
-def _uid(last: Event, run: Run) -> str:
-    return f"rest-{hashlib.sha256(f'{run.pk} {last.uid}'.encode()).hexdigest()[:24]}"
+def _uid(last: Event | None, run: Run) -> str:
+    """One plan of the rest for each last word: of a run of which nothing was told yet, that it has begun."""
+    return f"rest-{hashlib.sha256(f'{run.pk} {last.uid if last else None}'.encode()).hexdigest()[:24]}"
 
 
 def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] | None:

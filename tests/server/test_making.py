@@ -154,8 +154,13 @@ class TestRun:
         kept = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
         clock.move_to(datetime(2026, 11, 28, 15, 0, tzinfo=UTC))
         run = owner.ask("POST", "/runs", {"occasion": kept["id"]}).body
-        assert run["plan"]["begin"].startswith("2026-11-28T15:00")
-        assert run["state"]["late_min"] == pytest.approx(0)
+        state = run["state"]
+        assert state["steps"][0]["planned_starts"].startswith("2026-11-28T15:00")
+        assert state["serve"] == kept["day"]["plan"]["serve"]  # what was promised
+        late = datetime.fromisoformat(state["expected_serve"]) - datetime.fromisoformat(state["serve"])
+        assert state["late_min"] == pytest.approx(late.total_seconds() / 60)
+        assert state["late_min"] > 60
+        assert "later than planned" in state["says"][0]
 
     def test_a_run_does_not_change_with_its_sheet(self, owner, sheet, run):
         changed = sheet["sheet"]
@@ -196,7 +201,7 @@ class TestToEat:
         hours = sheet["worked"]["facts"]["keep.cold_h"]["value"]
         (one,) = owner.ask("GET", "/to-eat").body
         assert one["title"] == sheet["sheet"]["title"]
-        left = datetime.fromisoformat(one["cold_until"]) - datetime(2026, 11, 25, 13, 0, tzinfo=UTC)
+        left = datetime.fromisoformat(one["until"]) - datetime(2026, 11, 25, 13, 0, tzinfo=UTC)
         assert left.total_seconds() / 3600 == pytest.approx(hours, abs=0.01)
         clock.shift(timedelta(hours=hours + 1))
         assert owner.ask("GET", "/to-eat").body == []

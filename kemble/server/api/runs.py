@@ -246,7 +246,9 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     times as fast. The answer is the run that begins first."""
     kitchen = asking(request)
     if new_run.occasion is not None:
-        return opened(_begin_occasion(kitchen, new_run, new_run.occasion))
+        first = _begin_occasion(kitchen, new_run, new_run.occasion)
+        rethink(first, first.clock())  # begun late, it is late from the start, and says so
+        return opened(run_of(kitchen, first.pk))
     if new_run.sheet is None:
         refuse("sheet", "is missing", "the number of a sheet or an occasion")
     record, now = sheet_of(kitchen, new_run.sheet), timezone.now()
