@@ -11,6 +11,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.log.evidence import Happened
 from kemble.core.plan.occasion import Helper
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, Scheduled, kitchen_time
@@ -115,6 +116,17 @@ def facts_now(run: Run) -> dict[str, Fact]:
     told = run.kept.facts
     moved = next((rest.facts for rest in reversed(rests_of(run.kept.plan, run.log)) if rest.facts is not None), None)
     return told if moved is None else {**told, **moved}
+
+
+def happened_in(run: Run, now: datetime) -> Happened:
+    """A run as witnesses of a fault see it."""
+    plan = plan_now(run.kept.plan, run.log)
+    return Happened(
+        facts=facts_now(run),
+        steps={one.step.id: one.step for one in plan.scheduled},
+        states={one.id: one for one in run.state(now).steps},
+        events=standing(run.kept.plan, run.log),
+    )
 
 
 def added_of(run: Run) -> list[Added]:

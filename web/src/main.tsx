@@ -55,8 +55,8 @@ function House() {
     <Suspense fallback={<Waiting />}>
       <TellingsProvider>
         <Outlet />
+        <ClockStrip />
       </TellingsProvider>
-      <ClockStrip />
       <SignedOut />
     </Suspense>
   );

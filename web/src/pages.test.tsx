@@ -257,7 +257,14 @@ describe("the plan", () => {
     expect(screen.getByText(/is on the counter/)).toBeTruthy();
     await press("Rehearse, sixty times as fast");
     expect(asked.filter((one) => one.path === "/api/runs").map((one) => one.body)).toEqual([
-      { sheet: 7, occasion: null, dish: 0, rehearse: true, uid: expect.stringMatching(/^[0-9a-f]{32}$/) },
+      {
+        sheet: 7,
+        occasion: null,
+        dish: null,
+        cook: null,
+        rehearse: true,
+        uid: expect.stringMatching(/^[0-9a-f]{32}$/),
+      },
     ]);
   });
 

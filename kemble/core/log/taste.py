@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.tastes import TasteId
-from kemble.core.cards.way import Fault, Way
+from kemble.core.cards.way import Way
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.plan.schedule import Plan
@@ -39,28 +39,6 @@ class Compared(BaseModel):
         low = self.low if self.low is not None else self.predicted
         high = self.high if self.high is not None else self.predicted
         return low <= self.happened <= high
-
-
-class Speaks(BaseModel):
-    """A number of the batch that speaks for a cause: the fact, and what it lies under or over."""
-
-    model_config = ConfigDict(frozen=True)
-
-    fact: Fact
-    side: Literal["low", "high"]
-    than: float
-
-
-class LikelyFault(BaseModel):
-    """A fault that was seen, whether the batch's own numbers speak for its cause, and what to change."""
-
-    model_config = ConfigDict(frozen=True)
-
-    id: str
-    seen: str
-    cause: str
-    next_time: str
-    evidence: list[Speaks]
 
 
 def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
@@ -114,16 +92,3 @@ def verdict(tastes: Mapping[str, int]) -> Verdict:
     if mark is None:
         return "untasted"
     return "just right" if mark == 0 else "too soft" if mark > 0 else "too firm"
-
-
-def likely_fault(fault: Fault, facts: Mapping[str, Fact]) -> LikelyFault:
-    """Hold a seen fault against the numbers of its batch."""
-    found = []
-    for evidence in fault.evidence:
-        fact = facts.get(evidence.fact)
-        if fact is None or isinstance(fact.value, str):
-            continue
-        beyond = fact.value < evidence.than if evidence.side == "low" else fact.value > evidence.than
-        if beyond:
-            found.append(Speaks(fact=fact, side=evidence.side, than=evidence.than))
-    return LikelyFault(id=fault.id, seen=fault.seen, cause=fault.cause, next_time=fault.next_time, evidence=found)

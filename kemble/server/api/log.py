@@ -18,8 +18,9 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
+from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
-from kemble.core.log.taste import Compared, LikelyFault, Verdict, compared, likely_fault
+from kemble.core.log.taste import Compared, Verdict, compared
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
 from kemble.server.api.asked import Write, asking
@@ -28,7 +29,7 @@ from kemble.server.api.refusal import Conflict, answer
 from kemble.server.api.runs import run_of
 from kemble.server.api.sheets import Dot, dots_of
 from kemble.server.dropping import drop
-from kemble.server.flowing import added_words
+from kemble.server.flowing import added_words, happened_in
 from kemble.server.keeping import Said, add_event, log_outcome
 from kemble.server.models import Batch
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -97,7 +98,7 @@ class BatchOpen(BatchCard):
     kept: list[Kept]
     added: list[str]
     compared: list[Compared]
-    faults: list[LikelyFault]
+    faults: list[FaultTold]
     notes: list[Note]
     facts: dict[str, Fact]
 
@@ -122,7 +123,8 @@ def _opened(batch: Batch) -> HttpResponse:
     run = batch.run
     kept, events = run.kept, run.log
     at = events[-1].at if events else run.clock_began
-    faults = [likely_fault(fault, kept.facts) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
+    happened = happened_in(run, at)
+    faults = [told(fault, happened) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
     pieces = next((kept.facts[k] for k in ("shape.pieces", "cut.pieces") if k in kept.facts), None)
     body = known(
         BatchOpen,

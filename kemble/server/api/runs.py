@@ -16,11 +16,14 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.cards.cautions import Caution
+from kemble.core.cards.faults import faults_of
+from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.log.evidence import FaultTold, at_step, told
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual import with_added
@@ -36,7 +39,7 @@ from kemble.server.api.sheets import sheet_of
 from kemble.server.days import kept_day
 from kemble.server.devices import probes, scales
 from kemble.server.dropping import drop
-from kemble.server.flowing import facts_now, rethink
+from kemble.server.flowing import facts_now, happened_in, rethink
 from kemble.server.keeping import add_event, begin, keep_events
 from kemble.server.models import KitchenRecord, Run
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -374,6 +377,22 @@ def hands(request: HttpRequest, run_id: int) -> HandsDrawn:
     return hands_of(sheet, worked_for(sheet, run.kitchen.settings))
 
 
+class FaultsHere(BaseModel):
+    """What can be seen to be wrong: first what shows at the step in hand, then all else of the way and its parts."""
+
+    here: list[FaultTold]
+    others: list[FaultTold]
+
+
+@router.get("/runs/{int:run_id}/faults", response={200: FaultsHere})
+def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsHere:
+    """The faults of a run's way and parts, each with its causes ranked by what this making's own numbers and times say."""
+    run = run_of(asking(request), run_id)
+    happened = happened_in(run, run.clock())
+    here, others = at_step(faults_of(WAYS[run.way]), step[:60])
+    return FaultsHere(here=[told(one, happened) for one in here], others=[told(one, happened) for one in others])
+
+
 def _check_added(run: Run, event: Event) -> None:
     """Raises Refused for something put in that is not in this kitchen's larder, or into a part that is not there."""
     if event.added is None:
@@ -407,8 +426,8 @@ def news(request: HttpRequest, run_id: int) -> RunNews:
         run_of(kitchen, run_id)  # says why not
     together = kitchen.runs.filter(flow=flow) if flow else kitchen.runs.filter(pk=run_id)
     now = together.defer("frozen")[0].clock()  # of one flow all go by one clock
-    told = Count("events", filter=Q(events__at__lte=now))
-    counts = dict(together.annotate(told=told).values_list("pk", "told"))
+    so_far = Count("events", filter=Q(events__at__lte=now))
+    counts = dict(together.annotate(told=so_far).values_list("pk", "told"))
     return RunNews(wall=timezone.now(), events={str(number): told for number, told in counts.items()})
 
 

@@ -14,6 +14,7 @@ from ninja import Query, Router
 from ninja.responses import Status
 from pydantic import BaseModel, Field
 
+from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part, unshare_part
@@ -23,6 +24,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.log.evidence import FaultTold, likeliest
 from kemble.core.log.taste import Verdict
 from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
@@ -287,6 +289,14 @@ def hands_on_paper(request: HttpRequest, sheet_id: int) -> HandsDrawn:
     kitchen = asking(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
     return hands_of(sheet, worked_for(sheet, kitchen.settings))
+
+
+@router.get("/sheets/{int:sheet_id}/risks", response={200: list[FaultTold]})
+def risks(request: HttpRequest, sheet_id: int) -> list[FaultTold]:
+    """What is likeliest to go wrong with a sheet by its own numbers, before it is made."""
+    kitchen = asking(request)
+    sheet = sheet_of(kitchen, sheet_id).sheet
+    return likeliest(faults_of(WAYS[sheet.way]), worked_for(sheet, kitchen.settings).facts)
 
 
 class AsMade(Write):

@@ -7,10 +7,10 @@ from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
-from kemble.core.log.taste import check_tastes, compared, likely_fault, verdict
+from kemble.core.log.taste import check_tastes, compared, verdict
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import Event
-from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -69,12 +69,3 @@ class TestTaste:
         for tastes in ({"colour": 1}, {"softness": 3}):
             with pytest.raises(Refused):
                 check_tastes(WAYS["set-cake"], tastes)
-
-    def test_a_fault_is_held_against_the_batchs_numbers(self):
-        dry = default_sheet("boiled-balls").model_dump()
-        dry["parts"][0]["lines"][1]["amount"]["value"] = 178
-        facts = work(sheet_from(dry), KITCHEN).facts
-        fault = next(one for one in WAYS["boiled-balls"].faults if one.id == "cracks")
-        (told,) = likely_fault(fault, facts).evidence
-        assert (told.fact.key, told.fact.shown, told.side, told.than) == ("mix.hydration_pct", "74", "low", 77)
-        assert likely_fault(fault, work(default_sheet("boiled-balls"), KITCHEN).facts).evidence == []

@@ -133,10 +133,13 @@ describe("on every page", () => {
 
   async function show(path = "/") {
     const { ClockStrip } = await import("./ClockStrip"); // anew, as after a reload
+    const { TellingsProvider } = await import("../make/Tellings");
     render(
       <QueryClientProvider client={queryClient}>
         <MemoryRouter initialEntries={[path]}>
-          <ClockStrip />
+          <TellingsProvider>
+            <ClockStrip />
+          </TellingsProvider>
         </MemoryRouter>
       </QueryClientProvider>,
     );

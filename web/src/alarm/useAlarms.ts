@@ -1,11 +1,10 @@
 /** Alarms on every page: what the clocks of all runs want, told until it is heard. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
-import { runsQuery } from "../api/queries";
 import { serverNow } from "../api/reach";
 import { type Alarm, alarmsOf, clocksOf, ringing } from "./alarms";
 import { ring } from "./ring";
+import { useCards } from "./useCards";
 
 const KEPT = "kemble-alarms-heard";
 const MOST_KEPT = 200;
@@ -48,19 +47,20 @@ function useBeat(onBeat: () => void) {
 }
 
 export function useAlarms() {
-  const runs = useQuery(runsQuery);
+  const cardsAt = useCards();
   const heard = useHeard();
   const rung = useRef(new Map<string, number>());
   const [now, setNow] = useState(serverNow);
-  const cards = runs.data ?? [];
   useBeat(() => {
     const at = serverNow();
+    const cards = cardsAt(at);
     if (cards.length) setNow(at);
     for (const one of ringing(alarmsOf(cards, at), heard, rung.current, at)) {
       rung.current.set(one.key, at);
       ring(one);
     }
   });
+  const cards = cardsAt(now);
   const calling: Alarm[] = alarmsOf(cards, now).filter((one) => !heard.has(one.key));
   return { clocks: clocksOf(cards, now), calling, now };
 }

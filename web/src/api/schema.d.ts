@@ -615,6 +615,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Faults
+         * @description The faults of a run's way and parts, each with its causes ranked by what this making's own numbers and times say.
+         */
+        get: operations["kemble_server_api_runs_run_faults"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/hands": {
         parameters: {
             query?: never;
@@ -943,6 +963,26 @@ export interface paths {
          * @description The moves of the hands at the steps of a sheet, drawn for its own piece, to be printed.
          */
         get: operations["kemble_server_api_sheets_hands_on_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/risks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Risks
+         * @description What is likeliest to go wrong with a sheet by its own numbers, before it is made.
+         */
+        get: operations["kemble_server_api_sheets_risks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1502,7 +1542,7 @@ export interface components {
                 [key: string]: components["schemas"]["Fact"];
             };
             /** Faults */
-            faults: components["schemas"]["LikelyFault"][];
+            faults: components["schemas"]["FaultTold"][];
             /** Grams */
             grams: number | null;
             /** Hydration Pct */
@@ -1783,6 +1823,18 @@ export interface components {
             grams: number;
             /** To */
             to: string;
+        };
+        /**
+         * CauseTold
+         * @description A cause, and what speaks for it or against it.
+         */
+        CauseTold: {
+            /** Says */
+            says: string;
+            /** Speaks Against */
+            speaks_against: string[];
+            /** Speaks For */
+            speaks_for: string[];
         };
         /** Caution */
         Caution: {
@@ -2431,6 +2483,34 @@ export interface components {
             now: string;
             /** Seen */
             seen: string;
+        };
+        /**
+         * FaultTold
+         * @description A fault with its causes, the likeliest first; what to do now and what to change. `sure`: something speaks for one.
+         */
+        FaultTold: {
+            /** Causes */
+            causes: components["schemas"]["CauseTold"][];
+            /** Id */
+            id: string;
+            /** Next Time */
+            next_time: string;
+            /** Now */
+            now: string;
+            /** Seen */
+            seen: string;
+            /** Sure */
+            sure: boolean;
+        };
+        /**
+         * FaultsHere
+         * @description What can be seen to be wrong: first what shows at the step in hand, then all else of the way and its parts.
+         */
+        FaultsHere: {
+            /** Here */
+            here: components["schemas"]["FaultTold"][];
+            /** Others */
+            others: components["schemas"]["FaultTold"][];
         };
         /**
          * FeastTold
@@ -3309,22 +3389,6 @@ export interface components {
             level: "low" | "medium" | "high";
             /** Says */
             says: string;
-        };
-        /**
-         * LikelyFault
-         * @description A fault that was seen, whether the batch's own numbers speak for its cause, and what to change.
-         */
-        LikelyFault: {
-            /** Cause */
-            cause: string;
-            /** Evidence */
-            evidence: components["schemas"]["Speaks"][];
-            /** Id */
-            id: string;
-            /** Next Time */
-            next_time: string;
-            /** Seen */
-            seen: string;
         };
         /**
          * Line
@@ -5592,20 +5656,6 @@ export interface components {
                 number,
                 number
             ];
-        };
-        /**
-         * Speaks
-         * @description A number of the batch that speaks for a cause: the fact, and what it lies under or over.
-         */
-        Speaks: {
-            fact: components["schemas"]["Fact"];
-            /**
-             * Side
-             * @enum {string}
-             */
-            side: "low" | "high";
-            /** Than */
-            than: number;
         };
         /**
          * Split
@@ -7910,6 +7960,39 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_runs_run_faults: {
+        parameters: {
+            query?: {
+                step?: string;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultsHere"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_runs_hands: {
         parameters: {
             query?: never;
@@ -8612,6 +8695,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandsDrawn"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_sheets_risks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultTold"][];
                 };
             };
             /** @description Refused */

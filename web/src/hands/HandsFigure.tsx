@@ -144,12 +144,7 @@ export function OneMove({ frame, left, wide = 560 }: { frame: FrameDrawn; left: 
         return (
           <g key={`${span.start.join()} ${span.mm}`}>
             <line x1={ax} y1={ay} x2={bx} y2={by} stroke="var(--color-ink2)" strokeWidth="1.2" />
-            <text
-              {...at}
-              textAnchor={upright || short ? "start" : "middle"}
-              fontSize="17"
-              fontWeight="700"
-            >
+            <text {...at} textAnchor={upright || short ? "start" : "middle"} fontSize="17" fontWeight="700">
               {lengthWords(span.mm)}
             </text>
           </g>

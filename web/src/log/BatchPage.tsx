@@ -12,7 +12,8 @@ import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { capital, dayOf, figure, quantity, timeOfDay } from "../ui/words";
+import { capital, dayOf, timeOfDay } from "../ui/words";
+import { Causes } from "./Causes";
 import { OutcomeForm, wordsFor } from "./OutcomeForm";
 
 const KEY_FACTS: FactKey[] = [
@@ -104,14 +105,7 @@ export default function BatchPage() {
               {one.faults.map((fault) => (
                 <div key={fault.id} className="mt-4 border-l-4 border-amber pl-4">
                   <b>{fault.seen}</b>
-                  <p>
-                    Likely: {fault.cause}.{" "}
-                    {fault.evidence.length ? (
-                      <b>Its own numbers say so: {fault.evidence.map(speaks).join("; ")}.</b>
-                    ) : (
-                      <span className="text-ink2">Its numbers do not point to one.</span>
-                    )}
-                  </p>
+                  <Causes fault={fault} />
                   <p>Next time: {fault.next_time}.</p>
                 </div>
               ))}
@@ -308,7 +302,3 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
     </figure>
   );
 }
-
-/** "effective hydration was 74 %, under 77". */
-const speaks = ({ fact, side, than }: BatchOpen["faults"][number]["evidence"][number]) =>
-  `${fact.label} was ${quantity(fact)}, ${side === "low" ? "under" : "over"} ${figure({ ...fact, value: than })}`;

@@ -81,13 +81,18 @@ const BATCH = {
     {
       id: "specks",
       seen: "white specks",
-      cause: "lumps",
+      now: "more heat",
       next_time: "sieve",
-      evidence: [{ fact: fact("shape.depth_mm", 48, "mm", { label: "depth" }), side: "high", than: 45 }],
+      causes: [{ says: "lumps went in", speaks_for: ["Sieve was not done when pour began"], speaks_against: [] }],
+      sure: true,
     },
   ],
   notes: [{ at: "2026-11-14T09:20:00Z", step: "mix", kind: "noted", text: "thick" }],
   note: "Good with tea.",
+  counted: 18,
+  grams: null,
+  kept: [{ where: "fridge", pieces: 6 }],
+  added: [],
   facts: facts(fact("mix.hydration_pct", 124, "%")),
 } as BatchOpen;
 
@@ -154,7 +159,7 @@ describe("a batch", () => {
 
   it("says what its own numbers point to, and the notes of the day", async () => {
     await show(<BatchPage />);
-    expect(document.body.textContent).toContain("Its own numbers say so: depth was 48 mm, over 45.");
+    expect(document.body.textContent).toContain("Lumps went in: Sieve was not done when pour began");
     expect(document.body.textContent).toContain("Next time: sieve.");
     expect(document.body.textContent).toContain("09:20 “thick”");
     expect(screen.getByRole("img", { name: "a little too soft" })).toBeTruthy();
@@ -177,7 +182,14 @@ describe("a batch", () => {
     fireEvent.click(screen.getByRole("button", { name: "Put it in the log" }));
     await pass(100);
     const put = asked.find((one) => one.method === "PUT") as Asked;
-    expect(put.body).toEqual({ tastes: { softness: 1 }, faults: ["specks"], note: "Better the day after." });
+    expect(put.body).toEqual({
+      tastes: { softness: 1 },
+      faults: ["specks"],
+      note: "Better the day after.",
+      pieces: 18,
+      grams: null,
+      kept: [{ where: "fridge", pieces: 6 }],
+    });
     expect(screen.getByText("“Better the day after.”")).toBeTruthy();
   });
 });

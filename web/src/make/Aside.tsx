@@ -3,10 +3,26 @@
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
+import { api, ask, type FaultTold } from "../api/client";
 import { waysQuery } from "../api/queries";
+import { Causes } from "../log/Causes";
 import { Slip } from "../ui/Slip";
 import type { CurrentProps } from "./props";
 import { said } from "./said";
+import type { Making } from "./useFlow";
+
+/** What can be seen to be wrong here, with causes ranked by this making; out of the cards where the kitchen is away. */
+function useFaults(run: Making, step: string): { here: FaultTold[]; others: FaultTold[] } {
+  const ways = useQuery(waysQuery);
+  const found = useQuery({
+    queryKey: ["faults", run.id, step, run.events.length],
+    queryFn: () => ask(api.GET("/api/runs/{run_id}/faults", { params: { path: { run_id: run.id }, query: { step } } })),
+    retry: false,
+  });
+  if (found.data) return found.data;
+  const plain = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
+  return { here: plain.map((one) => ({ ...one, causes: [], sure: false })), others: [] };
+}
 
 /** A note, or something wrong: at hand, but never in the way. */
 export function Aside({
@@ -17,10 +33,9 @@ export function Aside({
   redo,
   children,
 }: Pick<CurrentProps, "making" | "step" | "tell" | "undo" | "redo"> & { children: ReactNode }) {
-  const ways = useQuery(waysQuery);
   const [note, setNote] = useState("");
-  const [remedy, setRemedy] = useState("");
-  const faults = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
+  const [remedy, setRemedy] = useState<FaultTold | null>(null);
+  const { here, others } = useFaults(run, step.id);
   const titles = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
   return (
     <div className="mt-7">
@@ -55,13 +70,13 @@ export function Aside({
           <Slip label="What do you see?">
             <p className="text-ink2">What do you see?</p>
             <ul>
-              {faults.map((fault) => (
-                <li key={fault.id} className="hairline">
+              {[...here, ...others].map((fault, i) => (
+                <li key={fault.id} className={`hairline ${i === here.length ? "mt-3 border-t border-ink" : ""}`}>
                   <Popover.Close
-                    className="block w-full py-2.5 text-left text-lg hover:text-bean"
+                    className="block min-h-16 w-full py-2.5 text-left text-lg hover:text-bean"
                     onClick={() => {
                       tell({ kind: "fault", step: step.id, text: fault.seen });
-                      setRemedy(`${fault.seen}: ${fault.now}`);
+                      setRemedy(fault);
                     }}
                   >
                     {fault.seen}
@@ -84,9 +99,12 @@ export function Aside({
         )}
       </div>
       {remedy && (
-        <p role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
-          <b className="text-look">Now.</b> {remedy}.
-        </p>
+        <div role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
+          <p>
+            <b className="text-look">Now.</b> {remedy.seen}: {remedy.now}.
+          </p>
+          <Causes fault={remedy} />
+        </div>
       )}
       {run.state.notes.length > 0 && (
         <ul className="mt-3 text-ink2">

@@ -10,10 +10,12 @@ interface Props {
   step: StepWorked;
   standing: StepState;
   at: number;
+  /** The pedal counts now. */
+  counting: boolean;
   onCount: (times: number) => void;
 }
 
-export function Beat({ step, standing, at, onCount }: Props) {
+export function Beat({ step, standing, at, counting, onCount }: Props) {
   if (standing.status !== "running") return null;
   const { rhythm, count } = step;
   return (
@@ -32,6 +34,7 @@ export function Beat({ step, standing, at, onCount }: Props) {
           {count.what === "pieces" && (standing.count ?? 0) < PRACTICE && (
             <span className="font-normal">practice: weigh it</span>
           )}
+          {counting && <span className="font-normal text-ink2">space or the pedal counts</span>}
         </button>
       )}
       {count && count.of >= 50 && (

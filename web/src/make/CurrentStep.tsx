@@ -48,8 +48,11 @@ export function CurrentStep(props: Props) {
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
   const notYet =
     running && (step.window != null || step.hands === "free") ? () => tell({ kind: "not_yet", step: step.id }) : null;
+  // Once it is counted, the pedal and the space bar go on counting until all are there.
+  const counted = standing.count ?? 0;
+  const counting = count !== null && counted > 0 && counted < (step.count?.of ?? 0);
   useStepKeys({
-    forward,
+    forward: counting ? () => count(1) : forward,
     notYet,
     weigh: () => scale.current?.focus(),
     undo: undo?.take ?? null,
@@ -142,8 +145,8 @@ export function CurrentStep(props: Props) {
             </button>
           )}
         </div>
-        {count && <Beat step={step} standing={standing} at={at} onCount={count} />}
-        {!count && step.rhythm && <Beat step={step} standing={standing} at={at} onCount={() => {}} />}
+        {count && <Beat step={step} standing={standing} at={at} counting={counting} onCount={count} />}
+        {!count && step.rhythm && <Beat step={step} standing={standing} at={at} counting={false} onCount={() => {}} />}
         {running && step.window && (
           <Probe
             run={making}

@@ -1,9 +1,8 @@
 /** Every clock there is: of the runs that are made together, and of any other that is on. Above the fold on a phone. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { clocksOf } from "../alarm/alarms";
-import { runsQuery } from "../api/queries";
+import { useCards } from "../alarm/useCards";
 import { serverNow } from "../api/reach";
 import { clock, timeOfDay } from "../ui/words";
 import { keyOf } from "./hand";
@@ -29,11 +28,14 @@ interface Face {
 
 export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
   const navigate = useNavigate();
-  const cards = useQuery(runsQuery);
+  const cardsAt = useCards();
   const ours = new Set(all.map((one) => one.making.id));
   const several = ours.size > 1;
   const faces = all.flatMap((one) => facesOf(one, one === inHand, at, zone, several, onChoose));
-  const others = clocksOf(cards.data?.filter((card) => !ours.has(card.id)) ?? [], serverNow()).map(
+  const others = clocksOf(
+    cardsAt(serverNow()).filter((card) => !ours.has(card.id)),
+    serverNow(),
+  ).map(
     (one): Face => ({
       key: one.key,
       title: one.title,

@@ -2,7 +2,7 @@
 /** The Make screen: what it shows when, and what each press and key tells the run. */
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
@@ -172,7 +172,7 @@ class Stream extends EventTarget {
 /** What the simulated thermometer was told. */
 let stuck: () => unknown[] = () => [];
 
-async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => null) {
+async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => null, mate?: RunOpen) {
   let kept = made;
   const { asked } = serve((one) => {
     const told = how(one);
@@ -190,7 +190,9 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
       };
     if (one.path === "/api/probe") return { body: { simulated: true, live: {} } };
     if (one.path === "/api/probe/stick") return { status: 204 };
+    if (mate && one.path === `/api/runs/${mate.id}`) return { body: mate };
     if (one.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };
+    if (one.path.endsWith("/faults")) return { status: 404 };
     if (one.path.endsWith("/hands")) return { body: { steps: {} } };
     if (one.path.endsWith("/pictures") || one.path === "/api/runs") return { body: [] };
     if (one.path.endsWith("/events")) {
@@ -493,5 +495,192 @@ describe("a thermometer in the heart", () => {
     expect(screen.getByText(says)).toBeTruthy();
     expect(screen.getByRole("timer", { name: /likely done at 36/ })).toBeTruthy();
     expect(screen.getByRole("img", { name: "Told done at 30 minutes, now at 36" })).toBeTruthy();
+  });
+});
+
+describe("what cannot be", () => {
+  const bounds = {
+    least_g: 300,
+    most_g: 900,
+    weight: "880 g went in",
+    most_c: 103,
+    heat: "water boils at 100 °C here",
+  };
+
+  it("a weight is asked about, and stands once it is said to be so", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 860 }, bounds });
+    const told = await show(run([weighed], [running(weighed, 2)], "mix"));
+    fireEvent.change(screen.getByLabelText(/It shows/), { target: { value: "1400" } });
+    await press("Note it");
+    expect(screen.getByRole("alert").textContent).toContain("That is more than it can be: 880 g went in.");
+    expect(told()).toEqual([]);
+    await press("Read it again");
+    expect(screen.queryByRole("alert")).toBeNull();
+    await press("Note it");
+    await press("It is so");
+    expect(told()).toMatchObject([{ kind: "weighed", grams: 1400, sure: true }]);
+  });
+
+  it("three hundred degrees in steam are asked about", async () => {
+    const core = {
+      curve: { minutes: [0, 30], core_c: [20, 90], surface_c: [90, 99] },
+      first: 25,
+      done: 30,
+      latest: 40,
+    };
+    const hot = { ...STEAM, bounds };
+    const told = await show(run([hot], [running(hot, 12)], "steam", { core, probe: "none" }));
+    await press("Thermometer in the heart");
+    expect(screen.getByText(/No thermometer is attached/)).toBeTruthy();
+    fireEvent.change(screen.getByRole("textbox", { name: "It reads" }), { target: { value: "149" } });
+    await press("Note this one");
+    expect(screen.getByRole("alert").textContent).toContain("It cannot be so hot: water boils at 100 °C here.");
+    expect(told()).toEqual([]);
+  });
+});
+
+describe("hands that are wet", () => {
+  const MIX = step("mix");
+  const REST = step("rest", { hands: "free" });
+
+  it("p pauses its clock and goes on", async () => {
+    const told = await show(run([MIX], [running(MIX, 4)], "mix"));
+    await key("p");
+    expect(screen.getByRole("timer", { name: /^paused/ })).toBeTruthy();
+    await key("p");
+    expect(told().map((one) => one.kind)).toEqual(["paused", "resumed"]);
+  });
+
+  it("c counts, and from then on the pedal does until all are there", async () => {
+    const wrap = step("wrap", { count: { of: 3, what: "pieces" } });
+    const told = await show(run([wrap], [running(wrap, 1)], "wrap"));
+    await key("c");
+    await key("PageDown");
+    expect(screen.getByRole("button", { name: /^2 of 3 pieces/ })).toBeTruthy();
+    await key("PageDown");
+    await key("PageDown");
+    expect(told().map((one) => one.kind)).toEqual(["counted", "counted", "counted", "done"]);
+  });
+
+  it("arrows look on and back, and h goes to what waits for hands", async () => {
+    await show(run([MIX, REST], [running(MIX, 2), running(REST, 1)], "mix"));
+    await key("ArrowRight");
+    expect(heading()).toBe("Title of rest");
+    await key("ArrowLeft");
+    expect(heading()).toBe("Title of mix");
+    await key("ArrowRight");
+    await key("h");
+    expect(heading()).toBe("Title of mix");
+  });
+
+  it("? shows the keys", async () => {
+    await show(run([MIX], [running(MIX, 2)], "mix"));
+    await key("?");
+    expect(screen.getByRole("dialog", { name: "Keys on this page" }).textContent).toContain(
+      "go to what waits for hands",
+    );
+  });
+
+  it("escape leaves a field, and the keys are the step's again", async () => {
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const told = await show(run([weighed], [running(weighed, 2)], "mix"));
+    const field = screen.getByLabelText(/It shows/);
+    field.focus();
+    await key("Escape", field);
+    expect(document.activeElement).toBe(document.body);
+    await key(" ");
+    expect(told().map((one) => one.kind)).toEqual(["done"]);
+  });
+});
+
+describe("what was added", () => {
+  it("is told with its part and its grams", async () => {
+    const lines = [
+      { ingredient: "sweet-rice-flour", name: "Sweet rice flour", part: "base", part_name: "dough" },
+      { ingredient: "walnut", name: "Walnuts", part: "filling", part_name: "filling" },
+    ];
+    const told = await show(run([STEAM], [running(STEAM, 2)], "steam", { lines }));
+    await key("a");
+    await press(/^Walnuts/);
+    await press("It is in");
+    expect(told()).toMatchObject([
+      { kind: "added", step: "steam", added: { ingredient: "walnut", part: "filling", grams: 15 } },
+    ]);
+  });
+});
+
+describe("the rest, planned anew", () => {
+  const rest = (more: object = {}) => ({
+    scheduled: [],
+    says: ["On the table at 16:10, 40 min later than planned."],
+    choices: ["A second pair of hands from now on: in time."],
+    late_min: 40,
+    ...more,
+  });
+
+  it("says what moved and what would help, until it is seen", async () => {
+    const events = [event("started", "steam", at(-12)), event("replanned", null, at(-1), { rest: rest() })];
+    await show(run([STEAM], [running(STEAM, 12)], "steam", { events }));
+    expect(screen.getByText("On the table at 16:10, 40 min later than planned.")).toBeTruthy();
+    expect(screen.getByText(/A second pair of hands/)).toBeTruthy();
+    await press("Seen");
+    expect(screen.queryByText(/40 min later/)).toBeNull();
+  });
+
+  it("has its steps where they lie now, as they are worked now", async () => {
+    const cut = step("cut", { after: [{ step: "steam", at_least: 0, at_most: null }] });
+    const moved = { step: { ...cut, title: "Cut it smaller" }, dish: 0, who: "", starts: at(50), ends: at(80) };
+    const events = [
+      event("started", "steam", at(-30)),
+      event("replanned", null, at(-2), { rest: rest({ scheduled: [moved] }) }),
+      event("done", "steam", at(-1)),
+    ];
+    await show(run([STEAM, cut], [standing("steam"), standing("cut")], "cut", { events }));
+    expect(heading()).toBe("Cut it smaller");
+    expect(screen.getByText("planned for 09:50, in 50 min")).toBeTruthy();
+  });
+});
+
+describe("several sheets in one flow", () => {
+  const whose = (made: RunOpen, who: string): RunOpen => ({
+    ...made,
+    plan: { ...made.plan, scheduled: made.plan.scheduled.map((one) => ({ ...one, who })) },
+  });
+  const STIR = step("stir", { title: "Stir the syrup" });
+  const WRAP = step("wrap", { title: "Wrap the rounds" });
+  const cake = () => whose(run([STIR], [running(STIR, 3)], "stir", { flow: [3, 4] }), "cook 1");
+  const rounds = () => ({
+    ...whose(run([WRAP], [running(WRAP, 1)], "wrap", { flow: [3, 4], title: "Rounds" }), "cook 2"),
+    id: 4,
+  });
+
+  it("shows the clocks of all, each with the sheet it is of", async () => {
+    await show(cake(), () => null, rounds());
+    expect(heading()).toBe("Stir the syrup");
+    const dock = screen.getByRole("region", { name: "Clocks" });
+    expect(dock.textContent).toContain("Wrap the rounds");
+    expect(dock.textContent).toContain("Rounds");
+    await press(/^Wrap the rounds.*Rounds/);
+    expect(heading()).toBe("Wrap the rounds");
+  });
+
+  it("stands beside one cook, and hands a pan over to the other", async () => {
+    const told = await show(cake(), () => null, rounds());
+    await press("cook 2");
+    expect(heading()).toBe("Wrap the rounds");
+    await press("cook 1");
+    await press("Hand it over");
+    fireEvent.click(within(screen.getByRole("dialog")).getByRole("button", { name: "cook 2" }));
+    await pass(50);
+    expect(told()).toMatchObject([{ kind: "handed", step: "stir", text: "cook 2" }]);
+  });
+
+  it("takes back whatever came last, in whichever of them it was", async () => {
+    const told = await show(cake(), () => null, rounds());
+    await key("u");
+    expect(told()).toHaveLength(1);
+    expect(told()[0]?.kind).toBe("undone");
+    const theirs = screen.queryByRole("button", { name: /^Undo/ });
+    expect(theirs?.textContent ?? "").toContain("started");
   });
 });

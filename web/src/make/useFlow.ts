@@ -85,7 +85,7 @@ export function useFlow(id: number) {
 
 export type Flow = ReturnType<typeof useFlow>;
 
-function makingOf(run: RunOpen, waiting: NewEvent[], now: number): Making {
+export function makingOf(run: RunOpen, waiting: NewEvent[], now: number): Making {
   const uids = new Set(run.events.map((event) => event.uid));
   const events = [...run.events, ...waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now))];
   const state = stateOf(run.plan, events, now, run.core, run.unit);

@@ -15,6 +15,7 @@ import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { WallField } from "../ui/WallField";
 import { dayOf, daysOn, minutes, timeOfDay, wallClock } from "../ui/words";
+import { Risks } from "./Risks";
 
 interface Props {
   editing: Editing;
@@ -115,6 +116,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
             onPick={(each) => setPicked(each.step.id)}
           />
           {one && <OneStep plan={plan} one={one} zone={zone} />}
+          {saved && <Risks sheet={editing.id} of={editing.worked} />}
         </>
       )}
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">

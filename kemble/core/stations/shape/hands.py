@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.cards.card import stage_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
@@ -71,8 +72,7 @@ def hands_of(sheet: Sheet, worked: Worked) -> HandsDrawn:
     """The moves of a worked sheet; nothing for a step whose measures it does not have."""
     found: dict[str, list[FrameDrawn]] = {}
     for step in worked.steps:
-        name = step.id.split("-stage-")[0]
-        rule = _MOVES.get(name)
+        rule = _MOVES.get(stage_of(step.id)[0])
         frames = rule(sheet, worked) if rule else []
         if frames:
             found[step.id] = [_drawn(frame) for frame in frames]

@@ -1,0 +1,195 @@
+"""Causes of a fault, for and against, from the numbers of a batch and from what happened: each by hand."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from sheets_by_hand import KITCHEN
+
+from kemble.core.cards.card import stage_of
+from kemble.core.cards.faults import faults_of
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
+from kemble.core.log.evidence import SEEN, Happened, at_step, likeliest, told
+from kemble.core.plan.schedule import plan_from
+from kemble.core.run.events import Event
+from kemble.core.run.state import state_of
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+
+NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
+
+
+class Making:
+    """A way's starting sheet, made as planned but for what a test says."""
+
+    def __init__(self, way, sheet=None):
+        self.worked = work(sheet or default_sheet(way), KITCHEN)
+        self.plan = plan_from(self.worked.steps, KITCHEN, begin=NINE)
+        self.way = WAYS[way]
+        self.times = {one.step.id: [one.starts, one.ends] for one in self.plan.scheduled}
+        self.more = []
+
+    def lasts(self, step, minutes):
+        """A step ends after so many minutes, and what is left moves with it."""
+        starts, ends = self.times[step]
+        by = starts + timedelta(minutes=minutes) - ends
+        for name, (a, b) in self.times.items():
+            if name != step and a >= ends:
+                self.times[name] = [a + by, b + by]
+        self.times[step][1] = starts + timedelta(minutes=minutes)
+        return self
+
+    def begins_later(self, step, minutes):
+        by = timedelta(minutes=minutes)
+        a0 = self.times[step][0]
+        for name, (a, b) in self.times.items():
+            if a >= a0:
+                self.times[name] = [a + by, b + by]
+        return self
+
+    def tells(self, kind, step, minute=1, **more):
+        at = self.times[step][0] + timedelta(minutes=minute)
+        self.more.append(
+            Event.model_validate({"uid": f"more-{len(self.more):04}", "at": at, "kind": kind, "step": step, **more})
+        )
+        return self
+
+    def fault(self, name):
+        events = list(self.more)
+        for i, (step, (a, b)) in enumerate(self.times.items()):
+            for kind, at in (("started", a), ("done", b)):
+                events.append(Event.model_validate({"uid": f"{kind}-{i:04}", "at": at, "kind": kind, "step": step}))
+        events.sort(key=lambda event: event.at)
+        end = events[-1].at + timedelta(minutes=1)
+        happened = Happened(
+            self.worked.facts,
+            {one.step.id: one.step for one in self.plan.scheduled},
+            {one.id: one for one in state_of(self.plan, events, end).steps},
+            events,
+        )
+        fault = next(one for one in faults_of(self.way) if one.id == name)
+        return told(fault, happened)
+
+
+class TestWhatHappened:
+    def test_a_cake_cut_hot(self):
+        """Cooled ten minutes and not its hour: that speaks for "cut too warm", which comes first."""
+        making = Making("set-cake")
+        told_min = next(one.step.minutes for one in making.plan.scheduled if one.step.id == "cool")
+        found = making.lasts("cool", 10).fault("ragged-cut")
+        assert found.causes[0].says == "cut too warm"
+        assert found.causes[0].speaks_for == [f"Cool it in the tin: 10 min, {told_min:.0f} told"]
+        assert found.sure
+
+    def test_a_cake_cut_cold(self):
+        """Cooled as told: what is left is the knife, and that is said to be against the other."""
+        found = Making("set-cake").fault("ragged-cut")
+        assert not found.sure
+        assert [one.says for one in found.causes] == ["a dry knife", "cut too warm"]
+        assert found.causes[1].speaks_against
+
+    def test_a_heart_that_was_too_short_in_the_steam(self):
+        making = Making("set-cake")
+        window = next(one.step.window for one in making.plan.scheduled if one.step.window)
+        steam = next(one.step.id for one in making.plan.scheduled if one.step.window)
+        short = making.lasts(steam, window.first_check - 4).fault("raw-heart")
+        assert short.causes[0].says == "too short in the heat"
+        assert "first look at" in short.causes[0].speaks_for[0]
+        full = Making("set-cake").lasts(steam, window.done + 1).fault("raw-heart")
+        raw = next(one for one in full.causes if one.says == "too short in the heat")
+        assert raw.speaks_against
+        assert not raw.speaks_for
+
+    def test_a_thermometer_speaks(self):
+        making = Making("set-cake")
+        window = next(one.step.window for one in making.plan.scheduled if one.step.window)
+        steam = next(one.step.id for one in making.plan.scheduled if one.step.window)
+        making.lasts(steam, window.done + 1).tells("probed", steam, minute=window.done - 1, celsius=52.0)
+        raw = next(one for one in making.fault("raw-heart").causes if one.says == "too short in the heat")
+        assert any("52 °C" in one for one in raw.speaks_for)
+
+    def test_dough_that_waited(self):
+        """Wrapped long after its window: cooled below it."""
+        making = Making("stirred-rounds")
+        found = making.begins_later("wrap", 240).fault("cracks")
+        assert found.causes[0].says == "cooled below its window, or left uncovered"
+        assert "at most" in found.causes[0].speaks_for[0]
+
+    def test_a_pan_that_stood(self):
+        found = Making("folded-pulls").tells("paused", "fold-pan").fault("burnt")
+        assert found.causes[0].speaks_for == ["Fold it over low heat with the oil was paused"]
+        assert not Making("folded-pulls").fault("burnt").causes[0].speaks_for
+
+    def test_what_the_scale_said(self):
+        making = Making("tray-rice")
+        target = next(one.step.target for one in making.plan.scheduled if one.step.id == "syrup-reduce")
+        making.tells("weighed", "syrup-reduce", grams=round(target.grams * 1.2, 1))
+        found = making.fault("no-set")
+        assert found.causes[0].says == "the syrup was not reduced to its weight"
+        assert found.causes[0].speaks_for
+
+    def test_grain_that_was_soaked_short(self):
+        making = Making("pounded")
+        minutes = next(one.step.minutes for one in making.plan.scheduled if one.step.id == "soak")
+        found = making.lasts("soak", minutes / 3).fault("hard-hearts")
+        assert found.causes[0].says == "the soak was short or cold"
+
+
+class TestItsNumbers:
+    def dry(self):
+        document = default_sheet("boiled-balls").model_dump()
+        document["parts"][0]["lines"][1]["amount"]["value"] = 178
+        return sheet_from(document)
+
+    def test_a_ratio_speaks_for_and_against(self):
+        """178 g of water make 74 %, under the card's 77; the starting sheet lies well over it."""
+        found = Making("boiled-balls", self.dry()).fault("cracks")
+        assert found.causes[0].says == "too little water"
+        assert found.causes[0].speaks_for == ["Effective hydration 74 %: under 77"]
+
+    def test_before_it_is_made(self):
+        facts = work(self.dry(), KITCHEN).facts
+        likely = likeliest(faults_of(WAYS["boiled-balls"]), facts)
+        assert [one.id for one in likely] == ["cracks"]
+        assert likeliest(faults_of(WAYS["boiled-balls"]), work(default_sheet("boiled-balls"), KITCHEN).facts) == []
+
+    def test_nothing_is_known_and_nothing_is_said(self):
+        fault = next(one for one in WAYS["set-cake"].faults if one.id == "ragged-cut")
+        found = told(fault, Happened({}))
+        assert not found.sure
+        assert not any(one.speaks_for or one.speaks_against for one in found.causes)
+
+
+FAULTS = {fault.id: fault for one in (*WAYS.values(), *FAMILIES.values()) for fault in one.faults}
+
+
+class TestTable:
+    def test_every_fault_of_the_craft_is_in_it_and_no_other(self):
+        assert set(SEEN) == set(FAULTS)
+
+    def test_every_limit_of_a_card_has_its_witness(self):
+        """A number on a card that nobody reads is a number that says nothing: each moves its fault when it is beyond."""
+        for way in WAYS.values():
+            facts = work(default_sheet(way.id), KITCHEN).facts
+            for fault in way.faults:
+                for limit in fault.evidence:
+                    if limit.fact not in facts:
+                        continue
+                    beyond = limit.than * (0.5 if limit.side == "low" else 2.0)
+                    fact = facts[limit.fact].model_copy(update={"value": beyond})
+                    found = told(fault, Happened({limit.fact: fact}))
+                    assert found.sure, (way.id, fault.id, limit.fact)
+
+    @pytest.mark.parametrize("name", SEEN)
+    def test_it_shows_at_a_step_that_there_is(self, name):
+        """By the steps of every way and part that has the fault."""
+        steps = {step.id for one in (*WAYS.values(), *FAMILIES.values()) for step in one.steps}
+        assert set(SEEN[name].at) & steps, SEEN[name].at
+
+    def test_at_a_step_its_own_come_first(self):
+        here, others = at_step(faults_of(WAYS["stirred-rounds"]), "wrap")
+        assert {one.id for one in here} >= {"cracks", "tears", "slumps"}
+        assert not {one.id for one in here} & {one.id for one in others}
+        stages, _ = at_step(faults_of(WAYS["set-cake"]), "steam-2")
+        assert "raw-heart" in {one.id for one in stages}
+        assert stage_of("steam-2") == ("steam", 2)
