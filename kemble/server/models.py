@@ -13,7 +13,7 @@ from django.utils.functional import cached_property
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import Occasion
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event, event_from
+from kemble.core.run.events import Event, event_from, plan_now
 from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.run.weighing import BenchSetup, Mark, mark_from
@@ -193,6 +193,12 @@ class Run(Droppable):
     def clock(self, now: datetime | None = None) -> datetime:
         """What the run's own clock shows at a wall-clock instant (now, when none is given)."""
         return self.clock_began + ((now or timezone.now()) - self.began) * self.pace
+
+    @property
+    def plan(self) -> Plan:
+        """Its plan as it is now; of all that happened only the plans of its rest are read for it."""
+        rests = [row.event for row in self.events.filter(document__kind="replanned")]
+        return plan_now(self.kept.plan, rests)
 
     @property
     def log(self) -> list[Event]:

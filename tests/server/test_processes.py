@@ -33,25 +33,24 @@ def watered(sheet, grams):
 
 
 class Cook(threading.Thread):
-    """Saves its sheet and marks its run in turns, each with an id, and asks again until it is answered."""
+    """A device: tells of a run that another tells of too, and every other time saves a sheet of its own; each with an id,
+    asked again until it is answered."""
 
-    def __init__(self, server):
+    def __init__(self, server, run_number, steps):
         super().__init__()
         self.hand = server.hand()
         opened = sheet_of(self.hand)
         self.sheet, self.number, self.revision = opened["sheet"], opened["id"], opened["revision"]
-        self.run_number = self.hand.ask("POST", "/runs", {"sheet": self.number, "uid": new_uid()})["id"]
+        self.run_number, self.steps = run_number, steps
         self.events, self.refused = [], []
         self.done = 0
 
     def run(self):
         for i in range(WRITES):
-            if i % 2:
-                uid = new_uid()
-                body = {"uid": uid, "kind": "noted", "text": str(i)}
-                status, _ = self.hand.insist("POST", f"/runs/{self.run_number}/events", body)
-                self.events.append(uid)
-            else:
+            body = {"uid": new_uid(), **self.happening(i)}
+            status, _ = self.hand.insist("POST", f"/runs/{self.run_number}/events", body)
+            self.events.append(body["uid"])
+            if i % 2 == 0 and status == 200:
                 body = {"uid": new_uid(), "revision": self.revision, "sheet": watered(self.sheet, 300 + i % 40)}
                 status, answer = self.hand.insist("PUT", f"/sheets/{self.number}", body)
                 if status == 200:
@@ -60,9 +59,23 @@ class Cook(threading.Thread):
                 self.refused.append((i, status))
             self.done += 1
 
+    def happening(self, i):
+        """A day's script: a step begun, counted, put off and ended, notes between; round and round."""
+        step = self.steps[i // 5 % len(self.steps)]
+        return (
+            {"kind": "started", "step": step},
+            {"kind": "counted", "step": step, "times": 1},
+            {"kind": "not_yet", "step": step},
+            {"kind": "noted", "step": step, "text": f"note {i}"},
+            {"kind": "done", "step": step},
+        )[i % 5]
+
 
 def test_twenty_kills_lose_nothing_double_nothing_and_make_no_false_conflict(server):
-    cooks = [Cook(server), Cook(server)]
+    hand = server.hand()
+    run = hand.ask("POST", "/runs", {"sheet": sheet_of(hand)["id"], "uid": new_uid()})
+    steps = [one["step"]["id"] for one in run["plan"]["scheduled"]]
+    cooks = [Cook(server, run["id"], steps), Cook(server, run["id"], steps)]
     for cook in cooks:
         cook.start()
     for kill in range(1, KILLS + 1):
@@ -80,10 +93,13 @@ def test_twenty_kills_lose_nothing_double_nothing_and_make_no_false_conflict(ser
                 "SELECT number FROM kitchen_sheetrevision WHERE record_id = ? ORDER BY number", (cook.number,)
             )]  # fmt: skip
             assert numbers == list(range(1, WRITES // 2 + 2))
-            uids = [u for (u,) in kept.execute(
-                "SELECT uid FROM kitchen_runevent WHERE run_id = ? ORDER BY id", (cook.run_number,)
-            )]  # fmt: skip
-            assert uids == cook.events
+        uids = [u for (u,) in kept.execute(
+            "SELECT uid FROM kitchen_runevent WHERE run_id = ? ORDER BY id", (run["id"],)
+        )]  # fmt: skip
+        assert len(uids) == len(set(uids)) == 2 * WRITES
+        for cook in cooks:  # each one's own in the order in which it told them
+            mine = set(cook.events)
+            assert [uid for uid in uids if uid in mine] == cook.events
 
 
 def test_fifty_savers_wait_their_turn_and_none_is_refused(server):

@@ -6,7 +6,6 @@
 
 /// <reference lib="webworker" />
 
-import { CacheableResponsePlugin } from "workbox-cacheable-response";
 import { clientsClaim } from "workbox-core";
 import { ExpirationPlugin } from "workbox-expiration";
 import { cleanupOutdatedCaches, precacheAndRoute } from "workbox-precaching";
@@ -25,11 +24,24 @@ clientsClaim();
 cleanupOutdatedCaches();
 precacheAndRoute(self.__WB_MANIFEST);
 
+/** Keeps an answer only once all of it is here: one that breaks off must not take the place of the whole one before. */
+const whole = {
+  cacheWillUpdate: async ({ response }: { response: Response }) => {
+    if (response.status !== 200) return null;
+    try {
+      const body = await response.clone().arrayBuffer();
+      return new Response(body, { status: response.status, headers: response.headers });
+    } catch {
+      return null;
+    }
+  },
+};
+
 // One page serves every address: what is kept of one opens all. Its policy and its nonce are kept with it.
 const onePage = { cacheKeyWillBeUsed: async () => "/" };
 registerRoute(
   ({ request }) => request.mode === "navigate",
-  new NetworkFirst({ cacheName: SHELL, networkTimeoutSeconds: PATIENCE_S, plugins: [onePage, ok()] }),
+  new NetworkFirst({ cacheName: SHELL, networkTimeoutSeconds: PATIENCE_S, plugins: [onePage, whole] }),
 );
 self.addEventListener("install", (event) => {
   event.waitUntil(caches.open(SHELL).then((shell) => shell.add("/")));
@@ -48,7 +60,7 @@ registerRoute(
   new NetworkFirst({
     cacheName: ANSWERS,
     networkTimeoutSeconds: PATIENCE_S,
-    plugins: [ok(), saysWhen, new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
+    plugins: [whole, saysWhen, new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
   }),
 );
 
@@ -62,7 +74,3 @@ registerRoute(
   },
   "DELETE",
 );
-
-function ok() {
-  return new CacheableResponsePlugin({ statuses: [200] });
-}

@@ -363,7 +363,7 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
         if end is None or at >= end.at:
             refuse("run", "is finished", "a run that is still going")
     event = Event.model_validate({**new_event.model_dump(), "at": at})
-    check_event(plan_now(run.kept.plan, run.log), event)
+    check_event(run.plan, event)
     _check_added(run, event)
     add_event(run, event)
     return answer(event)

@@ -18,7 +18,7 @@ export function Slip({ label, side = "bottom", wide, children }: Props) {
         side={side}
         sideOffset={8}
         collisionPadding={12}
-        className={`z-40 max-h-[70vh] overflow-auto rounded-md border border-ink bg-sheet p-4 ${
+        className={`z-40 max-h-[min(70vh,var(--radix-popover-content-available-height))] overflow-auto rounded-md border border-ink bg-sheet p-4 ${
           wide ? "w-[min(34rem,calc(100vw-24px))]" : "w-[min(25rem,calc(100vw-24px))]"
         }`}
       >
