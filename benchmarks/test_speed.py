@@ -6,7 +6,7 @@ browser under 150 ms; sixty frames a second under the hand; JavaScript at first 
 
 import statistics
 import sys
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from pathlib import Path
 
@@ -19,9 +19,15 @@ from kemble.core.formats.ingredient_text import read_list
 from kemble.core.geometry.floor import Tray
 from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import plan_for
+from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.occasion import plan_of_dish
+from kemble.core.plan.schedule import Plan, Scheduled, plan_for, planned
+from kemble.core.run.events import Event
+from kemble.core.run.replan import Going, replan
+from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
+from kemble.core.stations.steps import StepWorked, Wait, Window
 
 KITCHEN = Kitchen(altitude_m=240)
 
@@ -48,6 +54,65 @@ def test_plan(benchmark, way):
     }
     plan = benchmark.pedantic(plan_for, args=(steps, KITCHEN), kwargs=times, rounds=30, warmup_rounds=2)
     told(f"plan({way}), proven {plan.proven}", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_fold(benchmark):
+    """A run of 60 steps after 400 events, looked at. Promised: under 10 ms (the page's own: web/src/make/fold.bench.ts)."""
+    began = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
+    steps = [
+        StepWorked(
+            id=f"step-{i}", title=f"Step {i}", words="", minutes=10, hands="held" if i % 3 else "free", uses=[],
+            after=[Wait(step=f"step-{i - 1}", at_least=0, at_most=None)] if i else [], cue=None,
+            window=None if i % 7 else Window(first_check=8, done=10, latest=14), target=None, to_hand=[], cautions=[],
+        )
+        for i in range(60)
+    ]  # fmt: skip
+    scheduled = [
+        Scheduled(step=one, starts=began + timedelta(minutes=10 * i), ends=began + timedelta(minutes=10 * i + 10))
+        for i, one in enumerate(steps)
+    ]
+    plan = Plan(serve=scheduled[-1].ends, begin=began, scheduled=scheduled, proven=True, quiet_kept=True)
+    kinds = ("started", "noted", "not_yet", "weighed", "counted", "probed", "done")
+    events = [
+        Event.model_validate(
+            {
+                "uid": f"event-{i:04}", "at": began + timedelta(minutes=i), "kind": kinds[i % 7],
+                "step": f"step-{i // 7 % 60}", "grams": 100, "celsius": 60, "times": 1, "text": "x",
+            }
+        )
+        for i in range(400)
+    ]  # fmt: skip
+    now = began + timedelta(minutes=400)
+    benchmark.pedantic(state_of, args=(plan, events, now), rounds=100, warmup_rounds=5)
+    told("fold of 60 steps and 400 events", [seconds * 1000 for seconds in benchmark.stats.stats.data])
+
+
+def test_replan(benchmark):
+    """Three sheets in one flow, forty minutes late in the middle: the rest planned anew. Promised: under 0.5 s."""
+    serve = datetime(2026, 11, 28, 15, 30, tzinfo=UTC)
+    kitchen = Kitchen(cooks=2)
+    dishes = [
+        Dish(way, work(default_sheet(way), kitchen).steps, serve)
+        for way in ("set-cake", "boiled-balls", "folded-pulls")
+    ]
+    day = planned(Asked(dishes, kitchen, not_before=serve - timedelta(days=1)))
+    plans = [plan_of_dish(day, i) for i in range(3)]
+    now = serve - timedelta(minutes=90)
+    going = []
+    for plan, dish in zip(plans, dishes, strict=True):
+        done = [one for one in plan.scheduled if one.ends < now - timedelta(minutes=40)]
+        events = [
+            Event.model_validate(
+                {"uid": f"{dish.title}-{one.step.id}-done", "at": one.ends, "kind": "done", "step": one.step.id}
+            )
+            for one in done
+        ]
+        going.append(Going(dish.title, plan, state_of(plan, events, now), plan.serve))
+    found = benchmark.pedantic(replan, args=(going, kitchen), kwargs={"now": now}, rounds=10, warmup_rounds=1)
+    told(
+        f"the rest of three sheets, {found.later_min} min late",
+        [seconds * 1000 for seconds in benchmark.stats.stats.data],
+    )
 
 
 def test_read_list(benchmark):

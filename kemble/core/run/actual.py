@@ -10,6 +10,7 @@ from typing import Any
 from kemble.core.facts.fact import Fact, Moved, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.geometry.hands import PRACTICE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Added, Event, standing
@@ -168,7 +169,8 @@ def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> 
         ]
         if not grams or key not in before or "shape.pieces" not in before:
             continue
-        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), fmean(grams)
+        meant = grams[PRACTICE:] or grams  # the first ones are practice, and count while there are no others
+        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), fmean(meant)
         if told <= 0 or abs(mean / told - 1) <= _PIECES_OFF:
             continue
         makes = max(1, round(count * told / mean))

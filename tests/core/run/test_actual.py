@@ -110,6 +110,15 @@ class TestWeighed:
             f"At {told * 1.12:.0f} g a piece, not {told:.0f}, it makes {round(count / 1.12)}, not {count:.0f}."
         ]
 
+    def test_the_first_three_are_practice(self):
+        """Three far too heavy, then three as told: it makes what was told."""
+        worked, plan = made(ROUNDS)
+        told = worked.facts["shape.base_g"].value
+        step = step_at(plan, "shape.base_g")
+        grams = [told * 1.3] * 3 + [told] * 3
+        events = [event(i, "weighed", step=step, grams=round(one, 2)) for i, one in enumerate(grams)]
+        assert reworked(ROUNDS, KITCHEN, plan, events, worked.facts, worked.facts) is None
+
     def test_taken_back_it_is_as_told_again(self):
         worked, plan = made(ROUNDS)
         weight = event(1, "weighed", step=step_at(plan, "mix.cooked_g"), grams=worked.facts["mix.cooked_g"].value * 0.9)

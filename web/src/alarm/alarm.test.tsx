@@ -9,7 +9,7 @@ import type { RunCard } from "../api/client";
 import { queryClient } from "../api/queries";
 import { pass, serve } from "../testing";
 import { AlarmManners } from "./AlarmManners";
-import { alarmsOf, clocksOf, ringing } from "./alarms";
+import { alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { manners } from "./ring";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
@@ -69,6 +69,20 @@ describe("when somebody is called", () => {
     expect(of("latest").slice(0, 4)).toEqual([3420, 3440, 3460, 3480]);
     const heard = over(60, [card()], new Set(), { first: 0, likely: 0, "top-up": 0, latest: 3460 });
     expect(heard.map(([kind]) => kind)).toEqual(["first", "likely", "top-up", "latest", "latest", "latest"]);
+  });
+
+  it("softly at every stir, once each, at its own pace in a rehearsal", () => {
+    const stirred = card({}, { rhythm: { every_s: 30, says: "Stir", since: at(0) } });
+    const turns = [];
+    const rung = new Map<string, number>();
+    for (let ms = 0; ms <= 2 * MIN; ms += 500)
+      for (const one of ringing(stirs([stirred], NOW + ms), new Set(), rung, NOW + ms)) {
+        rung.set(one.key, NOW + ms);
+        turns.push(ms / 1000);
+      }
+    expect(turns).toEqual([30, 60, 90, 120]);
+    const quick = card({ rehearsed: true }, { rhythm: { every_s: 30, says: "Stir", since: at(0) } });
+    expect(stirs([quick], NOW + 1_600)[0]?.key).toBe("3 steam stir 3");
   });
 
   it("a step without a window when it is done; a rehearsal sixty times as fast", () => {

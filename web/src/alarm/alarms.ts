@@ -2,7 +2,7 @@
 
 import type { RunCard } from "../api/client";
 
-export type Kind = "done" | "first" | "likely" | "latest" | "top-up";
+export type Kind = "done" | "first" | "likely" | "latest" | "top-up" | "stir";
 
 export interface Alarm {
   key: string;
@@ -27,6 +27,11 @@ export interface Clock {
   latest: number;
 }
 
+/** A clock whose step wants to be moved again and again. */
+export interface Rhythmic {
+  rhythm?: { every_s: number; says: string; since: string } | null;
+}
+
 const MINUTE = 60_000;
 /** Calm at first, then again and again until it is heard; what is past its latest more often. */
 const AGAIN: Record<Kind, number> = {
@@ -35,6 +40,7 @@ const AGAIN: Record<Kind, number> = {
   done: MINUTE,
   "top-up": MINUTE,
   latest: MINUTE / 3,
+  stir: Number.POSITIVE_INFINITY, // each time is a time of its own
 };
 const LONGEST = 3 * 60 * MINUTE; // nobody is called for longer than that
 
@@ -83,6 +89,24 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
       if (one.top_up && wall(one.top_up) <= now)
         found.push(alarm(["top-up", one.top_up, `${one.title}: top up with ${one.top_up_ml} ml of boiling water`]));
       return found;
+    });
+  });
+}
+
+/** What is to be done again and again while a step goes on, at its newest turn: a soft call, that nobody answers. */
+export function stirs(cards: readonly RunCard[], now: number): Alarm[] {
+  return cards.flatMap((card) => {
+    const wall = onTheWall(card);
+    return card.clocks.flatMap((one) => {
+      const { rhythm } = one as typeof one & Rhythmic;
+      if (!rhythm) return [];
+      const every = (rhythm.every_s * 1000) / (card.rehearsed ? 60 : 1);
+      const began = wall(rhythm.since);
+      const turn = Math.floor((now - began) / every);
+      if (turn < 1) return [];
+      const at = began + turn * every;
+      const key = `${card.id} ${one.step} stir ${turn}`;
+      return [{ key, run: card.id, runTitle: card.title, title: one.title, kind: "stir", at, says: rhythm.says }];
     });
   });
 }

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { serverNow } from "../api/reach";
-import { type Alarm, alarmsOf, clocksOf, ringing } from "./alarms";
+import { type Alarm, alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { ring } from "./ring";
 import { useCards } from "./useCards";
 
@@ -55,7 +55,7 @@ export function useAlarms() {
     const at = serverNow();
     const cards = cardsAt(at);
     if (cards.length) setNow(at);
-    for (const one of ringing(alarmsOf(cards, at), heard, rung.current, at)) {
+    for (const one of ringing([...alarmsOf(cards, at), ...stirs(cards, at)], heard, rung.current, at)) {
       rung.current.set(one.key, at);
       ring(one);
     }

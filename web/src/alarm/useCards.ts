@@ -48,6 +48,7 @@ export function cardNow(card: RunCard, making: Making, at: number, now: number =
         latest: one.latest ?? null,
         top_up: topUp !== null && topUp < last ? new Date(topUp).toISOString() : null,
         top_up_ml: Math.round(Number(making.facts["heat.top_up_ml"]?.value ?? 0)),
+        rhythm: step.rhythm ? { ...step.rhythm, since: one.started } : null,
       },
     ];
   });

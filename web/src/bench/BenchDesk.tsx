@@ -13,7 +13,14 @@ import { SimulatedScale } from "./SimulatedScale";
 import { useBench } from "./useBench";
 import { type Tray, useScale } from "./useScale";
 
-export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void }) {
+interface Props {
+  id: number;
+  onAnother: () => void;
+  /** Told of every piece as it is taken down: the making that it belongs to goes by it. */
+  onPiece?: (grams: number) => void;
+}
+
+export function BenchDesk({ id, onAnother, onPiece }: Props) {
   const { bench, error, mark, outbox } = useBench(id);
   const card = useQuery({ queryKey: ["scale"], queryFn: () => ask(api.GET("/api/scale")) });
   const [byItself, setByItself] = useState(true);
@@ -30,6 +37,7 @@ export function BenchDesk({ id, onAnother }: { id: number; onAnother: () => void
   const accept = (grams: number) => {
     setTold("");
     mark("piece", +grams.toFixed(1));
+    onPiece?.(+grams.toFixed(1));
     scale.take();
   };
   if (!bench || !state) return <Waiting error={error} />;

@@ -1,7 +1,5 @@
 /** What is done again and again, and what is counted: by a tap, by a key, by the pedal. */
 
-import { useEffect, useRef } from "react";
-import { tone } from "../alarm/ring";
 import type { StepState, StepWorked } from "../api/client";
 
 const PRACTICE = 3; // the first few, to find the size (core: geometry/hands.py)
@@ -46,16 +44,9 @@ export function Beat({ step, standing, at, counting, onCount }: Props) {
   );
 }
 
-/** Counts down to the next time, and sounds softly when it has come. */
+/** Counts down to the next time; the alarms call it (alarm/alarms.ts). */
 function Rhythm({ every, says, elapsedS }: { every: number; says: string; elapsedS: number }) {
   const turn = Math.floor(elapsedS / every);
-  const heard = useRef(turn);
-  useEffect(() => {
-    if (turn > heard.current) {
-      heard.current = turn;
-      tone();
-    }
-  }, [turn]);
   const left = Math.ceil(every - (elapsedS - turn * every));
   const share = (elapsedS - turn * every) / every;
   return (

@@ -8,6 +8,7 @@ import { capital, clock, dayOf, duration, minutes, plural, timeOfDay, WORK_WORDS
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { Beat } from "./Beat";
+import { BenchHere } from "./BenchHere";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
 import { HandOver } from "./HandOver";
@@ -192,6 +193,13 @@ export function CurrentStep(props: Props) {
             field={scale}
             scale={making.scale}
             onWeigh={(grams, sure) => tell({ kind: "weighed", step: step.id, grams, sure })}
+          />
+        )}
+        {running && (
+          <BenchHere
+            making={making}
+            step={step}
+            onWeigh={(grams) => tell({ kind: "weighed", step: step.id, grams, sure: true })}
           />
         )}
         <Aside making={making} step={step} tell={tell} undo={undo} redo={redo}>

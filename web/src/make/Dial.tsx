@@ -23,7 +23,7 @@ export function Dial({ elapsedS, totalMin, window: span, words, likely, late }: 
   return (
     <svg
       viewBox="-200 -200 400 400"
-      className="mx-auto block w-full max-w-[290px] sm:max-w-[400px]"
+      className="mx-auto block w-full max-w-[230px] sm:max-w-[400px]"
       role="timer"
       aria-label={`${words}: ${clock(elapsedS)}. ${likely}`}
     >
