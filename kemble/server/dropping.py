@@ -11,7 +11,7 @@ from django.db.models import F
 from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused, problems_from
-from kemble.core.kitchen.document import Kitchen, Tin
+from kemble.core.kitchen.document import LEARNED, Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
 from kemble.server.models import (
     Batch,
@@ -122,7 +122,7 @@ def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
             settings = settings.model_copy(update={"tins": (*settings.tins, item)})
         elif all(one.id != item.id for one in settings.ingredients):
             settings = settings.model_copy(update={"ingredients": (*settings.ingredients, item)})
-        document = settings.model_dump(mode="json")
+        document = settings.model_dump(mode="json", exclude=LEARNED)
         try:
             Kitchen.model_validate(document)
         except ValidationError as error:  # forty tins have come to stand there meanwhile

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import cast
+from typing import Any, cast
 
 from django.utils import timezone
 
@@ -97,8 +97,11 @@ class Said:
     grams: float | None = None
 
 
-def log_outcome(run: Run, said: Said, kept: Sequence[Kept] | None = None) -> Batch:
-    """Put a run in the log, or change what was said of it; what is `kept` goes to stock in place of what was put by.
+def log_outcome(
+    run: Run, said: Said, kept: Sequence[Kept] | None = None, seen: Mapping[str, Any] | None = None
+) -> Batch:
+    """Put a run in the log, or change what was said of it; what is `kept` goes to stock in place of what was put by; `seen` is
+    what it shows of the kitchen, where that was looked at.
 
     Raises Refused for scales or faults not of its way, and for more put by than there were.
     """
@@ -125,6 +128,7 @@ def log_outcome(run: Run, said: Said, kept: Sequence[Kept] | None = None) -> Bat
             "note": said.note,
             "pieces": said.pieces,
             "grams": said.grams,
+            **({} if seen is None else {"seen": seen}),
             "hydration_pct": float(facts["mix.hydration_pct"].value),
             "sugar_pct": float(facts["mix.sugar_pct"].value),
             "verdict": verdict(tastes),

@@ -46,6 +46,7 @@ class KitchenRecord(models.Model):
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(default=timezone.now)
     set_up = models.BooleanField(default=False)
+    learnt = models.JSONField(default=dict)  # what its log says of it (learning.py); worked out, never typed
     demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
     members: models.ManyToManyField[models.Model, models.Model] = models.ManyToManyField(
         settings.AUTH_USER_MODEL, related_name="kitchens"
@@ -56,7 +57,8 @@ class KitchenRecord(models.Model):
 
     @property
     def settings(self) -> Kitchen:
-        return Kitchen.model_validate(self.document)
+        told = {name: self.learnt[name] for name in ("learned", "together", "pace") if name in self.learnt}
+        return Kitchen.model_validate({**self.document, **told})
 
     def __str__(self) -> str:
         return self.settings.name
@@ -253,6 +255,8 @@ class Batch(Droppable):
     verdict = models.CharField(max_length=12, default="untasted")
     pieces = models.PositiveIntegerField(null=True)  # as they were counted in the end
     grams = models.FloatField(null=True)  # ... and what all of it weighed
+    seen = models.JSONField(default=dict)  # what it shows of the kitchen (core/learn/sights.py)
+    left_out = models.BooleanField(default=False)  # of what the kitchen learns from
 
     class Meta:
         ordering: ClassVar = ["-made", "-id"]

@@ -32,6 +32,7 @@ const PastePage = lazy(() => import("./counter/PastePage"));
 const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
 const DroppedPage = lazy(() => import("./counter/DroppedPage"));
 const HandsPage = lazy(() => import("./hands/HandsPage"));
+const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
@@ -104,6 +105,7 @@ const router = createBrowserRouter([
       { path: "/occasions/:occasionId/for/:who", element: <HelperPage /> },
       { path: "/year", element: <YearPage /> },
       { path: "/log", element: <Log /> },
+      { path: "/log/learned", element: <LearnedPage /> },
       { path: "/log/:batchId", element: <BatchPage /> },
       { path: "/larder", element: <LarderPage /> },
       { path: "/shopping", element: <ShoppingPage /> },

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from calendar import monthrange
 from datetime import date, datetime
+from functools import cached_property
 from typing import Literal, get_args
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -204,6 +205,27 @@ class OwnEstimate(_Equipment):
         return self
 
 
+class Learned(_Equipment):
+    """What the kitchen's own makings say of a row of the table of estimates, and how many of them moved it."""
+
+    value: float
+    low: float
+    high: float
+    batches: int = Field(ge=0)
+
+
+class Together(_Equipment):
+    """Two rows that were learned from the same makings, and how they go together: a correlation."""
+
+    one: EstimateId
+    other: EstimateId
+    r: float = Field(ge=-1, le=1)
+
+
+# Fields of a kitchen that are worked out from its log, and never typed.
+LEARNED = {"learned", "together", "pace"}
+
+
 class Kitchen(_Equipment):
     """Everything about the place that changes an answer. Every field has a sensible default."""
 
@@ -238,6 +260,15 @@ class Kitchen(_Equipment):
     stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
     currency: str = Field("", max_length=6, description="at most 6 letters")
     estimates: dict[EstimateId, OwnEstimate] = Field({}, description="of the table of estimates, this kitchen's own")
+    learned: dict[EstimateId, Learned] = Field(
+        {}, description="what its log says of the table; worked out, never typed"
+    )
+    together: tuple[Together, ...] = Field(
+        (), max_length=2000, description="how those go together; worked out, never typed"
+    )
+    pace: dict[str, float] = Field(
+        {}, max_length=200, description="how quick its hands are at a step, over what is usual"
+    )
     own_days: tuple[OwnDay, ...] = Field((), max_length=40, description="up to 40 days and seasons")
     clock_hours: Literal[24, 12] = Field(24, description="24 or 12")
     time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
@@ -263,7 +294,13 @@ class Kitchen(_Equipment):
     def known(self) -> dict[EstimateId, Estimate]:
         """The table of estimates, with this kitchen's own in their rows."""
         own = {name: ESTIMATES[name].within(one.value, one.low, one.high) for name, one in self.estimates.items()}
-        return {**ESTIMATES, **own}
+        said = {name: ESTIMATES[name].within(one.value, one.low, one.high) for name, one in self.learned.items()}
+        return {**ESTIMATES, **own, **said}
+
+    @cached_property
+    def go_together(self) -> dict[tuple[EstimateId, EstimateId], float]:
+        """How rows that were learned go together, by both their names."""
+        return {(pair.one, pair.other): pair.r for pair in self.together}
 
     @field_validator("timezone")
     @classmethod

@@ -460,6 +460,10 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
 }
 assert set(ESTIMATES) == set(get_args(EstimateId))
 
+# What is another with every making (how deep it was really filled, how warm it went in): that is chance, and no making
+# says anything of the next one's. All else is the kitchen's, its stuff's or its cooks' own, and can be learned.
+ANEW: frozenset[EstimateId] = frozenset({"depth", "size", "start_c", "poured_c", "door_min", "look_s", "dip_share"})
+
 # What settles some of it: what is done, and how long that takes.
 MEASUREMENTS: Mapping[Measurement, tuple[str, float]] = {
     "kettle": ("time one kettle", 5.0),

@@ -16,6 +16,9 @@ from kemble.core.kitchen.estimates import Estimate, EstimateId
 EDGE = 1.6449  # standard deviations to where one in twenty begins
 BOTH_WAYS = 2
 _LEAST_SHARE = 0.005  # of the variance
+# By how much one making differs from the next in what no row tells, as a logarithm. Beside what nobody has learned yet it
+# is nothing; once a kitchen knows itself it is most of what is left. Kitchen estimate.
+_ONCE_SD = 0.05
 
 Solve = Callable[[Mapping[EstimateId, float]], float | None]
 
@@ -56,10 +59,18 @@ class Spread:
 
 
 def spread(
-    solve: Solve, estimates: Mapping[EstimateId, Estimate], which: Sequence[EstimateId], *, both_ways: int = BOTH_WAYS
+    solve: Solve,
+    estimates: Mapping[EstimateId, Estimate],
+    which: Sequence[EstimateId],
+    *,
+    both_ways: int = BOTH_WAYS,
+    together: Mapping[tuple[EstimateId, EstimateId], float] | None = None,
 ) -> Spread | None:
     """The window of `solve` over the estimates it hangs on; the `both_ways` that move it most are moved to both their
     ends. None when it has no likely time.
+
+    `together`: how estimates that were learned from the same makings go together, as correlations: what is off one way in
+    one is off the other way in another, and the window is narrower than both alone would make it.
 
     `solve` takes every estimate's value. Where an end has no answer (it would never be done), the other end's stands.
     """
@@ -91,6 +102,10 @@ def spread(
         later += max(0.0, *ends) ** 2
         earlier += min(0.0, *ends) ** 2
         squares[one] = ((ends[0] - ends[1]) / 2) ** 2
+    if together:
+        still = math.sqrt(_together(moves, together, sum(squares.values())))
+        once = (EDGE * _ONCE_SD) ** 2
+        earlier, later = earlier * still**2 + once, later * still**2 + once
     first, latest = likely * math.exp(-math.sqrt(earlier)), likely * math.exp(math.sqrt(later))
     total, half = sum(squares.values()), (latest - first) / 2
     shares = []
@@ -103,3 +118,19 @@ def spread(
         shares.append(Share(one, share, half * math.sqrt(share), half * left, *moves[one]))
     shares.sort(key=lambda share: -share.share)
     return Spread(first, likely, latest, tuple(shares))
+
+
+def _together(
+    moves: Mapping[EstimateId, tuple[float, float]],
+    together: Mapping[tuple[EstimateId, EstimateId], float],
+    alone: float,
+) -> float:
+    """The variance with what goes together, over the variance of each alone."""
+    if not alone:
+        return 1.0
+    both = sum(
+        2 * r * (moves[a][1] - moves[a][0]) / 2 * (moves[b][1] - moves[b][0]) / 2
+        for (a, b), r in together.items()
+        if a in moves and b in moves
+    )
+    return max(0.01, 1.0 + both / alone)

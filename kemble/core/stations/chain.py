@@ -14,6 +14,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.physics.spread import Spread
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens, cautions
@@ -85,14 +86,24 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
     stands in `problems`, and the facts before it are there. So does a station that fails on numbers that nobody
     foresaw: it is logged, and told as a problem of the sheet.
     """
+    return _worked(sheet, kitchen, weighed or {})[0]
+
+
+def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[Worked, dict[str, Spread]]:
+    """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
+    worked, working = _worked(sheet, kitchen, {})
+    return worked, dict(working.spreads) if working else {}
+
+
+def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[Worked, Working | None]:
     shelf = Shelf(kitchen)
     try:
         bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
-        return _unweighed(refused.problems)
+        return _unweighed(refused.problems), None
     except Exception:
-        return _unweighed([_unforeseen(sheet)])
-    working = Working(sheet, kitchen, shelf, bowl, weighed or {})
+        return _unweighed([_unforeseen(sheet)]), None
+    working = Working(sheet, kitchen, shelf, bowl, weighed)
     drawn: dict[str, Any] = {}
     steps: list[StepWorked] = []
     looks: list[Check] = []
@@ -109,7 +120,7 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
     for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
         minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
         working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
-    return known(
+    answer = known(
         Worked,
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
@@ -128,6 +139,7 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
         taught=times,
         cooling=working.cooling,
     )
+    return answer, working
 
 
 def _stations(working: Working, drawn: dict[str, Any]) -> None:

@@ -14,6 +14,7 @@ from kemble.core.facts.fact import Book
 from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.bowl import Contribution, PartBowl
 from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
@@ -240,21 +241,21 @@ def _fact(one: _Placed) -> str | None:
     return fact.replace("*", one.role) if fact and one.role else fact
 
 
-def _minutes(one: _Placed, book: Book) -> float:
+def _minutes(one: _Placed, book: Book, kitchen: Kitchen) -> float:
     minutes, fact = one.step.minutes, _fact(one)
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
-    total = minutes.fixed + minutes.per_piece * pieces
+    total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(one.step.id, 1.0)
     if fact:
         total += book.number(fact)
     return total
 
 
-def _between(one: _Placed, book: Book) -> Between | None:
+def _between(one: _Placed, book: Book, kitchen: Kitchen) -> Between | None:
     key = _fact(one)
     fact = book.facts.get(key) if key else None
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
-    beside = _minutes(one, book) - fact.value
+    beside = _minutes(one, book, kitchen) - fact.value
     return known(Between, least=beside + fact.low, most=beside + fact.high)
 
 
@@ -322,7 +323,7 @@ def _called(one: _Placed, working: Working) -> str:
 
 def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
     step, book = one.step, working.book
-    minutes, target = _minutes(one, book), _target(one, book)
+    minutes, target = _minutes(one, book, working.kitchen), _target(one, book)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
@@ -343,7 +344,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         uses=_uses(one, working),
         after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
-        between=_between(one, book),
+        between=_between(one, book, working.kitchen),
         window=window,
         target=target,
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],

@@ -47,7 +47,7 @@ class Hang(Drawn):
 def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
     """The window of a heat in minutes on the cook's clock, and what it hangs on, noted. None when it has no end."""
     factor = working.kitchen.time_factor
-    found = spread(solve, working.estimates, which)
+    found = spread(solve, working.estimates, which, together=working.kitchen.go_together)
     if found is None:
         return None
     working.spreads["heat.done_min"] = found
@@ -102,7 +102,13 @@ def timed(
     value. Where `solve` is cheap every estimate is moved to both its ends, else only the `both_ways` that move it most.
     What is nothing at all has no window.
     """
-    found = spread(solve, working.estimates, which, both_ways=len(which) if both_ways is None else both_ways)
+    found = spread(
+        solve,
+        working.estimates,
+        which,
+        both_ways=len(which) if both_ways is None else both_ways,
+        together=working.kitchen.go_together,
+    )
     if found is None:
         return working.book.add(key, 0.0, says, source=source, of=of)
     working.spreads[key] = found

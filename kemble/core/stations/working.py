@@ -152,8 +152,10 @@ class Working:
     def estimated(self, name: EstimateId) -> Origin:
         """An estimate as an origin: the kitchen's own where it holds one."""
         row = self.estimates[name]
-        where = "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
-        return leaf(f"{where}{name}", row.words, round(row.value, 3), row.unit)
+        learned = self.kitchen.learned.get(name)
+        where = "learned:" if learned else "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
+        words = f"{row.words}, learned from {learned.batches} of your makings" if learned else row.words
+        return leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
 
     def school(self, choice_id: str) -> list[Origin]:
         """The school followed, as an origin; none in a way that does not leave it open."""

@@ -12,6 +12,7 @@ from pydantic import BaseModel
 
 from kemble.server.api.asked import asking
 from kemble.server.dropping import aside, bring_back
+from kemble.server.learning import relearn
 
 router = Router(tags=["dropped"])
 
@@ -38,6 +39,9 @@ def dropped(request: HttpRequest) -> list[Dropped]:
 @router.post("/dropped/{kind}/{int:number}", response={204: None})
 def back(request: HttpRequest, kind: str, number: int) -> Status[None]:
     """Bring one thing back to where it was. Asked for twice, it stands there once."""
-    if not bring_back(asking(request), kind, number):
+    kitchen = asking(request)
+    if not bring_back(kitchen, kind, number):
         raise Http404("nothing like that lies aside")
+    if kind == "batch":
+        relearn(kitchen)
     return Status(204, None)

@@ -7,7 +7,7 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.kitchen.document import BURNER_W, Kitchen, Level
+from kemble.core.kitchen.document import BURNER_W, LEARNED, Kitchen, Level
 from kemble.core.kitchen.estimates import ESTIMATES, MEASUREMENTS, About, EstimateId
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.steaming import Steam
@@ -16,6 +16,7 @@ from kemble.core.physics.thermal import boiling_point_c
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
 from kemble.server.api.refusal import Conflict
 from kemble.server.dropping import keep_removed
+from kemble.server.learning import relearn
 from kemble.server.models import KitchenRecord
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -133,11 +134,12 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
             if save_kitchen.revision not in (None, found.revision):
                 raise Conflict(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
             keep_removed(found, found.settings, save_kitchen.kitchen)
-            found.document = save_kitchen.kitchen.model_dump(mode="json")
+            found.document = save_kitchen.kitchen.model_dump(mode="json", exclude=LEARNED)
             found.set_up = True
             found.revision += 1
             found.save()
             keep_receipt(found, save_kitchen.uid, "kitchen", found.pk, found.revision)
+    relearn(found)  # what was measured is where learning begins
     return _open(found)
 
 

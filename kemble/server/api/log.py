@@ -31,6 +31,7 @@ from kemble.server.api.sheets import Dot, dots_of
 from kemble.server.dropping import drop
 from kemble.server.flowing import added_words, happened_in
 from kemble.server.keeping import Said, add_event, log_outcome
+from kemble.server.learning import relearn, see
 from kemble.server.models import Batch
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -153,15 +154,17 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
     """
     kitchen = asking(request)
     run = run_of(kitchen, run_id)
+    seen = see(run)
     with writing():
         batch = run.logged
         if batch is None or receipt_of(kitchen, outcome.uid, "outcome") is None:
             if batch is not None:
                 raise Conflict("this run is in the log already")
-            batch = log_outcome(run, outcome.said, outcome.kept)
+            batch = log_outcome(run, outcome.said, outcome.kept, seen)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
                 add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
+    relearn(kitchen)
     return _opened(batch)
 
 
@@ -206,5 +209,7 @@ def change_batch(request: HttpRequest, batch_id: int, outcome: Outcome) -> HttpR
 @router.delete("/log/{int:batch_id}", response={204: None})
 def delete_batch(request: HttpRequest, batch_id: int) -> Status[None]:
     """Take a batch out of the log. It can be brought back."""
-    drop(get_object_or_404(Batch.everything, pk=batch_id, kitchen=asking(request)), timezone.now())
+    kitchen = asking(request)
+    drop(get_object_or_404(Batch.everything, pk=batch_id, kitchen=kitchen), timezone.now())
+    relearn(kitchen)
     return Status(204, None)

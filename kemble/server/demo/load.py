@@ -24,6 +24,7 @@ from kemble.core.stations.chain import work
 from kemble.server.days import keep_occasion
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
 from kemble.server.keeping import Said, begin, create_sheet, keep_events, log_outcome
+from kemble.server.learning import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.worked import carded
@@ -51,6 +52,7 @@ def load(now: datetime) -> KitchenRecord:
     _share(named["Half-crushed balls in white bean"], named["Squash rounds with chestnut"], settings)
     for i in range(PAST_BATCHES):
         _past_batch(kitchen, settings, records[_MADE[i % len(_MADE)]], now, 2 + i * 3 + i % 2, chance)
+    relearn(kitchen)
     _coming(kitchen, settings, named, now)
     _in_progress(kitchen, settings, named["Barley-malt and pumpkin seed cake"], now)
     _weighed_out(kitchen, named["Walnut and date balls"], now, chance)
@@ -166,7 +168,7 @@ def _past_batch(
         for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
     }
     faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
-    log_outcome(run, Said(tastes, faults[:1], chance.choice(NOTES)))
+    log_outcome(run, Said(tastes, faults[:1], chance.choice(NOTES)), seen=see(run))
 
 
 def _played(plan: Plan, chance: random.Random) -> list[Event]:

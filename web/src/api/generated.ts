@@ -701,6 +701,10 @@ export const LIMITS = {
     "max": 200,
     "usual": 60.0
   },
+  "Together.r": {
+    "min": -1,
+    "max": 1
+  },
   "Vessel.count": {
     "min": 1,
     "max": 12,

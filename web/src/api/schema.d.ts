@@ -302,6 +302,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Learned */
+        get: operations["kemble_server_api_learning_learned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learned/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Hold Row
+         * @description Set a row back to what the craft or a measurement says, and hold it there; or let it learn again.
+         */
+        put: operations["kemble_server_api_learning_hold_row"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -339,6 +376,26 @@ export interface paths {
          * @description Take a batch out of the log. It can be brought back.
          */
         delete: operations["kemble_server_api_log_delete_batch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{batch_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Leave Batch Out
+         * @description Have a batch teach nothing, or teach again; with what that moved.
+         */
+        put: operations["kemble_server_api_learning_leave_batch_out"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2851,6 +2908,11 @@ export interface components {
              */
             safe_only: boolean;
         };
+        /** Hold */
+        Hold: {
+            /** Held */
+            held: boolean;
+        };
         /**
          * Ingredient
          * @description One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first.
@@ -3144,6 +3206,14 @@ export interface components {
              */
             ingredients: components["schemas"]["Ingredient"][];
             /**
+             * Learned
+             * @description what its log says of the table; worked out, never typed
+             * @default {}
+             */
+            learned: {
+                [key: string]: components["schemas"]["Learned"];
+            };
+            /**
              * Length Unit
              * @description mm or in
              * @default mm
@@ -3197,6 +3267,14 @@ export interface components {
              * @description 1 to 60 g of water in the spoon
              */
             own_spoon_ml?: number | null;
+            /**
+             * Pace
+             * @description how quick its hands are at a step, over what is usual
+             * @default {}
+             */
+            pace: {
+                [key: string]: number;
+            };
             /**
              * Pans
              * @description up to 20 pans
@@ -3288,6 +3366,12 @@ export interface components {
              */
             tins: components["schemas"]["Tin"][];
             /**
+             * Together
+             * @description how those go together; worked out, never typed
+             * @default []
+             */
+            together: components["schemas"]["Together"][];
+            /**
              * Weighed
              * @description up to 60 measures
              * @default []
@@ -3372,6 +3456,101 @@ export interface components {
              * @enum {string}
              */
             where: "under" | "wall" | "through" | "over" | "within" | "round";
+        };
+        /**
+         * Learned
+         * @description What the kitchen's own makings say of a row of the table of estimates, and how many of them moved it.
+         */
+        Learned: {
+            /** Batches */
+            batches: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * LearnedPage
+         * @description All of it. `odd` are makings that count less than half, for they fit with no other; `moved` what the last change of
+         *     what is learned from moved.
+         */
+        LearnedPage: {
+            /** Batches */
+            batches: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /**
+             * Moved
+             * @default []
+             */
+            moved: components["schemas"]["MovedRow"][];
+            /** Odd */
+            odd: components["schemas"]["Pull"][];
+            /** Pace */
+            pace: components["schemas"]["Pace"][];
+            /** Rows */
+            rows: components["schemas"]["LearnedRow"][];
+            /** Teaches */
+            teaches: components["schemas"]["Teaches"][];
+        };
+        /**
+         * LearnedRow
+         * @description A row of the table: the craft's, the kitchen's, whether it was measured, is held where it was set back to; and the
+         *     makings that moved it, the strongest first.
+         */
+        LearnedRow: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "stove" | "steam" | "oven" | "batter" | "grain" | "rest" | "hands" | "finish";
+            craft: components["schemas"]["Range"];
+            /** Held */
+            held: boolean;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /** Is Log */
+            is_log: boolean;
+            /** Measured */
+            measured: boolean;
+            /** Moves */
+            moves: string;
+            own: components["schemas"]["Range"];
+            /** Pulls */
+            pulls: components["schemas"]["Pull"][];
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /** LeaveOut */
+        LeaveOut: {
+            /** Left Out */
+            left_out: boolean;
+        };
+        /**
+         * LeftOut
+         * @description A making of which something, or all of it, teaches nothing, and why.
+         */
+        LeftOut: {
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Title */
+            title: string;
+            /** Whole */
+            whole: boolean;
+            /** Why */
+            why: string[];
         };
         /**
          * LevelAt
@@ -3626,6 +3805,17 @@ export interface components {
             old: number | string | null;
             /** Unit */
             unit: string;
+        };
+        /** MovedRow */
+        MovedRow: {
+            /** Now */
+            now: number;
+            /** Unit */
+            unit: string;
+            /** Was */
+            was: number;
+            /** Words */
+            words: string;
         };
         /** NewBench */
         NewBench: {
@@ -4113,6 +4303,16 @@ export interface components {
             value: number;
         };
         /**
+         * Pace
+         * @description A step, and so many times the usual minutes.
+         */
+        Pace: {
+            /** Step */
+            step: string;
+            /** Times */
+            times: number;
+        };
+        /**
          * Paged
          * @description Which page of a list, and how long its pages are. Pages count from 1; beyond the last one comes the last.
          */
@@ -4558,6 +4758,23 @@ export interface components {
             /** Says */
             says: string;
         };
+        /**
+         * Pull
+         * @description A making, and by how many of the craft's standard deviations it alone moves a row.
+         */
+        Pull: {
+            /** Batch */
+            batch: number;
+            /** By */
+            by: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Title */
+            title: string;
+        };
         /** PushDrawn */
         PushDrawn: {
             /** End */
@@ -4600,6 +4817,15 @@ export interface components {
              * @default 07:00
              */
             ends: string;
+        };
+        /** Range */
+        Range: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
         };
         /**
          * ReadLine
@@ -6204,6 +6430,26 @@ export interface components {
             says: string[];
         };
         /**
+         * Teaches
+         * @description One thing to do. `brings_min`: so many minutes less of the half-windows of all sheets together; `takes_min` its own
+         *     time; `measurement` one of the table's, where it is one.
+         */
+        Teaches: {
+            /**
+             * Because
+             * @default
+             */
+            because: string;
+            /** Brings Min */
+            brings_min: number;
+            /** Measurement */
+            measurement?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "log") | null;
+            /** Says */
+            says: string;
+            /** Takes Min */
+            takes_min: number;
+        };
+        /**
          * Tin
          * @description A round tin (diameter) or an oblong one (length and width), inside measures in millimetres.
          */
@@ -6342,6 +6588,24 @@ export interface components {
             name: string;
             /** Splits */
             splits: string[];
+        };
+        /**
+         * Together
+         * @description Two rows that were learned from the same makings, and how they go together: a correlation.
+         */
+        Together: {
+            /**
+             * One
+             * @enum {string}
+             */
+            one: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /**
+             * Other
+             * @enum {string}
+             */
+            other: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /** R */
+            r: number;
         };
         /**
          * TrayDrawing
@@ -7274,6 +7538,70 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_learning_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_learning_hold_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Hold"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_log_batches: {
         parameters: {
             query?: {
@@ -7392,6 +7720,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_learning_leave_batch_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
             };
             /** @description Refused */
             default: {

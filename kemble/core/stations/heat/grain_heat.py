@@ -354,7 +354,8 @@ def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float
         found = windowed(working, solve, _WHICH[likely.how])
         factor = working.kitchen.time_factor
     else:
-        found, factor = spread(solve, working.estimates, _WHICH[likely.how]), 1.0
+        together = working.kitchen.go_together
+        found, factor = spread(solve, working.estimates, _WHICH[likely.how], together=together), 1.0
     assert found is not None  # grain is soft at last, whatever its pot
     return found.first / factor, found.likely / factor, found.latest / factor
 

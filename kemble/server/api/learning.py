@@ -1,0 +1,203 @@
+"""What this kitchen has learned: each row of the table as the craft has it and as it is here, and what would teach most."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router
+from pydantic import BaseModel
+
+from kemble.core.facts.problems import refuse
+from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
+from kemble.core.learn.learner import Learnt, Row
+from kemble.core.learn.value import Teaches, what_teaches
+from kemble.core.physics.spread import EDGE
+from kemble.server.api.asked import Body, asking
+from kemble.server.learning import batches_of, learnt_of, made_here, priors_of, relearn
+from kemble.server.models import Batch, KitchenRecord
+from kemble.server.turns import writing
+
+router = Router(tags=["learning"])
+_MOST_PULLS = 12
+_MOST_TOLD = 40
+
+
+class Pull(BaseModel):
+    """A making, and by how many of the craft's standard deviations it alone moves a row."""
+
+    batch: int
+    title: str
+    made: datetime
+    by: float
+
+
+class Range(BaseModel):
+    low: float
+    value: float
+    high: float
+
+
+class LearnedRow(BaseModel):
+    """A row of the table: the craft's, the kitchen's, whether it was measured, is held where it was set back to; and the
+    makings that moved it, the strongest first."""
+
+    id: EstimateId
+    about: About
+    words: str
+    unit: str
+    moves: str
+    is_log: bool
+    craft: Range
+    own: Range
+    measured: bool
+    held: bool
+    pulls: list[Pull]
+
+
+class LeftOut(BaseModel):
+    """A making of which something, or all of it, teaches nothing, and why."""
+
+    batch: int
+    title: str
+    made: datetime
+    why: list[str]
+    whole: bool
+
+
+class Pace(BaseModel):
+    """A step, and so many times the usual minutes."""
+
+    step: str
+    times: float
+
+
+class MovedRow(BaseModel):
+    words: str
+    unit: str
+    was: float
+    now: float
+
+
+class LearnedPage(BaseModel):
+    """All of it. `odd` are makings that count less than half, for they fit with no other; `moved` what the last change of
+    what is learned from moved."""
+
+    batches: int
+    rows: list[LearnedRow]
+    teaches: list[Teaches]
+    left_out: list[LeftOut]
+    odd: list[Pull]
+    pace: list[Pace]
+    moved: list[MovedRow] = []
+
+
+class Hold(Body):
+    held: bool
+
+
+class LeaveOut(Body):
+    left_out: bool
+
+
+@router.get("/learned", response={200: LearnedPage})
+def learned(request: HttpRequest) -> LearnedPage:
+    return _page(asking(request))
+
+
+@router.put("/learned/{name}", response={200: LearnedPage})
+def hold_row(request: HttpRequest, name: str, hold: Hold) -> LearnedPage:
+    """Set a row back to what the craft or a measurement says, and hold it there; or let it learn again."""
+    kitchen = asking(request)
+    if name not in ESTIMATES:
+        refuse("name", f'"{name[:40]}" is not a row of the table', "one of its rows")
+    before = learnt_of(kitchen)
+    held = [one for one in kitchen.learnt.get("held", []) if one != name]
+    kitchen.learnt = {**kitchen.learnt, "held": sorted([*held, name] if hold.held else held)}
+    with writing():
+        KitchenRecord.objects.filter(pk=kitchen.pk).update(learnt=kitchen.learnt)
+    relearn(kitchen)
+    return _page(kitchen, before)
+
+
+@router.put("/log/{int:batch_id}/left-out", response={200: LearnedPage})
+def leave_batch_out(request: HttpRequest, batch_id: int, leave_out: LeaveOut) -> LearnedPage:
+    """Have a batch teach nothing, or teach again; with what that moved."""
+    kitchen = asking(request)
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
+    before = learnt_of(kitchen)
+    with writing():
+        Batch.objects.filter(pk=batch.pk).update(left_out=leave_out.left_out)
+    relearn(kitchen)
+    return _page(kitchen, before)
+
+
+def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
+    batches = batches_of(kitchen)
+    learnt, priors = learnt_of(kitchen, batches), priors_of(kitchen)
+    held, measured = set(kitchen.learnt.get("held", [])), set(kitchen.document.get("estimates", {}))
+    rows = [
+        _row(name, row, batches, held=name in held, measured=name in measured)
+        for name, row in learnt.rows.items()
+        if row.has_moved or name in held
+    ]
+    rows.sort(key=lambda row: -max((abs(pull.by) for pull in row.pulls), default=0.0))
+    return LearnedPage(
+        batches=len(batches),
+        rows=rows,
+        teaches=what_teaches(made_here(kitchen), learnt, priors),
+        left_out=_left_out(kitchen, batches),
+        odd=[_pull(batches[number], 0.0) for number in learnt.odd],
+        pace=[Pace(step=step, times=times) for step, times in sorted(kitchen.learnt.get("pace", {}).items())],
+        moved=_moved(before, learnt) if before else [],
+    )
+
+
+def _pull(batch: Batch, by: float) -> Pull:
+    return Pull(batch=batch.pk, title=batch.title, made=batch.made, by=by)
+
+
+def _row(name: EstimateId, row: Row, batches: list[Batch], *, held: bool, measured: bool) -> LearnedRow:
+    table = ESTIMATES[name]
+    pulls = sorted(row.pulls.items(), key=lambda pair: -abs(pair[1]))[:_MOST_PULLS]
+    low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
+    return LearnedRow(
+        id=name,
+        about=table.about,
+        words=table.words,
+        unit=table.unit,
+        moves=table.moves,
+        is_log=table.shape == "log",
+        craft=Range(low=table.low, value=table.value, high=table.high),
+        own=Range(low=low, value=value, high=high),
+        measured=measured,
+        held=held,
+        pulls=[_pull(batches[number], by) for number, by in pulls],
+    )
+
+
+def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOut]:
+    """What teaches nothing, and why: said of every making, so that nobody wonders."""
+    found = [
+        LeftOut(batch=one.pk, title=one.title, made=one.made, why=["you left it out"], whole=True)
+        for one in Batch.objects.filter(kitchen=kitchen, rehearsed=False, left_out=True)[:_MOST_TOLD]
+    ]
+    for one in batches:
+        why, nothing = list(one.seen.get("left_out", [])), not one.seen.get("sights")
+        if nothing and not why:
+            why = ["no step of it that is told with a range was timed, weighed or read"]
+        if why:
+            found.append(LeftOut(batch=one.pk, title=one.title, made=one.made, why=why, whole=nothing))
+    return sorted(found, key=lambda one: one.made, reverse=True)[:_MOST_TOLD]
+
+
+def _moved(before: Learnt, now: Learnt) -> list[MovedRow]:
+    found = []
+    for name in dict.fromkeys((*before.rows, *now.rows)):
+        table = ESTIMATES[name]
+        was, then = (one.rows[name].z if name in one.rows else 0.0 for one in (before, now))
+        if abs(was - then) > 0.02:
+            row = MovedRow(words=table.words, unit=table.unit, was=table.at(was), now=table.at(then))
+            found.append((abs(was - then), row))
+    return [row for _, row in sorted(found, key=lambda pair: -pair[0])[:8]]
