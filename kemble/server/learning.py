@@ -8,6 +8,7 @@ from typing import Any
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.learn.learner import Learnt, Prior, learn, prior_of
+from kemble.core.learn.next import LEVERS, Lever, Tasted
 from kemble.core.learn.pace import paces
 from kemble.core.learn.sights import Sight, document_of, sight_from, sights_of
 from kemble.core.learn.value import Made
@@ -31,7 +32,9 @@ def see(run: Run) -> dict[str, Any]:
             {one.id: one for one in run.state(end).steps},
             run.log,
         )
-    return document_of(seen)
+    facts = kept.facts
+    ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
+    return {**document_of(seen), "ratios": ratios}
 
 
 def priors_of(kitchen: KitchenRecord) -> dict[EstimateId, Prior]:
@@ -98,3 +101,26 @@ def made_here(kitchen: KitchenRecord, most: int = 12) -> list[Made]:
     document = plain.model_dump_json()
     found = [_heat_of(row.sheet.model_dump_json(), document) for row in kitchen.sheets.order_by("-changed")[:most]]
     return [one for one in found if one is not None]
+
+
+def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
+    """Every tasting of a way's batches, the cook's own and everybody else's, with the ratios of its batch."""
+    found = []
+    rows = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False).select_related("run")
+    for batch in rows.only("id", "tastes", "seen", "hydration_pct", "sugar_pct", "run__sheet_id").prefetch_related(
+        "tastings"
+    ):
+        ratios = ratios_of(batch)
+        marks = [batch.tastes, *(one.tastes for one in batch.tastings.all())]
+        found += [Tasted(batch.run.sheet_id or 0, ratios, one) for one in marks if one]
+    return found
+
+
+def ratios_of(batch: Batch) -> dict[Lever, float]:
+    """A batch's own ratios; of one of before its fat was kept, none."""
+    told = batch.seen.get("ratios", {})
+    return {
+        "hydration_pct": batch.hydration_pct,
+        "sugar_pct": batch.sugar_pct,
+        "fat_pct": float(told.get("fat_pct", 0.0)),
+    }

@@ -266,6 +266,25 @@ class Batch(Droppable):
         return f"{self.title}: {self.verdict}"
 
 
+class Tasting(models.Model):
+    """One tongue on a batch: marks on its scales, how it was liked from 1 to 9, who, and when."""
+
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="tastings")
+    uid = models.CharField(max_length=64)
+    who = models.CharField(max_length=40, blank=True)
+    at = models.DateTimeField()
+    tastes = models.JSONField(default=dict)
+    liking = models.PositiveIntegerField(null=True)
+    note = models.TextField(blank=True, max_length=1000)
+
+    class Meta:
+        ordering: ClassVar = ["at", "id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["batch", "uid"], name="a_tasting_once")]
+
+    def __str__(self) -> str:
+        return f"{self.who or 'somebody'}: {self.batch.title}"
+
+
 class Stock(Droppable):
     """Pieces of a batch that were put by: how many are there still, where, and until when they keep."""
 

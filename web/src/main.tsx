@@ -32,6 +32,7 @@ const PastePage = lazy(() => import("./counter/PastePage"));
 const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
 const DroppedPage = lazy(() => import("./counter/DroppedPage"));
 const HandsPage = lazy(() => import("./hands/HandsPage"));
+const TastePage = lazy(() => import("./log/TastePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
@@ -107,6 +108,7 @@ const router = createBrowserRouter([
       { path: "/log", element: <Log /> },
       { path: "/log/learned", element: <LearnedPage /> },
       { path: "/log/:batchId", element: <BatchPage /> },
+      { path: "/log/:batchId/taste", element: <TastePage /> },
       { path: "/larder", element: <LarderPage /> },
       { path: "/shopping", element: <ShoppingPage /> },
       { path: "/paste", element: <PastePage /> },

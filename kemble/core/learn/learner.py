@@ -28,6 +28,7 @@ _FREEDOM = 4.0  # of the Student-t: an odd making of four standard deviations co
 _FARTHEST = 3.0  # standard deviations from the craft's own value
 _TURNS = 12
 _SETTLED = 1e-4
+_TOUCHES = 1e-3  # a sight that hardly hangs on a row has not moved it
 _TOGETHER = 0.03  # a weaker correlation moves no window
 _MOVED = 0.05  # of a prior's width: a row that moved or narrowed less has not been learned
 
@@ -158,7 +159,7 @@ def learn(batches: Sequence[Sequence[Sight]], priors: Mapping[EstimateId, Prior]
     z, hessian, weights = _mode(problem, mean, precision)
     covariance = np.linalg.inv(hessian)
     sd = np.sqrt(np.diag(covariance))
-    pulls = _pulls(problem, z, covariance, weights)
+    pulls = _pulls(problem, z, hessian)
     rows = {name: Row(float(z[i]), float(sd[i]), before[i], pulls.get(i, {})) for i, name in enumerate(problem.names)}
     return Learnt(rows, tuple(problem.names), covariance, _odd(problem, weights))
 
@@ -211,19 +212,18 @@ def _probit(a: Array, b: Array) -> tuple[Array, Array]:
     return slope, np.maximum(bend, 1e-9)
 
 
-def _pulls(problem: _Problem, z: Array, covariance: Array, weights: Array) -> dict[int, dict[int, float]]:
-    """For each estimate, which makings moved it: by how much it would fall back without each, in its prior's widths."""
+def _pulls(problem: _Problem, z: Array, hessian: Array) -> dict[int, dict[int, float]]:
+    """For each estimate, which makings moved it, and by how much: where it is, less where it would be without each (one
+    step of Newton, from the mode)."""
     pull, curve, jacobian, _ = _sides(problem, z)
-    # One step of Newton without a making: what it pulled, and what its curvature held.
-    alone = jacobian * (pull + curve * (jacobian @ z))[:, None]
-    moved = alone @ covariance
     found: dict[int, dict[int, float]] = {}
     for number in np.unique(problem.batch):
         mine = problem.batch == number
-        total = moved[mine].sum(axis=0)
-        touched = np.abs(jacobian[mine]).max(axis=0) > 1e-3
-        for i in np.flatnonzero(touched):
-            found.setdefault(int(i), {})[int(number)] = float(total[i])
+        own = jacobian[mine]
+        rest = hessian - (own * curve[mine][:, None]).T @ own
+        moved = np.linalg.solve(rest, own.T @ pull[mine])
+        for i in np.flatnonzero(np.abs(own).max(axis=0) > _TOUCHES):
+            found.setdefault(int(i), {})[int(number)] = float(moved[i])
     return found
 
 

@@ -31,6 +31,7 @@ _LOOK_SD = 0.07  # ... and of something that is looked at now and then
 _TAUGHT_SD = 0.25  # ... and a time out of somebody's mouth
 _WEIGHT_SD = 0.02
 _READING_SD_C = 1.5
+_AT_ONCE_MIN = 2.0  # what is ended so soon after a call was done when it came
 _LEAST_MIN = 1.0  # what was ended sooner was not made
 _MOST_TIMES = 4.0  # ... nor was what took so many times as long: a clock that was forgotten
 _DONE = "heat.done_min"
@@ -150,7 +151,7 @@ def _time(
     if step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE):
         return [Sight("time", key, says, of.likely * factor, took, took, _HELD_SD, _moves(of))]
     looked = _looked_at(step.id, state, events)
-    low = max([at - before for at in looked if at - before < took], default=None)
+    low = max([at - before for at in looked if 0 < at - before < took - _AT_ONCE_MIN], default=None)
     return [Sight("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
 
 
@@ -165,13 +166,13 @@ def _pace(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -> 
 
 
 def _looked_at(step: str, state: StepState, events: Sequence[Event]) -> list[float]:
-    """Minutes at which a step was looked at and was not yet done."""
-    assert state.started is not None
-    return [
-        (event.at - state.started).total_seconds() / 60
-        for event in events
-        if event.kind == "not_yet" and event.step == step and event.at >= state.started
-    ]
+    """Minutes at which a step was looked at and was not yet done: where that was said, and where somebody was called, at
+    the first look and when it was likely done, and went on all the same."""
+    began = state.started
+    assert began is not None
+    said = [event.at for event in events if event.kind == "not_yet" and event.step == step and event.at >= began]
+    called = [at for at in (state.first_check, None if said else state.due) if at is not None]
+    return [(at - began).total_seconds() / 60 for at in (*said, *called)]
 
 
 def _weight(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -> list[Sight]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
@@ -16,23 +16,27 @@ from pydantic import BaseModel, Field
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
+from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
+from kemble.core.facts.problems import refuse
+from kemble.core.learn.liking import Penalty, penalties
+from kemble.core.learn.next import Proposal, proposals
 from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
-from kemble.core.log.taste import Compared, Verdict, compared
+from kemble.core.log.taste import Compared, Verdict, check_tastes, compared
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
 from kemble.server.api.asked import Write, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.api.runs import run_of
-from kemble.server.api.sheets import Dot, dots_of
+from kemble.server.api.sheets import Dot, Saved, dots_of, save_over, sheet_of
 from kemble.server.dropping import drop
 from kemble.server.flowing import added_words, happened_in
 from kemble.server.keeping import Said, add_event, log_outcome
-from kemble.server.learning import relearn, see
-from kemble.server.models import Batch
+from kemble.server.learning import ratios_of, relearn, see, tasted_of
+from kemble.server.models import Batch, KitchenRecord, Tasting
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
 
@@ -68,6 +72,35 @@ class BatchCard(BaseModel):
     note: str
 
 
+class NewTasting(Write):
+    """How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much)."""
+
+    who: str = Field("", max_length=40, description="at most 40 letters")
+    tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
+    liking: int | None = Field(None, ge=1, le=9, description="1 to 9")
+    note: str = Field("", max_length=1000, description="at most 1000 letters")
+
+
+class TastingCard(BaseModel):
+    id: int
+    who: str
+    at: datetime
+    tastes: dict[str, int]
+    liking: int | None
+    note: str
+
+
+class NextTime(BaseModel):
+    """What to do the next time, to please and to learn; and what costs most of the liking, where enough have said."""
+
+    proposals: list[Proposal]
+    penalties: list[Penalty]
+
+
+class TakeNext(Write):
+    kind: Literal["please", "learn"] = Field(description="please or learn")
+
+
 class LogWay(BaseModel):
     """How many batches of a way are in the log, and how many of them came out just right."""
 
@@ -98,6 +131,8 @@ class BatchOpen(BatchCard):
     grams: float | None
     kept: list[Kept]
     added: list[str]
+    tastings: list[TastingCard]
+    left_out: bool
     compared: list[Compared]
     faults: list[FaultTold]
     notes: list[Note]
@@ -138,12 +173,79 @@ def _opened(batch: Batch) -> HttpResponse:
             Kept.model_validate({"where": row.where, "pieces": row.pieces}) for row in batch.stock.filter(dropped=None)
         ],
         added=added_words(run),
+        tastings=[_tasting(one) for one in batch.tastings.all()],
+        left_out=batch.left_out,
         compared=compared(kept.plan, events, kept.facts, at),
         faults=faults,
         notes=state_of(kept.plan, events, at).notes,
         facts=kept.facts,
     )
     return answer(body)
+
+
+def _tasting(one: Tasting) -> TastingCard:
+    return TastingCard(id=one.pk, who=one.who, at=one.at, tastes=one.tastes, liking=one.liking, note=one.note)
+
+
+@router.post("/log/{int:batch_id}/tastings", response={200: BatchOpen})
+def taste(request: HttpRequest, batch_id: int, new_tasting: NewTasting) -> HttpResponse:
+    """One more tongue on a batch, now or the day after. The same uid twice is one tasting."""
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
+    check_tastes(WAYS[batch.way], new_tasting.tastes)
+    if not new_tasting.tastes and new_tasting.liking is None:
+        refuse("tastes", "are none", "a mark on a scale, or how it is liked")
+    with writing():
+        Tasting.objects.get_or_create(
+            batch=batch,
+            uid=new_tasting.uid or uuid.uuid4().hex,
+            defaults={
+                "who": new_tasting.who.strip(),
+                "at": timezone.now(),
+                "tastes": new_tasting.tastes,
+                "liking": new_tasting.liking,
+                "note": new_tasting.note,
+            },
+        )
+    return _opened(batch)
+
+
+@router.get("/log/{int:batch_id}/next", response={200: NextTime})
+def next_time(request: HttpRequest, batch_id: int) -> NextTime:
+    """What to change the next time, from every tasting of its way; never more certain than they are."""
+    kitchen = asking(request)
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
+    liked = Tasting.objects.filter(batch__kitchen=kitchen, batch__way=batch.way, liking__isnull=False)
+    return NextTime(
+        proposals=_proposals(kitchen, batch),
+        penalties=penalties([(one.tastes, one.liking) for one in liked if one.liking is not None]),
+    )
+
+
+def _proposals(kitchen: KitchenRecord, batch: Batch) -> list[Proposal]:
+    sheet = batch.run.sheet_id or 0
+    return proposals(WAYS[batch.way], tasted_of(kitchen, batch.way), sheet, ratios_of(batch))
+
+
+@router.post("/log/{int:batch_id}/next", response={200: Saved})
+def take_next(request: HttpRequest, batch_id: int, take_next: TakeNext) -> Saved:
+    """What is proposed as the next revision of its sheet, its lines changed through the flow."""
+    kitchen = asking(request)
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
+    if batch.run.sheet_id is None:
+        refuse("sheet", "was thrown away", "a batch whose sheet is there")
+    record = sheet_of(kitchen, batch.run.sheet_id)
+    chosen = next((one for one in _proposals(kitchen, batch) if one.kind == take_next.kind), None)
+    if chosen is None or not chosen.changes:
+        refuse("kind", "changes nothing", "a proposal with a change")
+    ratios = {one.lever: one.to for one in chosen.changes}
+    sheet = adjust(record.sheet, Adjustment.model_validate({"by": "ratio", **ratios}), kitchen.settings).sheet
+    with writing():
+        sent = receipt_of(kitchen, take_next.uid, "save")
+        if sent:
+            return Saved(revision=sent.revision)
+        revision = save_over(record, record.revision, sheet)
+        keep_receipt(kitchen, take_next.uid, "save", record.pk, revision.number)
+    return Saved(revision=revision.number)
 
 
 @router.post("/runs/{int:run_id}/outcome", response={200: BatchOpen})
@@ -172,14 +274,14 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
 def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | None = None) -> HttpResponse:
     """The batches of a way: the one asked for, else the first that has any."""
     kitchen = asking(request)
-    counted = Batch.objects.filter(kitchen=kitchen).order_by("way").values("way")
+    counted = Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by("way").values("way")
     counts = {
         one["way"]: LogWay(**one)
         for one in counted.annotate(batches=Count("id"), right=Count("id", filter=Q(verdict="just right")))
     }
     ways = [counts[name] for name in WAYS if name in counts]
     at = way if way in counts else ways[0].way if ways else None
-    rows, page, pages, total = paged.of(Batch.objects.filter(kitchen=kitchen, way=at or ""))
+    rows, page, pages, total = paged.of(Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or ""))
     body = known(
         LogPage,
         ways=ways,

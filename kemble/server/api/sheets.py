@@ -263,12 +263,12 @@ def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> Saved:
         if sent:
             revision = SheetRevision.objects.get(record_id=sent.number, number=sent.revision)
         else:
-            revision = _save(record, save.revision, save.sheet)
+            revision = save_over(record, save.revision, save.sheet)
             keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
     return Saved(revision=revision.number)
 
 
-def _save(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
+def save_over(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
     """Inside `writing()`. Raises Conflict when `over` is not the newest revision."""
     document = sheet.model_dump(mode="json")
     hit = SheetRecord.objects.filter(pk=record.pk, revision=over).update(
@@ -316,7 +316,7 @@ def as_made(request: HttpRequest, sheet_id: int, as_made: AsMade) -> Saved:
         sent = receipt_of(kitchen, as_made.uid, "save")
         if sent:
             return Saved(revision=sent.revision)
-        revision = _save(record, record.revision, with_added(record.sheet, added))
+        revision = save_over(record, record.revision, with_added(record.sheet, added))
         keep_receipt(kitchen, as_made.uid, "save", record.pk, revision.number)
     return Saved(revision=revision.number)
 
@@ -377,7 +377,7 @@ def _shared(
         if receipt_of(kitchen, sharing.uid, "share") is None:
             giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
             for record, sheet in zip((giver, taker), change(giver.sheet, taker.sheet), strict=True):
-                _save(record, record.revision, sheet)
+                save_over(record, record.revision, sheet)
             keep_receipt(kitchen, sharing.uid, "share", giver.pk)
     return _opened(sheet_of(kitchen, sheet_id))
 

@@ -13,11 +13,12 @@ from pydantic import BaseModel, Field
 from kemble.core.log.stock import Kept, Label, label
 from kemble.server.api.asked import Body, asking
 from kemble.server.dropping import drop
-from kemble.server.models import Stock
+from kemble.server.models import Batch, Stock
 from kemble.server.turns import writing
 from kemble.server.worked import worked_for
 
 router = Router(tags=["stock"])
+_NEXT_DAY = (timedelta(hours=14), timedelta(hours=60))
 _STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
 
 
@@ -31,6 +32,7 @@ class ToEat(BaseModel):
     stock: int | None = None
     where: str = ""
     pieces: int = 0
+    taste_again: bool = False  # made yesterday, and tasted on the day only
     until: datetime | None = None
     out_until: datetime | None = None
 
@@ -52,8 +54,9 @@ def to_eat(request: HttpRequest) -> list[ToEat]:
             where=row.where,
             pieces=row.pieces,
             until=row.until,
+            taste_again=_wants_again(row.batch, now),
         )
-        for row in kitchen.stock.filter(dropped=None, batch__dropped=None)[:60]
+        for row in kitchen.stock.filter(dropped=None, batch__dropped=None).select_related("batch")[:60]
     ]
     recent = kitchen.batches.filter(made__gt=now - _STILL_THERE, rehearsed=False, dropped=None, pieces=None)
     for batch in recent.select_related("run")[:20]:
@@ -63,8 +66,20 @@ def to_eat(request: HttpRequest) -> list[ToEat]:
             continue
         cold, out = (done + timedelta(hours=float(one)) for one in hours)
         if cold > now:
-            found.append(ToEat(batch=batch.pk, title=batch.title, made=batch.made, until=cold, out_until=out))
+            again = _wants_again(batch, now)
+            title = batch.title
+            found.append(
+                ToEat(batch=batch.pk, title=title, made=batch.made, until=cold, out_until=out, taste_again=again)
+            )
     return sorted(found, key=lambda one: (one.until is None, one.until or now))
+
+
+def _wants_again(batch: Batch, now: datetime) -> bool:
+    """The day after it is asked once more how it is."""
+    old = now - batch.made
+    if not _NEXT_DAY[0] <= old <= _NEXT_DAY[1]:
+        return False
+    return not batch.tastings.filter(at__gt=batch.made + _NEXT_DAY[0]).exists()
 
 
 @router.put("/stock/{int:stock_id}", response={200: list[ToEat]})

@@ -416,6 +416,10 @@ export const LIMITS = {
     "min": 0,
     "below": 60
   },
+  "NewTasting.liking": {
+    "min": 1,
+    "max": 9
+  },
   "Outcome.pieces": {
     "min": 0,
     "max": 1000

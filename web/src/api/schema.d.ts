@@ -401,6 +401,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/{batch_id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Next Time
+         * @description What to change the next time, from every tasting of its way; never more certain than they are.
+         */
+        get: operations["kemble_server_api_log_next_time"];
+        put?: never;
+        /**
+         * Take Next
+         * @description What is proposed as the next revision of its sheet, its lines changed through the flow.
+         */
+        post: operations["kemble_server_api_log_take_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{batch_id}/tastings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Taste
+         * @description One more tongue on a batch, now or the day after. The same uid twice is one tasting.
+         */
+        post: operations["kemble_server_api_log_taste"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/occasions": {
         parameters: {
             query?: never;
@@ -1608,6 +1652,8 @@ export interface components {
             id: number;
             /** Kept */
             kept: components["schemas"]["Kept"][];
+            /** Left Out */
+            left_out: boolean;
             /**
              * Made
              * Format: date-time
@@ -1630,6 +1676,8 @@ export interface components {
             tastes: {
                 [key: string]: number;
             };
+            /** Tastings */
+            tastings: components["schemas"]["TastingCard"][];
             /** Title */
             title: string;
             /**
@@ -1921,6 +1969,23 @@ export interface components {
              * @default false
              */
             small: boolean;
+        };
+        /**
+         * Change
+         * @description One ratio from where it is to where it should be, in per cent of the base.
+         */
+        Change: {
+            /**
+             * Lever
+             * @enum {string}
+             */
+            lever: "hydration_pct" | "sugar_pct" | "fat_pct";
+            /** To */
+            to: number;
+            /** Was */
+            was: number;
+            /** Words */
+            words: string;
         };
         /**
          * Check
@@ -2463,6 +2528,24 @@ export interface components {
             says: string;
             /** To */
             to: string;
+        };
+        /**
+         * Expected
+         * @description How a taste is expected to come out: marks off just right, and where nine in ten of tries lie.
+         */
+        Expected: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Now */
+            now: number;
+            /** Taste */
+            taste: string;
+            /** Then */
+            then: number;
+            /** Words */
+            words: string;
         };
         /**
          * Eye
@@ -3974,6 +4057,42 @@ export interface components {
             way?: string | null;
         };
         /**
+         * NewTasting
+         * @description How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much).
+         */
+        NewTasting: {
+            /**
+             * Liking
+             * @description 1 to 9
+             */
+            liking?: number | null;
+            /**
+             * Note
+             * @description at most 1000 letters
+             * @default
+             */
+            note: string;
+            /**
+             * Tastes
+             * @description scales of the way
+             * @default {}
+             */
+            tastes: {
+                [key: string]: number;
+            };
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+            /**
+             * Who
+             * @description at most 40 letters
+             * @default
+             */
+            who: string;
+        };
+        /**
          * NextStep
          * @description A step of an occasion that is still to come, or is on now.
          */
@@ -3994,6 +4113,16 @@ export interface components {
             starts: string;
             /** Title */
             title: string;
+        };
+        /**
+         * NextTime
+         * @description What to do the next time, to please and to learn; and what costs most of the liking, where enough have said.
+         */
+        NextTime: {
+            /** Penalties */
+            penalties: components["schemas"]["Penalty"][];
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
         };
         /** Note */
         Note: {
@@ -4513,6 +4642,22 @@ export interface components {
             text: string;
         };
         /**
+         * Penalty
+         * @description One side of a taste: how many in a hundred said so, by how much less they liked it, and the product of both.
+         */
+        Penalty: {
+            /** Drop */
+            drop: number;
+            /** Share Pct */
+            share_pct: number;
+            /** Taste */
+            taste: string;
+            /** Weight */
+            weight: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Phase
          * @description One stretch of the heat, in minutes.
          */
@@ -4755,6 +4900,28 @@ export interface components {
             accepts: string;
             /** Path */
             path: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Proposal
+         * @description What to do the next time. `kind` please: what is expected to taste best; learn: what would tell most. `rests_on` how
+         *     many tastings it rests on beside the craft's rule.
+         */
+        Proposal: {
+            /** Because */
+            because: string[];
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Expected */
+            expected: components["schemas"]["Expected"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "please" | "learn";
+            /** Rests On */
+            rests_on: number;
             /** Says */
             says: string;
         };
@@ -6350,6 +6517,20 @@ export interface components {
              */
             share?: number | null;
         };
+        /** TakeNext */
+        TakeNext: {
+            /**
+             * Kind
+             * @description please or learn
+             * @enum {string}
+             */
+            kind: "please" | "learn";
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+        };
         /**
          * Target
          * @description What the scale should show.
@@ -6384,6 +6565,26 @@ export interface components {
             too_little: string;
             /** Too Much */
             too_much: string;
+        };
+        /** TastingCard */
+        TastingCard: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Liking */
+            liking: number | null;
+            /** Note */
+            note: string;
+            /** Tastes */
+            tastes: {
+                [key: string]: number;
+            };
+            /** Who */
+            who: string;
         };
         /**
          * Taught
@@ -6565,6 +6766,11 @@ export interface components {
             pieces: number;
             /** Stock */
             stock?: number | null;
+            /**
+             * Taste Again
+             * @default false
+             */
+            taste_again: boolean;
             /** Title */
             title: string;
             /** Until */
@@ -7754,6 +7960,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_log_next_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextTime"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_log_take_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeNext"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_log_taste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTasting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOpen"];
                 };
             };
             /** @description Refused */

@@ -170,6 +170,7 @@ export function ToEat({ zone }: { zone: string }) {
                 </>
               )}
             </span>
+            {one.taste_again && <TextLink to={`/log/${one.batch}/taste`}>taste it again today</TextLink>}
             {one.stock != null && (
               <span className="flex gap-3">
                 <LinkButton onClick={() => left.mutate({ stock: one.stock as number, pieces: one.pieces - 1 })}>

@@ -14,7 +14,9 @@ import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { Causes } from "./Causes";
-import { OutcomeForm, wordsFor } from "./OutcomeForm";
+import { NextTime } from "./NextTime";
+import { OutcomeForm } from "./OutcomeForm";
+import { wordsFor } from "./Scales";
 
 const KEY_FACTS: FactKey[] = [
   "mix.hydration_pct",
@@ -110,6 +112,8 @@ export default function BatchPage() {
                 </div>
               ))}
               <Ended one={one} />
+              <NextTime batch={one.id} sheet={one.sheet} way={way} />
+              <Tastings one={one} way={way} zone={zone} />
               {one.sheet && one.added.length > 0 && <AsMade one={one} sheet={one.sheet} />}
               {one.note && <p className="mt-4 text-lg">“{one.note}”</p>}
               {one.notes.map((note) => (
@@ -123,6 +127,9 @@ export default function BatchPage() {
                     Open its sheet
                   </Link>
                 )}
+                <Link to={`/log/${one.id}/taste`} className="pick">
+                  Somebody else tastes it
+                </Link>
                 <button type="button" className="pick" onClick={() => setChanging(true)}>
                   Change what is said here
                 </button>
@@ -135,6 +142,30 @@ export default function BatchPage() {
         </section>
       </div>
     </Frame>
+  );
+}
+
+/** What other tongues said of it, and the day after. */
+function Tastings({ one, way, zone }: { one: BatchOpen; way: WayCard; zone: string }) {
+  if (one.tastings.length === 0) return null;
+  return (
+    <section aria-label="Tasted by" className="mt-5">
+      <h2 className="text-xl">Tasted by</h2>
+      <ul>
+        {one.tastings.map((each) => (
+          <li key={each.id} className="hairline py-1.5">
+            <b>{each.who || "somebody"}</b>
+            <span className="text-ink2">, {dayOf(each.at, zone)}</span>
+            {each.liking != null && <span>, likes it {each.liking} of 9</span>}:{" "}
+            {way.tastes
+              .filter((taste) => each.tastes[taste.id] != null)
+              .map((taste) => wordsFor(each.tastes[taste.id] as number, taste))
+              .join(", ") || "no marks"}
+            {each.note && <span> “{each.note}”</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -8,6 +8,7 @@ import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
+import { TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
@@ -28,7 +29,10 @@ export default function Log() {
   const zone = kitchen.data.kitchen.timezone;
   const right = log.data.ways.find((one) => one.way === log.data.way)?.right ?? 0;
   return (
-    <Frame title={<h1 className="text-2xl">Log</h1>}>
+    <Frame
+      title={<h1 className="text-2xl">Log</h1>}
+      aside={<TextLink to="/log/learned">What this kitchen has learned</TextLink>}
+    >
       {!way ? (
         <p className="mt-8 max-w-prose text-lg">
           Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its sheet.
@@ -65,7 +69,6 @@ export default function Log() {
                     <span className="w-20 shrink-0 text-ink2 sm:w-24">{dayOf(batch.made, zone)}</span>
                     <span className="min-w-0 flex-1">
                       {batch.title}
-                      {batch.rehearsed && <span className="text-look"> (rehearsed)</span>}
                       {batch.note && <span className="block truncate text-sm text-ink2">{batch.note}</span>}
                     </span>
                     <span className="shrink-0 text-right">

@@ -7,6 +7,7 @@ import type { BatchCard, BatchOpen, WayCard } from "../api/client";
 import { Around, type Asked, fact, facts, pass, serve } from "../testing";
 import BatchPage from "./BatchPage";
 import Log from "./Log";
+import TastePage from "./TastePage";
 
 vi.mock("react-router", async (original) => ({ ...(await original<object>()), useParams: () => ({ batchId: "4" }) }));
 beforeEach(() => {
@@ -93,14 +94,35 @@ const BATCH = {
   grams: null,
   kept: [{ where: "fridge", pieces: 6 }],
   added: [],
+  tastings: [
+    { id: 1, who: "Wren", at: "2026-11-15T09:00:00Z", tastes: { softness: -1 }, liking: 7, note: "better cold" },
+  ],
+  left_out: false,
   facts: facts(fact("mix.hydration_pct", 124, "%")),
 } as BatchOpen;
+
+const NEXT = {
+  proposals: [
+    {
+      kind: "please",
+      says: "Less water, 118 % and not 124.",
+      changes: [{ lever: "hydration_pct", words: "water", was: 124, to: 118 }],
+      expected: [{ taste: "softness", words: "just right", now: 0.9, then: 0.2, low: -0.9, high: 1.3 }],
+      because: ["It is a little too soft.", "It rests on 5 tastings of this way."],
+      rests_on: 5,
+    },
+  ],
+  penalties: [{ taste: "softness", words: "too soft", share_pct: 40, drop: 1.8, weight: 0.7 }],
+};
 
 function kitchen() {
   return serve((one) => {
     if (one.path === "/api/kitchen")
       return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
     if (one.path === "/api/ways") return { body: [way("boiled-balls", "Boiled balls"), way("set-cake", "Set cake")] };
+    if (one.path === "/api/log/4/next" && one.method === "POST") return { body: { revision: 3 } };
+    if (one.path === "/api/log/4/next") return { body: NEXT };
+    if (one.path === "/api/log/4/tastings") return { body: BATCH };
     if (one.path === "/api/log/4")
       return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
     if (one.path === "/api/dropped") return { body: [] };
@@ -144,7 +166,6 @@ describe("the log", () => {
     await show(<Log />);
     fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
     await pass(30);
-    expect(screen.getByText("(rehearsed)")).toBeTruthy();
     expect(screen.getAllByRole("link", { name: /^Cake \d, / })).toHaveLength(1);
   });
 });
@@ -191,5 +212,53 @@ describe("a batch", () => {
       kept: [{ where: "fridge", pieces: 6 }],
     });
     expect(screen.getByText("“Better the day after.”")).toBeTruthy();
+  });
+});
+
+describe("next time", () => {
+  it("says what to change and what is expected, and one press has it on the sheet", async () => {
+    const asked = kitchen();
+    render(<BatchPage />, { wrapper: Around });
+    await pass(100);
+    const next = screen.getByRole("region", { name: "Next time" });
+    expect(next.textContent).toContain("Less water, 118 % and not 124.");
+    expect(next.textContent).toContain("It rests on 5 tastings of this way.");
+    expect(next.textContent).toContain("Too soft, 40 in a hundred");
+    expect(screen.getByRole("img", { name: "softness: expected just right" })).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: "Make it the next revision of its sheet" }));
+    await pass(100);
+    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ kind: "please" });
+    expect(screen.getByText("The sheet says so now: its revision 3.")).toBeTruthy();
+  });
+
+  it("shows who else tasted it, and how they liked it", async () => {
+    await show(<BatchPage />);
+    const others = screen.getByRole("region", { name: "Tasted by" });
+    expect(others.textContent).toContain("Wren");
+    expect(others.textContent).toContain("likes it 7 of 9");
+    expect(others.textContent).toContain("a little too firm");
+  });
+});
+
+describe("one more tongue", () => {
+  it("is told with marks and a liking, and asked for nothing else", async () => {
+    vi.stubGlobal(
+      "ResizeObserver",
+      class {
+        observe() {}
+        unobserve() {}
+        disconnect() {}
+      },
+    );
+    const asked = kitchen();
+    render(<TastePage />, { wrapper: Around });
+    await pass(100);
+    const done = () => screen.getByRole<HTMLButtonElement>("button", { name: "That is how it is" });
+    expect(done().disabled).toBe(true);
+    fireEvent.click(screen.getByRole("radio", { name: "7" }));
+    fireEvent.click(screen.getByRole("radio", { name: "a little too soft" }));
+    fireEvent.click(done());
+    await pass(100);
+    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ liking: 7, tastes: { softness: 1 } });
   });
 });

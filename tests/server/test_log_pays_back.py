@@ -1,0 +1,199 @@
+"""The log that pays back: what is learned moves what is told; tastings, next time, what is left out and why."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+import time_machine
+
+from kemble.server.learning import relearn
+from kemble.server.models import Batch, KitchenRecord
+
+pytestmark = pytest.mark.django_db
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+
+
+@pytest.fixture(autouse=True)
+def clock():
+    with time_machine.travel(NOW, tick=False) as traveller:
+        yield traveller
+
+
+def make(owner, clock, sheet, *, slow=1.0, outcome=None, but=None):
+    """A sheet made step after step as told, each heat so many times as long; the batch. `but`: minutes of some steps."""
+    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
+    for i, one in enumerate(run["plan"]["scheduled"]):
+        step = one["step"]
+        minutes = (but or {}).get(step["id"], step["minutes"] * (slow if step["window"] else 1.0))
+        owner.ask("POST", f"/runs/{run['id']}/events", {"uid": f"begun-{i:04}", "kind": "started", "step": step["id"]})
+        clock.shift(timedelta(minutes=minutes))
+        owner.ask("POST", f"/runs/{run['id']}/events", {"uid": f"ended-{i:04}", "kind": "done", "step": step["id"]})
+    return owner.ask("POST", f"/runs/{run['id']}/outcome", outcome or {}).body
+
+
+def told(owner, sheet):
+    return owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["facts"]["heat.done_min"]
+
+
+class TestLearned:
+    def test_a_slow_stove_is_known_after_a_few_makings(self, owner, sheet, clock):
+        """A kitchen a quarter slow: told longer by the second making, in a narrower window, with its makings named."""
+        before = told(owner, sheet)
+        for _ in range(4):
+            make(owner, clock, sheet, slow=1.25)
+        after = told(owner, sheet)
+        assert after["value"] > 1.03 * before["value"]
+        assert after["high"] - after["low"] < before["high"] - before["low"]
+        page = owner.ask("GET", "/learned").body
+        assert page["batches"] == 4
+        assert page["rows"]
+        assert {len(row["pulls"]) for row in page["rows"]} <= {1, 2, 3, 4}
+        assert page["teaches"] == sorted(page["teaches"], key=lambda one: -one["brings_min"])
+
+    def test_another_tin_of_another_sheet_is_told_by_it(self, owner, sheet, clock):
+        other = sheet["sheet"]
+        other["vessel"]["tin"]["diameter_mm"] = 160
+        deep = owner.ask("POST", "/sheets", {"sheet": other}).body
+        before = told(owner, deep)["value"]
+        for _ in range(3):
+            make(owner, clock, sheet, slow=1.3)
+        assert told(owner, deep)["value"] > 1.02 * before
+
+    def test_a_row_set_back_is_held_and_let_go(self, owner, sheet, clock):
+        before = told(owner, sheet)["value"]
+        for _ in range(3):
+            make(owner, clock, sheet, slow=1.3)
+        rows = owner.ask("GET", "/learned").body["rows"]
+        for row in rows:
+            page = owner.ask("PUT", f"/learned/{row['id']}", {"held": True}).body
+        assert all(row["held"] for row in page["rows"])
+        assert told(owner, sheet)["value"] == pytest.approx(before, rel=0.01)
+        for row in rows:
+            page = owner.ask("PUT", f"/learned/{row['id']}", {"held": False}).body
+        assert told(owner, sheet)["value"] > 1.02 * before
+        assert page["moved"]
+
+    def test_a_batch_left_out_says_what_that_moves(self, owner, sheet, clock):
+        make(owner, clock, sheet)
+        odd = make(owner, clock, sheet, slow=1.6)
+        learned = told(owner, sheet)["value"]
+        page = owner.ask("PUT", f"/log/{odd['id']}/left-out", {"left_out": True}).body
+        assert page["moved"]
+        assert [one["why"] for one in page["left_out"] if one["batch"] == odd["id"]] == [["you left it out"]]
+        assert told(owner, sheet)["value"] < learned
+        owner.ask("PUT", f"/log/{odd['id']}/left-out", {"left_out": False})
+        assert told(owner, sheet)["value"] == pytest.approx(learned)
+
+    def test_thrown_away_it_teaches_nothing_and_brought_back_it_does(self, owner, sheet, clock):
+        before = told(owner, sheet)["value"]
+        batch = make(owner, clock, sheet, slow=1.5)
+        learned = told(owner, sheet)["value"]
+        assert learned != before
+        owner.ask("DELETE", f"/log/{batch['id']}")
+        assert told(owner, sheet)["value"] == pytest.approx(before)
+        owner.ask("POST", f"/dropped/batch/{batch['id']}")
+        assert told(owner, sheet)["value"] == pytest.approx(learned)
+
+    def test_a_rehearsal_teaches_nothing_and_is_in_no_list(self, owner, sheet, clock):
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"], "rehearse": True}).body["id"]
+        owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 2}})
+        assert owner.ask("GET", "/learned").body["batches"] == 0
+        assert owner.ask("GET", "/log").body["total"] == 0
+
+    def test_saving_the_kitchen_keeps_nothing_that_was_learned(self, owner, sheet, clock):
+        """What was learned is worked out, and comes back with the kitchen; saved, it is not typed into it."""
+        make(owner, clock, sheet, slow=1.4)
+        opened = owner.ask("GET", "/kitchen").body
+        assert opened["kitchen"]["learned"]
+        owner.ask("PUT", "/kitchen", {"kitchen": {**opened["kitchen"], "room_c": 24}, "revision": opened["revision"]})
+        record = KitchenRecord.objects.get()
+        assert not {"learned", "together", "pace"} & set(record.document)
+        assert owner.ask("GET", "/kitchen").body["kitchen"]["learned"]
+
+    def test_what_teaches_nothing_is_told_and_why(self, owner, sheet, clock):
+        """A clock set wrong, a step ended at once, a batch without anything: the log opens and says so."""
+        steam = next(step["id"] for step in sheet["worked"]["steps"] if step["window"])
+        make(owner, clock, sheet, but={steam: 0.1})
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        owner.ask("POST", f"/runs/{run}/outcome", {})
+        page = owner.ask("GET", "/learned").body
+        whys = [why for one in page["left_out"] for why in one["why"]]
+        assert any("ended after 0 minutes" in why for why in whys)
+        assert any("no step of it" in why for why in whys)
+
+    def test_a_deleted_sheet_takes_nothing_away(self, owner, sheet, clock):
+        make(owner, clock, sheet, slow=1.4)
+        rows = owner.ask("GET", "/learned").body["rows"]
+        owner.ask("DELETE", f"/sheets/{sheet['id']}")
+        assert owner.ask("GET", "/learned").body["rows"] == rows
+
+    def test_it_is_one_kitchen_s(self, owner, stranger, sheet, clock):
+        batch = make(owner, clock, sheet)
+        assert stranger.ask("GET", "/learned").body["batches"] == 0
+        assert stranger.ask("PUT", f"/log/{batch['id']}/left-out", {"left_out": True}).status_code == 404
+        assert stranger.ask("GET", f"/log/{batch['id']}/next").status_code == 404
+        assert stranger.ask("POST", f"/log/{batch['id']}/tastings", {"liking": 1}).status_code == 404
+
+    def test_a_batch_of_before_has_nothing_kept_and_does_no_harm(self, owner, sheet, clock):
+        make(owner, clock, sheet)
+        Batch.objects.update(seen={})
+        relearn(KitchenRecord.objects.get())
+        assert owner.ask("GET", "/learned").body["rows"] == []
+
+    def test_no_row_of_that_name(self, owner):
+        assert owner.ask("PUT", "/learned/phlogiston", {"held": True}).status_code == 422
+
+
+class TestTastings:
+    def test_several_tongues_now_and_tomorrow(self, owner, sheet, clock):
+        batch = make(owner, clock, sheet, outcome={"pieces": 20, "kept": [{"where": "fridge", "pieces": 6}]})
+        one = {"uid": "wren-0001", "who": "Wren", "tastes": {"softness": 1}, "liking": 6}
+        for _ in range(2):  # an answer was lost
+            answer = owner.ask("POST", f"/log/{batch['id']}/tastings", one)
+        assert [(each["who"], each["liking"]) for each in answer.body["tastings"]] == [("Wren", 6)]
+        clock.shift(timedelta(hours=24))
+        assert [each["taste_again"] for each in owner.ask("GET", "/to-eat").body] == [True]
+        owner.ask("POST", f"/log/{batch['id']}/tastings", {"uid": "wren-0002", "who": "Wren", "liking": 8})
+        assert [each["taste_again"] for each in owner.ask("GET", "/to-eat").body] == [False]
+
+    @pytest.mark.parametrize(
+        "body", [{}, {"tastes": {"colour": 1}}, {"tastes": {"softness": 3}}, {"liking": 10}, {"liking": 0}]
+    )
+    def test_what_is_no_tasting(self, owner, sheet, clock, body):
+        batch = make(owner, clock, sheet)
+        assert owner.ask("POST", f"/log/{batch['id']}/tastings", body).status_code == 422
+
+    def test_what_costs_most_of_the_liking(self, owner, sheet, clock):
+        """Four of ten found it too soft and liked it 4; six just right and liked it 8: a drop of four."""
+        batch = make(owner, clock, sheet)
+        for i in range(10):
+            soft = i < 4
+            body = {"uid": f"tongue-{i:03}", "tastes": {"softness": int(soft)}, "liking": 4 if soft else 8}
+            owner.ask("POST", f"/log/{batch['id']}/tastings", body)
+        (one,) = owner.ask("GET", f"/log/{batch['id']}/next").body["penalties"]
+        assert (one["words"], one["share_pct"], one["drop"]) == ("too soft", 40.0, 4.0)
+
+
+class TestNextTime:
+    def test_one_press_makes_it_the_next_revision(self, owner, sheet, clock):
+        for _ in range(3):
+            batch = make(owner, clock, sheet, outcome={"tastes": {"softness": 1, "sweetness": 1}})
+        please = owner.ask("GET", f"/log/{batch['id']}/next").body["proposals"][0]
+        changes = {one["lever"]: one["to"] for one in please["changes"]}
+        assert set(changes) == {"hydration_pct", "sugar_pct"}
+        body = {"kind": "please", "uid": "next-time-1"}
+        saved = owner.ask("POST", f"/log/{batch['id']}/next", body).body
+        assert owner.ask("POST", f"/log/{batch['id']}/next", body).body == saved == {"revision": 2}
+        facts = owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["facts"]
+        for lever, to in changes.items():
+            assert facts[f"mix.{lever}"]["value"] == pytest.approx(to, abs=0.2)
+
+    def test_with_nothing_tasted_nothing_is_proposed(self, owner, sheet, clock):
+        batch = make(owner, clock, sheet)
+        assert owner.ask("GET", f"/log/{batch['id']}/next").body["proposals"] == []
+        assert owner.ask("POST", f"/log/{batch['id']}/next", {"kind": "please"}).status_code == 422
+
+    def test_of_a_sheet_that_is_gone_it_is_only_said(self, owner, sheet, clock):
+        batch = make(owner, clock, sheet, outcome={"tastes": {"softness": 2}})
+        owner.ask("DELETE", f"/sheets/{sheet['id']}")
+        assert owner.ask("GET", f"/log/{batch['id']}/next").body["proposals"]
+        assert owner.ask("POST", f"/log/{batch['id']}/next", {"kind": "please"}).status_code in (404, 410, 422)

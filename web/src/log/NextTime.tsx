@@ -1,0 +1,125 @@
+/** Next time: what to change, by how much, what is expected of it, and why; one press makes it the sheet's next revision. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ask, type NextTime as Told, type WayCard } from "../api/client";
+import { newId } from "../ui/newId";
+import { Sorry } from "../ui/Sorry";
+import { capital } from "../ui/words";
+
+type Proposal = Told["proposals"][number];
+
+export function NextTime({ batch, sheet, way }: { batch: number; sheet: number | null; way: WayCard }) {
+  const found = useQuery({
+    queryKey: ["next", batch],
+    queryFn: () => ask(api.GET("/api/log/{batch_id}/next", { params: { path: { batch_id: batch } } })),
+  });
+  if (!found.data?.proposals.length) return null;
+  return (
+    <section aria-label="Next time" className="mt-6">
+      <h2 className="text-xl">Next time</h2>
+      {found.data.proposals.map((one) => (
+        <OneProposal key={one.kind} one={one} batch={batch} sheet={sheet} way={way} />
+      ))}
+      {found.data.penalties.length > 0 && (
+        <div className="mt-4">
+          <h3 className="font-bold">What costs most of the liking</h3>
+          <ul>
+            {found.data.penalties.slice(0, 4).map((one) => (
+              <li key={one.words} className="hairline flex items-center justify-between gap-4 py-1">
+                <span>
+                  {capital(one.words)}, {one.share_pct.toFixed(0)} in a hundred
+                </span>
+                <b>{one.drop.toFixed(1)} less</b>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const HEADS = { please: "To please", learn: "To learn" } as const;
+
+function OneProposal(props: { one: Proposal; batch: number; sheet: number | null; way: WayCard }) {
+  const { one, batch, sheet, way } = props;
+  const client = useQueryClient();
+  const take = useMutation({
+    mutationFn: (uid: string) =>
+      ask(
+        api.POST("/api/log/{batch_id}/next", { params: { path: { batch_id: batch } }, body: { kind: one.kind, uid } }),
+      ),
+    onSuccess: () => {
+      for (const key of ["sheet", "sheets"]) void client.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  return (
+    <div className="hairline py-3">
+      <p className="text-lg">
+        <b className="text-look">{HEADS[one.kind]}.</b> <b>{one.says}</b>
+      </p>
+      {one.kind === "please" && <Marks expected={one.expected} way={way} />}
+      <p className="text-ink2">{one.because.join(" ")}</p>
+      {sheet !== null && one.changes.length > 0 && !take.data && (
+        <button
+          type="button"
+          className="pick mt-2 min-h-12 px-6"
+          disabled={take.isPending}
+          onClick={() => take.mutate(newId())}
+        >
+          Make it the next revision of its sheet
+        </button>
+      )}
+      {take.data && (
+        <p role="status" className="text-green">
+          The sheet says so now: its revision {take.data.revision}.
+        </p>
+      )}
+      <Sorry error={take.error} />
+    </div>
+  );
+}
+
+const W = 460;
+const ROW = 46;
+
+/** Where each taste lies now, and where it is expected then, with nine tries in ten. */
+function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard }) {
+  const x = (mark: number) => W / 2 + Math.max(-2.4, Math.min(2.4, mark)) * 82;
+  const rows = expected.flatMap((one) => {
+    const scale = way.tastes.find((taste) => taste.id === one.taste);
+    return scale ? [{ one, scale }] : [];
+  });
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${rows.length * ROW}`}
+      className="my-2 block w-full max-w-[480px]"
+      role="img"
+      aria-label={rows.map(({ one }) => `${one.taste}: expected ${one.words}`).join("; ")}
+    >
+      {rows.map(({ one, scale }, i) => (
+        <g key={one.taste} transform={`translate(0 ${i * ROW})`}>
+          <line x1={x(-2)} x2={x(2)} y1="14" y2="14" stroke="var(--color-ink)" />
+          <line x1={x(0)} x2={x(0)} y1="4" y2="24" stroke="var(--color-green)" strokeWidth="2" />
+          <line
+            x1={x(one.low)}
+            x2={x(one.high)}
+            y1="14"
+            y2="14"
+            stroke="var(--color-green)"
+            strokeWidth="9"
+            opacity="0.35"
+          />
+          <circle cx={x(one.now)} cy="14" r="6" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.6" />
+          <circle cx={x(one.then)} cy="14" r="7" fill="var(--color-green)" />
+          <text x={x(-2)} y="38" fontSize="13.5" fill="var(--color-ink2)">
+            {scale.too_little}
+          </text>
+          <text x={x(2)} y="38" fontSize="13.5" textAnchor="end" fill="var(--color-ink2)">
+            {scale.too_much}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}

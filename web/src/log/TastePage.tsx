@@ -1,0 +1,99 @@
+/** One tongue on a batch, in under half a minute, on a phone: a press a scale, how it is liked, done. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ToggleGroup } from "radix-ui";
+import { useEffect, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, ask } from "../api/client";
+import { batchQuery, waysQuery } from "../api/queries";
+import { Frame, Waiting } from "../ui/Frame";
+import { newId } from "../ui/newId";
+import { Sorry } from "../ui/Sorry";
+import { Scales } from "./Scales";
+
+const LIKINGS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+
+export default function TastePage() {
+  const id = Number(useParams().batchId);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const batch = useQuery(batchQuery(id));
+  const ways = useQuery(waysQuery);
+  const [who, setWho] = useState("");
+  const [tastes, setTastes] = useState<Record<string, number>>({});
+  const [liking, setLiking] = useState<number | null>(null);
+  const [note, setNote] = useState("");
+  const save = useMutation({
+    mutationFn: (uid: string) =>
+      ask(
+        api.POST("/api/log/{batch_id}/tastings", {
+          params: { path: { batch_id: id } },
+          body: { uid, who, tastes, liking, note },
+        }),
+      ),
+    onSuccess: (answer) => {
+      client.setQueryData(batchQuery(id).queryKey, answer);
+      for (const key of ["next", "to-eat"]) void client.invalidateQueries({ queryKey: [key] });
+      navigate(`/log/${id}`);
+    },
+  });
+  useEffect(() => {
+    document.title = "Taste · Kemble";
+  }, []);
+  const way = ways.data?.find((one) => one.id === batch.data?.way);
+  if (!batch.data || !way) return <Waiting error={batch.error ?? ways.error} />;
+  return (
+    <Frame title={<h1 className="text-2xl">How is it?</h1>}>
+      <form
+        className="mt-4 max-w-[36rem] pb-10"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate(newId());
+        }}
+      >
+        <p className="text-lg">{batch.data.title}</p>
+        <Scales way={way} tastes={tastes} onChange={setTastes} />
+        <p id="liking" className="mt-5 text-ink2">
+          How much do you like it, from 1 to 9
+        </p>
+        <ToggleGroup.Root
+          type="single"
+          aria-labelledby="liking"
+          className="mt-2 grid grid-cols-9 gap-1"
+          value={liking === null ? "" : String(liking)}
+          onValueChange={(value) => setLiking(value ? Number(value) : null)}
+        >
+          {LIKINGS.map((one) => (
+            <ToggleGroup.Item key={one} value={String(one)} className="pick min-h-14 px-0 text-xl">
+              {one}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+        <div className="mt-5 grid gap-4 sm:grid-cols-2">
+          <label>
+            <span className="block text-ink2">Who</span>
+            <input className="write h-12 w-full" maxLength={40} value={who} onChange={(e) => setWho(e.target.value)} />
+          </label>
+          <label>
+            <span className="block text-ink2">A word on it</span>
+            <input
+              className="write h-12 w-full"
+              maxLength={1000}
+              value={note}
+              onChange={(e) => setNote(e.target.value)}
+            />
+          </label>
+        </div>
+        <button
+          type="submit"
+          className="pick mt-6 min-h-16 w-full text-xl"
+          data-on="true"
+          disabled={save.isPending || (liking === null && Object.keys(tastes).length === 0)}
+        >
+          That is how it is
+        </button>
+        <Sorry error={save.error} />
+      </form>
+    </Frame>
+  );
+}
