@@ -49,20 +49,6 @@ def weighing(page: Page) -> None:
     page.mouse.move(640, 790)
 
 
-def pasted(page: Page) -> None:
-    page.get_by_label("One ingredient a line").fill(
-        "300 g sweet rice flour\n1 tin coconut milk\n½ cup water\n200 g slab sugar, chopped\n2 tbsp oil\n"
-        "Salt, to taste\none snark, sliced\nFor the glaze:\n1 tbsp honey"
-    )
-    page.get_by_role("button", name="Read it").click()
-    page.get_by_text("No amount is written").wait_for()
-
-
-def an_ingredient(page: Page) -> None:
-    page.get_by_role("button", name="Sweet rice flour", exact=False).first.click()
-    page.get_by_text("Together").wait_for()
-
-
 def a_step(page: Page) -> None:
     """One step of the day, pressed for why it lies there."""
     page.get_by_role("button", name="1 Steam,").first.press("Enter")
@@ -75,20 +61,20 @@ SHOTS = (
     ("occasion", "/occasions/1", "days of a hundred", TALL, a_step),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
     ("mix-flow", "/sheets/12/mix", "In the bowl", DESK, flow),
-    ("paste", "/paste", "Read it", DESK, pasted),
     ("shape-tin", "/sheets/9/shape", "Your tins", DESK, None),
     ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
     ("cut", "/sheets/5/cut", "cm from the edge", DESK, None),
     ("plan", "/sheets/2/plan", "on the table", DESK, None),
-    ("make", "/make/31", "Next for your hands", DESK, None),
+    ("make", "/make/31", "Finish and log", DESK, None),
+    ("hands", "/sheets/13/hands", "Round the waist", TALL, None),
     ("weigh-out", "/sheets/2/shape", "What runs out first", DESK, weighing),
     ("log", "/log", "just right", DESK, None),
-    ("batch", "/log/1", "Told, and happened", DESK, None),
-    ("larder", "/larder", "One of your own", DESK, an_ingredient),
+    ("batch", "/log/1", "To please", TALL, None),
+    ("learned", "/log/learned", "What would teach most", DESK, None),
     ("shopping", "/shopping", "Sugar, honey and syrup", DESK, None),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
-    ("phone-make", "/make/31", "Next for your hands", PHONE, None),
+    ("phone-make", "/make/31", "Finish and log", PHONE, None),
 )
 
 

@@ -74,11 +74,15 @@ def test_from_a_sheet_to_the_log(watched, kitchen, width, height):
     expect(page.get_by_role("heading", name="Too soft")).to_be_visible()
     expect(page.get_by_text("Softer than I like.")).to_be_visible()
 
+    batch = page.url
     kitchen.stop()
     kitchen.start("--demo", "--keep")
+    page.goto(batch)
+    expect(page.get_by_text("Softer than I like.")).to_be_visible()
     page.goto(f"{kitchen.url}/log")
     page.get_by_role("radio", name="Steamed set cake").click()
-    expect(page.get_by_text("Softer than I like.")).to_be_visible()
+    expect(page.get_by_role("region", name="Batches").get_by_role("listitem").first).to_be_visible()
+    expect(page.get_by_text("Softer than I like.")).to_have_count(0)  # a rehearsal is never there
     page.goto(kitchen.url)
     trial = page.get_by_role("listitem").filter(has_text="A trial")
     expect(trial).to_contain_text("12 people")

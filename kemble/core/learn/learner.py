@@ -123,10 +123,13 @@ class Learnt:
     odd: tuple[int, ...] = ()
 
     def known(self) -> dict[EstimateId, Learned]:
-        """The rows that were learned, as values with their ranges; what a kitchen then works with."""
+        """The rows that were learned, as values with their ranges; what a kitchen then works with.
+
+        What was measured, or set back and held, stays as it is: makings of before may have gone by another burner.
+        """
         found = {}
         for name, row in self.rows.items():
-            if not row.has_moved:
+            if not row.has_moved or row.prior != Prior():
                 continue
             table = ESTIMATES[name]
             low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
