@@ -62,6 +62,7 @@ def begin(
         pace=pace,
         flow=flow,
         occasion=occasion,
+        revision=record.revision,
     )
     return run
 

@@ -95,6 +95,7 @@ class SheetRevision(models.Model):
     number = models.PositiveIntegerField()
     document = models.JSONField()
     saved = models.DateTimeField(default=timezone.now)
+    name = models.CharField(max_length=60, default="", blank=True)
 
     class Meta:
         ordering: ClassVar = ["-number"]
@@ -159,6 +160,7 @@ class Run(Droppable):
     pace = models.PositiveIntegerField(default=1)
     finished = models.DateTimeField(null=True)
     occasion = models.ForeignKey("OccasionRecord", on_delete=models.SET_NULL, null=True, related_name="runs")
+    revision = models.PositiveIntegerField(null=True)  # of its sheet, that it was begun from
     flow = models.CharField(max_length=40, default="")  # runs of one flow are made together; "" is made alone
 
     class Meta:

@@ -32,6 +32,8 @@ const PastePage = lazy(() => import("./counter/PastePage"));
 const StripsPage = lazy(() => import("./stations/cut/StripsPage"));
 const DroppedPage = lazy(() => import("./counter/DroppedPage"));
 const HandsPage = lazy(() => import("./hands/HandsPage"));
+const RevisionsPage = lazy(() => import("./sheet/RevisionsPage"));
+const ComparePage = lazy(() => import("./log/ComparePage"));
 const TastePage = lazy(() => import("./log/TastePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
@@ -97,6 +99,8 @@ const router = createBrowserRouter([
       { path: "/", element: <Counter /> },
       { path: "/welcome", element: <Welcome /> },
       { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
+      { path: "/sheets/:sheetId/revisions", element: <RevisionsPage /> },
+      { path: "/compare", element: <ComparePage /> },
       { path: "/sheets/:sheetId/hands", element: <HandsPage /> },
       { path: "/stock/:stockId/label", element: <LabelPage /> },
       { path: "/sheets/:sheetId/:station?", element: <SheetPage /> },

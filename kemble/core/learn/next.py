@@ -59,7 +59,7 @@ class Expected(BaseModel):
     taste: str
     words: str
     now: float
-    then: float
+    after: float
     low: float
     high: float
 
@@ -265,7 +265,7 @@ def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expecte
                 taste=taste,
                 words=_mark_words(taste, then),
                 now=round(now, 2),
-                then=round(then, 2),
+                after=round(then, 2),
                 low=round(then - _EDGE * sd, 2),
                 high=round(then + _EDGE * sd, 2),
             )

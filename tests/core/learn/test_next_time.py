@@ -22,8 +22,8 @@ class TestByHand:
         change = next(one for one in please.changes if one.lever == "hydration_pct")
         assert change.to < change.was
         soft = next(one for one in please.expected if one.taste == "softness")
-        assert abs(soft.then) < abs(soft.now)
-        assert soft.low < soft.then < soft.high
+        assert abs(soft.after) < abs(soft.now)
+        assert soft.low < soft.after < soft.high
 
     def test_a_little_too_soft_and_a_little_too_sweet(self):
         """The issue's own words: both are answered, water and sugar down."""

@@ -59,6 +59,7 @@ export type HeatOf<K extends HeatDrawing["kind"]> = Extract<HeatDrawing, { kind:
 export type Sides = Schemas["Sides"];
 export type CookManner = Schemas["CookManner"];
 export type Kept = Schemas["Kept"];
+export type SideBySide = Schemas["SideBySide"];
 export type NextTime = Schemas["NextTime"];
 export type LearnedPage = Schemas["LearnedPage"];
 export type FaultTold = Schemas["FaultTold"];

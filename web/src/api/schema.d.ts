@@ -82,6 +82,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Several side by side, by their numbers with commas between.
+         */
+        get: operations["kemble_server_api_revisions_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dropped": {
         parameters: {
             query?: never;
@@ -1072,6 +1092,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revisions
+         * @description Every revision, or those whose name says what is sought.
+         */
+        get: operations["kemble_server_api_revisions_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revision
+         * @description A sheet as it was. To go back, save it over the newest; to branch off, make a new sheet of it.
+         */
+        get: operations["kemble_server_api_revisions_revision"];
+        /** Name Revision */
+        put: operations["kemble_server_api_revisions_name_revision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/risks": {
         parameters: {
             query?: never;
@@ -2041,6 +2102,27 @@ export interface components {
             step: string;
         };
         /**
+         * Column
+         * @description One batch or one sheet.
+         */
+        Column: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "batch" | "sheet";
+            /** Made */
+            made: string | null;
+            /** Title */
+            title: string;
+            /** Verdict */
+            verdict: string;
+            /** Way */
+            way: string;
+        };
+        /**
          * Compared
          * @description One prediction beside what happened, in the same unit.
          */
@@ -2534,6 +2616,8 @@ export interface components {
          * @description How a taste is expected to come out: marks off just right, and where nine in ten of tries lie.
          */
         Expected: {
+            /** After */
+            after: number;
             /** High */
             high: number;
             /** Low */
@@ -2542,8 +2626,6 @@ export interface components {
             now: number;
             /** Taste */
             taste: string;
-            /** Then */
-            then: number;
             /** Words */
             words: string;
         };
@@ -3810,6 +3892,21 @@ export interface components {
              */
             sheet: string;
         };
+        /** MadeFrom */
+        MadeFrom: {
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "just right" | "too soft" | "too firm" | "untasted";
+        };
         /**
          * MapPoint
          * @description A place on the map of water and sugar, in per cent of flour.
@@ -3899,6 +3996,14 @@ export interface components {
             was: number;
             /** Words */
             words: string;
+        };
+        /** NameRevision */
+        NameRevision: {
+            /**
+             * Name
+             * @description at most 60 letters
+             */
+            name: string;
         };
         /** NewBench */
         NewBench: {
@@ -5145,6 +5250,43 @@ export interface components {
             scheduled: components["schemas"]["Scheduled"][];
         };
         /**
+         * RevisionCard
+         * @description A revision, what changed since the one before it (nothing of the first), and the batches that were made from it.
+         */
+        RevisionCard: {
+            /** Batches */
+            batches: components["schemas"]["MadeFrom"][];
+            /** Changed */
+            changed: string[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+        };
+        /**
+         * RevisionPage
+         * @description The newest first. `at` is the one that the sheet stands at.
+         */
+        RevisionPage: {
+            /** At */
+            at: number;
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+            /** Revisions */
+            revisions: components["schemas"]["RevisionCard"][];
+            /** Title */
+            title: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * RhythmWorked
          * @description What is done again and again while a step goes on.
          */
@@ -5257,6 +5399,22 @@ export interface components {
             sheets: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * RowAcross
+         * @description One fact in which they differ, as it is shown in each; None where one has it not.
+         */
+        RowAcross: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Numbers */
+            numbers: (number | null)[];
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: (string | null)[];
         };
         /**
          * RulerDrawing
@@ -5990,6 +6148,18 @@ export interface components {
             says: string[];
             /** Shown */
             shown: string[];
+        };
+        /**
+         * SideBySide
+         * @description Two to four batches or sheets: only what differs, in facts, and of each against the first in words.
+         */
+        SideBySide: {
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Differs */
+            differs: string[][];
+            /** Rows */
+            rows: components["schemas"]["RowAcross"][];
         };
         /**
          * Sides
@@ -7362,6 +7532,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_revisions_compare: {
+        parameters: {
+            query?: {
+                batches?: string;
+                sheets?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideBySide"];
                 };
             };
             /** @description Refused */
@@ -9365,6 +9567,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandsDrawn"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_revisions_revisions: {
+        parameters: {
+            query?: {
+                /** @description a whole number from 1 */
+                page?: number;
+                /** @description 1 to 50 a page */
+                size?: number;
+                find?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_revisions_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_revisions_name_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRevision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionPage"];
                 };
             };
             /** @description Refused */

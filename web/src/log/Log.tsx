@@ -13,9 +13,12 @@ import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
 
+const MOST_BESIDE = 4;
+
 export default function Log() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [page, setPage] = useState(1);
+  const [beside, setBeside] = useState<number[]>([]);
   const log = useQuery(logQuery(chosen, page));
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
@@ -58,10 +61,20 @@ export default function Log() {
             <JustDropped kinds={["batch"]} />
             <ul>
               {batches.map((batch) => (
-                <li key={batch.id} className="hairline">
+                <li key={batch.id} className="hairline flex items-center gap-3">
+                  <input
+                    type="checkbox"
+                    aria-label={`Side by side: ${batch.title}, ${dayOf(batch.made, zone)}`}
+                    className="size-6 shrink-0 accent-bean"
+                    checked={beside.includes(batch.id)}
+                    disabled={!beside.includes(batch.id) && beside.length >= MOST_BESIDE}
+                    onChange={(event) =>
+                      setBeside(event.target.checked ? [...beside, batch.id] : beside.filter((one) => one !== batch.id))
+                    }
+                  />
                   <Link
                     to={`/log/${batch.id}`}
-                    className="flex items-baseline gap-3 py-2.5 text-ink no-underline hover:bg-sheet"
+                    className="flex min-w-0 flex-1 items-baseline gap-3 py-2.5 text-ink no-underline hover:bg-sheet"
                   >
                     <svg width="22" height="18" aria-hidden="true" className="shrink-0 self-center">
                       <VerdictMark verdict={batch.verdict} x={11} y={9} size={7} />
@@ -81,6 +94,11 @@ export default function Log() {
                 </li>
               ))}
             </ul>
+            {beside.length > 1 && (
+              <p className="mt-3">
+                <TextLink to={`/compare?batches=${beside.join(",")}`}>These {beside.length} side by side</TextLink>
+              </p>
+            )}
             <Pages page={log.data.page} pages={log.data.pages} total={total} what="batches" onTurn={setPage} />
           </section>
         </div>

@@ -111,7 +111,7 @@ function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard
             opacity="0.35"
           />
           <circle cx={x(one.now)} cy="14" r="6" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.6" />
-          <circle cx={x(one.then)} cy="14" r="7" fill="var(--color-green)" />
+          <circle cx={x(one.after)} cy="14" r="7" fill="var(--color-green)" />
           <text x={x(-2)} y="38" fontSize="13.5" fill="var(--color-ink2)">
             {scale.too_little}
           </text>

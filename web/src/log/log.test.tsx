@@ -107,7 +107,7 @@ const NEXT = {
       kind: "please",
       says: "Less water, 118 % and not 124.",
       changes: [{ lever: "hydration_pct", words: "water", was: 124, to: 118 }],
-      expected: [{ taste: "softness", words: "just right", now: 0.9, then: 0.2, low: -0.9, high: 1.3 }],
+      expected: [{ taste: "softness", words: "just right", now: 0.9, after: 0.2, low: -0.9, high: 1.3 }],
       because: ["It is a little too soft.", "It rests on 5 tastings of this way."],
       rests_on: 5,
     },

@@ -22,7 +22,7 @@ import { Shape } from "../stations/shape/Shape";
 import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
-import { LinkButton } from "../ui/LinkButton";
+import { LinkButton, TextLink } from "../ui/LinkButton";
 import { TriedAgain } from "../ui/TriedAgain";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
@@ -111,6 +111,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
             </span>
           )}
           <SavedMark saving={editing.saving} />
+          <TextLink to={`/sheets/${editing.id}/revisions`}>Revisions</TextLink>
           {(["undo", "redo"] as const).map((which) => (
             <LinkButton
               key={which}

@@ -1,0 +1,124 @@
+"""What differs between two sheets, in a cook's words: lines, parts, schools, tin, pieces, heat, rest."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sheet.document import Line, Part, Sheet
+
+# Fields of a sheet that hold plain values, and what they are called.
+_PLAIN: Mapping[str, str] = {
+    "grain": "grain",
+    "pieces": "pieces",
+    "rolled": "rolled out",
+    "vessel": "tin",
+    "bag": "bag",
+    "wrap": "leaf",
+    "heat": "heat",
+    "start": "start",
+    "taught": "taught",
+    "cut": "cut",
+}
+_UNITS = ("_mm", "_min", "_c", "_g", "_pct", "_ml")
+_MOST = 12
+
+
+def differences(before: Sheet, after: Sheet, shelf: Shelf) -> list[str]:
+    """Each difference as a few words, the ingredients first; at most twelve, then how many more."""
+    found = list(_all(before, after, shelf))
+    more = len(found) - _MOST
+    return found if more <= 0 else [*found[:_MOST], f"and {more} more"]
+
+
+def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
+    if before.title != after.title:
+        yield f"called “{after.title}”, not “{before.title}”"
+    was, now = ({part.role: part for part in sheet.parts} for sheet in (before, after))
+    for role in dict.fromkeys((*was, *now)):
+        old, new = was.get(role), now.get(role)
+        if old is None and new is not None:
+            yield f"{_called(new)} is new"
+        elif new is None and old is not None:
+            yield f"{_called(old)} is gone"
+        elif old is not None and new is not None and old != new:
+            yield from _part(old, new, shelf)
+    yield from _schools(before, after)
+    one, other = (sheet.model_dump(mode="json") for sheet in (before, after))
+    for name, words in _PLAIN.items():
+        if one.get(name) != other.get(name):
+            yield from _plain(words, one.get(name), other.get(name))
+
+
+def _called(part: Part) -> str:
+    return part.name or part.role
+
+
+def _part(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
+    was, now = _lines(old), _lines(new)
+    for key in dict.fromkeys((*was, *now)):
+        before, after = was.get(key), now.get(key)
+        item = shelf.item(key[0])
+        name = item.name if item else key[0]
+        if before is None and after is not None:
+            yield f"{name}, {_amount(after)}, is new"
+        elif after is None and before is not None:
+            yield f"{name} is gone"
+        elif before is not None and after is not None and before != after:
+            if before.amount != after.amount:
+                yield f"{name} {_amount(after)}, not {_amount(before)}"
+            else:
+                yield f"{name} goes in otherwise"
+    if old.schools != new.schools or old.family != new.family:
+        yield f"{_called(new)} is made otherwise"
+    if old.takes != new.takes or old.rest != new.rest:
+        yield f"{_called(new)} takes or goes otherwise"
+
+
+def _lines(part: Part) -> dict[tuple[str, int], Line]:
+    """A part's lines by their ingredient, and the how many-th of it."""
+    found: dict[tuple[str, int], Line] = {}
+    for line in part.lines:
+        nth = sum(1 for name, _ in found if name == line.ingredient)
+        found[line.ingredient, nth] = line
+    return found
+
+
+def _amount(line: Line) -> str:
+    return f"{line.amount.value:.4g} {line.amount.unit.replace('_', ' ')}"
+
+
+def _schools(before: Sheet, after: Sheet) -> Iterator[str]:
+    for choice in WAYS[after.way].choices:
+        was, now = before.school(choice.id), after.school(choice.id)
+        if was != now:
+            label = next((school.label for school in choice.schools if school.id == now), now)
+            yield f"{choice.title}: {label}"
+
+
+def _plain(words: str, was: Any, now: Any) -> Iterator[str]:
+    """Values by their names."""
+    old, new = dict(_flat(was)), dict(_flat(now))
+    for path in dict.fromkeys((*old, *new)):
+        if old.get(path) != new.get(path):
+            name = path.rpartition(".")[2]
+            plain = name.rpartition("_")[0] if name.endswith(_UNITS) else name
+            yield f"{words}, {plain.replace('_', ' ')} {_short(new.get(path))}, not {_short(old.get(path))}"
+
+
+def _flat(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
+    """Every plain value in a document, by its path."""
+    if isinstance(value, dict):
+        for name, inner in value.items():
+            yield from _flat(inner, f"{path}.{name}" if path else name)
+    elif isinstance(value, list):
+        for i, inner in enumerate(value):
+            yield from _flat(inner, f"{path}.{i}")
+    else:
+        yield path, value
+
+
+def _short(value: object) -> str:
+    return "none" if value is None else f"{value:.4g}" if isinstance(value, int | float) else str(value)

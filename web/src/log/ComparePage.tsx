@@ -1,0 +1,118 @@
+/** Two to four batches or sheets side by side: only what differs, in facts and in words. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, useSearchParams } from "react-router";
+import { api, ask, type SideBySide } from "../api/client";
+import { kitchenQuery, waysQuery } from "../api/queries";
+import { VerdictMark } from "../stations/mix/verdict";
+import { Frame, Waiting } from "../ui/Frame";
+import { TextLink } from "../ui/LinkButton";
+import { capital, dayOf } from "../ui/words";
+
+export default function ComparePage() {
+  const [query] = useSearchParams();
+  const batches = query.get("batches") ?? "";
+  const sheets = query.get("sheets") ?? "";
+  const found = useQuery({
+    queryKey: ["compare", batches, sheets],
+    queryFn: () => ask(api.GET("/api/compare", { params: { query: { batches, sheets } } })),
+    retry: false,
+  });
+  const kitchen = useQuery(kitchenQuery);
+  const ways = useQuery(waysQuery);
+  useEffect(() => {
+    document.title = "Side by side · Kemble";
+  }, []);
+  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
+  const { columns, rows, differs } = found.data;
+  const zone = kitchen.data.kitchen.timezone;
+  const wayName = (id: string) => ways.data?.find((way) => way.id === id)?.name ?? id;
+  return (
+    <Frame title={<h1 className="text-2xl">Side by side</h1>}>
+      <p className="mt-4">
+        <TextLink to="/log">Back to the log</TextLink>
+      </p>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
+      <section aria-label="What differs" tabIndex={0} className="mt-4 overflow-x-auto pb-10">
+        <table className="w-full border-collapse">
+          <thead>
+            <tr>
+              <th className="w-64" />
+              {columns.map((one) => (
+                <th key={`${one.kind} ${one.id}`} className="min-w-40 px-3 text-left align-bottom font-normal">
+                  <Link to={one.kind === "batch" ? `/log/${one.id}` : `/sheets/${one.id}/mix`} className="text-ink">
+                    <b>{one.title}</b>
+                  </Link>
+                  <span className="flex items-center gap-1 text-ink2">
+                    {one.verdict && (
+                      <svg width="20" height="16" aria-hidden="true">
+                        <VerdictMark verdict={one.verdict as "just right"} x={10} y={8} size={6} />
+                      </svg>
+                    )}
+                    {one.made ? `${dayOf(one.made, zone)}, ${one.verdict}` : wayName(one.way)}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.length === 0 && (
+              <tr>
+                <td colSpan={columns.length + 1} className="py-4 text-ink2">
+                  In nothing that is worked out do they differ.
+                </td>
+              </tr>
+            )}
+            {rows.map((row) => (
+              <Across key={row.key} row={row} />
+            ))}
+            <tr className="hairline">
+              <th scope="row" className="py-2 text-left align-top font-normal text-ink2">
+                against the first
+              </th>
+              {differs.map((words, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: columns do not move
+                <td key={i} className="px-3 py-2 align-top">
+                  {words.map((one) => (
+                    <span key={one} className="block">
+                      {capital(one)}
+                    </span>
+                  ))}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </Frame>
+  );
+}
+
+/** One fact across, each with a bar as long as it is of the largest. */
+function Across({ row }: { row: SideBySide["rows"][number] }) {
+  const most = Math.max(...row.numbers.map((one) => Math.abs(one ?? 0)), 1e-9);
+  return (
+    <tr className="hairline">
+      <th scope="row" className="py-1.5 text-left font-normal">
+        {capital(row.label)}
+      </th>
+      {row.values.map((value, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: columns do not move
+        <td key={i} className="px-3 py-1.5">
+          <b className="text-lg">{value ?? "–"}</b> {value !== null && row.unit}
+          {row.numbers[i] != null && (
+            <svg
+              viewBox="0 0 120 6"
+              className="block h-1.5 w-full max-w-32"
+              preserveAspectRatio="none"
+              aria-hidden="true"
+            >
+              <rect width={(120 * Math.abs(row.numbers[i] as number)) / most} height="6" fill="var(--color-bean)" />
+            </svg>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,141 @@
+/** Every revision of a sheet that was kept: what changed, what was made from it; go back to one, or branch off. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, ask } from "../api/client";
+import { kitchenQuery } from "../api/queries";
+import { VerdictMark } from "../stations/mix/verdict";
+import { Find } from "../ui/Find";
+import { Frame, Waiting } from "../ui/Frame";
+import { LinkButton, TextLink } from "../ui/LinkButton";
+import { newId } from "../ui/newId";
+import { Pages } from "../ui/Pages";
+import { Sorry } from "../ui/Sorry";
+import { capital, dayOf, timeOfDay } from "../ui/words";
+
+export default function RevisionsPage() {
+  const id = Number(useParams().sheetId);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [page, setPage] = useState(1);
+  const [find, setFind] = useState("");
+  const path = { sheet_id: id };
+  const key = ["revisions", id, page, find];
+  const found = useQuery({
+    queryKey: key,
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/revisions", { params: { path, query: { page, find } } })),
+  });
+  const kitchen = useQuery(kitchenQuery);
+  const sheetAt = (number: number) =>
+    ask(api.GET("/api/sheets/{sheet_id}/revisions/{number}", { params: { path: { ...path, number } } }));
+  const back = useMutation({
+    mutationFn: async (number: number) => {
+      const sheet = await sheetAt(number);
+      const over = found.data?.at ?? 1;
+      return ask(
+        api.PUT("/api/sheets/{sheet_id}", { params: { path }, body: { uid: newId(), revision: over, sheet } }),
+      );
+    },
+    onSuccess: () => {
+      for (const what of ["revisions", "sheet", "sheets"]) void client.invalidateQueries({ queryKey: [what] });
+    },
+  });
+  const branch = useMutation({
+    mutationFn: async (number: number) => {
+      const sheet = await sheetAt(number);
+      const title = `${sheet.title.slice(0, 100)}, from revision ${number}`;
+      return ask(
+        api.POST("/api/sheets", { body: { uid: newId(), way: null, blank: false, sheet: { ...sheet, title } } }),
+      );
+    },
+    onSuccess: (made) => navigate(`/sheets/${made.id}/mix`),
+  });
+  const name = useMutation({
+    mutationFn: ({ number, words }: { number: number; words: string }) =>
+      ask(
+        api.PUT("/api/sheets/{sheet_id}/revisions/{number}", {
+          params: { path: { ...path, number } },
+          body: { name: words },
+        }),
+      ),
+    onSuccess: () => void client.invalidateQueries({ queryKey: ["revisions", id] }),
+  });
+  useEffect(() => {
+    document.title = "Revisions · Kemble";
+  }, []);
+  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
+  const { title, at, revisions, pages, total } = found.data;
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame title={<h1 className="text-2xl">Revisions of {title}</h1>}>
+      <p className="mt-4 flex flex-wrap items-end gap-6">
+        <TextLink to={`/sheets/${id}/mix`}>Back to the sheet</TextLink>
+        <Find
+          label="Find a revision by its name"
+          value={find}
+          onChange={(words) => {
+            setFind(words);
+            setPage(1);
+          }}
+        />
+      </p>
+      <Sorry error={back.error ?? branch.error ?? name.error} />
+      <ol className="mt-4 list-none p-0">
+        {revisions.map((one) => (
+          <li key={one.number} className="hairline grid gap-x-8 gap-y-1 py-3 md:grid-cols-[13rem_minmax(0,1fr)_auto]">
+            <p>
+              <b className="text-xl">{one.number}</b>
+              {one.number === at && <span className="text-green"> as it stands</span>}
+              <span className="block text-ink2">
+                {dayOf(one.saved, zone)}, {timeOfDay(one.saved, zone)}
+              </span>
+            </p>
+            <div className="min-w-0">
+              <NameOf
+                value={one.name}
+                number={one.number}
+                onName={(words) => name.mutate({ number: one.number, words })}
+              />
+              <p>{one.changed.length ? `${capital(one.changed.join("; "))}.` : "As it began."}</p>
+              {one.batches.map((batch) => (
+                <Link
+                  key={batch.batch}
+                  to={`/log/${batch.batch}`}
+                  className="mr-4 inline-flex items-center gap-1 text-ink"
+                >
+                  <svg width="22" height="18" aria-hidden="true">
+                    <VerdictMark verdict={batch.verdict} x={11} y={9} size={7} />
+                  </svg>
+                  {dayOf(batch.made, zone)}, {batch.verdict}
+                </Link>
+              ))}
+            </div>
+            <p className="flex flex-wrap gap-x-5">
+              {one.number !== at && <LinkButton onClick={() => back.mutate(one.number)}>go back to it</LinkButton>}
+              <LinkButton onClick={() => branch.mutate(one.number)}>a sheet of its own</LinkButton>
+            </p>
+          </li>
+        ))}
+      </ol>
+      <Pages page={found.data.page} pages={pages} total={total} what="revisions" onTurn={setPage} />
+    </Frame>
+  );
+}
+
+function NameOf({ value, number, onName }: { value: string; number: number; onName: (words: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => setTyped(value), [value]);
+  return (
+    <input
+      aria-label={`A name for revision ${number}`}
+      className="w-full max-w-80 border-b border-transparent bg-transparent font-bold placeholder:font-normal placeholder:text-ink2 hover:border-ink2"
+      placeholder="give it a name"
+      maxLength={60}
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => typed.trim() !== value && onName(typed.trim())}
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+    />
+  );
+}
