@@ -22,6 +22,7 @@ from kemble.server.models import (
     Removed,
     Run,
     SheetRecord,
+    SplitBatch,
     Stock,
 )
 from kemble.server.receipts import forget_old
@@ -44,6 +45,7 @@ _ROWS: dict[str, _Kind] = {
     "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
     "stock": _Kind(Stock, lambda kitchen: Stock.everything.filter(kitchen=kitchen), lambda row: f"{row.title}, put by"),
+    "split": _Kind(SplitBatch, lambda kitchen: SplitBatch.everything.filter(kitchen=kitchen)),
     "picture": _Kind(
         CuePicture,
         lambda kitchen: CuePicture.everything.filter(kitchen=kitchen).defer("webp"),

@@ -287,6 +287,22 @@ class Tasting(models.Model):
         return f"{self.who or 'somebody'}: {self.batch.title}"
 
 
+class SplitBatch(Droppable):
+    """A batch made in two halves and tasted blind: its design, and what was answered."""
+
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="splits")
+    title = models.CharField(max_length=120)
+    document = models.JSONField()
+    answers = models.JSONField(default=list)
+    made = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-made", "-id"]
+
+    def __str__(self) -> str:
+        return self.title
+
+
 class Stock(Droppable):
     """Pieces of a batch that were put by: how many are there still, where, and until when they keep."""
 

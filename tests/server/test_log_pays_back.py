@@ -197,3 +197,66 @@ class TestNextTime:
         owner.ask("DELETE", f"/sheets/{sheet['id']}")
         assert owner.ask("GET", f"/log/{batch['id']}/next").body["proposals"]
         assert owner.ask("POST", f"/log/{batch['id']}/next", {"kind": "please"}).status_code in (404, 410, 422)
+
+
+class TestTheLog:
+    def batch(self, owner, sheet, **outcome):
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        return owner.ask("POST", f"/runs/{run}/outcome", outcome).body["id"]
+
+    def found(self, owner, query):
+        return [one["id"] for one in owner.ask("GET", f"/log?{query}").body["batches"]]
+
+    def test_what_is_sought_is_found(self, owner, sheet, clock):
+        soft = self.batch(owner, sheet, tastes={"softness": 2}, note="Lid in a blue cloth.")
+        clock.shift(timedelta(days=3))
+        right = self.batch(owner, sheet, tastes={"softness": 0})
+        owner.ask("POST", f"/log/{right}/tastings", {"uid": "tongue-001", "who": "Wren", "liking": 7})
+        other = owner.ask("POST", "/sheets", {"way": "set-cake"}).body
+        third = self.batch(owner, other)
+        assert self.found(owner, "find=blue") == [soft]
+        assert self.found(owner, "find=wren") == [right]
+        assert self.found(owner, "verdict=just right") == [right]
+        assert self.found(owner, f"sheet={other['id']}") == [third]
+        assert self.found(owner, "until=2026-11-26") == [soft]
+        assert set(self.found(owner, "since=2026-11-28&until=2026-11-28")) == {right, third}
+        assert self.found(owner, "find=nothing like that") == []
+
+    def test_what_cannot_be_sought(self, owner):
+        for query in ("verdict=tasty", "since=yesterday", "sheet=0"):
+            assert owner.ask("GET", f"/log?{query}").status_code == 422
+
+    def test_no_more_queries_for_a_longer_list(self, owner, sheet, clock, django_assert_max_num_queries):
+        for _ in range(6):
+            self.batch(owner, sheet, tastes={"softness": 1})
+        with django_assert_max_num_queries(9):
+            owner.ask("GET", "/log?find=cake&verdict=too soft")
+
+
+BODY = {"split": {"a": "rested", "b": "not rested", "kind": "triangle", "tasters": 6, "seed": 3}}
+
+
+class TestSplitBatch:
+    def test_served_answered_and_told(self, owner):
+        made = owner.ask("POST", "/splits", {**BODY, "uid": "split-0001"}).body
+        assert owner.ask("POST", "/splits", {**BODY, "uid": "split-0001"}).body["id"] == made["id"]
+        for number, cups in enumerate(made["cups"], start=1):
+            halves = [cup["half"] for cup in cups]
+            odd = next(cup["code"] for cup in cups if halves.count(cup["half"]) == 1)
+            told = owner.ask("POST", f"/splits/{made['id']}/answers", {"taster": number, "code": odd}).body
+        assert told["verdict"]["right"] == 6
+        assert told["verdict"]["told_apart"]
+        assert owner.ask("GET", "/splits").body[0]["says"] == "Told apart: 6 of 6 found the odd one."
+
+    def test_what_is_no_answer(self, owner):
+        made = owner.ask("POST", "/splits", BODY).body
+        for body in ({"taster": 9, "code": "123"}, {"taster": 1, "code": "abc"}, {"taster": 0, "code": "123"}):
+            assert owner.ask("POST", f"/splits/{made['id']}/answers", body).status_code == 422
+
+    def test_it_is_one_kitchen_s(self, owner, stranger):
+        made = owner.ask("POST", "/splits", BODY).body
+        assert stranger.ask("GET", f"/splits/{made['id']}").status_code == 404
+        assert stranger.ask("DELETE", f"/splits/{made['id']}").status_code == 404
+        assert owner.ask("DELETE", f"/splits/{made['id']}").status_code == 204
+        assert owner.ask("POST", f"/dropped/split/{made['id']}").status_code == 204
+        assert owner.ask("GET", f"/splits/{made['id']}").status_code == 200

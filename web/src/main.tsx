@@ -34,6 +34,8 @@ const DroppedPage = lazy(() => import("./counter/DroppedPage"));
 const HandsPage = lazy(() => import("./hands/HandsPage"));
 const RevisionsPage = lazy(() => import("./sheet/RevisionsPage"));
 const ComparePage = lazy(() => import("./log/ComparePage"));
+const BlindPage = lazy(() => import("./log/BlindPage"));
+const SplitPage = lazy(() => import("./log/SplitPage"));
 const TastePage = lazy(() => import("./log/TastePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
@@ -111,6 +113,8 @@ const router = createBrowserRouter([
       { path: "/year", element: <YearPage /> },
       { path: "/log", element: <Log /> },
       { path: "/log/learned", element: <LearnedPage /> },
+      { path: "/log/blind", element: <BlindPage /> },
+      { path: "/log/blind/:splitId", element: <SplitPage /> },
       { path: "/log/:batchId", element: <BatchPage /> },
       { path: "/log/:batchId/taste", element: <TastePage /> },
       { path: "/larder", element: <LarderPage /> },

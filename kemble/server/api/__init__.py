@@ -33,6 +33,7 @@ from kemble.server.api import (
     session,
     sheets,
     shopping,
+    splits,
     stock,
 )
 from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
@@ -86,6 +87,7 @@ ROOMS = (
     pictures,
     log,
     learning,
+    splits,
     stock,
     benches,
     scale,

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime
+from datetime import date, datetime, time, timedelta
 from typing import Annotated, Any, Literal
 
-from django.db.models import Count, Q
+from django.db.models import Count, Exists, OuterRef, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Query, Router
 from ninja.responses import Status
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
@@ -27,7 +27,7 @@ from kemble.core.log.stock import Kept
 from kemble.core.log.taste import Compared, Verdict, check_tastes, compared
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
-from kemble.server.api.asked import Write, asking
+from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.api.runs import run_of
@@ -270,9 +270,41 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
     return _opened(batch)
 
 
+class Sought(BaseModel):
+    """What of the log is wanted: words in a title, a note or a taster's name; a verdict; a sheet; made from a day to a day."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    find: str = Field("", max_length=100, description="at most 100 letters")
+    verdict: Verdict | None = Field(None, description="a verdict")
+    sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
+    since: date | None = Field(None, description="a day such as 2026-11-01")
+    until: date | None = Field(None, description="a day such as 2026-11-30")
+
+    def of(self, rows: QuerySet[Batch], kitchen: KitchenRecord) -> QuerySet[Batch]:
+        zone, words = kitchen.settings.zone, self.find.strip()
+        if words:
+            tasted = Tasting.objects.filter(batch=OuterRef("pk"), who__icontains=words)
+            rows = rows.filter(Q(title__icontains=words) | Q(note__icontains=words) | Exists(tasted))
+        if self.verdict is not None:
+            rows = rows.filter(verdict=self.verdict)
+        if self.sheet is not None:
+            rows = rows.filter(run__sheet_id=self.sheet)
+        if self.since is not None:
+            rows = rows.filter(made__gte=datetime.combine(self.since, time.min, zone))
+        if self.until is not None:
+            rows = rows.filter(made__lt=datetime.combine(self.until, time.min, zone) + timedelta(days=1))
+        return rows
+
+
 @router.get("/log", response={200: LogPage})
-def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | None = None) -> HttpResponse:
-    """The batches of a way: the one asked for, else the first that has any."""
+def batches(
+    request: HttpRequest,
+    paged: Annotated[Paged, Query()],
+    sought: Annotated[Sought, Query()],
+    way: str | None = None,
+) -> HttpResponse:
+    """The batches of a way, or those of them that are sought: of the way asked for, else the first that has any."""
     kitchen = asking(request)
     counted = Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by("way").values("way")
     counts = {
@@ -281,7 +313,8 @@ def batches(request: HttpRequest, paged: Annotated[Paged, Query()], way: str | N
     }
     ways = [counts[name] for name in WAYS if name in counts]
     at = way if way in counts else ways[0].way if ways else None
-    rows, page, pages, total = paged.of(Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or ""))
+    of_way = Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or "").defer("seen")
+    rows, page, pages, total = paged.of(sought.of(of_way, kitchen))
     body = known(
         LogPage,
         ways=ways,

@@ -60,6 +60,7 @@ export type Sides = Schemas["Sides"];
 export type CookManner = Schemas["CookManner"];
 export type Kept = Schemas["Kept"];
 export type SideBySide = Schemas["SideBySide"];
+export type SplitOpen = Schemas["SplitOpen"];
 export type NextTime = Schemas["NextTime"];
 export type LearnedPage = Schemas["LearnedPage"];
 export type FaultTold = Schemas["FaultTold"];

@@ -73,6 +73,10 @@ export const LIMITS = {
     "above": 0,
     "max": 50000.0
   },
+  "Answer.taster": {
+    "min": 1,
+    "max": 60
+  },
   "AsMade.run": {
     "min": 1,
     "max": 9007199254740991
@@ -247,6 +251,16 @@ export const LIMITS = {
     "min": 0,
     "max": 240,
     "usual": 30.0
+  },
+  "Halves.tasters": {
+    "min": 2,
+    "max": 60,
+    "usual": 6
+  },
+  "Halves.seed": {
+    "min": 0,
+    "max": 2147483648,
+    "usual": 1
   },
   "Heat.oven_c": {
     "min": 120,
@@ -605,6 +619,10 @@ export const LIMITS = {
   "Some.share": {
     "above": 0,
     "max": 1
+  },
+  "Sought.sheet": {
+    "min": 1,
+    "max": 9007199254740991
   },
   "Split.share": {
     "above": 0,

@@ -92,11 +92,18 @@ export const runsQuery = queryOptions({
   queryFn: () => ask(api.GET("/api/runs")),
 });
 /** A page of the batches of a way; of the first that has any, when none is named. */
-export const logQuery = (way: string | null, page: number) =>
+/** What of the log is sought: words, a verdict, from a day to a day. */
+export interface LogSought {
+  find?: string;
+  verdict?: LogPage["batches"][number]["verdict"];
+  since?: string;
+  until?: string;
+}
+export const logQuery = (way: string | null, page: number, sought: LogSought = {}) =>
   queryOptions({
-    queryKey: ["log", way, page],
+    queryKey: ["log", way, page, sought],
     placeholderData: (before: LogPage | undefined) => before,
-    queryFn: () => ask(api.GET("/api/log", { params: { query: { way, page } } })),
+    queryFn: () => ask(api.GET("/api/log", { params: { query: { way, page, ...sought } } })),
   });
 export const batchQuery = (id: number) =>
   queryOptions({

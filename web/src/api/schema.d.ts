@@ -368,7 +368,7 @@ export interface paths {
         };
         /**
          * Batches
-         * @description The batches of a way: the one asked for, else the first that has any.
+         * @description The batches of a way, or those of them that are sought: of the way asked for, else the first that has any.
          */
         get: operations["kemble_server_api_log_batches"];
         put?: never;
@@ -1233,6 +1233,65 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/splits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Splits */
+        get: operations["kemble_server_api_splits_splits"];
+        put?: never;
+        /** New Split */
+        post: operations["kemble_server_api_splits_new_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/splits/{split_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open Split */
+        get: operations["kemble_server_api_splits_open_split"];
+        put?: never;
+        post?: never;
+        /**
+         * Drop Split
+         * @description Throw it away. It can be brought back.
+         */
+        delete: operations["kemble_server_api_splits_drop_split"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/splits/{split_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Split
+         * @description A taster's choice; a second one stands in place of the first.
+         */
+        post: operations["kemble_server_api_splits_answer_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock/{stock_id}": {
         parameters: {
             query?: never;
@@ -1509,6 +1568,22 @@ export interface components {
              * @description a number above 0 and at most 50 000
              */
             value: number;
+        };
+        /**
+         * Answer
+         * @description A taster's choice: of three the odd one, of two the one they like better.
+         */
+        Answer: {
+            /**
+             * Code
+             * @description the three figures on a cup
+             */
+            code: string;
+            /**
+             * Taster
+             * @description the number of a taster
+             */
+            taster: number;
         };
         /** AsMade */
         AsMade: {
@@ -2274,6 +2349,19 @@ export interface components {
             yes: string;
         };
         /**
+         * Cup
+         * @description One cup: its code, and (for whoever serves) which half is in it.
+         */
+        Cup: {
+            /** Code */
+            code: string;
+            /**
+             * Half
+             * @enum {string}
+             */
+            half: "A" | "B";
+        };
+        /**
          * Curve
          * @description Minutes and °C of the same length.
          */
@@ -2925,6 +3013,41 @@ export interface components {
             soaked_g: number;
             /** Uptake Pct */
             uptake_pct: number[];
+        };
+        /**
+         * Halves
+         * @description The document: what is compared, how, by how many, and the seed of its codes.
+         */
+        Halves: {
+            /**
+             * A
+             * @description what one half is, in 1 to 60 letters
+             */
+            a: string;
+            /**
+             * B
+             * @description what the other half is, in 1 to 60 letters
+             */
+            b: string;
+            /**
+             * Kind
+             * @description triangle or paired
+             * @default triangle
+             * @enum {string}
+             */
+            kind: "triangle" | "paired";
+            /**
+             * Seed
+             * @description a whole number
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Tasters
+             * @description a whole number from 2 to 60
+             * @default 6
+             */
+            tasters: number;
         };
         /**
          * HandsDrawn
@@ -4160,6 +4283,21 @@ export interface components {
              * @description a way
              */
             way?: string | null;
+        };
+        /** NewSplit */
+        NewSplit: {
+            split: components["schemas"]["Halves"];
+            /**
+             * Title
+             * @description at most 120 letters
+             * @default
+             */
+            title: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
         };
         /**
          * NewTasting
@@ -6203,6 +6341,38 @@ export interface components {
             share?: number | null;
         };
         /**
+         * Sought
+         * @description What of the log is wanted: words in a title, a note or a taster's name; a verdict; a sheet; made from a day to a day.
+         */
+        Sought: {
+            /**
+             * Find
+             * @description at most 100 letters
+             * @default
+             */
+            find: string;
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet?: number | null;
+            /**
+             * Since
+             * @description a day such as 2026-11-01
+             */
+            since?: string | null;
+            /**
+             * Until
+             * @description a day such as 2026-11-30
+             */
+            until?: string | null;
+            /**
+             * Verdict
+             * @description a verdict
+             */
+            verdict?: ("just right" | "too soft" | "too firm" | "untasted") | null;
+        };
+        /**
          * SpanDrawn
          * @description A length and its ends. mm.
          */
@@ -6247,6 +6417,41 @@ export interface components {
              * @description a part of the sheet
              */
             to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+        };
+        /** SplitCard */
+        SplitCard: {
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SplitOpen
+         * @description `cups` of every taster in their order, with what is in each: for whoever serves.
+         */
+        SplitOpen: {
+            /** Answers */
+            answers: components["schemas"]["Answer"][];
+            /** Cups */
+            cups: components["schemas"]["Cup"][][];
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            split: components["schemas"]["Halves"];
+            /** Title */
+            title: string;
+            verdict: components["schemas"]["Verdict"];
         };
         /**
          * StageWorked
@@ -7027,6 +7232,29 @@ export interface components {
              * @description the key that the start command printed
              */
             key: string;
+        };
+        /**
+         * Verdict
+         * @description What the answers say: `right` of `answered` (of a pair: those for `a`), how likely that is by chance alone, between
+         *     which shares the true one lies nineteen times in twenty, and how many right would have been enough.
+         */
+        Verdict: {
+            /** Answered */
+            answered: number;
+            /** Chance */
+            chance: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Needs */
+            needs: number | null;
+            /** Right */
+            right: number;
+            /** Says */
+            says: string;
+            /** Told Apart */
+            told_apart: boolean;
         };
         /**
          * Vessel
@@ -8017,6 +8245,16 @@ export interface operations {
                 page?: number;
                 /** @description 1 to 50 a page */
                 size?: number;
+                /** @description at most 100 letters */
+                find?: string;
+                /** @description a verdict */
+                verdict?: ("just right" | "too soft" | "too firm" | "untasted") | null;
+                /** @description the number of a sheet */
+                sheet?: number | null;
+                /** @description a day such as 2026-11-01 */
+                since?: string | null;
+                /** @description a day such as 2026-11-30 */
+                until?: string | null;
                 way?: string | null;
             };
             header?: never;
@@ -9839,6 +10077,163 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sides"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_splits_splits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitCard"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_splits_new_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSplit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_splits_open_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                split_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_splits_drop_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                split_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_splits_answer_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                split_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitOpen"];
                 };
             };
             /** @description Refused */

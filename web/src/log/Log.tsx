@@ -3,9 +3,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { kitchenQuery, logQuery, waysQuery } from "../api/queries";
+import { kitchenQuery, type LogSought, logQuery, waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
+import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { TextLink } from "../ui/LinkButton";
@@ -14,12 +15,23 @@ import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
 
 const MOST_BESIDE = 4;
+const VERDICTS = [
+  ["any", "any"],
+  ["just right", "just right"],
+  ["too soft", "too soft"],
+  ["too firm", "too firm"],
+] as const;
 
 export default function Log() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [page, setPage] = useState(1);
   const [beside, setBeside] = useState<number[]>([]);
-  const log = useQuery(logQuery(chosen, page));
+  const [sought, setSought] = useState<LogSought>({});
+  const log = useQuery(logQuery(chosen, page, sought));
+  const seek = (more: LogSought) => {
+    setSought({ ...sought, ...more });
+    setPage(1);
+  };
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {
@@ -34,7 +46,12 @@ export default function Log() {
   return (
     <Frame
       title={<h1 className="text-2xl">Log</h1>}
-      aside={<TextLink to="/log/learned">What this kitchen has learned</TextLink>}
+      aside={
+        <span className="flex flex-wrap gap-x-5">
+          <TextLink to="/log/learned">What this kitchen has learned</TextLink>
+          <TextLink to="/log/blind">Tasted blind</TextLink>
+        </span>
+      }
     >
       {!way ? (
         <p className="mt-8 max-w-prose text-lg">
@@ -58,7 +75,17 @@ export default function Log() {
             <MixMap way={way} dots={dots} />
           </section>
           <section aria-label="Batches" className="min-w-0">
+            <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+              <Find label="Find" value={sought.find ?? ""} onChange={(find) => seek({ find: find || undefined })} />
+              <Picks
+                label="How it came out"
+                value={sought.verdict ?? "any"}
+                options={VERDICTS}
+                onPick={(verdict) => seek({ verdict: verdict === "any" ? undefined : verdict })}
+              />
+            </div>
             <JustDropped kinds={["batch"]} />
+            {batches.length === 0 && <p className="mt-4 text-ink2">Nothing in the log is like that.</p>}
             <ul>
               {batches.map((batch) => (
                 <li key={batch.id} className="hairline flex items-center gap-3">
