@@ -31,13 +31,15 @@ def kept_ready(page):
         }"""
     )
     page.wait_for_load_state("networkidle")
-    # What the page reads is read once more then, and kept: until all of that has come round it is not ready.
+    # What the page reads is read once more then, and kept: until all of that has come round it is not ready. Every page
+    # reads what is on; before that was asked for it has not begun to read, however quiet the network is.
     page.wait_for_function(
         """async () => {
             const read = performance.getEntriesByType("resource").filter((one) => one.initiatorType === "fetch");
             const asked = [...new Set(read.map((one) => one.name).filter((name) => name.includes("/api/")))];
             const kept = await Promise.all(asked.map((name) => caches.match(name)));
-            return asked.length > 0 && kept.every((one) => one != null);
+            const begun = asked.some((name) => name.endsWith("/api/runs"));
+            return begun && kept.every((one) => one != null);
         }"""
     )
 
