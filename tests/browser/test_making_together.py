@@ -209,6 +209,12 @@ def test_it_is_worked_with_elbows_at_every_size(watched, demo, width, height):
             .map((one) => `${one.innerText} ${one.getBoundingClientRect().height}`)"""
     )
     assert small == []
+    page.get_by_role("button", name="I added something").click()
+    slip = page.get_by_role("dialog")
+    expect(slip).to_be_visible()
+    heights = slip.get_by_role("button").evaluate_all("(all) => all.map((one) => one.getBoundingClientRect().height)")
+    assert min(heights) >= 63.5
+    page.keyboard.press("Escape")
     for scale in ("100%", "200%"):
         page.evaluate("(scale) => { document.documentElement.style.fontSize = scale; }", scale)
         assert page.evaluate("() => document.documentElement.scrollWidth <= window.innerWidth")

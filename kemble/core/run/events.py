@@ -244,7 +244,12 @@ def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
             away.discard(event.of or "")
         elif event.uid not in stands:
             stands[event.uid] = event
-    return [event for uid, event in stands.items() if uid not in away]
+    # A plan of the rest stands as long as what it was made for does.
+    return [
+        event
+        for uid, event in stands.items()
+        if uid not in away and not (event.kind == "replanned" and event.of in away)
+    ]
 
 
 def rests_of(plan: Plan, events: Sequence[Event]) -> list[Rest]:

@@ -150,6 +150,20 @@ class TestTheFold:
         assert state.says == ["Cut later."]
         assert state.late_min == pytest.approx(40.0)  # against the time that was promised
 
+    def test_it_falls_with_what_it_was_made_for(self):
+        """Five minutes more moved the rest; taken back, the rest lies where it lay, and redone it is moved again."""
+        its = cake()
+        more = Event.model_validate({"uid": "event-001", "at": at(12), "kind": "not_yet", "step": "mix"})
+        rest = Rest(scheduled=[Scheduled(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
+        moved = Event(uid="rest-0001", at=at(13), kind="replanned", of=more.uid, rest=rest)
+        back = Event.model_validate({"uid": "event-002", "at": at(14), "kind": "undone", "of": more.uid})
+        again = Event.model_validate({"uid": "event-003", "at": at(15), "kind": "redone", "of": more.uid})
+        told = [
+            state_of(its, events, at(16)) for events in ([more, moved], [more, moved, back], [more, moved, back, again])
+        ]
+        assert [one.steps[-1].planned_starts for one in told] == [at(150), at(110), at(150)]
+        assert [one.says for one in told] == [["Cut later."], [], ["Cut later."]]
+
     def test_it_is_not_for_a_cook_to_say(self):
         its = cake()
         with pytest.raises(Refused, match="not for a cook"):

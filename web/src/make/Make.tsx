@@ -11,7 +11,7 @@ import { TriedAgain } from "../ui/TriedAgain";
 import { useTick } from "../ui/useTick";
 import { minutes, timeOfDay } from "../ui/words";
 import { AllDone } from "./AllDone";
-import { useStayAwake } from "./attention";
+import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
@@ -27,6 +27,7 @@ export default function Make() {
   const kitchen = useQuery(kitchenQuery);
   useTick((flow.run?.pace ?? 1) > 1 ? 100 : 250);
   useStayAwake();
+  useElbows();
   if (!flow.run || !kitchen.data) return <Waiting error={flow.error ?? kitchen.error} />;
   return <OpenFlow {...flow} first={flow.run} zone={kitchen.data.kitchen.timezone} />;
 }

@@ -1,6 +1,16 @@
-/** What keeps a page useful across a kitchen: the screen stays on. */
+/** What keeps a page useful across a kitchen: the screen stays on, and what is pressed is large. */
 
 import { useEffect } from "react";
+
+/** Everything that is pressed is elbow-sized while the page is open, what opens over it too (look.css). */
+export function useElbows() {
+  useEffect(() => {
+    document.body.dataset.elbow = "";
+    return () => {
+      delete document.body.dataset.elbow;
+    };
+  }, []);
+}
 
 export function useStayAwake() {
   useEffect(() => {

@@ -52,7 +52,10 @@ export function standing(plan: Plan, events: Event[]): Event[] {
       stands.set(event.uid, event);
     }
   }
-  return [...stands.values()].filter((event) => !away.has(event.uid));
+  // A plan of the rest stands as long as what it was made for does.
+  return [...stands.values()].filter(
+    (event) => !away.has(event.uid) && !(event.kind === "replanned" && away.has(event.of ?? "")),
+  );
 }
 
 /** What an undo would take back, and what a redo would let stand again: whatever came last. */
