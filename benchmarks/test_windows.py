@@ -31,7 +31,11 @@ def half_pct(way, kitchen):
 @pytest.mark.parametrize("way", sorted(WAYS))
 def test_windows(way):
     plain = half_pct(way, Kitchen())
-    tools = half_pct(way, measured("kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste"))
-    logged = half_pct(way, measured("kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "log"))
+    tools = half_pct(
+        way, measured("kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "manner")
+    )
+    logged = half_pct(
+        way, measured("kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "manner", "log")
+    )
     print(f"\n{way:15} {plain:4.0f} % at first, {tools:4.0f} % measured, {logged:4.0f} % with three makings logged")
     assert logged <= tools + 0.5 <= plain + 1.0

@@ -125,7 +125,7 @@ EstimateId = Literal[
     "gold_min",
     "under_crust_c",
 ]
-Measurement = Literal["kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "log"]
+Measurement = Literal["kettle", "oven", "oven-tin", "steam", "depth", "warmth", "scale", "taste", "manner", "log"]
 Shape = Literal["log", "plain"]
 About = Literal["stove", "steam", "oven", "batter", "grain", "rest", "hands", "finish"]
 
@@ -210,7 +210,7 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
         "stove", "how air takes vapour from a stirred pan", 7.5, 5.0, 10.0, "W/m²K", "stirred pans"
     ),
     "pan_work_min": Estimate(
-        "stove", "stirring on, until it is one mass", 1.5, 0.7, 3.0, "min", "stirred pans", "log", "log", 0.5
+        "stove", "stirring on, until it is one mass", 1.5, 0.7, 3.0, "min", "stirred pans", "log", "manner", 0.6
     ),
     "burst_out_min": Estimate(
         "stove", "out of the oven to be stirred", 0.4, 0.25, 0.7, "min a burst", "dough in bursts"
@@ -371,12 +371,12 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "poured_c": Estimate("batter", "what the kettle's water loses on its way", 4.0, 2.0, 8.0, "°C", "scalding"),
     "leaf_h": Estimate("grain", "heat through a wet leaf", 1.0, 0.65, 1.5, "x", "parcels and packets"),
     "grain_needs": Estimate("grain", "time at heat of this grain", 1.0, 0.8, 1.28, "x", "grain", "log", "taste", 0.6),
-    "tight": Estimate("grain", "how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels", "log", "log", 0.5),
+    "tight": Estimate("grain", "how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels", "log", "manner", 0.6),
     "swell_share": Estimate("grain", "how full a parcel is folded", 0.88, 0.8, 0.95, "of it", "leaves", "plain"),
     "packed_g_ml": Estimate("grain", "how close soaked grain is pressed", 0.95, 0.85, 1.05, "g/ml", "leaves"),
     "edge": Estimate("grain", "how large a parcel its leaves fold", 1.0, 0.9, 1.1, "x", "leaves"),
     "ground_min": Estimate(
-        "grain", "time at heat of ground grain", 10.0, 6.0, 15.0, "min at heat", "packets", "log", "log", 0.5
+        "grain", "time at heat of ground grain", 10.0, 6.0, 15.0, "min at heat", "packets", "log", "taste", 0.6
     ),
     "bed_mm": Estimate("grain", "how much of the steam goes past the grains", 1.25, 0.94, 1.69, "x", "steamed grain"),
     "simmer_least_min": Estimate(
@@ -474,14 +474,19 @@ MEASUREMENTS: Mapping[Measurement, tuple[str, float]] = {
     "warmth": ("put a thermometer in what goes in", 1.0),
     "scale": ("weigh out every piece", 5.0),
     "taste": ("say how you like it", 0.0),
+    "manner": ("say how you do it", 0.0),
     "log": ("log three makings", 0.0),
 }
 
-# How cooks like what is called done, and the likely value that goes with it. Whoever says which narrows the row.
+# How cooks like what is called done, or do what is theirs to do, and the likely value that goes with it (kitchen
+# estimates, each inside its row). Whoever says which narrows the row.
 TASTES: Mapping[EstimateId, tuple[tuple[str, float], ...]] = {
     "clear_min": (("just clear, with a bite", 11.0), ("clear and chewy", 15.0), ("soft through", 20.0)),
     "colour_min": (("like weak tea", 50.0), ("brown", 65.0), ("dark", 85.0)),
     "golden_min": (("pale gold", 3.7), ("golden", 5.0), ("deep gold", 6.8)),
     "sugared_top": (("where it bubbles", 0.45), ("brown all over", 0.55), ("dark at the edge", 0.67)),
     "grain_needs": (("with a bite", 0.84), ("soft", 1.0), ("very soft", 1.2)),
+    "ground_min": (("just set", 7.3), ("set and springy", 10.0), ("soft through", 13.5)),
+    "tight": (("loose, with room to swell", 2.5), ("snug", 3.0), ("tied hard", 3.6)),
+    "pan_work_min": (("a few turns", 0.9), ("until it is one mass", 1.5), ("worked long", 2.4)),
 }

@@ -79,7 +79,7 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
 
 
 def _tastes(name: EstimateId, row: Estimate) -> tuple[Taste, ...]:
-    if row.narrows != "taste":
+    if name not in TASTES:
         return ()
     low, high = ((end / row.value) ** row.after for end in (row.low, row.high))
     return tuple(

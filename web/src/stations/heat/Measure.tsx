@@ -35,6 +35,7 @@ const FORMS: Partial<Record<NonNullable<Hang["narrows"]>, (props: FormProps) => 
   depth: Depth,
   warmth: Warmth,
   taste: Taste,
+  manner: Taste,
 };
 
 export const isMeasuredHere = (hang: Hang) => hang.narrows != null && hang.narrows in FORMS;
