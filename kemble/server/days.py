@@ -18,6 +18,7 @@ from kemble.core.plan.clash import Others, Otherwise
 from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, dish_of, plan_day, served, without
 from kemble.core.plan.schedule import Plan
 from kemble.core.sheet.document import Sheet, sheet_from
+from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import Worked
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.turns import WORKING, writing
@@ -40,6 +41,8 @@ def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) 
     if asked.schools:
         document = sheet.model_dump(mode="json")
         sheet = sheet_from({**document, "schools": {**document["schools"], **asked.schools}})
+    if asked.soak and WAYS[sheet.way].base == "grain":
+        sheet = soaked(sheet, asked.soak)
     if asked.each is not None and people is not None:
         sheet = adjust(sheet, Adjustment(by="people", people=people, each=asked.each), kitchen).sheet
     if asked.factor != 1.0:
@@ -49,14 +52,26 @@ def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) 
 
 
 def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> Others:
-    """How a dish could be made otherwise: by each other school of its rest and its heat, and half of it."""
+    """How a dish could be made otherwise: its grain soaked otherwise (overnight in the fridge first), by each other school
+    of its rest and its heat, and half of it."""
     settings = kitchen.settings
 
     def others(dish: int) -> Iterator[Otherwise]:
         asked, one = occasion.dishes[dish], made[dish]
         people = occasion.people_of(asked)
         way = WAYS[one.sheet.way]
-        tries: list[tuple[str, str, DishAsked]] = [
+        tries: list[tuple[str, str, DishAsked]] = []
+        if way.base == "grain":
+            tries += [
+                (
+                    f"soaked {label}" + (", in the fridge" if side == "overnight" else ""),
+                    buys,
+                    asked.model_copy(update={"soak": side}),
+                )
+                for side, minutes, label, buys in reversed(SOAKS)
+                if minutes and minutes != one.sheet.grain.soak_min
+            ]
+        tries += [
             (
                 f"{choice.title.lower()}: {school.label}",
                 school.buys,
@@ -83,6 +98,7 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) 
                 steps=without(worked.steps, asked.there),
                 choice=choice,
                 school=school,
+                soak=other.soak if other.soak != asked.soak else "",
                 factor=other.factor,
             )
 

@@ -125,6 +125,20 @@ class TestEdited:
         dish = {**found["occasion"]["dishes"][0], "schools": {school["choice"]: school["school"]}}
         assert save(owner, found, dishes=[dish]).body["day"]["plan"]
 
+    def test_a_soak_that_falls_into_the_night_may_stand_in_the_fridge(self, owner):
+        """Soaked an hour and a half and eaten at nine: begun at seven it is too late, begun before ten at night it would
+        stand drained too long. Overnight in the fridge it lies in between, and takes a shelf of it."""
+        rice = owner.ask("POST", "/sheets", {"way": "pounded"}).body
+        grain = {**rice["sheet"]["grain"], "soak_min": 90, "soak_c": 18}
+        owner.ask("PUT", f"/sheets/{rice['id']}", {"revision": 1, "sheet": {**rice["sheet"], "grain": grain}})
+        found = owner.ask("POST", "/occasions", {"occasion": table(rice, serve="2026-11-26T09:00")}).body
+        soak = next(one for one in found["day"]["clash"]["remedies"] if one["kind"] == "soak")
+        assert soak["soak"] == "overnight"
+        dish = {**found["occasion"]["dishes"][0], "soak": soak["soak"]}
+        steps = {one["step"]["id"]: one for one in save(owner, found, dishes=[dish]).body["day"]["plan"]["scheduled"]}
+        assert steps["soak"]["step"]["uses"] == ["fridge"]
+        assert steps["soak"]["step"]["minutes"] == 720
+
     @pytest.mark.parametrize(
         ("change", "path"),
         [

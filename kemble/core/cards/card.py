@@ -13,7 +13,7 @@ StepId = Literal["ball", "freeze-filling", "shape", "snip", "wrap"]
 # What kind of work a step is: at the heat, with a blade, fit for a child or a new helper, or that and floury.
 Work = Literal["stove", "knife", "safe", "messy"]
 Hands = Literal["held", "minded", "free"]
-Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "counter"]
+Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "machine", "counter"]
 Looks = Literal[
     "stick", "ball", "dough", "grain", "spoon", "bean", "bake", "pan", "packet", "puff", "amber", "curd", "strand"
 ]

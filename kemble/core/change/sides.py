@@ -15,6 +15,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import work
 
 # What is worth comparing, most telling first. A row is shown when it differs, or exists on one side only.
@@ -53,12 +54,6 @@ COMPARED = (
     "work.minded_min",
 )
 MOST_ROWS = 8
-SOAKS: tuple[tuple[str, float, str, str], ...] = (
-    ("none", 0.0, "not soaked", "begin at once; more water to pour, more time at heat, hearts that stay hard in steam"),
-    ("hour", 60.0, "an hour", "most of what it can take up, the same morning"),
-    ("overnight", 720.0, "overnight", "all it can take up: even, quick, and it must begin yesterday"),
-)
-_NIGHT_C = 10.0  # a long soak belongs in the cold
 
 
 class Side(BaseModel):
@@ -169,11 +164,9 @@ def _chosen(sheet: Sheet, choice: Choice) -> list[_School]:
 def _soaked(sheet: Sheet) -> list[_School]:
     """Soaked not at all, an hour, overnight in the cold; and as on the sheet, when that is none of them."""
     now = sheet.grain
-    found = []
-    for side, minutes, label, buys in SOAKS:
-        celsius = min(now.soak_c, _NIGHT_C) if minutes > 240 else now.soak_c
-        grain = now.model_copy(update={"soak_min": minutes, "soak_c": celsius})
-        found.append(_School(side, label, buys, minutes == now.soak_min, sheet.model_copy(update={"grain": grain})))
+    found = [
+        _School(side, label, buys, minutes == now.soak_min, soaked(sheet, side)) for side, minutes, label, buys in SOAKS
+    ]
     if not any(school.followed for school in found):
         words = f"{now.soak_min / 60:.1f} h".replace(".0 h", " h") if now.soak_min >= 60 else f"{now.soak_min:.0f} min"
         found.append(_School("now", f"{words}, as on the sheet", "", True, sheet))

@@ -242,6 +242,8 @@ class Kitchen(_Equipment):
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")
     steamers: int = Field(1, ge=0, le=6, description="0 to 6 steamers")
     ovens: int = Field(1, ge=0, le=4, description="0 to 4 ovens")
+    toasters: int = Field(0, ge=0, le=4, description="0 to 4 toaster ovens or grills of their own")
+    machines: int = Field(1, ge=0, le=4, description="0 to 4 machines that pound or grind")
     cold_shelves: int = Field(3, ge=1, le=20, description="1 to 20 shelves, in the fridge and in the freezer each")
     tins: tuple[Tin, ...] = Field((Tin(),), max_length=40, description="up to 40 tins")
     steamer: Steamer = Steamer()

@@ -12,13 +12,14 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
 from kemble.core.plan.room import PAN, Helping, there_are
+from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
 
 _SECONDS = 0.6  # for each try; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
 _HELP_MIN = 15  # helpers come and go on the quarter
 
-WayOutKind = Literal["later", "helper", "before", "quiet", "unpin", "school", "smaller", "without"]
+WayOutKind = Literal["later", "helper", "before", "quiet", "unpin", "school", "soak", "smaller", "without"]
 _MOST_OTHERS = 8  # other makings of a dish that are tried
 _ENOUGH = 3  # of those that work
 
@@ -36,8 +37,8 @@ class Clashing(BaseModel):
 
 class WayOut(BaseModel):
     """One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
-    from when to when, of `before` the dish and its days, of `unpin` the step, of `school` and `smaller` the dish and what of
-    it is otherwise."""
+    from when to when, of `before` the dish and its days, of `unpin` the step, of `school`, `soak` and `smaller` the dish and
+    what of it is otherwise."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -51,18 +52,20 @@ class WayOut(BaseModel):
     step: str = ""
     choice: str = ""
     school: str = ""
+    soak: SoakId | Literal[""] = ""
     factor: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
 class Otherwise:
-    """A dish made otherwise: what of it is another school, or how much less, and its steps then."""
+    """A dish made otherwise: what of it is another school or another soak, or how much less, and its steps then."""
 
     says: str
     costs: str
     steps: Sequence[StepWorked]
     choice: str = ""
     school: str = ""
+    soak: SoakId | Literal[""] = ""
     factor: float = 1.0
 
 
@@ -275,12 +278,13 @@ def _otherwise(asked: Asked, dishes: Sequence[int], titles: Sequence[str], other
                 continue
             found.append(
                 WayOut(
-                    kind="school" if one.choice else "smaller",
+                    kind="school" if one.choice else "soak" if one.soak else "smaller",
                     says=f"{titles[dish]}: {one.says}" if len(titles) > 1 else one.says,
                     costs=one.costs,
                     dish=dish,
                     choice=one.choice,
                     school=one.school,
+                    soak=one.soak,
                     factor=one.factor,
                 )
             )

@@ -19,6 +19,7 @@ from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
 from kemble.core.plan.who import who_does_what
+from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
 
 WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
@@ -42,7 +43,8 @@ class Serving(_Document):
 
 class DishAsked(_Document):
     """One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
-    times; so many `days_before`; by other `schools` than the sheet's; without the parts that are there already."""
+    times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
+    the fridge); without the parts that are there already."""
 
     sheet: int = Field(ge=1, description="the number of a sheet")
     serving: int = Field(0, ge=0, le=7, description="the number of a serving, from 0")
@@ -51,6 +53,7 @@ class DishAsked(_Document):
     schools: dict[str, str] = Field(
         {}, max_length=12, description="choices of its way that are followed otherwise here"
     )
+    soak: SoakId | Literal[""] = ""
     factor: float = Field(1.0, ge=0.05, le=20, allow_inf_nan=False, description="0.05 to 20 times as much")
     there: tuple[PartRole, ...] = Field((), max_length=12, description="parts that are there already")
 

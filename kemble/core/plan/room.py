@@ -23,6 +23,8 @@ _THERE_ARE: Mapping[str, Callable[[Kitchen], int]] = {
     "oven": lambda kitchen: kitchen.ovens,
     "microwave": lambda kitchen: 1,
     "cooker": lambda kitchen: 1,
+    "toaster": lambda kitchen: kitchen.toasters,
+    "machine": lambda kitchen: kitchen.machines,
     "fridge": lambda kitchen: kitchen.cold_shelves,
     "freezer": lambda kitchen: kitchen.cold_shelves,
 }

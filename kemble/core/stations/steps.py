@@ -290,6 +290,9 @@ def _to_hand(contribution: Contribution, working: Working) -> ToHand:
 
 # A step over a burner that a school takes elsewhere: by the choice and the school, what it stands on instead.
 _ELSEWHERE = {("cook", "microwave"): "microwave", ("grain", "cooker"): "cooker"}
+# What a step is done in by one school only: by the step, the choice and the school.
+_DONE_IN = {("pound", "pound", "machine"): "machine", ("toast", "puff", "glow"): "glow"}
+_COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
 def _uses(one: _Placed, working: Working) -> list[str]:
@@ -298,6 +301,13 @@ def _uses(one: _Placed, working: Working) -> list[str]:
     for (choice, school), thing in _ELSEWHERE.items():
         if school in one.step.when.get(choice, ()) and _school(one, choice, working) == school:
             uses = [thing, *(use for use in uses if use != "burner")]
+    for (step, choice, school), thing in _DONE_IN.items():
+        if one.step.id == step and _school(one, choice, working) == school:
+            uses = [*(use for use in uses if use != "burner"), thing]
+    if "glow" in uses:  # a toaster where there is one: the oven is free then
+        uses = [use if use != "glow" else "toaster" if working.kitchen.toasters else "oven" for use in uses]
+    if one.step.id == "soak" and working.sheet.grain.soak_c <= _COLD_C:
+        uses = ["fridge"]
     pan = working.bowl.parts[one.role].part.pan if one.role else working.bowl.base.part.pan
     if pan and "burner" in uses:
         uses.append(f"pan:{pan}")

@@ -348,6 +348,16 @@ export const LIMITS = {
     "max": 4,
     "usual": 1
   },
+  "Kitchen.toasters": {
+    "min": 0,
+    "max": 4,
+    "usual": 0
+  },
+  "Kitchen.machines": {
+    "min": 0,
+    "max": 4,
+    "usual": 1
+  },
   "Kitchen.cold_shelves": {
     "min": 1,
     "max": 20,

@@ -2458,7 +2458,8 @@ export interface components {
         /**
          * DishAsked
          * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
-         *     times; so many `days_before`; by other `schools` than the sheet's; without the parts that are there already.
+         *     times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
+         *     the fridge); without the parts that are there already.
          */
         DishAsked: {
             /**
@@ -2497,6 +2498,11 @@ export interface components {
              * @description the number of a sheet
              */
             sheet: number;
+            /**
+             * Soak
+             * @default
+             */
+            soak: ("none" | "hour" | "overnight") | "";
             /**
              * There
              * @description parts that are there already
@@ -3086,7 +3092,7 @@ export interface components {
              */
             narrow_words: string;
             /** Narrows */
-            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "log") | null;
+            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
             /** Share Pct */
             share_pct: number;
             /**
@@ -3509,6 +3515,12 @@ export interface components {
              */
             length_unit: "mm" | "in";
             /**
+             * Machines
+             * @description 0 to 4 machines that pound or grind
+             * @default 1
+             */
+            machines: number;
+            /**
              * Measures
              * @description us, metric or metric_20 (a 20 ml tablespoon)
              * @default metric
@@ -3653,6 +3665,12 @@ export interface components {
              *     ]
              */
             tins: components["schemas"]["Tin"][];
+            /**
+             * Toasters
+             * @description 0 to 4 toaster ovens or grills of their own
+             * @default 0
+             */
+            toasters: number;
             /**
              * Together
              * @description how those go together; worked out, never typed
@@ -7019,7 +7037,7 @@ export interface components {
             /** Brings Min */
             brings_min: number;
             /** Measurement */
-            measurement?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "log") | null;
+            measurement?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
             /** Says */
             says: string;
             /** Takes Min */
@@ -7378,8 +7396,8 @@ export interface components {
         /**
          * WayOut
          * @description One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
-         *     from when to when, of `before` the dish and its days, of `unpin` the step, of `school` and `smaller` the dish and what of
-         *     it is otherwise.
+         *     from when to when, of `before` the dish and its days, of `unpin` the step, of `school`, `soak` and `smaller` the dish and
+         *     what of it is otherwise.
          */
         WayOut: {
             /** Begins */
@@ -7404,7 +7422,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "school" | "smaller" | "without";
+            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "school" | "soak" | "smaller" | "without";
             /**
              * Minutes
              * @default 0
@@ -7417,6 +7435,11 @@ export interface components {
              * @default
              */
             school: string;
+            /**
+             * Soak
+             * @default
+             */
+            soak: ("none" | "hour" | "overnight") | "";
             /**
              * Step
              * @default

@@ -236,6 +236,18 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(ovens) => set({ ovens })}
           />
           <NumberRow
+            label="Toaster ovens, grills"
+            within={limit("Kitchen.toasters")}
+            value={kitchen.toasters}
+            onChange={(toasters) => set({ toasters })}
+          />
+          <NumberRow
+            label="Machines to pound or grind"
+            within={limit("Kitchen.machines")}
+            value={kitchen.machines}
+            onChange={(machines) => set({ machines })}
+          />
+          <NumberRow
             label="Shelves in the cold"
             within={limit("Kitchen.cold_shelves")}
             value={kitchen.cold_shelves}

@@ -79,6 +79,8 @@ export function changeOf(remedy: WayOut, occasion: Occasion, zone: string): Part
           i === remedy.dish ? { ...one, schools: { ...one.schools, [remedy.choice]: remedy.school } } : one,
         ),
       };
+    case "soak":
+      return { dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, soak: remedy.soak ?? "" } : one)) };
     case "smaller":
       return { dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, factor: remedy.factor } : one)) };
     case "without":

@@ -36,6 +36,8 @@ const THINGS: readonly (readonly [string, string])[] = [
   ["oven", "oven"],
   ["microwave", "microwave"],
   ["cooker", "rice cooker"],
+  ["toaster", "toaster"],
+  ["machine", "machine"],
   ["fridge", "fridge"],
   ["freezer", "freezer"],
 ];

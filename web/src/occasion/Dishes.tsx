@@ -129,6 +129,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                   each: null,
                   days_before: 0,
                   schools: {},
+                  soak: "",
                   factor: 1,
                   there: [],
                 },
@@ -148,6 +149,8 @@ export function Dishes({ occasion, open, edit }: Props) {
   );
 }
 
+const SOAKED = { none: "not soaked", hour: "soaked an hour", overnight: "soaked overnight in the fridge" };
+
 /** What is made otherwise here than on its sheet, to be taken back. */
 function Otherwise({
   dish,
@@ -157,17 +160,18 @@ function Otherwise({
   onChange: (change: Partial<Occasion["dishes"][number]>) => void;
 }) {
   const schools = Object.entries(dish.schools);
-  if (schools.length === 0 && dish.factor === 1) return null;
+  if (schools.length === 0 && dish.factor === 1 && !dish.soak) return null;
   return (
     <p className="text-look">
       Otherwise than its sheet:{" "}
       {[
         ...schools.map(([choice, school]) => `${choice} ${school}`),
+        dish.soak ? SOAKED[dish.soak] : "",
         dish.factor === 1 ? "" : `${dish.factor} times as much`,
       ]
         .filter(Boolean)
         .join(", ")}
-      . <LinkButton onClick={() => onChange({ schools: {}, factor: 1 })}>as its sheet</LinkButton>
+      . <LinkButton onClick={() => onChange({ schools: {}, soak: "", factor: 1 })}>as its sheet</LinkButton>
     </p>
   );
 }

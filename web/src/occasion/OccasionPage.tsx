@@ -11,6 +11,7 @@ import {
   type Occasion,
   type OccasionOpen,
   type Plan,
+  Refused,
 } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { RehearseSlip } from "../make/RehearseSlip";
@@ -22,10 +23,9 @@ import { dayOf, plural, timeOfDay, wallClock } from "../ui/words";
 import { ClashPanel } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
 import { DayOnPaper } from "./DayOnPaper";
-import { Dishes } from "./Dishes";
 import { HowSure } from "./HowSure";
+import { OnTheTable } from "./OnTheTable";
 import { PickedStep } from "./PickedStep";
-import { Servings } from "./Servings";
 import type { Scheduled } from "./slip";
 import { useOccasion } from "./useOccasion";
 
@@ -58,10 +58,13 @@ export default function OccasionPage() {
       }
     >
       <Sorry error={editing.problem} />
-      <div className="mt-4 grid gap-x-12 gap-y-6 print:hidden lg:grid-cols-2">
-        <Servings occasion={occasion} edit={editing.edit} />
-        <Dishes occasion={occasion} open={open} edit={editing.edit} />
-      </div>
+      {editing.problem instanceof Refused && editing.problem.status === 409 && (
+        <p>
+          What you see is as you typed it; another change of yours saves it.{" "}
+          <LinkButton onClick={editing.drop}>Take what is saved instead</LinkButton>
+        </p>
+      )}
+      <OnTheTable occasion={occasion} open={open} edit={editing.edit} isRefused={editing.problem != null} />
       <TheDay open={open} occasion={occasion} kitchen={kitchen.data.kitchen} editing={editing} />
     </Frame>
   );

@@ -171,6 +171,7 @@ describe("a way out", () => {
       { kind: "school", dish: 0, choice: "rest", school: "cool" },
       { dishes: [{ schools: { rest: "cool" } }, { schools: {} }] },
     ],
+    [{ kind: "soak", dish: 1, soak: "overnight" }, { dishes: [{ soak: "" }, { soak: "overnight" }] }],
     [{ kind: "smaller", dish: 1, factor: 0.5 }, { dishes: [{ factor: 1 }, { factor: 0.5 }] }],
     [{ kind: "helper", begins: "2026-12-05T14:00:00Z", ends: "2026-12-05T15:00:00Z" }, {}],
   ])("%j changes just that", (said, change) => {
@@ -241,6 +242,7 @@ describe("the page of an occasion", () => {
         step: "",
         choice: "",
         school: "",
+        soak: "",
         factor: 1,
       },
     ],
@@ -289,6 +291,20 @@ describe("the page of an occasion", () => {
     expect(put.occasion.servings[0]?.at).toBe("2026-12-05T15:50");
     expect(put.revision).toBe(1);
     expect(screen.queryByText(/cannot be done/)).toBeNull();
+  });
+
+  it("what was typed and not saved is sent again after a reload, over what it was typed over", async () => {
+    const typed = { ...occasionOf("Tea in the garden", "2026-12-05T16:00", [1], 24) };
+    localStorage.setItem("kemble-occasion-5", JSON.stringify({ occasion: typed, uid: "typed-before", revision: 1 }));
+    const asked = show({ ...NONE, plan: PLAN });
+    await waitFor(() => expect(asked.filter((one) => one.method === "PUT")).toHaveLength(1));
+    expect(asked.find((one) => one.method === "PUT")?.body).toMatchObject({
+      uid: "typed-before",
+      revision: 1,
+      occasion: { title: "Tea in the garden" },
+    });
+    await waitFor(() => expect(localStorage.getItem("kemble-occasion-5")).toBeNull());
+    expect((await screen.findByLabelText<HTMLInputElement>("What it is")).value).toBe("Tea in the garden");
   });
 
   it("a press on a step says why it lies there, and pins it", async () => {

@@ -146,7 +146,7 @@ FAMILY = Family(
             work="knife",
             tools=("blender or processor",),
             after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440), After("simmer-lid", 0, 1440)),
-            uses=("counter",),
+            uses=("counter", "machine"),
             needs=("legume",),
             when={"mash": ("machine",)},
         ),

@@ -100,7 +100,7 @@ WAY = Way(
                 "bowl",
             ),
             after=(After("drain", 0, 120),),
-            uses=("counter",),
+            uses=("counter", "machine"),
             cautions=("machine",),
         ),
         Step(

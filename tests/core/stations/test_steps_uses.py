@@ -1,0 +1,31 @@
+"""What a step stands on, where its school or the kitchen decides that."""
+
+import pytest
+
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.chain import work
+
+
+def uses(step, *, soak_c=18.0, kitchen=None, **schools):
+    sheet = default_sheet("pounded").model_dump(mode="json")
+    sheet["schools"].update(schools)
+    sheet["grain"]["soak_c"] = soak_c
+    steps = {one.id: one for one in work(sheet_from(sheet), kitchen or Kitchen()).steps}
+    return set(steps[step].uses)
+
+
+@pytest.mark.parametrize(("school", "is_in_it"), [("machine", True), ("mortar", False), ("bowl", False)])
+def test_only_who_pounds_by_machine_takes_it(school, is_in_it):
+    assert ("machine" in uses("pound", pound=school)) is is_in_it
+
+
+def test_blocks_are_toasted_in_the_oven_a_toaster_or_a_pan():
+    assert uses("toast", finish="block", puff="glow") == {"oven"}
+    assert uses("toast", finish="block", puff="glow", kitchen=Kitchen(toasters=1)) == {"toaster"}
+    assert uses("toast", finish="block", puff="pan") == {"burner"}
+
+
+@pytest.mark.parametrize(("soak_c", "where"), [(18.0, "counter"), (8.0, "fridge")])
+def test_a_cold_soak_stands_in_the_fridge(soak_c, where):
+    assert uses("soak", soak_c=soak_c) == {where}
