@@ -55,8 +55,8 @@ class Adjustment(BaseModel):
     ratio: any of `hydration_pct`, `sugar_pct` and `fat_pct`, the others held, by the main liquid, sugar and fat.
     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
-    each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-    follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
+    each. people: `people` with `each` pieces. line: there is only so much of line `line` of part `part`, by `grams` or
+    by `amount` in the unit that it is written in; everything follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
     `factor`. exchange: line `line` of part `part` for `ingredient`. diet: every line that `diet` bars for
     what stands in for it. unit: the same amount of that line in `unit`, as this kitchen measures.
     """
@@ -69,6 +69,7 @@ class Adjustment(BaseModel):
     fat_pct: float | None = Field(None, ge=0, le=200, description="0 to 200 %")
     share_pct: float | None = Field(None, gt=0, lt=95, description="above 0, under 95 %")
     grams: float | None = Field(None, gt=0, le=MOST_AMOUNT, description="above 0, at most 50 000 g")
+    amount: float | None = Field(None, gt=0, le=MOST_AMOUNT, description="above 0, at most 50 000")
     mm: float | None = Field(None, gt=0, le=200, description="above 0, at most 200 mm")
     count: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
     piece_g: float | None = Field(None, gt=0, le=500, description="above 0, at most 500 g")
@@ -243,7 +244,10 @@ def _part(before: _Before, to: Adjustment) -> Sheet:
 
 
 def _line(before: _Before, to: Adjustment) -> Sheet:
-    return scale(before.sheet, _need(to, "grams") / _scooped(before, to).grams)
+    one = _scooped(before, to)
+    if to.amount is not None:
+        return scale(before.sheet, to.amount / one.line.amount.value)
+    return scale(before.sheet, _need(to, "grams") / one.grams)
 
 
 def _have(before: _Before, to: Adjustment) -> Sheet:

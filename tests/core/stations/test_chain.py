@@ -314,6 +314,16 @@ def test_a_line_in_another_unit_is_the_same_line():
         adjust(sheet, Adjustment(by="unit", part=0, line=1, unit="piece"), kitchen)
 
 
+def test_so_much_of_a_line_in_the_unit_it_is_written_in():
+    """Of 1.56 cups there are 0.78: half of everything, whatever a cup weighs here."""
+    for kitchen in (Kitchen(), Kitchen(own_cup_ml=195)):
+        sheet = adjust(default_sheet("set-cake"), Adjustment(by="unit", part=0, line=1, unit="cup_metric"), kitchen)
+        cups = sheet.base.lines[1].amount.value
+        half = adjust(sheet, Adjustment(by="line", part=0, line=1, amount=cups / 2), kitchen)
+        assert half.base.lines[1].amount.value == pytest.approx(cups / 2)
+        assert weighed(half, kitchen) == pytest.approx([grams / 2 for grams in weighed(sheet, kitchen)])
+
+
 @pytest.mark.parametrize("way", [way for way in ALL if WAYS[way].form != "tin"])
 def test_scaling_by_pieces_and_back(way):
     """A sheet for 20 pieces, made for 31 heavier ones, and for 20 again."""

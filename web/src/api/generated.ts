@@ -33,6 +33,10 @@ export const LIMITS = {
     "above": 0,
     "max": 50000.0
   },
+  "Adjustment.amount": {
+    "above": 0,
+    "max": 50000.0
+  },
   "Adjustment.mm": {
     "above": 0,
     "max": 200

@@ -1428,12 +1428,17 @@ export interface components {
          *     ratio: any of `hydration_pct`, `sugar_pct` and `fat_pct`, the others held, by the main liquid, sugar and fat.
          *     filling_share: `share_pct` of filling in filling and dough. base: `grams` of flour or dry grain. batch: `grams`
          *     before cooking. cooked: `grams` after it. depth: `mm` in the tins. pieces: `count` of `piece_g` and `filling_g`
-         *     each. people: `people` with `each` pieces. line: there are only `grams` of line `line` of part `part`; everything
-         *     follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
+         *     each. people: `people` with `each` pieces. line: there is only so much of line `line` of part `part`, by `grams` or
+         *     by `amount` in the unit that it is written in; everything follows. have: there are only `grams` of the part `role`, made; everything follows. part: the part `role` times
          *     `factor`. exchange: line `line` of part `part` for `ingredient`. diet: every line that `diet` bars for
          *     what stands in for it. unit: the same amount of that line in `unit`, as this kitchen measures.
          */
         Adjustment: {
+            /**
+             * Amount
+             * @description above 0, at most 50 000
+             */
+            amount?: number | null;
             /**
              * By
              * @enum {string}

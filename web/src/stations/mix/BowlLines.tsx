@@ -117,8 +117,9 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
   const name = item?.name ?? shown?.name ?? line.ingredient;
   const { role, lines } = sheet.parts[part] as (typeof sheet.parts)[number];
   const amount = (value: number) => {
-    // With the ratios held, an amount is what there is of it: everything else follows.
-    if (held && shown) adjust({ by: "line", part, line: at, grams: (shown.grams / line.amount.value) * value });
+    // With the ratios held, an amount is what there is of it: everything else follows. It is told in its own unit, so
+    // that it holds for the sheet as it will be when the server comes to it, whatever is under way.
+    if (held) adjust({ by: "line", part, line: at, amount: value });
     else edit(withLine(sheet, part, at, (was) => ({ ...was, amount: { ...was.amount, value } })));
   };
   return (

@@ -106,6 +106,7 @@ const weighed = [
   }),
   shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
 ];
+const halved = weighed.map((one) => ({ ...one, grams: one.grams / 2, used_g: one.used_g / 2 }));
 
 function benchOf(of: Sheet = two, found = worked()) {
   const edits: Sheet[] = [];
@@ -198,7 +199,17 @@ describe("the lines", () => {
     fireEvent.click(screen.getByLabelText("hold the ratios"));
     type("White sugar, amount", "310");
     expect(edits).toEqual([]);
-    expect(editing.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, grams: 310 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, amount: 310 });
+  });
+
+  it("an amount means what it says while the figures are still those of an earlier sheet", async () => {
+    const made = benchOf();
+    // Worked when there was half of everything: 180 g are written, 90 g are shown.
+    Object.assign(made.editing, { drawnFrom: structuredClone(two), worked: { ...made.editing.worked, lines: halved } });
+    const { editing } = await lines(made);
+    fireEvent.click(screen.getByLabelText("hold the ratios"));
+    type("White sugar, amount", "310");
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "line", part: 0, line: 1, amount: 310 });
   });
 
   it("tell the weight at which a part is done, pan and all", async () => {
