@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime
 
 from kemble.core.cards.ways import WAYS
@@ -52,7 +52,7 @@ def rethink(run: Run, now: datetime) -> bool:
         if run.events.filter(uid=uid).exists():
             return False
         for one, told in rest:
-            own = uid if one.pk == run.pk else f"{uid}-{one.pk}"[:64]
+            own = uid if one.pk == run.pk else _copy(uid, one.pk)
             at = max(now, last.at) if last else now
             add_event(one, Event(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
     return True
@@ -60,6 +60,11 @@ def rethink(run: Run, now: datetime) -> bool:
 
 def _newest(run: Run) -> Event | None:
     return next((one for one in reversed(run.log) if one.kind not in ("replanned", "noted")), None)
+
+
+def _copy(uid: str, other: int) -> str:
+    """The uid of a plan of the rest in another run of the flow than the one for which it was made."""
+    return f"{uid}-{other}"
 
 
 def _uid(last: Event | None, run: Run) -> str:
@@ -71,13 +76,21 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] |
     """What is left of every run of the flow, where it is to lie elsewhere than it does."""
     flow = [one for one in run.flowing if one.finished is None]
     anew = _by_actual(run, kitchen)
-    plans = [_with(plan_now(one.kept.plan, one.log), anew[0] if anew and one.pk == run.pk else None) for one in flow]
+    logs = {one.pk: one.log for one in flow}
+    orphans = _orphans(logs, {one.pk: one.kept.plan for one in flow})
+    plans = [
+        _with(
+            plan_now(one.kept.plan, [event for event in logs[one.pk] if event.uid not in orphans]),
+            anew[0] if anew and one.pk == run.pk else None,
+        )
+        for one in flow
+    ]
     going = [
         Going(one.title, plan, one.state_by(plan, now), one.kept.plan.serve)
         for one, plan in zip(flow, plans, strict=True)
     ]
     drift = max((abs(_drift(one)) for one in going), default=0.0)
-    if anew is None and drift < LATE_MIN:
+    if anew is None and drift < LATE_MIN and not orphans:
         return None
     found = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_otherwise(flow))
     says = list(anew[1]) if anew else []
@@ -99,6 +112,20 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] |
         )
         for one, plan, steps in zip(flow, plans, found.scheduled, strict=True)
     ]
+
+
+def _orphans(logs: Mapping[int, Sequence[Event]], plans: Mapping[int, Plan]) -> set[str]:
+    """Uids of plans of the rest that fell in the run for which they were made and hold in another of its flow still."""
+    planned = {pk: [event.uid for event in log if event.kind == "replanned"] for pk, log in logs.items()}
+    stand = {pk: {event.uid for event in standing(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
+    fell = [uid for pk, uids in planned.items() for uid in uids if uid not in stand[pk]]
+    found: set[str] = set()
+    for pk, uids in planned.items():
+        left = {_copy(uid, pk) for uid in fell}
+        hold = [uid for uid in uids if uid in stand[pk]]
+        if hold and hold[-1] in left:  # one that another lies over holds no more
+            found |= left
+    return found
 
 
 def _by_actual(run: Run, kitchen: Kitchen) -> tuple[Worked, Sequence[str]] | None:

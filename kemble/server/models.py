@@ -200,9 +200,9 @@ class Run(Droppable):
 
     @property
     def plan(self) -> Plan:
-        """Its plan as it is now; of all that happened only the plans of its rest are read for it."""
-        rests = [row.event for row in self.events.filter(document__kind="replanned")]
-        return plan_now(self.kept.plan, rests)
+        """Its plan as it is now; what has happened is read only where its rest was ever planned anew."""
+        anew = self.events.filter(document__kind="replanned").exists()
+        return plan_now(self.kept.plan, self.log) if anew else self.kept.plan
 
     @property
     def log(self) -> list[Event]:

@@ -98,6 +98,33 @@ class TestTheRest:
         other = next(one for one in flow["flow"] if one != flow["id"])
         assert any(event["kind"] == "replanned" for event in opened(owner, other)["events"])
 
+    def test_taken_back_the_others_lie_where_they_lay(self, owner, flow, clock):
+        """Three hours of "not yet" at the cake moved the rounds too; taken back, each lies where it lay before."""
+        other, run = flow["id"], next(one for one in flow["flow"] if one != flow["id"])
+        for number, each in enumerate((other, run)):
+            first = opened(owner, each)["plan"]["scheduled"][0]
+            clock.move_to(datetime.fromisoformat(first["starts"]))
+            tell(owner, each, "started", number, first["step"]["id"])
+
+        def lie():
+            return [[one["planned_starts"] for one in opened(owner, each)["state"]["steps"]] for each in (run, other)]
+
+        before = lie()
+        for number in range(2, 38):
+            tell(owner, run, "not_yet", number, first["step"]["id"])
+        owner.ask("POST", f"/runs/{run}/rest")
+        moved = lie()
+        assert moved[0] != before[0]
+        assert moved[1] != before[1]
+        for number in range(2, 38):
+            tell(owner, run, "undone", number + 100, of=f"event-{number:04}")
+        owner.ask("POST", f"/runs/{run}/rest")
+        assert lie() == before
+        count = len(opened(owner, other)["events"])
+        tell(owner, run, "noted", 300, text="All is well.")
+        owner.ask("POST", f"/runs/{run}/rest")
+        assert len(opened(owner, other)["events"]) == count  # and that is planned once
+
     def test_in_time_nothing_is_planned_anew(self, owner, flow, clock):
         first = opened(owner, flow["id"])["plan"]["scheduled"][0]
         clock.move_to(datetime.fromisoformat(first["starts"]))

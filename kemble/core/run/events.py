@@ -6,7 +6,7 @@ KINDS, its field in Event, its line in the fold. Nothing in the database knows o
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal, NamedTuple
 
@@ -45,6 +45,7 @@ class Kind(NamedTuple):
     carries: str = ""  # the field that must be there ...
     accepts: str = ""  # ... and what it may be
     ours: bool = False  # only Kemble itself adds it
+    idle: bool = False  # moves nothing that comes after
 
 
 KINDS: dict[EventKind, Kind] = {
@@ -55,11 +56,11 @@ KINDS: dict[EventKind, Kind] = {
     "probed": Kind(of_a_step=True, carries="celsius", accepts="-60 to 400 °C"),
     "paused": Kind(of_a_step=True),
     "resumed": Kind(of_a_step=True),
-    "counted": Kind(of_a_step=True, carries="times", accepts="a whole number from 1 to 1000"),
+    "counted": Kind(of_a_step=True, carries="times", accepts="a whole number from 1 to 1000", idle=True),
     "added": Kind(carries="added", accepts="an ingredient, the part it went into, and its grams"),
-    "handed": Kind(of_a_step=True, carries="text", accepts="who has it now, in 1 to 40 letters"),
-    "noted": Kind(carries="text", accepts="1 to 1000 letters"),
-    "fault": Kind(carries="text", accepts="1 to 1000 letters"),
+    "handed": Kind(of_a_step=True, carries="text", accepts="who has it now, in 1 to 40 letters", idle=True),
+    "noted": Kind(carries="text", accepts="1 to 1000 letters", idle=True),
+    "fault": Kind(carries="text", accepts="1 to 1000 letters", idle=True),
     "undone": Kind(),
     "redone": Kind(carries="of", accepts="the uid of the event that stands again"),
     "replanned": Kind(carries="rest", accepts="the rest of the plan", ours=True),
@@ -224,10 +225,14 @@ class Fold:
 
 
 def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
-    """The events that count: without those taken back, and without the taking back itself."""
+    """The events that count: without those taken back, and without the taking back itself.
+
+    A plan of the rest counts while what had happened before it counts as it did when that plan was made.
+    """
     steps = {s.step.id for s in plan.scheduled}
     stands: dict[str, Event] = {}
     away: set[str] = set()
+    knew: dict[str, frozenset[str]] = {}  # of each plan of the rest, what was away when it was made
     for event in events:
         if event.kind == "undone":
             of = event.of or next(
@@ -244,12 +249,24 @@ def standing(plan: Plan, events: Sequence[Event]) -> list[Event]:
             away.discard(event.of or "")
         elif event.uid not in stands:
             stands[event.uid] = event
-    # A plan of the rest stands as long as what it was made for does.
-    return [
-        event
-        for uid, event in stands.items()
-        if uid not in away and not (event.kind == "replanned" and event.of in away)
-    ]
+            if event.kind == "replanned":
+                knew[event.uid] = frozenset(away)
+    return _without_fallen([event for event in stands.values() if event.uid not in away], stands, away, knew)
+
+
+def _without_fallen(
+    left: list[Event], all_by_uid: Mapping[str, Event], away: set[str], knew: Mapping[str, frozenset[str]]
+) -> list[Event]:
+    if not knew:
+        return left
+    fallen: set[str] = set()
+    before: set[str] = set()  # of what moves anything
+    for uid, event in all_by_uid.items():
+        if uid in knew and away & before != knew[uid] & before:
+            fallen.add(uid)
+        if not KINDS[event.kind].idle:
+            before.add(uid)
+    return [event for event in left if event.uid not in fallen]
 
 
 def rests_of(plan: Plan, events: Sequence[Event]) -> list[Rest]:

@@ -164,6 +164,26 @@ class TestTheFold:
         assert [one.steps[-1].planned_starts for one in told] == [at(150), at(110), at(150)]
         assert [one.says for one in told] == [["Cut later."], [], ["Cut later."]]
 
+    def test_it_falls_with_anything_that_it_was_made_after(self):
+        """Made for the second five minutes; the first are taken back, and it was planned from what is not so. A note
+        bears on nothing: taken back, the plan stands. And what was away when it was made may stay away."""
+        its = cake()
+        first, second, back = happened((11, "not_yet", "mix"), (12, "not_yet", "mix"), (14, "undone", None))
+        note = Event(uid="event-010", at=at(10), kind="noted", text="Windy.")
+        rest = Rest(scheduled=[Scheduled(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
+        moved = Event(uid="rest-0001", at=at(13), kind="replanned", of=second.uid, rest=rest)
+
+        def cut_at(*events):
+            return state_of(its, events, at(16)).steps[-1].planned_starts
+
+        def of(one):
+            return back.model_copy(update={"of": one.uid})
+
+        assert cut_at(note, first, second, moved) == at(150)
+        assert cut_at(note, first, second, moved, of(note)) == at(150)
+        assert cut_at(note, first, second, moved, of(first)) == at(110)
+        assert cut_at(note, first, of(first), second, moved) == at(150)
+
     def test_it_is_not_for_a_cook_to_say(self):
         its = cake()
         with pytest.raises(Refused, match="not for a cook"):

@@ -2,7 +2,7 @@
 
 import { describe, expect, it } from "vitest";
 import type { Plan, RunState } from "../api/client";
-import { type CoreCurve, type Event, stateOf, takeable } from "./fold";
+import { type CoreCurve, type Event, planNow, stateOf, takeable } from "./fold";
 
 interface History {
   now: string;
@@ -89,4 +89,36 @@ describe("what can be taken back", () => {
   });
   it("not once something else was done", () => expect(uids(a, event("u", "undone", "a"), b)).toEqual(["b", undefined]));
   it("never that it is finished", () => expect(uids(a, event("f", "finished"))).toEqual(["a", undefined]));
+});
+
+describe("a plan of the rest", () => {
+  const plan = (files[0] as (typeof files)[number])[1].plan;
+  const last = plan.scheduled.at(-1) as Plan["scheduled"][number];
+  const LATER = "2027-01-01T12:00:00Z";
+  const event = (uid: string, kind: Event["kind"], more: Partial<Event> = {}): Event => ({
+    uid,
+    at: "2026-11-20T09:00:00Z",
+    kind,
+    step: last.step.id,
+    text: "x",
+    of: null,
+    sure: false,
+    ...more,
+  });
+  const moves = (...events: Event[]) => planNow(plan, events).scheduled.at(-1)?.starts === LATER;
+  const [note, first, second] = [event("n", "noted"), event("a", "not_yet"), event("b", "not_yet")];
+  const rest = { scheduled: [{ ...last, starts: LATER }], says: [], choices: [], late_min: 0 };
+  const moved = event("rest", "replanned", { of: "b", rest });
+  const back = (of: string) => event(`back ${of}`, "undone", { of });
+
+  it("falls with anything that it was made after, and stands again with it", () => {
+    expect(moves(note, first, second, moved)).toBe(true);
+    expect(moves(note, first, second, moved, back("b"))).toBe(false);
+    expect(moves(note, first, second, moved, back("a"))).toBe(false);
+    expect(moves(note, first, second, moved, back("a"), event("r", "redone", { of: "a" }))).toBe(true);
+  });
+  it("not with what moves nothing, nor with what was away when it was made", () => {
+    expect(moves(note, first, second, moved, back("n"))).toBe(true);
+    expect(moves(note, first, back("a"), second, moved)).toBe(true);
+  });
 });

@@ -16,6 +16,8 @@ const NOT_YET_MIN = 5;
 const SOON_MIN = 2; // a step planned this near is for now
 // What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
 const MARKS = new Set<Event["kind"]>(["started", "done", "not_yet", "probed"]);
+// Kinds that move nothing that comes after them.
+const IDLE = new Set<Event["kind"]>(["counted", "handed", "noted", "fault"]);
 
 /** An event as it is sent, as the server will keep it. */
 export const eventOf = (sent: NewEvent, at: number): Event => ({
@@ -36,11 +38,15 @@ export function planNow(plan: Plan, events: Event[]): Plan {
   return { ...plan, scheduled: plan.scheduled.map((one) => newest.get(one.step.id) ?? one) };
 }
 
-/** The events that count: without those taken back, and without the taking back itself. */
+/**
+ * The events that count: without those taken back, and without the taking back itself. A plan of the rest counts while
+ * what had happened before it counts as it did when that plan was made.
+ */
 export function standing(plan: Plan, events: Event[]): Event[] {
   const steps = new Set(plan.scheduled.map((one) => one.step.id));
   const stands = new Map<string, Event>();
   const away = new Set<string>();
+  const knew = new Map<string, Set<string>>(); // of each plan of the rest, what was away when it was made
   for (const event of events) {
     if (event.kind === "undone") {
       const mark = (one: Event) => !away.has(one.uid) && MARKS.has(one.kind) && steps.has(one.step ?? "");
@@ -50,12 +56,17 @@ export function standing(plan: Plan, events: Event[]): Event[] {
       away.delete(event.of ?? "");
     } else if (!stands.has(event.uid)) {
       stands.set(event.uid, event);
+      if (event.kind === "replanned") knew.set(event.uid, new Set(away));
     }
   }
-  // A plan of the rest stands as long as what it was made for does.
-  return [...stands.values()].filter(
-    (event) => !away.has(event.uid) && !(event.kind === "replanned" && away.has(event.of ?? "")),
-  );
+  const fallen = new Set<string>();
+  const before: string[] = []; // of what moves anything
+  for (const { uid, kind } of knew.size ? stands.values() : []) {
+    const known = knew.get(uid);
+    if (known && before.some((one) => away.has(one) !== known.has(one))) fallen.add(uid);
+    if (!IDLE.has(kind)) before.push(uid);
+  }
+  return [...stands.values()].filter((event) => !away.has(event.uid) && !fallen.has(event.uid));
 }
 
 /** What an undo would take back, and what a redo would let stand again: whatever came last. */
