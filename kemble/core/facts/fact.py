@@ -92,6 +92,7 @@ class Book:
 
     def __init__(self) -> None:
         self._facts: dict[str, Fact] = {}
+        self._origins: dict[str, Origin] = {}  # of facts that others came from, as they are now
 
     def add(
         self,
@@ -110,6 +111,7 @@ class Book:
         Raises KeyError for a key outside the vocabulary or an input not yet known: a station out of order.
         """
         word = KEYS[key]
+        self._origins.pop(key, None)
         inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
         self._facts[key] = known(
             Fact,
@@ -126,8 +128,10 @@ class Book:
 
     def origin(self, key: str) -> Origin:
         """A fact of this book as the input of another."""
-        fact = self._facts[key]
-        return known(Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit)
+        if (found := self._origins.get(key)) is None:
+            fact = self._facts[key]
+            found = self._origins[key] = known(Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit)
+        return found
 
     def __contains__(self, key: str) -> bool:
         return key in self._facts

@@ -369,7 +369,9 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     "scald_cooks": Estimate("batter", "flour that boiling water cooks", 0.9, 0.6, 1.3, "g/g", "scalding"),
     "scald_takes": Estimate("batter", "water that what is scalded takes more", 1.0, 0.5, 1.5, "x", "scalding"),
     "poured_c": Estimate("batter", "what the kettle's water loses on its way", 4.0, 2.0, 8.0, "°C", "scalding"),
-    "leaf_h": Estimate("grain", "heat through a wet leaf", 1.0, 0.65, 1.5, "x", "parcels and packets"),
+    "leaf_h": Estimate(
+        "grain", "heat through a wet leaf", 1.0, 0.65, 1.5, "x", "parcels and packets", "log", "manner", 0.75
+    ),
     "grain_needs": Estimate("grain", "time at heat of this grain", 1.0, 0.8, 1.28, "x", "grain", "log", "taste", 0.6),
     "tight": Estimate("grain", "how slowly a tight parcel drinks", 3.0, 2.2, 4.0, "x", "parcels", "log", "manner", 0.6),
     "swell_share": Estimate("grain", "how full a parcel is folded", 0.88, 0.8, 0.95, "of it", "leaves", "plain"),
@@ -488,5 +490,6 @@ TASTES: Mapping[EstimateId, tuple[tuple[str, float], ...]] = {
     "grain_needs": (("with a bite", 0.84), ("soft", 1.0), ("very soft", 1.2)),
     "ground_min": (("just set", 7.3), ("set and springy", 10.0), ("soft through", 13.5)),
     "tight": (("loose, with room to swell", 2.5), ("snug", 3.0), ("tied hard", 3.6)),
+    "leaf_h": (("three leaves thick", 0.78), ("leaves overlapped", 1.0), ("one leaf, drawn tight", 1.25)),
     "pan_work_min": (("a few turns", 0.9), ("until it is one mass", 1.5), ("worked long", 2.4)),
 }

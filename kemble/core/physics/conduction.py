@@ -14,6 +14,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -48,7 +49,7 @@ class Body:
 
     def conductances(self, k: Array) -> Array:
         """W/K across each of the n+1 faces: half cells in series, surfaces with their coefficient."""
-        half = np.diff(self.edges) / (2 * k)
+        half = (self.edges[1:] - self.edges[:-1]) / (2 * k)
         inner = 1.0 / (half[:-1] + half[1:])
         low = 1.0 / (half[0] + 1.0 / self.h_low) if self.h_low > 0 else 0.0
         high = 1.0 / (half[-1] + 1.0 / self.h_high) if self.h_high > 0 else 0.0
@@ -58,13 +59,17 @@ class Body:
 
 def _body(edges: Array, power: int, materials: Sequence[Material], h_low: float, h_high: float) -> Body:
     """`power` 0 for a slab, 1 for a cylinder, 2 for a sphere: area goes with r**power."""
-    n = power + 1
+    raised = edges ** (power + 1)
+    one = materials[0]
+    alike = all(m is one for m in materials)
     return Body(
         edges=edges,
-        volumes=np.diff(edges**n) / n,
+        volumes=(raised[1:] - raised[:-1]) / (power + 1),
         areas=edges**power if power else np.ones_like(edges),
-        k=np.array([m.k for m in materials]),
-        heat_capacity=np.array([m.rho * m.cp for m in materials]),
+        k=np.full(len(materials), one.k) if alike else np.array([m.k for m in materials]),
+        heat_capacity=(
+            np.full(len(materials), one.rho * one.cp) if alike else np.array([m.rho * m.cp for m in materials])
+        ),
         h_low=h_low,
         h_high=h_high,
     )
@@ -72,10 +77,15 @@ def _body(edges: Array, power: int, materials: Sequence[Material], h_low: float,
 
 def _edges(length: float, cells: int, *, both_ends: bool) -> Array:
     """Cell edges crowded towards the heated end or ends, where the first minutes are steep."""
+    return length * _crowded(cells, both_ends)
+
+
+@lru_cache
+def _crowded(cells: int, both_ends: bool) -> Array:
     u = np.linspace(0.0, 1.0, cells + 1)
-    if both_ends:
-        return length * (u - 0.7 * np.sin(2 * math.pi * u) / (2 * math.pi))
-    return length * (1.7 * u - 0.7 * u**2)
+    crowded: Array = u - 0.7 * np.sin(2 * math.pi * u) / (2 * math.pi) if both_ends else 1.7 * u - 0.7 * u**2
+    crowded.flags.writeable = False  # one for all
+    return crowded
 
 
 def slab(
@@ -115,7 +125,8 @@ def film_share(body: Body, end: int) -> float:
     h = body.h_low if end == 0 else body.h_high
     if h <= 0:
         return 1.0
-    half = float(np.diff(body.edges)[end] / (2 * body.k[end]))
+    low = 0 if end == 0 else len(body.edges) - 2
+    half = float((body.edges[low + 1] - body.edges[low]) / (2 * body.k[end]))
     return (1.0 / h) / (1.0 / h + half)
 
 
@@ -160,7 +171,9 @@ def following(times: Array, left: Array, around: float | Array, start_c: float) 
     if isinstance(around, float):
         result: Array = around + (start_c - around) * left
         return result
-    rises = np.diff(around, prepend=start_c)
+    rises = around.copy()
+    rises[0] -= start_c
+    rises[1:] -= around[:-1]
     steady: Array = start_c + np.convolve(rises, 1.0 - left)[: len(times)]
     return steady
 

@@ -33,11 +33,11 @@ def gelled(times: Array, celsius: Array, gel_c: float) -> Array:
 
     First order with an Arrhenius rate about the gel temperature; trapezoids between the samples.
     """
-    kelvin = np.maximum(celsius, -40.0) + 273.15
-    exponent = _GEL_ENERGY / _GAS * (1.0 / (gel_c + 273.15) - 1.0 / kelvin)
+    exponent = _GEL_ENERGY / _GAS * (1.0 / (gel_c + 273.15) - 1.0 / (np.maximum(celsius, -40.0) + 273.15))
     rate = _GEL_RATE * np.exp(np.minimum(exponent, 12.0))
-    dt = np.diff(times).reshape(-1, *([1] * (celsius.ndim - 1)))
-    gone = np.concatenate((np.zeros((1, *celsius.shape[1:])), np.cumsum((rate[1:] + rate[:-1]) / 2 * dt, axis=0)))
+    dt = (times[1:] - times[:-1]).reshape(-1, *([1] * (celsius.ndim - 1)))
+    gone = np.zeros_like(celsius)
+    ((rate[1:] + rate[:-1]) * (dt / 2)).cumsum(axis=0, out=gone[1:])
     result: Array = 1.0 - np.exp(-gone)
     return result
 
@@ -55,9 +55,9 @@ COOK_Z_C = 30.0  # °C that make cooking grain ten times as fast; kitchen estima
 def cook_value_min(times: Array, celsius: Array) -> Array:
     """Minutes at 100 °C that a heating is worth, along `times` (s): the integral of 10 ** ((T - 100) / z)."""
     rate = 10.0 ** ((celsius - 100.0) / COOK_Z_C)
-    gone = np.cumsum((rate[1:] + rate[:-1]) / 2 * np.diff(times)) / 60.0
-    result: Array = np.concatenate(([0.0], gone))
-    return result
+    gone = np.zeros_like(rate)
+    ((rate[1:] + rate[:-1]) * (times[1:] - times[:-1])).cumsum(out=gone[1:])
+    return gone / 120.0
 
 
 SOAKED_NEEDS_MIN = 18.0  # minutes at 100 °C of grain that took up all it can; kitchen estimate, 15-25

@@ -41,17 +41,21 @@ class Steam:
 
     def dew_c(self, taken_w: float = 0.0) -> float:
         """°C at which the mix condenses while the load takes so much."""
-        return self._boils_at(1.0 - self.air(taken_w))
+        return float(self.dews_c(np.array([taken_w]))[0])
 
     def air(self, taken_w: float = 0.0) -> float:
         """The share of air in the mix, by volume."""
         spare_ml_s = max(0.0, self.to_spare_w - taken_w) / LATENT_STEAM * 1000.0 * _VAPOUR_ML_PER_G
         return self.leak_ml_s / max(_LEAST_MIX, self.leak_ml_s + spare_ml_s)
 
-    def _boils_at(self, share: float) -> float:
-        """Antoine's equation the other way round, at the vapour's share of the air's pressure here."""
-        mmhg = pressure_pa(self.altitude_m) * max(0.02, share) / 133.322
-        return 1730.63 / (8.07131 - math.log10(mmhg)) - 233.426
+    def dews_c(self, taken_w: Array) -> Array:
+        """The same for many loads."""
+        spare_ml_s = np.maximum(0.0, self.to_spare_w - taken_w) / LATENT_STEAM * 1000.0 * _VAPOUR_ML_PER_G
+        vapour = 1.0 - self.leak_ml_s / np.maximum(_LEAST_MIX, self.leak_ml_s + spare_ml_s)
+        # Antoine's equation the other way round, at the vapour's share of the air's pressure here.
+        mmhg = pressure_pa(self.altitude_m) * np.maximum(0.02, vapour) / 133.322
+        result: Array = 1730.63 / (8.07131 - np.log10(mmhg)) - 233.426
+        return result
 
     def leak_at(self, celsius: float) -> float:
         """ml/s of air that come in past the lid where a thermometer in its idle steam shows so much; 0 at the boil."""
@@ -90,7 +94,7 @@ def felt(times: Array, taken: Array, stages: Sequence[tuple[float, Steam]], star
             at_stage += 1
             steam = stages[at_stage][1]
             draws = _SHARES * steam.to_spare_w * step
-            dews = np.array([steam.dew_c(joules / step) for joules in draws.tolist()])
+            dews = steam.dews_c(draws / step)
         if steam.to_spare_w <= 0:
             goal = cools.room_c + (now - cools.room_c) * math.exp(-step / cools.tau_s)
         else:

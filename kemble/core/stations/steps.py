@@ -207,7 +207,7 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
 def _school(one: _Placed, choice: str, working: Working) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
     if one.role is None:
-        return working.sheet.school(choice)
+        return working.schools.get(choice, "")
     bowl = working.bowl.parts[one.role]
     assert bowl.family is not None
     return bowl.family.school(bowl.part.schools, choice)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import TYPE_CHECKING, Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -71,6 +72,7 @@ class Working:
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     cooling: Cooling | None = None
     _estimates: dict[EstimateId, Estimate] | None = None
+    _origins: dict[EstimateId, Origin] = field(default_factory=dict)
 
     @property
     def way(self) -> Way:
@@ -103,14 +105,14 @@ class Working:
         said = self.sheet.start.batter_c
         return self.way.batter(self.schools) if said is None else said
 
-    @property
+    @cached_property
     def schools(self) -> dict[str, str]:
         """The school followed for every choice of the way."""
         return {choice.id: self.sheet.school(choice.id) for choice in self.way.choices}
 
     def follows(self, choice: tuple[str, str] | None) -> bool:
         """Whether the sheet follows that school of that choice."""
-        return choice is not None and self.sheet.school(choice[0]) == choice[1]
+        return choice is not None and self.schools.get(choice[0]) == choice[1]
 
     def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
         self.advice.append(known(Advice, station=station, kind=kind, says=says, rank=rank))
@@ -147,19 +149,21 @@ class Working:
 
     def asked(self, choice: ChoiceId) -> str:
         """The school followed for a choice that code knows; its usual one in a way that does not leave it open."""
-        return self.sheet.school(choice) or (ASKED[choice] or ("",))[0]
+        return self.schools.get(choice) or (ASKED[choice] or ("",))[0]
 
     def estimated(self, name: EstimateId) -> Origin:
         """An estimate as an origin: the kitchen's own where it holds one."""
-        row = self.estimates[name]
-        learned = self.kitchen.learned.get(name)
-        where = "learned:" if learned else "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
-        words = f"{row.words}, learned from {learned.batches} of your makings" if learned else row.words
-        return leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
+        if (found := self._origins.get(name)) is None:
+            row = self.estimates[name]
+            learned = self.kitchen.learned.get(name)
+            where = "learned:" if learned else "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
+            words = f"{row.words}, learned from {learned.batches} of your makings" if learned else row.words
+            found = self._origins[name] = leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
+        return found
 
     def school(self, choice_id: str) -> list[Origin]:
         """The school followed, as an origin; none in a way that does not leave it open."""
-        choice, school_id = self.way.choice(choice_id), self.sheet.school(choice_id)
+        choice, school_id = self.way.choice(choice_id), self.schools.get(choice_id, "")
         if choice is None:
             return []
         label = next((school.label for school in choice.schools if school.id == school_id), school_id)
