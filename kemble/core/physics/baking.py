@@ -14,7 +14,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg.lapack import dgtsv
+from scipy.linalg.lapack import dptsv
 
 from kemble.core.physics.conduction import Array, Body
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturations_pa
@@ -116,7 +116,9 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     airs = (_airs(trays, air_c, middles) - DOOR_DROP_C * np.exp(-middles / DOOR_BACK_S)).T
     rewets = [(j, at, kg) for j, tray in enumerate(trays) for at, kg in tray.oven.rewets]
     inertias = capacity / lasts[:, :, None]
-    boil_at = boil_c[:, None]
+    boil_at = np.repeat(boil_c[:, None], n, axis=1)
+    stiffs = _PIN * inertias
+    held = stiffs * boil_at  # what a cell that is so held draws from the boiling point
     between = 1.0 / (half[:, :-1] + half[:, 1:])
     g_floor = 1.0 / (half[:, 0] + 1.0 / h_floor)
     neighbours = np.zeros((many, n))
@@ -128,14 +130,14 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
     beside = beside.ravel()[:-1]
     boils = np.zeros((many, n), dtype=bool)
     gone_kg, rate_kg, surface = np.zeros(many), np.zeros(many), start.copy()
-    for i, (dt, air, inertia) in enumerate(zip(lasts, airs, inertias, strict=True), start=1):
+    for i, (dt, air, inertia, stiff) in enumerate(zip(lasts, airs, inertias, stiffs, strict=True), start=1):
         for j, at, kg in rewets:
             if times[j, i - 1] < at <= times[j, i]:
                 gone_kg[j], kept[j, -1] = 0.0, kept[j, -1] + kg * LATENT_STEAM
         share = _share(gone_kg + 0.5 * dt * rate_kg, wet_share)  # as dry as it will be half way through the step
         drying, slope = _drying(surface, share, h_top, activity)
         left = 0.5 * kept.sum(axis=1) / dt
-        if (drying > left).any():  # nearly dry all through: it cannot give off what it does not hold
+        if np.count_nonzero(drying > left):  # nearly dry all through: it cannot give off what it does not hold
             drying, slope = np.minimum(drying, left), np.where(drying > left, 0.0, slope)
         h_eff = h_top + slope
         around = (h_top * air - drying + slope * surface) / h_eff
@@ -145,7 +147,7 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS) -> list[Baked]:
         right = inertia * temperature
         right[:, 0] += g_floor * air
         right[:, -1] += g_top * around
-        solved, pin, boils = _step(beside, diagonal, right, inertia, kept, boil_at, boils)
+        solved, pin, boils = _step(beside, diagonal, right, stiff, held[i - 1], kept > 0, boil_at, boils)
         into_top = g_top * (around - solved[:, -1])
         surface = solved[:, -1] + into_top * half[:, -1]
         vapour = np.maximum(0.0, drying + slope * (surface - top[i - 1])) * dt
@@ -188,43 +190,43 @@ def browned(times: Array, top: Array) -> Array:
 
 
 def _step(
-    beside: Array, diagonal: Array, right: Array, inertia: Array, kept: Array, boil_c: Array, boils: Held
+    beside: Array, diagonal: Array, right: Array, stiff: Array, held: Array, wet: Held, boil_c: Array, boils: Held
 ) -> tuple[Array, Array | None, Held]:
     """The temperatures of a step, how stiffly each cell is held at the boiling point (None when none is), and which are.
 
     A wet cell stays there: what comes in beyond that boils its water off. Held are those that would otherwise be hotter;
     let go those that would be cooler (an active set, begun with the last step's, which is nearly always right).
     """
-    wet, stiff = kept > 0, _PIN * inertia
     boils = boils & wet
     for _ in range(_MOST_TRIES):
-        pin = np.where(boils, stiff, 0.0) if boils.any() else None
-        solved = (
-            _solve(beside, diagonal, right) if pin is None else _solve(beside, diagonal + pin, right + pin * boil_c)
-        )
-        hotter = solved > boil_c
-        right_ones = hotter & wet
-        if (right_ones == boils).all():
+        if np.count_nonzero(boils):
+            pin = boils * stiff
+            solved = _solve(beside, diagonal + pin, right + boils * held)
+        else:
+            pin, solved = None, _solve(beside, diagonal, right)
+        hotter = (solved > boil_c) & wet
+        if not np.count_nonzero(hotter ^ boils):
             break
-        boils = right_ones
+        boils = hotter
     return solved, pin, boils
 
 
 def _solve(beside: Array, diagonal: Array, right: Array) -> Array:
     """The temperatures of a step: symmetric tridiagonal blocks with `beside` next to the diagonal, 0 between blocks."""
-    _, _, _, solved, _ = dgtsv(beside, diagonal.ravel(), beside, right.ravel())
+    _, _, solved, _ = dptsv(diagonal.ravel(), beside, right.ravel())
     result: Array = solved.reshape(right.shape)
     return result
 
 
 def _take(kept: Array, joules: Array) -> None:
     """Water that left the top, out of the cells from the top down."""
-    if (joules <= kept[:, -1]).all():
-        kept[:, -1] -= joules
+    top = kept[:, -1]
+    if not np.count_nonzero(joules > top):
+        top -= joules
         return
     down = kept[:, ::-1]
-    above = np.cumsum(down, axis=1) - down
-    down -= np.clip(joules[:, None] - above, 0.0, down)
+    above = down.cumsum(axis=1) - down
+    down -= np.minimum(np.maximum(joules[:, None] - above, 0.0), down)
 
 
 def _share(gone_kg: Array, wet_share: Array) -> Array:
@@ -233,13 +235,16 @@ def _share(gone_kg: Array, wet_share: Array) -> Array:
     return result
 
 
-_PLAIN_C = np.arange(0.0, 401.0, 0.5)
-_PLAIN_PA = saturations_pa(_PLAIN_C)
+_PER_C = 2.0  # how many rows the table of vapour pressures has for a kelvin, from 0 °C
+_PA = saturations_pa(np.arange(0.0, 401.0, 1.0 / _PER_C))
+_PA_RISES = np.diff(_PA)
 
 
 def _drying(surface_c: Array, share: Array, h_top: Array, activity: Array) -> tuple[Array, Array]:
     """Heat that leaves the top as vapour (W/m2), and how that rises with its temperature (W/(m2 K))."""
-    at, beside = np.interp(np.concatenate((surface_c, surface_c + 0.5)), _PLAIN_C, _PLAIN_PA).reshape(2, -1) * activity
-    factor = h_top * LEWIS_K_PER_PA * share
-    drive = np.maximum(0.0, at - OVEN_VAPOUR_PA)
-    return factor * drive, factor * (beside - at) / 0.5 * (drive > 0)
+    at = surface_c * _PER_C
+    row = at.astype(np.intp)
+    rise = _PA_RISES.take(row, mode="clip")
+    drive = (_PA.take(row, mode="clip") + rise * (at - row)) * activity - OVEN_VAPOUR_PA
+    factor = h_top * LEWIS_K_PER_PA * share * (drive > 0)
+    return factor * drive, factor * activity * rise * _PER_C

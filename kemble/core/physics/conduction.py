@@ -18,7 +18,7 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg.lapack import dgtsv, dstev
+from scipy.linalg.lapack import dptsv, dstev
 
 from kemble.core.physics.thermal import Material
 
@@ -270,7 +270,7 @@ def _march(tables: _Tables, held: Array, around: float, times: Array) -> Array:
         diagonal[-1] += high
         right[0] += low * around
         right[-1] += high * around
-        _, _, _, solved, _ = dgtsv(-g, diagonal, -g, right)
+        _, _, solved, _ = dptsv(diagonal, -g, right)
         held += slope * (solved - celsius)
         celsius = tables.celsius(held)
         result[i] = held
