@@ -28,7 +28,7 @@ from kemble.server.worked import worked_for
 
 LATE_MIN = 2.0  # a flow so much earlier or later than its plan has it is planned anew
 # Of a step that is worked anew, what changes; how it hangs together with the others is the plan's.
-_ANEW = ("minutes", "between", "window", "target", "to_hand", "count", "bounds", "words")
+_ANEW = ("minutes", "between", "window", "hangs", "target", "to_hand", "count", "bounds", "words")
 
 
 def rethink(run: Run, now: datetime) -> bool:

@@ -3,7 +3,9 @@
 A step that is told with a window lasts as that says (one in twenty is done by its low end, nineteen in twenty by its
 high one); hands are as quick as the table of estimates has them; what is only waited for lasts as long as it is told.
 Each begins when it is planned, or as soon after as what it waits for, the hands that do it and the thing it stands on
-let it; what follows at once begins when the one before it is done. How long a batter rests is the cook's own choice. What makes all of one kitchen's times longer together is not drawn: days are a little surer than they look.
+let it; what follows at once begins when the one before it is done. How long a batter rests is the cook's own choice.
+What one day has one of is drawn once for it: the stove, the lid and the oven for every dish, a batter's depth for every
+step of its dish, and how quick a cook is on that day. Steps that hang on the same are late together.
 """
 
 from __future__ import annotations
@@ -24,6 +26,7 @@ DAYS = 1000
 _EDGE = 1.6449
 _SEED = 20261205
 _SURE = 0.9
+_OF_THE_DAY = 0.5  # of the variance in how quick hands are, so much is the cook on that day; kitchen estimate, 0.3-0.7
 _CHOSEN = frozenset({"rest.batter_min", "rest.rigid_min", "rest.firm_h", "grain.soak_min"})  # so long as it suits
 
 
@@ -83,10 +86,39 @@ def _drawn(lasts: _Lasts, normal: Array) -> Array:
     return result
 
 
+class _Causes:
+    """What makes each of so many days otherwise than likely, as normal variates: each thing drawn once, when it is first
+    asked for, and what is a step's alone for every step."""
+
+    def __init__(self, estimates: Mapping[EstimateId, Estimate], days: int) -> None:
+        self._rng = np.random.default_rng(_SEED)
+        self._estimates, self._days = estimates, days
+        self._drawn: dict[tuple[str, str | int], Array] = {}
+
+    def of(self, task: Task, person: str) -> Array:
+        """The variate of one step: what it hangs on by its share in the variance, and the rest its own."""
+        step = task.step
+        shares: dict[tuple[str, str | int], float] = {}
+        for name, share in step.hangs.items():
+            of_one_dish = self._estimates[name].about == "batter"
+            shares[(name, task.dish if of_one_dish else "")] = share
+        if not shares and not step.window and not step.between and hands_for(step):
+            shares[("hand_work", person)] = math.sqrt(_OF_THE_DAY)
+        known = sum(share**2 for share in shares.values())
+        # Shares are rounded, and what is small is left out of them: together never more than all there is.
+        scale = 1.0 / math.sqrt(known) if known > 1.0 else 1.0
+        result: Array = math.sqrt(max(0.0, 1.0 - known)) * self._rng.standard_normal(self._days)
+        for key, share in shares.items():
+            if key not in self._drawn:
+                self._drawn[key] = self._rng.standard_normal(self._days)
+            result = result + scale * share * self._drawn[key]
+        return result
+
+
 def sure(asked: Asked, found: Placed, who: Mapping[str, str], *, days: int = DAYS) -> Sure:
     """Draw so many days from a plan, the same ones each time. `who`: the person of every task that takes hands."""
-    rng = np.random.default_rng(_SEED)
     estimates = asked.kitchen.known
+    causes = _Causes(estimates, days)
     order = sorted(found.tasks, key=lambda task: (found.starts[task.key], found.starts[task.key] + task.length))
     follows = _follows(asked, found, order, who)
     ends: dict[str, Array] = {}
@@ -103,7 +135,7 @@ def sure(asked: Asked, found: Placed, who: Mapping[str, str], *, days: int = DAY
         begins = np.maximum.reduce([np.full(days, floor), *comes])
         lasts = _lasts(task, estimates)
         # A plan's step is whole minutes; what it lasts is drawn about what was told.
-        ends[task.key] = begins + _drawn(lasts, rng.standard_normal(days))
+        ends[task.key] = begins + _drawn(lasts, causes.of(task, who.get(task.key, "")))
         late_by[task.key] = float(np.quantile(ends[task.key] - found.starts[task.key] - task.length, _SURE))
         if task.is_last:
             serve = found.clock.minute(asked.dishes[task.dish].serve) + found.later

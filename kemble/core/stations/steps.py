@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
@@ -15,6 +16,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sheet.bowl import Contribution, PartBowl
 from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
@@ -91,7 +93,8 @@ class ToHand(Worded):
 class StepWorked(Worded):
     """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
 
-    `asks` is what must be so before it begins; empty when nothing is.
+    `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
+    signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
     """
 
     id: str
@@ -108,6 +111,7 @@ class StepWorked(Worded):
     cue: CueWorked | None
     between: Between | None = None  # of a time that is told with a range
     window: Window | None
+    hangs: dict[EstimateId, float] = {}  # kept plans of before have none
     target: Target | None
     to_hand: list[ToHand]
     cautions: list[str]
@@ -356,6 +360,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         between=_between(one, book, working.kitchen),
         window=window,
+        hangs=_hangs(working, step.window[1] if step.window else _fact(one)),
         target=target,
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
         cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
@@ -363,6 +368,16 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         count=_count(step, book),
         bounds=bounds_of(working, target.key if target else None, has_window=window is not None),
     )
+
+
+def _hangs(working: Working, key: str | None) -> dict[EstimateId, float]:
+    spread = working.spreads.get(key or "")
+    if spread is None:
+        return {}
+    return {
+        share.id: math.copysign(round(math.sqrt(share.share), 3), share.at_high - share.at_low)
+        for share in spread.shares
+    }
 
 
 def _count(step: Step, book: Book) -> CountWorked | None:

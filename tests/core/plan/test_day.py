@@ -312,6 +312,50 @@ class TestChance:
         assert all(one.in_time_pct >= 88 for one in safe.sure.dishes)
         assert all(one.in_time_pct < 80 for one in likely.sure.dishes)
 
+    def test_what_hangs_on_the_same_is_late_together(self):
+        """Two bakes for one table, each in time on 57 days of a hundred: both on 57 where the oven alone makes them late,
+        on 57 % of 57 % = 33 where each has its own reason, and so where it is how deep each of two batters lies."""
+
+        def both(**hangs):
+            window = Window(first_check=24, done=30, latest=42)
+            bake = step("bake", 30, "free", window=window, uses=("oven",)).model_copy(update={"hangs": hangs})
+            asked = Asked((dish(bake), dish(bake)), Kitchen(ovens=2))
+            return sure(asked, solve(asked), {}).all_in_time_pct
+
+        assert both(oven_c=1.0) == pytest.approx(57, abs=5)
+        assert both() == pytest.approx(33, abs=5)
+        assert both(depth=1.0) == pytest.approx(33, abs=5)
+        assert both(oven_c=-1.0) == pytest.approx(both(oven_c=1.0), abs=8)  # colder is later, as hotter might be
+
+    def test_steps_of_one_dish_that_hang_on_the_same_add_up(self):
+        """Two heats of 30 min after each other, one in ten over 39.0: 18 late on the worst day of ten where both hang on
+        the flame; by the root of two of each alone (9.0 x 1.41 = 12.7) where each has its own reason."""
+
+        def late(**hangs):
+            window = Window(first_check=24, done=30, latest=42)
+            one, two = (step(name, 30, "free", window=window, uses=("burner",)) for name in ("one", "two"))
+            two = two.model_copy(update={"after": [Wait(step="one", at_least=0, at_most=None)]})
+            asked = Asked((dish(*(each.model_copy(update={"hangs": hangs}) for each in (one, two))),), Kitchen())
+            return sure(asked, solve(asked), {}).dishes[0].late_min
+
+        assert late(burner=1.0) == pytest.approx(18.0, abs=1.8)
+        assert late() == pytest.approx(12.7, abs=2.0)
+
+    def test_a_cook_s_slow_day_is_slow_at_every_step(self):
+        """Ten steps of 10 min by one cook are late oftener than ten cooks at one each in turn would be."""
+        steps = [step(f"s{i}", 10, "held") for i in range(10)]
+        chained = [
+            one.model_copy(update={"after": [Wait(step=f"s{i - 1}", at_least=0, at_most=None)] if i else []})
+            for i, one in enumerate(steps)
+        ]
+        asked = Asked((dish(*chained),), Kitchen(cooks=10))
+        found = solve(asked)
+        one_cook, many = (
+            sure(asked, found, {task.key: f"cook {i * apart}" for i, task in enumerate(found.tasks)}).dishes[0].late_min
+            for apart in (0, 1)
+        )
+        assert one_cook > 1.5 * many
+
     def test_more_days_say_the_same(self):
         asked = Asked((of("set-cake"),), KITCHEN)
         found = solve(asked)

@@ -2,6 +2,7 @@
 
 import pytest
 
+from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -29,3 +30,17 @@ def test_blocks_are_toasted_in_the_oven_a_toaster_or_a_pan():
 @pytest.mark.parametrize(("soak_c", "where"), [(18.0, "counter"), (8.0, "fridge")])
 def test_a_cold_soak_stands_in_the_fridge(soak_c, where):
     assert uses("soak", soak_c=soak_c) == {where}
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_a_step_says_what_its_minutes_hang_on(way):
+    """The heat by the same shares as its window is told with, together the whole variance less what is too small to tell;
+    a slower flame is a longer heat, so its share is negative."""
+    told = work(default_sheet(way), Kitchen())
+    heat = next(one for one in told.steps if one.window)
+    shares = {hang.id: hang.share_pct for hang in told.hangs}
+    for name, share in shares.items():
+        assert 100 * heat.hangs[name] ** 2 == pytest.approx(share, abs=0.6)
+    for step in told.steps:
+        assert sum(share**2 for share in step.hangs.values()) <= 1.01
+    assert heat.hangs.get("burner", 0.0) <= 0.0

@@ -6728,7 +6728,8 @@ export interface components {
          * StepWorked
          * @description One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
          *
-         *     `asks` is what must be so before it begins; empty when nothing is.
+         *     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
+         *     signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
          */
         StepWorked: {
             /** After */
@@ -6754,6 +6755,13 @@ export interface components {
              * @enum {string}
              */
             hands: "held" | "minded" | "free";
+            /**
+             * Hangs
+             * @default {}
+             */
+            hangs: {
+                [key: string]: number;
+            };
             /** Id */
             id: string;
             /** Minutes */

@@ -35,6 +35,7 @@ const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
   after: [],
   cue: null,
   window: null,
+  hangs: {},
   target: null,
   to_hand: [],
   work: "messy",

@@ -49,6 +49,7 @@ function step(id: string, from: number, to: number, more: Partial<StepWorked> = 
       after: [],
       cue: null,
       window: null,
+      hangs: {},
       between: null,
       target: null,
       to_hand: [],
