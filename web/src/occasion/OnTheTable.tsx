@@ -52,18 +52,20 @@ export function OnTheTable({ occasion, open, edit, isRefused }: Props) {
               ].filter(Boolean);
               return (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a sheet may stand here twice
-                <li key={i} className="w-44">
+                <li key={i} className="flex w-full items-center gap-3 sm:block sm:w-44">
                   {told && (
-                    <div aria-hidden="true" className="w-24">
+                    <div aria-hidden="true" className="w-24 shrink-0">
                       <WayDrawing way={told.way} />
                     </div>
                   )}
-                  <p className="leading-tight">
-                    {dishes.length > 1 && <b className="mr-1.5">{i + 1}</b>}
-                    {told?.title ?? "…"}
-                  </p>
-                  <p className="text-sm text-ink2">{words.join(", ")}</p>
-                  {told?.problem && <p className="text-bean text-sm">cannot be worked: {told.problem}</p>}
+                  <div>
+                    <p className="leading-tight">
+                      {dishes.length > 1 && <b className="mr-1.5">{i + 1}</b>}
+                      {told?.title ?? "…"}
+                    </p>
+                    <p className="text-sm text-ink2">{words.join(", ")}</p>
+                    {told?.problem && <p className="text-bean text-sm">cannot be worked: {told.problem}</p>}
+                  </div>
                 </li>
               );
             })}
