@@ -5,6 +5,18 @@ import { Link, useLocation } from "react-router";
 import { clock } from "../ui/words";
 import { hear, useAlarms } from "./useAlarms";
 
+/** What else stands at the foot of a page stands on top of the strip: `--strip` is how high it is. */
+function tellHeight(strip: HTMLElement | null) {
+  if (!strip || typeof ResizeObserver === "undefined") return;
+  const root = document.documentElement.style;
+  const watch = new ResizeObserver(() => root.setProperty("--strip", `${strip.offsetHeight}px`));
+  watch.observe(strip);
+  return () => {
+    watch.disconnect();
+    root.removeProperty("--strip");
+  };
+}
+
 export function ClockStrip() {
   const { clocks, calling, now } = useAlarms();
   const { pathname } = useLocation();
@@ -18,6 +30,7 @@ export function ClockStrip() {
   if (elsewhere.length === 0 && calls.length === 0) return null;
   return (
     <aside
+      ref={tellHeight}
       aria-label="Clocks"
       className="sticky bottom-0 z-30 border-t border-ink bg-sheet px-4 py-2 print:hidden sm:px-10"
     >

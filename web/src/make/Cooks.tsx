@@ -3,6 +3,7 @@
 import type { StepWorked } from "../api/client";
 import { TextLink } from "../ui/LinkButton";
 import { capital, timeOfDay } from "../ui/words";
+import { CookLanes } from "./CookLanes";
 import { isMine, keyOf, nextOf } from "./hand";
 import type { InHand } from "./props";
 
@@ -39,6 +40,7 @@ export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }
               </button>
             ))}
           </p>
+          <CookLanes all={all} cooks={cooks} at={at} zone={zone} />
           <div className="mt-3 grid gap-x-10 gap-y-4 sm:grid-cols-2">
             {cooks.map((cook) => (
               <Lane key={cook} cook={cook} all={all} at={at} zone={zone} onChoose={onChoose} />

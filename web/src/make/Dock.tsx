@@ -51,7 +51,7 @@ export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
   return (
     <section
       aria-label="Clocks"
-      className="order-1 mt-2 border-y border-ink bg-sheet lg:sticky lg:bottom-0 lg:order-3 lg:mt-0 lg:border-b-0"
+      className="order-1 mt-2 border-y border-ink bg-sheet lg:sticky lg:bottom-(--strip,0px) lg:z-10 lg:order-3 lg:mt-0 lg:border-b-0"
     >
       <ul className="mx-auto grid max-w-[1280px] grid-cols-2 sm:px-4 sm:grid-cols-3 lg:auto-cols-fr lg:grid-flow-col lg:grid-cols-none">
         {shown.map((face) => (

@@ -665,6 +665,29 @@ describe("several sheets in one flow", () => {
     expect(heading()).toBe("Wrap the rounds");
   });
 
+  it("draws each cook's lane true to time", async () => {
+    const [knead, fold] = [step("knead", { minutes: 20 }), step("fold", { minutes: 10, hands: "minded" })];
+    const states = [
+      running(STIR, 20), // 30 min from twenty minutes ago: all that is shown of what is past, and ten to come
+      standing("knead", { planned_starts: at(35), planned_ends: at(55) }),
+      standing("fold", { planned_starts: at(-5), planned_ends: at(5) }), // late: it cannot begin before now
+    ];
+    await show(whose(run([STIR, knead, fold], states, "stir", { flow: [3, 4] }), "cook 1"), () => null, rounds());
+    const lane = document.querySelector('[data-lane="cook 1"]');
+    const bars = [...(lane?.querySelectorAll<HTMLElement>("[data-bar]") ?? [])].map((bar) => ({
+      of: bar.dataset.bar,
+      left: Number.parseFloat(bar.style.left).toFixed(1),
+      wide: Number.parseFloat(bar.style.width).toFixed(1),
+    }));
+    // Ninety minutes are a hundred per cent, of which ten are past.
+    expect(bars).toEqual([
+      { of: "3 stir", left: "0.0", wide: "22.2" },
+      { of: "3 fold", left: "11.1", wide: "11.1" },
+      { of: "3 knead", left: "50.0", wide: "22.2" },
+    ]);
+    expect(lane?.textContent).toContain("Stir the syrup");
+  });
+
   it("stands beside one cook, and hands a pan over to the other", async () => {
     const told = await show(cake(), () => null, rounds());
     await press("cook 2");

@@ -9,7 +9,7 @@ const HEADS = { look: "Look", before: "Before", good: "Next" } as const;
 export function Foot({ worked, station }: { worked: Worked; station: string }) {
   const advice = worked.advice.find((one) => one.station === station);
   return (
-    <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-0">
+    <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-(--strip,0px)">
       {advice && (
         <p className="min-w-0 flex-1 basis-80" role="status">
           <b className="mr-4 text-look">{HEADS[advice.kind]}</b>
