@@ -116,6 +116,20 @@ def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
     return found
 
 
+def marks_of_sheet(kitchen: KitchenRecord, batch: Batch) -> list[dict[str, int]]:
+    """Every tongue on a batch and on the others of its sheet; on it alone where its sheet is gone."""
+    if batch.run.sheet_id is None:
+        rows = Batch.objects.filter(pk=batch.pk)
+    else:
+        rows = Batch.objects.filter(kitchen=kitchen, run__sheet_id=batch.run.sheet_id, rehearsed=False)
+    return [
+        marks
+        for row in rows.only("id", "tastes").prefetch_related("tastings")
+        for marks in (row.tastes, *(one.tastes for one in row.tastings.all()))
+        if marks
+    ]
+
+
 def ratios_of(batch: Batch) -> dict[Lever, float]:
     """A batch's own ratios; of one of before its fat was kept, none."""
     told = batch.seen.get("ratios", {})

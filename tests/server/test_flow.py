@@ -290,6 +290,10 @@ class TestPictures:
         assert Image.open(io.BytesIO(shown.content)).size == (60, 40)
         assert owner.ask("GET", f"/runs/{run}/pictures").body == [card]
 
+    def test_what_came_to_the_table_is_no_step_and_is_kept(self, owner, run):
+        assert send(owner, run, picture(), step="eaten")[0] == 200
+        assert send(owner, run, picture(), uid="picture-02", step="nowhere")[0] == 422
+
     def test_the_next_making_sees_it(self, owner, sheet, run):
         send(owner, run, picture())
         later = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]

@@ -156,7 +156,7 @@ class TestTastings:
         assert [each["taste_again"] for each in owner.ask("GET", "/to-eat").body] == [False]
 
     @pytest.mark.parametrize(
-        "body", [{}, {"tastes": {"colour": 1}}, {"tastes": {"softness": 3}}, {"liking": 10}, {"liking": 0}]
+        "body", [{}, {"tastes": {"heart": 1}}, {"tastes": {"softness": 3}}, {"liking": 10}, {"liking": 0}]
     )
     def test_what_is_no_tasting(self, owner, sheet, clock, body):
         batch = make(owner, clock, sheet)
@@ -171,6 +171,16 @@ class TestTastings:
             owner.ask("POST", f"/log/{batch['id']}/tastings", body)
         (one,) = owner.ask("GET", f"/log/{batch['id']}/next").body["penalties"]
         assert (one["words"], one["share_pct"], one["drop"]) == ("too soft", 40.0, 4.0)
+
+    def test_what_no_ratio_moves_is_answered_by_the_craft(self, owner, sheet, clock):
+        """Two of three tongues on two cakes of the sheet found it too pale: that is told with what cooks do about it."""
+        first = make(owner, clock, sheet, outcome={"tastes": {"softness": 0, "colour": -1}})
+        second = make(owner, clock, sheet, outcome={"tastes": {"softness": 0, "colour": 0}})
+        assert owner.ask("GET", f"/log/{second['id']}/next").body["by_craft"] == []  # one of two is no more than half
+        owner.ask("POST", f"/log/{first['id']}/tastings", {"uid": "wren-0001", "tastes": {"colour": -2}})
+        (one,) = owner.ask("GET", f"/log/{second['id']}/next").body["by_craft"]
+        assert (one["words"], one["said"], one["of"]) == ("too pale", 2, 3)
+        assert "longer at heat" in one["does"]
 
 
 class TestNextTime:

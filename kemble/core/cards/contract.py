@@ -97,7 +97,8 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     for heat in (way.heat, *(heat for _, _, heat in way.heat_by)):
         if (heat in _IN_A_TIN and way.form != "tin") or (heat in _IN_PIECES and way.form == "tin"):
             yield heat, f'a {way.form} is not heated by "{heat}"'
-    yield from _known(way.tastes, SCALES, "scale of taste")
+    yield from _known(way.scales, SCALES, "scale of taste")
+    yield from _twice(way.scales, "scale of taste")
     if "softness" not in way.tastes:
         yield "tastes", "softness is asked of every batch: it gives the verdict on the map"
     yield from _known(way.cautions, CAUTIONS, "caution")

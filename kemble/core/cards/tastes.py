@@ -1,4 +1,5 @@
-"""The scales of taste: just-about-right, two ends and the middle. Each stands here once; a way names those it asks."""
+"""The scales of taste: just-about-right, two ends and the middle. Each stands here once; a way names those it asks of
+everybody, and those that whoever has more to say may mark."""
 
 from __future__ import annotations
 
@@ -18,15 +19,25 @@ TasteId = Literal[
     "grind",
     "seasoning",
     "smoothness",
+    "stickiness",
+    "salt",
+    "surface",
+    "colour",
+    "scent",
+    "heart",
+    "warmth",
 ]
 
 
 @dataclass(frozen=True, slots=True)
 class Scale:
-    """What is said at its two ends; the middle is "just right"."""
+    """What is said at its two ends; the middle is "just right". `more` and `less`: what the craft does about too little
+    and too much, where that is no matter of the ratios (kitchen rules)."""
 
     too_little: str
     too_much: str
+    more: str = ""
+    less: str = ""
 
 
 SCALES: Mapping[TasteId, Scale] = {
@@ -41,4 +52,28 @@ SCALES: Mapping[TasteId, Scale] = {
     "grind": Scale("too coarse", "too fine"),
     "seasoning": Scale("too plain", "too strong"),
     "smoothness": Scale("too grainy", "too smooth"),
+    "stickiness": Scale("not sticky enough", "too sticky"),
+    "salt": Scale("not salty enough", "too salty", "half as much salt again", "a third less salt"),
+    "surface": Scale(
+        "too dry outside",
+        "too wet outside",
+        "cover it sooner while it cools, and dust it thinner",
+        "let the steam off before it is covered, and dry the lid",
+    ),
+    "colour": Scale("too pale", "too dark", "longer at heat, or a darker sugar", "shorter at heat, or a lighter sugar"),
+    "scent": Scale(
+        "smells of too little",
+        "smells of too much",
+        "stir the scent in last, off the heat",
+        "half as much of the scent",
+    ),
+    "heart": Scale(
+        "heart too firm",
+        "heart too runny",
+        "a minute or two longer in its heat",
+        "freeze it harder before it is wrapped",
+    ),
+    "warmth": Scale(
+        "too cold to eat", "too hot to eat", "warm the dishes, and serve it at once", "let it stand a little"
+    ),
 }

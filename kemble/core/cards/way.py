@@ -87,10 +87,11 @@ class Way:
     choices: tuple[Choice, ...]
     steps: tuple[Step, ...]
     faults: tuple[Fault, ...]
-    tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.tastes
+    tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.tastes, asked of everybody
     cautions: tuple[str, ...]  # ids in kemble.core.cards.cautions
     starting_sheet: Mapping[str, Any]
     base: BaseKind = "flour"
+    more_tastes: tuple[TasteId, ...] = ()  # for whoever has more to say
     portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after
     counted: tuple[PartRole, ...] = ("base",)  # the parts whose raw lines the ratios and the batch count
     cooks: tuple[str, ...] = ()  # the steps in which the base is cooked; what joins at a later one is not in that heat
@@ -124,6 +125,11 @@ class Way:
 
     def step(self, step_id: StepId) -> Step | None:
         return next((step for step in self.steps if step.id == step_id), None)
+
+    @property
+    def scales(self) -> tuple[TasteId, ...]:
+        """Every scale that a tongue may mark."""
+        return (*self.tastes, *self.more_tastes)
 
     @property
     def last_cook(self) -> int:

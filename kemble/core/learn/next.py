@@ -32,6 +32,7 @@ _RULE: Mapping[TasteId, tuple[tuple[float, float], tuple[float, float], tuple[fl
     "chew": ((-0.8, 0.6), (0.2, 0.5), (-0.3, 0.4)),
     "richness": ((-0.2, 0.3), (0.1, 0.3), (1.4, 0.6)),
     "fragrance": ((0.0, 0.2), (0.0, 0.2), (1.2, 0.6)),
+    "stickiness": ((0.8, 0.6), (0.5, 0.5), (-0.6, 0.5)),
 }
 _NO_RULE = ((0.0, 0.3), (0.0, 0.3), (0.0, 0.3))
 _WAY_SD, _SHEET_SD, _MARK_SD = 0.6, 0.5, 0.55  # of a way's level, of a sheet's about it, of one tasting
@@ -89,6 +90,30 @@ class Proposal(BaseModel):
     rests_on: int
 
 
+class CraftRule(BaseModel):
+    """Of a taste that no ratio moves: what so many of those who marked it said, and what the craft does about it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    taste: str
+    words: str
+    said: int
+    of: int
+    does: str
+
+
+def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[CraftRule]:
+    """What more than half of those who marked it found off the same way, the most of them first."""
+    found = []
+    for taste in way.scales:
+        scale, marks = SCALES[taste], [one[taste] for one in marked if taste in one]
+        for side, words, does in ((-1, scale.too_little, scale.more), (1, scale.too_much, scale.less)):
+            said = sum(1 for mark in marks if mark * side > 0)
+            if does and 2 * said > len(marks):
+                found.append(CraftRule(taste=taste, words=words, said=said, of=len(marks), does=does))
+    return sorted(found, key=lambda one: -one.said / one.of)
+
+
 class Tongue:
     """How tastes hang on ratios, for one way: what is known after some batches."""
 
@@ -100,7 +125,11 @@ class Tongue:
         self._sheets = sorted({one.sheet for one in self.batches})
         self._mean: dict[str, Array] = {}
         self._covariance: dict[str, Array] = {}
-        for taste in way.tastes:
+        marked = {taste for one in self.batches for taste in one.tastes}
+        # What only some are asked counts once somebody has said it, where it hangs on the ratios at all.
+        more = [taste for taste in way.more_tastes if taste in _RULE and taste in marked]
+        self.tastes: tuple[TasteId, ...] = (*way.tastes, *more)
+        for taste in self.tastes:
             self._fit(taste)
 
     def scaled(self, ratios: Mapping[Lever, float]) -> Array:
@@ -136,14 +165,14 @@ class Tongue:
     def loss(self, sheet: int, u: Array) -> float:
         """Expected squared marks off just right, over the way's tastes."""
         found = 0.0
-        for taste in self.way.tastes:
+        for taste in self.tastes:
             mean, sd = self.at(taste, sheet, u)
             found += mean**2 + sd**2
         return found
 
     def slope_sd(self, lever: int) -> float:
         """How unsure the tastes' slopes in a ratio still are, together."""
-        return math.sqrt(sum(float(self._covariance[taste][1 + lever, 1 + lever]) for taste in self.way.tastes))
+        return math.sqrt(sum(float(self._covariance[taste][1 + lever, 1 + lever]) for taste in self.tastes))
 
 
 def _middle(way: Way, lever: Lever) -> tuple[float, float]:
@@ -170,7 +199,7 @@ def _please(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array)
     now = tongue.loss(sheet, u)
     best: Array = np.zeros(3)
     best_loss, alone = now, {}
-    worst = max(abs(tongue.at(taste, sheet, u)[0]) for taste in tongue.way.tastes)
+    worst = max(abs(tongue.at(taste, sheet, u)[0]) for taste in tongue.tastes)
     for i in range(3):
         losses = [tongue.loss(sheet, _moved(u, {i: step})) for step in _GRID]
         alone[i] = now - min(losses)
@@ -257,7 +286,7 @@ def _words(change: Change) -> str:
 
 def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expected]:
     found = []
-    for taste in tongue.way.tastes:
+    for taste in tongue.tastes:
         now, _ = tongue.at(taste, sheet, u)
         then, sd = tongue.at(taste, sheet, u + step)
         found.append(
@@ -282,7 +311,7 @@ def _mark_words(taste: TasteId, mark: float) -> str:
 
 def _because(tongue: Tongue, sheet: int, u: Array, changes: Sequence[Change], alone: Mapping[int, float]) -> list[str]:
     """Why these and not others."""
-    off = {taste: tongue.at(taste, sheet, u)[0] for taste in tongue.way.tastes}
+    off = {taste: tongue.at(taste, sheet, u)[0] for taste in tongue.tastes}
     said = [f"It is {_mark_words(taste, mark)}." for taste, mark in off.items() if abs(mark) >= _WELL]
     if not said:
         said = ["Every taste is just right, or nearly."]

@@ -78,7 +78,7 @@ def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now
 
 def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
     """Raises Refused for a scale that the way does not have or a mark outside -2 to 2."""
-    known = list(way.tastes)
+    known = list(way.scales)
     for name, mark in tastes.items():
         if name not in known:
             refuse(f"tastes.{name}", "is not a scale of this way", ", ".join(known))

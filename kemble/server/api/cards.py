@@ -11,7 +11,8 @@ from pydantic import BaseModel, field_validator
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.tastes import SCALES
+from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.sides import Question, questions
 from kemble.core.facts.vocabulary import PartRole
@@ -52,6 +53,7 @@ class TasteCard(BaseModel):
     id: str
     too_little: str
     too_much: str
+    asked: bool  # of everybody; else only of whoever has more to say
 
 
 class FaultCard(BaseModel):
@@ -133,6 +135,12 @@ class FamilyCard(BaseModel):
     lines: list[Line]
 
 
+def _taste(way: Way, taste: TasteId) -> dict[str, Any]:
+    scale = SCALES[taste]
+    ends = {"too_little": scale.too_little, "too_much": scale.too_much}
+    return {"id": taste, **ends, "asked": taste in way.tastes}
+
+
 @router.get("/ways", response={200: list[WayCard]})
 def ways(request: HttpRequest) -> list[WayCard]:
     return [
@@ -156,7 +164,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "choices": [asdict(choice) for choice in way.choices],
                 "steps": [{"id": step.id, "title": step.title, "heats": step.window is not None} for step in way.steps],
                 "questions": [question.model_dump() for question in questions(way)],
-                "tastes": [{"id": taste, **asdict(SCALES[taste])} for taste in way.tastes],
+                "tastes": [_taste(way, taste) for taste in way.scales],
                 "faults": [asdict(fault) for fault in faults_of(way)],
             }
         )

@@ -21,7 +21,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.learn.liking import Penalty, penalties
-from kemble.core.learn.next import Proposal, proposals
+from kemble.core.learn.next import CraftRule, Proposal, by_craft, proposals
 from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
 from kemble.core.log.taste import Compared, Verdict, check_tastes, compared
@@ -35,7 +35,7 @@ from kemble.server.api.sheets import Dot, Saved, dots_of, save_over, sheet_of
 from kemble.server.dropping import drop
 from kemble.server.flowing import added_words, happened_in
 from kemble.server.keeping import Said, add_event, log_outcome
-from kemble.server.learning import ratios_of, relearn, see, tasted_of
+from kemble.server.learning import marks_of_sheet, ratios_of, relearn, see, tasted_of
 from kemble.server.models import Batch, KitchenRecord, Tasting
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -91,9 +91,11 @@ class TastingCard(BaseModel):
 
 
 class NextTime(BaseModel):
-    """What to do the next time, to please and to learn; and what costs most of the liking, where enough have said."""
+    """What to do the next time, to please and to learn; what the craft does about tastes that no ratio moves; and what
+    costs most of the liking, where enough have said."""
 
     proposals: list[Proposal]
+    by_craft: list[CraftRule]
     penalties: list[Penalty]
 
 
@@ -217,6 +219,7 @@ def next_time(request: HttpRequest, batch_id: int) -> NextTime:
     liked = Tasting.objects.filter(batch__kitchen=kitchen, batch__way=batch.way, liking__isnull=False)
     return NextTime(
         proposals=_proposals(kitchen, batch),
+        by_craft=by_craft(WAYS[batch.way], marks_of_sheet(kitchen, batch)),
         penalties=penalties([(one.tastes, one.liking) for one in liked if one.liking is not None]),
     )
 

@@ -21,6 +21,7 @@ from kemble.server.pictures import MOST_BYTES, as_webp
 from kemble.server.turns import writing
 
 router = Router(tags=["pictures"])
+EATEN = "eaten"  # in place of a step: what came to the table
 _SHOWN = 6
 _MOST_OF_A_STEP = 200  # of one way; enough for years, and no way to fill a disk
 
@@ -37,7 +38,7 @@ class PictureCard(BaseModel):
 
 class NewPicture(Body):
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each picture")
-    step: str = Field(min_length=1, max_length=60, description="a step of the run")
+    step: str = Field(min_length=1, max_length=60, description="a step of the run, or eaten")
 
 
 def _card(row: CuePicture) -> PictureCard:
@@ -51,7 +52,8 @@ def take_picture(
     """Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture."""
     kitchen = asking(request)
     run = run_of(kitchen, run_id)
-    if all(one.step.id != new_picture.step for one in run.kept.plan.scheduled):
+    steps = {EATEN, *(one.step.id for one in run.kept.plan.scheduled)}
+    if new_picture.step not in steps:
         refuse("step", f'"{new_picture.step}" is not a step of this run', "a step of it")
     there = kitchen.pictures.filter(uid=new_picture.uid).first()
     if there is not None:

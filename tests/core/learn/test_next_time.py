@@ -3,8 +3,9 @@
 import numpy as np
 import pytest
 
+from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.learn.next import LEVERS, Tasted, Tongue, proposals
+from kemble.core.learn.next import _RULE, LEVERS, Tasted, Tongue, by_craft, proposals
 
 CAKE = WAYS["set-cake"]
 MIDDLE = {"hydration_pct": 135.0, "sugar_pct": 85.0, "fat_pct": 7.0}
@@ -31,6 +32,18 @@ class TestByHand:
         down = {one.lever for one in please.changes if one.to < one.was}
         assert down == {"hydration_pct", "sugar_pct"}
         assert "too soft" in " ".join(please.because)
+
+    def test_what_only_some_say_counts_once_it_is_said(self):
+        """Too sticky wants less water or sugar, or more fat; nobody said it, and it is no matter."""
+        silent, said = (
+            proposals(CAKE, [batch({"softness": 0, "sweetness": 0, "chew": 0, **more})] * 4, 1, MIDDLE)[0]
+            for more in ({}, {"stickiness": 2})
+        )
+        assert silent.changes == []
+        assert "stickiness" not in {one.taste for one in silent.expected}
+        sticky = next(one for one in said.expected if one.taste == "stickiness")
+        assert abs(sticky.after) < abs(sticky.now)
+        assert all((one.to > one.was) == (one.lever == "fat_pct") for one in said.changes)
 
     def test_just_right_is_left_alone(self):
         please = proposals(CAKE, [batch({"softness": 0, "sweetness": 0, "chew": 0})] * 4, 1, MIDDLE)[0]
@@ -132,3 +145,22 @@ def test_within_three_trials_it_tastes_better():
     assert better >= 48
     assert np.mean(gains) > 0
     assert np.quantile(gains, 0.1) > -0.8
+
+
+def test_what_the_craft_does_about_what_most_found():
+    """By hand: three of four too pale, two of four too wet (no more than half), one too dark of one that is not asked."""
+    marked = [
+        {"colour": -1, "surface": 1},
+        {"colour": -2, "surface": 2},
+        {"colour": -1, "surface": 0},
+        {"colour": 0, "surface": -1},
+    ]
+    (one,) = by_craft(CAKE, [*marked, {"warmth": 2}])
+    assert (one.taste, one.words, one.said, one.of) == ("colour", "too pale", 3, 4)
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_every_scale_has_its_answer(way):
+    """By the ratios or by the craft: no mark is asked for that nothing comes of. Some are only looked at."""
+    for taste in WAYS[way].more_tastes:
+        assert taste in _RULE or (SCALES[taste].more and SCALES[taste].less)

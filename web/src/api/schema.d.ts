@@ -2337,6 +2337,22 @@ export interface components {
             /** What */
             what: string;
         };
+        /**
+         * CraftRule
+         * @description Of a taste that no ratio moves: what so many of those who marked it said, and what the craft does about it.
+         */
+        CraftRule: {
+            /** Does */
+            does: string;
+            /** Of */
+            of: number;
+            /** Said */
+            said: number;
+            /** Taste */
+            taste: string;
+            /** Words */
+            words: string;
+        };
         /** CueWorked */
         CueWorked: {
             /** How */
@@ -4246,7 +4262,7 @@ export interface components {
         NewPicture: {
             /**
              * Step
-             * @description a step of the run
+             * @description a step of the run, or eaten
              */
             step: string;
             /**
@@ -4382,9 +4398,12 @@ export interface components {
         };
         /**
          * NextTime
-         * @description What to do the next time, to please and to learn; and what costs most of the liking, where enough have said.
+         * @description What to do the next time, to please and to learn; what the craft does about tastes that no ratio moves; and what
+         *     costs most of the liking, where enough have said.
          */
         NextTime: {
+            /** By Craft */
+            by_craft: components["schemas"]["CraftRule"][];
             /** Penalties */
             penalties: components["schemas"]["Penalty"][];
             /** Proposals */
@@ -6965,6 +6984,8 @@ export interface components {
         };
         /** TasteCard */
         TasteCard: {
+            /** Asked */
+            asked: boolean;
             /** Id */
             id: string;
             /** Too Little */
@@ -9286,7 +9307,7 @@ export interface operations {
                     picture: string;
                     /**
                      * Step
-                     * @description a step of the run
+                     * @description a step of the run, or eaten
                      */
                     step: string;
                     /**

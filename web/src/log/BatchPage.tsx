@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } from "../api/client";
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
+import { Pictures } from "../make/Pictures";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Label } from "../ui/dimension";
 import { FactRows } from "../ui/FactRows";
@@ -104,6 +105,7 @@ export default function BatchPage() {
           ) : (
             <>
               <Tastes way={way} tastes={one.tastes} />
+              <Pictures run={one.run} step="eaten" />
               {one.faults.map((fault) => (
                 <div key={fault.id} className="mt-4 border-l-4 border-amber pl-4">
                   <b>{fault.seen}</b>
@@ -219,9 +221,10 @@ function AsMade({ one, sheet }: { one: BatchOpen; sheet: number }) {
 }
 
 function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> }) {
+  const shown = way.tastes.filter((one) => one.asked || tastes[one.id] != null);
   return (
     <ul className="mt-2">
-      {way.tastes.map((taste) => {
+      {shown.map((taste) => {
         const mark = tastes[taste.id];
         return (
           <li key={taste.id} className="hairline py-2">

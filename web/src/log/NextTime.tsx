@@ -13,13 +13,25 @@ export function NextTime({ batch, sheet, way }: { batch: number; sheet: number |
     queryKey: ["next", batch],
     queryFn: () => ask(api.GET("/api/log/{batch_id}/next", { params: { path: { batch_id: batch } } })),
   });
-  if (!found.data?.proposals.length) return null;
+  if (!found.data || (found.data.proposals.length === 0 && found.data.by_craft.length === 0)) return null;
   return (
     <section aria-label="Next time" className="mt-6">
       <h2 className="text-xl">Next time</h2>
       {found.data.proposals.map((one) => (
         <OneProposal key={one.kind} one={one} batch={batch} sheet={sheet} way={way} />
       ))}
+      {found.data.by_craft.length > 0 && (
+        <div className="hairline py-3">
+          <p className="text-ink2">By the craft's rule; no ratio moves these:</p>
+          <ul>
+            {found.data.by_craft.map((one) => (
+              <li key={one.words} className="py-1">
+                {capital(one.words)} ({one.said} of {one.of} say so): <b>{one.does}</b>.
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       {found.data.penalties.length > 0 && (
         <div className="mt-4">
           <h3 className="font-bold">What costs most of the liking</h3>

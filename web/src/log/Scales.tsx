@@ -1,6 +1,7 @@
 /** Just-about-right scales: a press for each, from too little over just right to too much. */
 
 import { RadioGroup } from "radix-ui";
+import { useState } from "react";
 import type { WayCard } from "../api/client";
 
 const MARKS = [-2, -1, 0, 1, 2] as const;
@@ -12,47 +13,66 @@ interface Props {
 }
 
 export function Scales({ way, tastes, onChange }: Props) {
+  const more = way.tastes.filter((one) => !one.asked);
+  const [isOpen, setIsOpen] = useState(more.some((one) => tastes[one.id] != null));
   return (
     <>
-      {way.tastes.map((taste) => (
-        <div key={taste.id} className="hairline py-4">
-          <p id={`taste-${taste.id}`} className="sr-only">
-            {taste.too_little} to {taste.too_much}
-          </p>
-          <div className="grid grid-cols-3 text-ink2">
-            <span>{taste.too_little}</span>
-            <span className="text-center">just right</span>
-            <span className="text-right">{taste.too_much}</span>
-          </div>
-          <RadioGroup.Root
-            aria-labelledby={`taste-${taste.id}`}
-            orientation="horizontal"
-            className="relative mt-2 flex justify-between before:absolute before:top-1/2 before:right-6 before:left-6 before:h-px before:bg-ink"
-            value={tastes[taste.id] == null ? "" : String(tastes[taste.id])}
-            onValueChange={(mark) => onChange({ ...tastes, [taste.id]: Number(mark) })}
-          >
-            {MARKS.map((mark) => (
-              <RadioGroup.Item
-                key={mark}
-                value={String(mark)}
-                aria-label={wordsFor(mark, taste)}
-                className={`relative size-12 rounded-full border-2 bg-paper data-[state=checked]:text-sheet ${
-                  mark === 0
-                    ? "border-green data-[state=checked]:bg-green"
-                    : "border-ink data-[state=checked]:bg-bean data-[state=checked]:border-bean"
-                }`}
-              >
-                <RadioGroup.Indicator>
-                  <svg viewBox="0 0 20 20" className="mx-auto size-6" aria-hidden="true">
-                    <path d="M4 10.5l4 4 8-9" fill="none" stroke="currentColor" strokeWidth="2.6" />
-                  </svg>
-                </RadioGroup.Indicator>
-              </RadioGroup.Item>
-            ))}
-          </RadioGroup.Root>
-        </div>
-      ))}
+      {way.tastes
+        .filter((one) => one.asked || isOpen)
+        .map((taste) => (
+          <OneScale key={taste.id} taste={taste} tastes={tastes} onChange={onChange} />
+        ))}
+      {more.length > 0 && !isOpen && (
+        <button
+          type="button"
+          className="mt-3 min-h-12 text-bean underline underline-offset-4"
+          onClick={() => setIsOpen(true)}
+        >
+          More to say: {more.map((one) => one.id).join(", ")}
+        </button>
+      )}
     </>
+  );
+}
+
+function OneScale({ taste, tastes, onChange }: Omit<Props, "way"> & { taste: WayCard["tastes"][number] }) {
+  return (
+    <div className="hairline py-4">
+      <p id={`taste-${taste.id}`} className="sr-only">
+        {taste.too_little} to {taste.too_much}
+      </p>
+      <div className="grid grid-cols-3 text-ink2">
+        <span>{taste.too_little}</span>
+        <span className="text-center">just right</span>
+        <span className="text-right">{taste.too_much}</span>
+      </div>
+      <RadioGroup.Root
+        aria-labelledby={`taste-${taste.id}`}
+        orientation="horizontal"
+        className="relative mt-2 flex justify-between before:absolute before:top-1/2 before:right-6 before:left-6 before:h-px before:bg-ink"
+        value={tastes[taste.id] == null ? "" : String(tastes[taste.id])}
+        onValueChange={(mark) => onChange({ ...tastes, [taste.id]: Number(mark) })}
+      >
+        {MARKS.map((mark) => (
+          <RadioGroup.Item
+            key={mark}
+            value={String(mark)}
+            aria-label={wordsFor(mark, taste)}
+            className={`relative size-12 rounded-full border-2 bg-paper data-[state=checked]:text-sheet ${
+              mark === 0
+                ? "border-green data-[state=checked]:bg-green"
+                : "border-ink data-[state=checked]:bg-bean data-[state=checked]:border-bean"
+            }`}
+          >
+            <RadioGroup.Indicator>
+              <svg viewBox="0 0 20 20" className="mx-auto size-6" aria-hidden="true">
+                <path d="M4 10.5l4 4 8-9" fill="none" stroke="currentColor" strokeWidth="2.6" />
+              </svg>
+            </RadioGroup.Indicator>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+    </div>
   );
 }
 

@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, ask } from "../api/client";
 import { batchQuery, waysQuery } from "../api/queries";
+import { Pictures } from "../make/Pictures";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
@@ -84,6 +85,7 @@ export default function TastePage() {
             />
           </label>
         </div>
+        <Pictures run={batch.data.run} step="eaten" />
         <button
           type="submit"
           className="pick mt-6 min-h-16 w-full text-xl"

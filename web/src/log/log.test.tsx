@@ -29,7 +29,10 @@ const way = (id: string, name: string) =>
       { hydration_pct: 150, sugar_pct: 110 },
     ],
     zone_words: [],
-    tastes: [{ id: "softness", too_little: "too firm", too_much: "too soft" }],
+    tastes: [
+      { id: "softness", too_little: "too firm", too_much: "too soft", asked: true },
+      { id: "colour", too_little: "too pale", too_much: "too dark", asked: false },
+    ],
     faults: [{ id: "specks", seen: "white specks", cause: "lumps", now: "", next_time: "sieve" }],
   }) as unknown as WayCard;
 const card = (id: number, of: string, verdict: BatchCard["verdict"], more: Partial<BatchCard> = {}) =>
@@ -112,6 +115,7 @@ const NEXT = {
       rests_on: 5,
     },
   ],
+  by_craft: [{ taste: "colour", words: "too pale", said: 3, of: 4, does: "longer at heat, or a darker sugar" }],
   penalties: [{ taste: "softness", words: "too soft", share_pct: 40, drop: 1.8, weight: 0.7 }],
 };
 
@@ -125,6 +129,7 @@ function kitchen() {
     if (one.path === "/api/log/4/tastings") return { body: BATCH };
     if (one.path === "/api/log/4")
       return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
+    if (one.path.endsWith("/pictures")) return { body: [] };
     if (one.path === "/api/dropped") return { body: [] };
     const of = one.query.get("way") ?? "boiled-balls";
     const all = CARDS.filter((card) => card.way === of);
@@ -224,6 +229,7 @@ describe("next time", () => {
     expect(next.textContent).toContain("Less water, 118 % and not 124.");
     expect(next.textContent).toContain("It rests on 5 tastings of this way.");
     expect(next.textContent).toContain("Too soft, 40 in a hundred");
+    expect(next.textContent).toContain("Too pale (3 of 4 say so): longer at heat, or a darker sugar.");
     expect(screen.getByRole("img", { name: "softness: expected just right" })).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: "Make it the next revision of its sheet" }));
     await pass(100);
@@ -256,9 +262,15 @@ describe("one more tongue", () => {
     const done = () => screen.getByRole<HTMLButtonElement>("button", { name: "That is how it is" });
     expect(done().disabled).toBe(true);
     fireEvent.click(screen.getByRole("radio", { name: "7" }));
+    expect(screen.queryByRole("radio", { name: "a little too pale" })).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: "More to say: colour" }));
+    fireEvent.click(screen.getByRole("radio", { name: "a little too pale" }));
     fireEvent.click(screen.getByRole("radio", { name: "a little too soft" }));
     fireEvent.click(done());
     await pass(100);
-    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ liking: 7, tastes: { softness: 1 } });
+    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({
+      liking: 7,
+      tastes: { softness: 1, colour: -1 },
+    });
   });
 });

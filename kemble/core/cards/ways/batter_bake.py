@@ -292,6 +292,7 @@ WAY = Way(
         Fault("sticks", "sticks to the tin", "not lined, turned out hot", "warm the floor of the tin", "line it"),
     ),
     tastes=("softness", "sweetness", "richness"),
+    more_tastes=("stickiness", "surface", "colour", "scent"),
     cautions=("choking", "oven", "public"),
     starting_sheet={
         "title": "Batter bake",

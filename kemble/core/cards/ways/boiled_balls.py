@@ -295,6 +295,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "sweetness", "skin"),
+    more_tastes=("stickiness", "heart", "scent", "warmth"),
     cautions=("choking", "hot-heart", "public"),
     starting_sheet={
         "title": "Boiled balls",

@@ -218,6 +218,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "sweetness", "paste"),
+    more_tastes=("stickiness", "surface", "salt"),
     cautions=("choking", "rice-cold", "public"),
     starting_sheet={
         "title": "Half-crushed balls",

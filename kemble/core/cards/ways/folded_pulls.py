@@ -218,6 +218,7 @@ WAY = Way(
         Fault("burnt", "a burnt floor", "heat high, folding stopped", "do not scrape; change pan", "lower heat"),
     ),
     tastes=("softness", "sweetness", "fragrance"),
+    more_tastes=("stickiness", "surface", "salt"),
     cautions=("choking", "hot-dough", "public"),
     starting_sheet={
         "title": "Oil-folded pulls",

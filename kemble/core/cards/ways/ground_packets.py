@@ -246,6 +246,7 @@ WAY = Way(
         Fault("packet-burst", "packet burst", "overfilled, no foil", "wrap it again", "room to swell; foil outside"),
     ),
     tastes=("softness", "sweetness", "grind"),
+    more_tastes=("stickiness", "scent", "salt"),
     cautions=("choking", "machine", "public"),
     starting_sheet={
         "title": "Ground-grain packets",

@@ -190,6 +190,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "seasoning", "filling"),
+    more_tastes=("stickiness", "scent", "warmth"),
     cautions=("choking", "boil-dry", "hot-heart", "public"),
     starting_sheet={
         "title": "Leaf parcels",

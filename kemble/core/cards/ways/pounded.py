@@ -311,6 +311,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "sweetness", "smoothness"),
+    more_tastes=("stickiness", "surface", "salt", "warmth"),
     cautions=("choking", "machine", "public"),
     starting_sheet={
         "title": "Pounded grain",

@@ -469,6 +469,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "sweetness", "chew"),
+    more_tastes=("stickiness", "surface", "colour", "scent"),
     cautions=("choking", "steam", "boil-dry", "public"),
     starting_sheet={
         "title": "Steamed set cake",

@@ -377,6 +377,7 @@ WAY = Way(
         ),
     ),
     tastes=("softness", "sweetness", "skin"),
+    more_tastes=("stickiness", "surface", "salt"),
     cautions=("choking", "hot-dough", "public"),
     starting_sheet={
         "title": "Stirred-dough rounds",

@@ -309,6 +309,7 @@ WAY = Way(
         Fault("no-set", "it does not set", "syrup not reduced to its weight", "bake it on", "go by the scale"),
     ),
     tastes=("softness", "sweetness", "richness"),
+    more_tastes=("stickiness", "surface", "colour", "salt"),
     cautions=("choking", "rice-cold", "public"),
     starting_sheet={
         "title": "Syrup tray rice",
