@@ -12,6 +12,7 @@ from kemble.core.learn.next import LEVERS, Lever, Tasted
 from kemble.core.learn.pace import paces
 from kemble.core.learn.sights import Sight, document_of, sight_from, sights_of
 from kemble.core.learn.value import Made
+from kemble.core.log.taste import compared
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import sensed
 from kemble.server.models import Batch, KitchenRecord, Run
@@ -34,7 +35,8 @@ def see(run: Run) -> dict[str, Any]:
         )
     facts = kept.facts
     ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
-    return {**document_of(seen), "ratios": ratios}
+    told = [one.model_dump(mode="json") for one in compared(plan, run.log, facts, end)]
+    return {**document_of(seen), "ratios": ratios, "compared": told}
 
 
 def priors_of(kitchen: KitchenRecord) -> dict[EstimateId, Prior]:

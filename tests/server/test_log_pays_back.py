@@ -183,6 +183,56 @@ class TestTastings:
         assert "longer at heat" in one["does"]
 
 
+class TestOverTime:
+    def test_what_happened_beside_what_was_told(self, owner, sheet, clock):
+        """Five cakes, a week apart, each steamed two minutes longer than the one before: said, with where each lay."""
+        for i in range(5):
+            make(owner, clock, sheet, slow=1.0 + 0.05 * i)
+            clock.shift(timedelta(days=7))
+        steam = next(step["id"] for step in sheet["worked"]["steps"] if step["window"])
+        told = owner.ask("GET", f"/log/over-time?of=happened:{steam}:min").body
+        assert (told["way"], told["of"]) == ("set-cake", f"happened:{steam}:min")
+        over = [one["value"] / one["told"] for one in told["points"]]  # what is told follows what was learned
+        assert over == [pytest.approx(1.0), *sorted(over[1:])]
+        assert all(one["low"] <= one["told"] <= one["high"] for one in told["points"])
+        assert told["drift"]["a_month"] > 0
+        assert "more from month to month" in told["drift"]["says"]
+
+    def test_any_fact_as_it_was_told_and_every_taste(self, owner, sheet, clock):
+        facts = owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["facts"]
+        first = make(owner, clock, sheet, outcome={"tastes": {"softness": 1}, "pieces": 18})
+        owner.ask("POST", f"/log/{first['id']}/tastings", {"uid": "wren-0001", "tastes": {"softness": -1}, "liking": 7})
+
+        def value(of):
+            return [one["value"] for one in owner.ask("GET", f"/log/over-time?of={of}").body["points"]]
+
+        assert value("told:heat.done_min") == [pytest.approx(facts["heat.done_min"]["value"])]
+        assert value("taste:softness") == [0.0]
+        assert value("liking") == [7.0]
+        assert value("pieces") == [18.0]
+        assert value("taste:chew") == []
+
+    def test_of_batches_from_before_it_was_kept_it_is_worked_anew(self, owner, sheet, clock):
+        batch = make(owner, clock, sheet)
+        kept = owner.ask("GET", "/log/over-time").body["points"]
+        row = Batch.objects.get(pk=batch["id"])
+        del row.seen["compared"]
+        row.save()
+        assert owner.ask("GET", "/log/over-time").body["points"] == kept
+
+    def test_what_is_nothing_of_theirs(self, owner, stranger, sheet, clock):
+        make(owner, clock, sheet)
+        assert owner.ask("GET", "/log/over-time?of=phlogiston").status_code == 422
+        assert owner.ask("GET", "/log/over-time?way=pudding").status_code == 422
+        assert stranger.ask("GET", "/log/over-time").body["points"] == []
+
+    def test_a_long_log_takes_no_more_queries(self, owner, sheet, clock, django_assert_max_num_queries):
+        for _ in range(6):
+            make(owner, clock, sheet)
+        with django_assert_max_num_queries(9):
+            owner.ask("GET", "/log/over-time")
+
+
 class TestNextTime:
     def test_one_press_makes_it_the_next_revision(self, owner, sheet, clock):
         for _ in range(3):

@@ -37,6 +37,7 @@ const ComparePage = lazy(() => import("./log/ComparePage"));
 const BlindPage = lazy(() => import("./log/BlindPage"));
 const SplitPage = lazy(() => import("./log/SplitPage"));
 const TastePage = lazy(() => import("./log/TastePage"));
+const OverTimePage = lazy(() => import("./log/OverTimePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
@@ -113,6 +114,7 @@ const router = createBrowserRouter([
       { path: "/year", element: <YearPage /> },
       { path: "/log", element: <Log /> },
       { path: "/log/learned", element: <LearnedPage /> },
+      { path: "/log/over-time", element: <OverTimePage /> },
       { path: "/log/blind", element: <BlindPage /> },
       { path: "/log/blind/:splitId", element: <SplitPage /> },
       { path: "/log/:batchId", element: <BatchPage /> },

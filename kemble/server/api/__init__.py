@@ -18,6 +18,7 @@ from kemble.core.facts.problems import Problem, Refused, problem_from
 from kemble.server.api import (
     benches,
     cards,
+    drift,
     dropped,
     kitchen,
     larder,
@@ -86,6 +87,7 @@ ROOMS = (
     runs,
     pictures,
     log,
+    drift,
     learning,
     splits,
     stock,

@@ -379,6 +379,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/over-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Over Time
+         * @description A fact of a way's makings: the first that there is, where none is asked for.
+         */
+        get: operations["kemble_server_api_drift_over_time"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/{batch_id}": {
         parameters: {
             query?: never;
@@ -2601,6 +2621,23 @@ export interface components {
             shape?: (components["schemas"]["BallDrawing"] | components["schemas"]["TinDrawing"]) | null;
         };
         /**
+         * Drift
+         * @description How a fact moves in thirty days, and where nine in ten of such slopes lie: in per cent of what was told (`pct`), or in
+         *     the fact's own unit.
+         */
+        Drift: {
+            /** A Month */
+            a_month: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Pct */
+            pct: boolean;
+            /** Says */
+            says: string;
+        };
+        /**
          * Dropped
          * @description Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin.
          */
@@ -2785,6 +2822,17 @@ export interface components {
             unit: string;
             /** Value */
             value: number | string;
+        };
+        /** FactOffered */
+        FactOffered: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Near */
+            near: boolean;
+            /** Unit */
+            unit: string;
         };
         /**
          * FamilyCard
@@ -4662,6 +4710,23 @@ export interface components {
             water_ml: number;
         };
         /**
+         * OverTime
+         * @description `of` one of the facts that are `offered`, at each making, oldest first; `drift` where enough of them could tell.
+         */
+        OverTime: {
+            drift: components["schemas"]["Drift"] | null;
+            /** Of */
+            of: string | null;
+            /** Offered */
+            offered: components["schemas"]["FactOffered"][];
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Way */
+            way: string | null;
+            /** Ways */
+            ways: string[];
+        };
+        /**
          * OwnDay
          * @description A day that this kitchen keeps every year, or a season, from one day to another: a herb, a fruit, a birthday.
          */
@@ -5111,6 +5176,29 @@ export interface components {
              */
             serve: string;
             sheet: components["schemas"]["Sheet"];
+        };
+        /**
+         * Point
+         * @description A fact of one making: what happened, and where it was told what was told with its range.
+         */
+        Point: {
+            /** Batch */
+            batch: number;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Title */
+            title: string;
+            /** Told */
+            told?: number | null;
+            /** Value */
+            value: number;
         };
         /**
          * Pot
@@ -8327,6 +8415,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_drift_over_time: {
+        parameters: {
+            query?: {
+                way?: string | null;
+                of?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverTime"];
                 };
             };
             /** @description Refused */

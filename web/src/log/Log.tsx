@@ -49,6 +49,7 @@ export default function Log() {
       aside={
         <span className="flex flex-wrap gap-x-5">
           <TextLink to="/log/learned">What this kitchen has learned</TextLink>
+          <TextLink to={way ? `/log/over-time?way=${way.id}` : "/log/over-time"}>Over time</TextLink>
           <TextLink to="/log/blind">Tasted blind</TextLink>
         </span>
       }

@@ -1,0 +1,83 @@
+"""Drift: one fact of every making, in the order of time, and whether it moves.
+
+Theil and Sen's slope, the median of those between any two makings, with its interval from Kendall's tau: an odd making
+moves it little, and nothing is taken to be normal. Where what was told is known it is what happened over that, so that a
+larger batch is no drift.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from datetime import datetime
+
+from pydantic import BaseModel, ConfigDict
+
+LEAST = 5  # makings before anything is said
+_LEAST_DAYS = 10.0  # from the first to the last
+_MONTH_DAYS = 30.0
+_SURE = 0.9
+
+
+class Point(BaseModel):
+    """A fact of one making: what happened, and where it was told what was told with its range."""
+
+    model_config = ConfigDict(frozen=True)
+
+    batch: int
+    title: str
+    made: datetime
+    value: float
+    told: float | None = None
+    low: float | None = None
+    high: float | None = None
+
+
+class Drift(BaseModel):
+    """How a fact moves in thirty days, and where nine in ten of such slopes lie: in per cent of what was told (`pct`), or in
+    the fact's own unit."""
+
+    model_config = ConfigDict(frozen=True)
+
+    a_month: float
+    low: float
+    high: float
+    pct: bool
+    says: str
+
+
+def drift(points: Sequence[Point], unit: str) -> Drift | None:
+    """Whether a fact moves; None where too few makings, or too short a time, could tell."""
+    if len(points) < LEAST:
+        return None
+    first = min(one.made for one in points)
+    days = [(one.made - first).total_seconds() / 86_400 for one in points]
+    if max(days) < _LEAST_DAYS:
+        return None
+    from scipy.stats import theilslopes  # half a second to load: only who asks for it waits
+
+    over = [one.value / one.told for one in points if one.told and one.told > 0 and one.value > 0]
+    pct = len(over) == len(points)
+    values = [math.log(one) for one in over] if pct else [one.value for one in points]
+    slope, _, low, high = (float(one) for one in theilslopes(values, days, _SURE))
+
+    def a_month(per_day: float) -> float:
+        by = per_day * _MONTH_DAYS
+        return 100.0 * math.expm1(by) if pct else by
+
+    found = Drift(a_month=a_month(slope), low=a_month(low), high=a_month(high), pct=pct, says="")
+    return found.model_copy(update={"says": _says(found, len(points), unit)})
+
+
+def _says(found: Drift, many: int, unit: str) -> str:
+    if found.low <= 0.0 <= found.high or not math.isfinite(found.low + found.high):
+        return f"In {many} makings no drift can be told from chance."
+    way = "more" if found.a_month > 0 else "less"
+    of = "% of what is told" if found.pct else unit
+    low, high = sorted((abs(found.low), abs(found.high)))
+    by = f"{_short(low)} to {_short(high)} {of}".strip()
+    return f"It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it."
+
+
+def _short(value: float) -> str:
+    return f"{value:.0f}" if value >= 10 else f"{value:.1f}"

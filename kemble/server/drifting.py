@@ -1,0 +1,117 @@
+"""One fact of every batch of a way, as the log has it: what was compared, counted, tasted, and any fact as it was told."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from statistics import fmean
+from typing import Any, NamedTuple
+
+from django.db.models import QuerySet
+from django.db.models.fields.json import KeyTransform
+
+from kemble.core.cards.tastes import SCALES
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.vocabulary import KEYS
+from kemble.core.log.drift import Point
+from kemble.core.log.taste import VERDICT_BY, Compared, compared
+from kemble.server.models import Batch, KitchenRecord
+
+MOST = 300  # of a way, the newest
+_HAPPENED, _TOLD, _TASTE = "happened:", "told:", "taste:"
+_COLUMNS: Mapping[str, tuple[str, str]] = {
+    "hydration_pct": ("Effective hydration", "%"),
+    "sugar_pct": ("Sugar to flour", "%"),
+    "pieces": ("Pieces counted", ""),
+    "grams": ("All of it weighed", "g"),
+}
+
+
+class Offered(NamedTuple):
+    """A fact that can be asked for; `near` one that is asked for often."""
+
+    id: str
+    label: str
+    unit: str
+    near: bool
+
+
+def batches_of_way(kitchen: KitchenRecord, way: str) -> QuerySet[Batch]:
+    """The newest of a way that were made in earnest, with what was tasted of them."""
+    rows = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False).order_by("-made", "-id")
+    return rows.select_related("run").defer("run__frozen").prefetch_related("tastings")[:MOST]
+
+
+def compared_in(batch: Batch) -> list[Compared]:
+    """What was told beside what happened, as it was kept with a batch; worked anew for one of before it was kept."""
+    if "compared" in batch.seen:
+        return [Compared.model_validate(one) for one in batch.seen["compared"]]
+    run = batch.run
+    events = run.log
+    return compared(run.kept.plan, events, run.kept.facts, events[-1].at if events else run.clock_began)
+
+
+def offered(rows: Sequence[Batch]) -> list[Offered]:
+    """What can be asked of a way's batches: what happened first, then tastes, then what was told; what is near first."""
+    found: dict[str, Offered] = {}
+    for batch in rows:
+        for one in compared_in(batch):
+            name = f"{_HAPPENED}{one.step}:{one.unit}"
+            found.setdefault(name, Offered(name, _capital(one.label), one.unit, near=one.low is not None))
+    for name, (label, unit) in _COLUMNS.items():
+        if any(getattr(batch, name) is not None for batch in rows):
+            found[name] = Offered(name, label, unit, near=True)
+    if rows:
+        found["liking"] = Offered("liking", "Liked, 1 to 9", "", near=True)
+        for taste in WAYS[rows[0].way].scales:
+            scale = SCALES[taste]
+            name = f"{_TASTE}{taste}"
+            label = f"{_capital(scale.too_little)} (-2) to {scale.too_much} (2)"
+            found[name] = Offered(name, label, "", near=taste == VERDICT_BY)
+        for key, fact in rows[0].run.kept.facts.items():
+            if not isinstance(fact.value, str) and key in KEYS:
+                name = f"{_TOLD}{key}"
+                found[name] = Offered(name, f"{_capital(fact.label)}, as told", fact.unit, near=False)
+    return sorted(found.values(), key=lambda one: not one.near)
+
+
+def _capital(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def points_of(rows: QuerySet[Batch], of: str) -> list[Point]:
+    """The fact `of` each batch that has it, oldest first."""
+    if of.startswith(_TOLD):
+        key = of.removeprefix(_TOLD)
+        value = KeyTransform("value", KeyTransform(key, KeyTransform("facts", "run__frozen")))
+        told = rows.annotate(one_fact=value).values_list("pk", "title", "made", "one_fact")
+        found = [(pk, title, made, number) for pk, title, made, number in told if isinstance(number, int | float)]
+        return [Point(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(found)]
+    points = [_point(batch, of) for batch in reversed(rows)]
+    return [one for one in points if one is not None]
+
+
+def _point(batch: Batch, of: str) -> Point | None:
+    if of.startswith(_HAPPENED):
+        step, unit = of.removeprefix(_HAPPENED).rsplit(":", 1)
+        one = next((one for one in compared_in(batch) if (one.step, one.unit) == (step, unit)), None)
+        if one is None:
+            return None
+        told = {"told": one.predicted, "low": one.low, "high": one.high}
+        return Point(batch=batch.pk, title=batch.title, made=batch.made, value=one.happened, **told)
+    value = _value(batch, of)
+    return None if value is None else Point(batch=batch.pk, title=batch.title, made=batch.made, value=value)
+
+
+def _value(batch: Batch, of: str) -> float | None:
+    tastings = list(batch.tastings.all())
+    if of == "liking":
+        return _mean([one.liking for one in tastings if one.liking is not None])
+    if of.startswith(_TASTE):
+        taste = of.removeprefix(_TASTE)
+        return _mean([marks[taste] for marks in (batch.tastes, *(one.tastes for one in tastings)) if taste in marks])
+    value: Any = getattr(batch, of, None) if of in _COLUMNS else None
+    return None if value is None else float(value)
+
+
+def _mean(values: Sequence[int]) -> float | None:
+    return fmean(values) if values else None

@@ -1,0 +1,187 @@
+/** One fact of every making of a way, in the order of time: where it lay, where it was told to lie, and whether it drifts. */
+
+import { useQuery } from "@tanstack/react-query";
+import { scaleLinear, scaleTime } from "d3-scale";
+import { useEffect, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { api, ask, type OverTime } from "../api/client";
+import { kitchenQuery, waysQuery } from "../api/queries";
+import { Label } from "../ui/dimension";
+import { Frame, Waiting } from "../ui/Frame";
+import { Picks } from "../ui/Picks";
+import { dayOf } from "../ui/words";
+
+export default function OverTimePage() {
+  const [asked, setAsked] = useSearchParams();
+  const [way, of] = [asked.get("way"), asked.get("of")];
+  const found = useQuery({
+    queryKey: ["over-time", way, of],
+    queryFn: () => ask(api.GET("/api/log/over-time", { params: { query: { way, of } } })),
+    placeholderData: (before) => before,
+  });
+  const ways = useQuery(waysQuery);
+  const kitchen = useQuery(kitchenQuery);
+  useEffect(() => {
+    document.title = "Over time · Kemble";
+  }, []);
+  if (!found.data || !ways.data || !kitchen.data) return <Waiting error={found.error ?? ways.error ?? kitchen.error} />;
+  const told = found.data;
+  const fact = told.offered.find((one) => one.id === told.of);
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame title={<h1 className="text-2xl">Over time</h1>}>
+      {!told.way || !fact ? (
+        <p className="mt-8 max-w-prose text-lg">Nothing here yet. Every making that goes into the log is a dot here.</p>
+      ) : (
+        <div className="mt-4">
+          <Picks
+            label="Way"
+            value={told.way}
+            options={ways.data.filter((one) => told.ways.includes(one.id)).map((one) => [one.id, one.name] as const)}
+            onPick={(id) => setAsked({ way: id })}
+          />
+          <Facts told={told} onAsk={(id) => setAsked({ way: told.way ?? "", of: id })} />
+          <h2 className="mt-5 text-xl">
+            {fact.label}
+            {fact.unit && <span className="text-ink2">, {fact.unit}</span>}
+          </h2>
+          <p role="status" className="text-lg">
+            {told.drift?.says ??
+              (told.points.length === 0
+                ? "Nobody has said it of these makings."
+                : "Five makings over ten days or more can tell whether it drifts.")}
+          </p>
+          {told.points.length > 0 && <Dots points={told.points} unit={fact.unit} zone={zone} />}
+        </div>
+      )}
+    </Frame>
+  );
+}
+
+/** What is asked for often is a press away; the others are many, and asked for by name. */
+function Facts({ told, onAsk }: { told: OverTime; onAsk: (id: string) => void }) {
+  const near = told.offered.filter((one) => one.near);
+  const far = told.offered.filter((one) => !one.near);
+  const [sought, setSought] = useState((far.find((one) => one.id === told.of) ?? far[0])?.id ?? "");
+  return (
+    <>
+      <Picks
+        label="Fact"
+        className="mt-3"
+        value={told.of ?? ""}
+        options={near.map((one) => [one.id, one.label] as const)}
+        onPick={onAsk}
+      />
+      <form
+        className="mt-3 flex flex-wrap items-center gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          onAsk(sought);
+        }}
+      >
+        <label>
+          or any fact{" "}
+          <select
+            className="write min-h-10 max-w-[22rem]"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          >
+            {far.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="pick min-h-10 px-5">
+          Show it
+        </button>
+      </form>
+    </>
+  );
+}
+
+const [W, H, LEFT, RIGHT, TOP, FOOT] = [1200, 340, 74, 30, 18, 40];
+
+function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string; zone: string }) {
+  const values = points.flatMap((one) => [one.value, one.told, one.low, one.high].filter((value) => value != null));
+  const [least, most] = [Math.min(...values), Math.max(...values)];
+  const room = Math.max((most - least) * 0.12, Math.abs(most) * 0.02, 0.01);
+  const y = scaleLinear([least - room, most + room], [H - FOOT, TOP]);
+  const days = points.map((one) => Date.parse(one.made));
+  const [first, last] = [new Date(Math.min(...days)), new Date(Math.max(...days))];
+  const x = scaleTime(
+    [first, last.getTime() === first.getTime() ? new Date(first.getTime() + 1) : last],
+    [LEFT + 30, W - RIGHT - 30],
+  );
+  const marks = y.ticks(5);
+  const within = (one: OverTime["points"][number]) =>
+    one.low != null && one.high != null && one.value >= one.low && one.value <= one.high;
+  return (
+    <figure className="m-0 mt-2 overflow-x-auto">
+      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full min-w-[640px]" role="img" aria-label={words(points, unit)}>
+        {marks.map((mark) => (
+          <g key={mark}>
+            <line x1={LEFT} x2={W - RIGHT} y1={y(mark)} y2={y(mark)} stroke="var(--color-hair)" />
+            <Label x={LEFT - 10} y={y(mark) + 5} anchor="end" size={15} tone="ink2">
+              {+mark.toPrecision(4)}
+            </Label>
+          </g>
+        ))}
+        {points.map((one) => {
+          const at = x(new Date(one.made));
+          return (
+            <Link key={one.batch} to={`/log/${one.batch}`} aria-label={`${one.title}, ${dayOf(one.made, zone)}`}>
+              {one.low != null && one.high != null && (
+                <rect
+                  x={at - 9}
+                  width="18"
+                  y={y(one.high)}
+                  height={Math.max(1, y(one.low) - y(one.high))}
+                  fill="var(--color-green)"
+                  opacity="0.22"
+                />
+              )}
+              {one.told != null && (
+                <line
+                  x1={at - 9}
+                  x2={at + 9}
+                  y1={y(one.told)}
+                  y2={y(one.told)}
+                  stroke="var(--color-ink)"
+                  strokeWidth="1.6"
+                />
+              )}
+              <circle
+                cx={at}
+                cy={y(one.value)}
+                r="8"
+                fill={one.low == null ? "var(--color-ink)" : within(one) ? "var(--color-green)" : "var(--color-bean)"}
+                stroke="var(--color-paper)"
+                strokeWidth="2"
+              />
+            </Link>
+          );
+        })}
+        <line x1={LEFT} x2={W - RIGHT} y1={H - FOOT} y2={H - FOOT} stroke="var(--color-ink)" />
+        <Label x={x(first)} y={H - 14} anchor="start" size={15} tone="ink2">
+          {dayOf(first.toISOString(), zone)}
+        </Label>
+        {last.getTime() !== first.getTime() && (
+          <Label x={x(last)} y={H - 14} anchor="end" size={15} tone="ink2">
+            {dayOf(last.toISOString(), zone)}
+          </Label>
+        )}
+      </svg>
+      {points.some((one) => one.told != null) && (
+        <figcaption className="text-ink2">
+          A dash is what was told, shaded its range; a dot is what happened, red outside of that. Press one for its
+          making.
+        </figcaption>
+      )}
+    </figure>
+  );
+}
+
+const words = (points: OverTime["points"], unit: string) =>
+  `${points.length} makings, from ${points[0]?.value.toPrecision(3)} to ${points.at(-1)?.value.toPrecision(3)} ${unit}`;
