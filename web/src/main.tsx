@@ -37,6 +37,7 @@ const ComparePage = lazy(() => import("./log/ComparePage"));
 const BlindPage = lazy(() => import("./log/BlindPage"));
 const SplitPage = lazy(() => import("./log/SplitPage"));
 const TastePage = lazy(() => import("./log/TastePage"));
+const BesidePage = lazy(() => import("./sheet/BesidePage"));
 const OverTimePage = lazy(() => import("./log/OverTimePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
@@ -103,6 +104,7 @@ const router = createBrowserRouter([
       { path: "/welcome", element: <Welcome /> },
       { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
       { path: "/sheets/:sheetId/revisions", element: <RevisionsPage /> },
+      { path: "/sheets/:sheetId/beside", element: <BesidePage /> },
       { path: "/compare", element: <ComparePage /> },
       { path: "/sheets/:sheetId/hands", element: <HandsPage /> },
       { path: "/stock/:stockId/label", element: <LabelPage /> },

@@ -170,6 +170,14 @@ class Tongue:
             found += mean**2 + sd**2
         return found
 
+    def slope(self, taste: str, lever: int) -> float:
+        """Marks by which a taste moves with a ratio from the middle of its band to its edge."""
+        return float(self._mean[taste][1 + lever])
+
+    def slope_sd_of(self, taste: str, lever: int) -> float:
+        """How unsure that is."""
+        return math.sqrt(float(self._covariance[taste][1 + lever, 1 + lever]))
+
     def slope_sd(self, lever: int) -> float:
         """How unsure the tastes' slopes in a ratio still are, together."""
         return math.sqrt(sum(float(self._covariance[taste][1 + lever, 1 + lever]) for taste in self.tastes))
@@ -292,7 +300,7 @@ def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expecte
         found.append(
             Expected(
                 taste=taste,
-                words=_mark_words(taste, then),
+                words=mark_words(taste, then),
                 now=round(now, 2),
                 after=round(then, 2),
                 low=round(then - _EDGE * sd, 2),
@@ -302,7 +310,8 @@ def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expecte
     return found
 
 
-def _mark_words(taste: TasteId, mark: float) -> str:
+def mark_words(taste: TasteId, mark: float) -> str:
+    """A mark, or a mean of some, as it is said."""
     if abs(mark) < _WELL:
         return "just right"
     end = SCALES[taste].too_much if mark > 0 else SCALES[taste].too_little
@@ -312,7 +321,7 @@ def _mark_words(taste: TasteId, mark: float) -> str:
 def _because(tongue: Tongue, sheet: int, u: Array, changes: Sequence[Change], alone: Mapping[int, float]) -> list[str]:
     """Why these and not others."""
     off = {taste: tongue.at(taste, sheet, u)[0] for taste in tongue.tastes}
-    said = [f"It is {_mark_words(taste, mark)}." for taste, mark in off.items() if abs(mark) >= _WELL]
+    said = [f"It is {mark_words(taste, mark)}." for taste, mark in off.items() if abs(mark) >= _WELL]
     if not said:
         said = ["Every taste is just right, or nearly."]
     chosen = {one.lever for one in changes}

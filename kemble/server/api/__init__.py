@@ -17,6 +17,7 @@ from kemble import __version__
 from kemble.core.facts.problems import Problem, Refused, problem_from
 from kemble.server.api import (
     benches,
+    beside,
     cards,
     drift,
     dropped,
@@ -81,6 +82,7 @@ ROOMS = (
     larder,
     sheets,
     revisions,
+    beside,
     shopping,
     plans,
     occasions,

@@ -407,6 +407,25 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "bag": {"length_mm": 280, "width_mm": 210},
         "cut": {"pieces": 24, "small": 5},
     },
+    {
+        "title": "Aunt's tea cake, as she told it",
+        "way": "set-cake",
+        "parts": [
+            _part(
+                "base",
+                "batter",
+                _line("sweet-rice-flour", 2.5, "cup_metric"),
+                _line("black-tea", 2, "cup_metric"),
+                _line("dark-slab-sugar", 1.25, "cup_metric"),
+                _line("sunflower-oil", 1, "tbsp_metric"),
+                _line("salt", 1, "pinch"),
+            )
+        ],
+        "vessel": {
+            "tin": {"name": "her bowl", "shape": "round", "diameter_mm": 160, "height_mm": 80, "material": "ceramic"}
+        },
+        "taught": {"heat": {"minutes": 70, "by": "my aunt"}},
+    },
 )
 
 NOTES = (

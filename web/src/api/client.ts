@@ -62,6 +62,7 @@ export type Kept = Schemas["Kept"];
 export type SideBySide = Schemas["SideBySide"];
 export type SplitOpen = Schemas["SplitOpen"];
 export type NextTime = Schemas["NextTime"];
+export type Beside = Schemas["Beside"];
 export type OverTime = Schemas["OverTime"];
 export type LearnedPage = Schemas["LearnedPage"];
 export type FaultTold = Schemas["FaultTold"];

@@ -82,6 +82,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Her Way And Mine
+         * @description Both by their numbers, hers first.
+         */
+        get: operations["kemble_server_api_beside_her_way_and_mine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare": {
         parameters: {
             query?: never;
@@ -1961,6 +1981,15 @@ export interface components {
             /** Weighed */
             weighed: components["schemas"]["WeighedPiece"][];
         };
+        /** Beside */
+        Beside: {
+            /** Explained */
+            explained: components["schemas"]["Explained"][];
+            hers: components["schemas"]["Cloud"];
+            mine: components["schemas"]["Cloud"];
+            /** Weigh */
+            weigh: string;
+        };
         /**
          * Between
          * @description Minutes that a step lasts at the least and at the most.
@@ -2200,6 +2229,24 @@ export interface components {
              * @default
              */
             step: string;
+        };
+        /**
+         * Cloud
+         * @description One of the two: where its ratios lie (the ellipse's outline), its time, what was
+         *     taught of it, and what is open, the most telling first.
+         */
+        Cloud: {
+            hydration: components["schemas"]["Lies"];
+            minutes: components["schemas"]["Lies"] | null;
+            /** Open */
+            open: components["schemas"]["StaysOpen"][];
+            /** Outline */
+            outline: components["schemas"]["OnMap"][];
+            sugar: components["schemas"]["Lies"];
+            /** Taught Min */
+            taught_min: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * Column
@@ -2780,6 +2827,20 @@ export interface components {
             taste: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Explained
+         * @description Of an outcome in which they differ, by how much hers is over mine, and the shares of that, in words.
+         */
+        Explained: {
+            /** By */
+            by: string[];
+            /** Outcome */
+            outcome: string;
+            /** Says */
+            says: string;
+            /** Sure */
+            sure: boolean;
         };
         /**
          * Eye
@@ -3945,6 +4006,18 @@ export interface components {
             says: string;
         };
         /**
+         * Lies
+         * @description A value, and where nine in ten lie.
+         */
+        Lies: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * Line
          * @description One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping.
          *
@@ -4578,6 +4651,16 @@ export interface components {
             occasion: components["schemas"]["Occasion"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * OnMap
+         * @description Water and sugar in per cent of the base.
+         */
+        OnMap: {
+            /** Sugar */
+            sugar: number;
+            /** Water */
+            water: number;
         };
         /**
          * Origin
@@ -6642,6 +6725,18 @@ export interface components {
              */
             scald_pct?: number | null;
         };
+        /**
+         * StaysOpen
+         * @description What nobody knows of a sheet's amounts: `weigh` what settles it, and by how many per cent its cloud then shrinks.
+         */
+        StaysOpen: {
+            /** Narrows Pct */
+            narrows_pct: number;
+            /** Weigh */
+            weigh: string;
+            /** Words */
+            words: string;
+        };
         /** SteamDrawing */
         SteamDrawing: {
             /** Covered */
@@ -7905,6 +8000,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_beside_her_way_and_mine: {
+        parameters: {
+            query: {
+                hers: number;
+                mine: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
                 };
             };
             /** @description Refused */

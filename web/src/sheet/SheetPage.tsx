@@ -112,6 +112,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
           )}
           <SavedMark saving={editing.saving} />
           <TextLink to={`/sheets/${editing.id}/revisions`}>Revisions</TextLink>
+          <TextLink to={`/sheets/${editing.id}/beside`}>Her way</TextLink>
           {(["undo", "redo"] as const).map((which) => (
             <LinkButton
               key={which}

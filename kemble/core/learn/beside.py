@@ -1,0 +1,377 @@
+"""Her way and mine: two sheets of one way, each with all that its amounts leave open, on one map and one clock.
+
+What was told by the cup is as the cup was filled, and as large as it was. Each such unknown is moved to its ends alone,
+what that does to the ratios and to the time is taken as straight between them, and what is independent adds by squares;
+so every cloud is an ellipse that nine in ten of such kitchens lie in. What explains the difference in time is found by
+taking over one thing of hers at a time into mine.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import fmean
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.cards.way import Way
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import refuse
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.learn.learner import Array
+from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
+from kemble.core.physics.spread import EDGE
+from kemble.core.sheet.document import Amount, Line, Sheet
+from kemble.core.stations.chain import Worked, work
+
+# How large a cup is that nobody measured: from a tea cup filled to the eye to a rim-full mug, as shares of the one written.
+# Kitchen estimate.
+_CUP = (-0.15, 0.1)
+_NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
+_MOST_UNKNOWN = 8
+_WORTH_MIN = 1.0  # a difference in time that is worth a word
+_WORTH_MARK = 0.15  # ... and one in a taste
+
+# What of a sheet may be taken over into another, in words; by the sheet's own fields.
+_TAKES: tuple[tuple[str, tuple[str, ...]], ...] = (
+    ("the tin and how many", ("vessel",)),
+    ("the amounts", ("parts",)),
+    ("the schools", ("schools",)),
+    ("the heat", ("heat",)),
+    ("how warm it goes in", ("start",)),
+    ("the soak", ("grain",)),
+    ("the pieces", ("pieces", "rolled", "wrap")),
+)
+
+
+class Lies(BaseModel):
+    """A value, and where nine in ten lie."""
+
+    model_config = ConfigDict(frozen=True)
+
+    likely: float
+    low: float
+    high: float
+
+
+class OnMap(BaseModel):
+    """Water and sugar in per cent of the base."""
+
+    model_config = ConfigDict(frozen=True)
+
+    water: float
+    sugar: float
+
+
+class StaysOpen(BaseModel):
+    """What nobody knows of a sheet's amounts: `weigh` what settles it, and by how many per cent its cloud then shrinks."""
+
+    model_config = ConfigDict(frozen=True)
+
+    words: str
+    weigh: str
+    narrows_pct: float
+
+
+class Cloud(BaseModel):
+    """One of the two: where its ratios lie (the ellipse's outline), its time, what was
+    taught of it, and what is open, the most telling first."""
+
+    model_config = ConfigDict(frozen=True)
+
+    title: str
+    hydration: Lies
+    sugar: Lies
+    outline: list[OnMap]
+    minutes: Lies | None
+    taught_min: float | None
+    open: list[StaysOpen]
+
+
+class Explained(BaseModel):
+    """Of an outcome in which they differ, by how much hers is over mine, and the shares of that, in words."""
+
+    model_config = ConfigDict(frozen=True)
+
+    outcome: str
+    says: str
+    by: list[str]
+    sure: bool  # told apart: nine times in ten it is on this side
+
+
+class Beside(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+    hers: Cloud
+    mine: Cloud
+    explained: list[Explained]
+    weigh: str  # the one weighing that would narrow it most; "" where nothing is open
+
+
+@dataclass(frozen=True, slots=True)
+class _Unknown:
+    """Something of a sheet that may be otherwise: which lines it moves, together, and to what shares at its two ends."""
+
+    words: str
+    weigh: str
+    lines: frozenset[tuple[int, int]]
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Seen:
+    """A sheet worked, and how water, sugar (in per cent) and the logarithm of its minutes move in one standard deviation of
+    each unknown."""
+
+    sheet: Sheet
+    worked: Worked
+    unknown: Sequence[_Unknown]
+    moves: Array  # (unknown, 3)
+    own_sd: float  # of the logarithm of its minutes, by what its kitchen leaves open
+
+    @property
+    def ratios(self) -> Array:
+        return np.array([_number(self.worked, f"mix.{lever}") for lever in LEVERS])
+
+    @property
+    def minutes(self) -> float | None:
+        fact = self.worked.facts.get("heat.done_min")
+        return float(fact.value) if fact and not isinstance(fact.value, str) and fact.value > 0 else None
+
+    @property
+    def covariance(self) -> Array:
+        """Of water and sugar."""
+        covariance: Array = self.moves[:, :2].T @ self.moves[:, :2]
+        return covariance
+
+
+def beside(
+    hers: Sheet, mine: Sheet, kitchen: Kitchen, tasted: Sequence[Tasted] = (), keys: tuple[int, int] = (0, 0)
+) -> Beside:
+    """The two beside each other. `tasted` of their way, and by which numbers the two sheets go in it. Raises Refused for
+    sheets of two ways, and where one cannot be worked."""
+    if hers.way != mine.way:
+        refuse(
+            "mine", f"is a {WAYS[mine.way].name.lower()}, hers a {WAYS[hers.way].name.lower()}", "two sheets of one way"
+        )
+    her, me = _seen(hers, kitchen), _seen(mine, kitchen)
+    for path, one in (("hers", her), ("mine", me)):
+        if one.worked.problems:
+            refuse(path, f"cannot be worked: {one.worked.problems[0].sentence}", "a sheet without problems")
+    clouds = [_cloud(one) for one in (her, me)]
+    opened = [(cloud.open[0].narrows_pct, cloud.title, cloud.open[0]) for cloud in clouds if cloud.open]
+    most = max(opened, key=lambda one: one[0], default=None)
+    return Beside(
+        hers=clouds[0],
+        mine=clouds[1],
+        explained=[*_ratios(her, me), *_time(her, me, kitchen), *_tastes(her, me, WAYS[hers.way], tasted, keys)],
+        weigh=f"{most[2].weigh}: the cloud of {most[1]} becomes {most[0]:.0f} % smaller" if most else "",
+    )
+
+
+def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
+    """How full the cups were of each thing that packs; and how large the cup was, of all that were filled by it."""
+    found: dict[str, _Unknown] = {}
+    by_cup: set[tuple[int, int]] = set()
+    for p, part in enumerate(sheet.parts):
+        for i, line in enumerate(part.lines):
+            item, unit = shelf.item(line.ingredient), line.amount.unit
+            if item is None:
+                continue
+            if unit.startswith("cup_") and unit not in ("cup_own", "cup_rice_cooker"):
+                by_cup.add((p, i))
+            low, high = shelf.packing(item, unit, line.state)
+            if high - low > 0.005:
+                was = found.get(item.id)
+                lines = (was.lines if was else frozenset()) | {(p, i)}
+                name = item.name.lower()
+                found[item.id] = _Unknown(f"how a cup of {name} is filled", f"Weigh a cup of {name}", lines, low, high)
+    cups = [_Unknown("how large the cup is", "Weigh the cup full of water", frozenset(by_cup), *_CUP)] if by_cup else []
+    return [*cups, *found.values()][:_MOST_UNKNOWN]
+
+
+def _seen(sheet: Sheet, kitchen: Kitchen) -> _Seen:
+    worked = work(sheet, kitchen)
+    unknown = _unknown(sheet, Shelf(kitchen))
+    moves = np.zeros((len(unknown), 3))
+    for row, one in enumerate(unknown):
+        low, high = (_point(work(_with(sheet, one.lines, 1.0 + end), kitchen)) for end in (one.low, one.high))
+        moves[row] = (high - low) / (2 * EDGE)
+    return _Seen(sheet, worked, unknown, moves, _own_sd(worked))
+
+
+def _point(worked: Worked) -> Array:
+    fact = worked.facts.get("heat.done_min")
+    minutes = float(fact.value) if fact and not isinstance(fact.value, str) and fact.value > 0 else 1.0
+    return np.array([_number(worked, "mix.hydration_pct"), _number(worked, "mix.sugar_pct"), math.log(minutes)])
+
+
+def _number(worked: Worked, key: str) -> float:
+    fact = worked.facts.get(key)
+    return 0.0 if fact is None or isinstance(fact.value, str) else float(fact.value)
+
+
+def _own_sd(worked: Worked) -> float:
+    fact = worked.facts.get("heat.done_min")
+    if fact is None or not fact.low or not fact.high:
+        return 0.0
+    return math.log(fact.high / fact.low) / (2 * EDGE)
+
+
+def _with(sheet: Sheet, lines: frozenset[tuple[int, int]], factor: float) -> Sheet:
+    """The sheet with so many times as much of some of its lines."""
+
+    def moved(p: int, i: int, line: Line) -> Line:
+        if (p, i) not in lines:
+            return line
+        amount: Amount = line.amount.model_copy(update={"value": line.amount.value * factor})
+        return line.model_copy(update={"amount": amount})
+
+    parts = tuple(
+        part.model_copy(update={"lines": tuple(moved(p, i, line) for i, line in enumerate(part.lines))})
+        for p, part in enumerate(sheet.parts)
+    )
+    return sheet.model_copy(update={"parts": parts})
+
+
+def _cloud(seen: _Seen) -> Cloud:
+    water, sugar, _ = (float(one) for one in seen.ratios)
+    sd_water, sd_sugar = (math.sqrt(max(0.0, float(seen.covariance[i, i]))) for i in (0, 1))
+    minutes = None
+    if seen.minutes is not None:
+        sd = math.sqrt(seen.own_sd**2 + float((seen.moves[:, 2] ** 2).sum()))
+        ends = (seen.minutes * math.exp(EDGE * sign * sd) for sign in (-1, 1))
+        minutes = Lies(likely=seen.minutes, low=next(ends), high=next(ends))
+    taught = seen.sheet.taught.get("heat")
+    return Cloud(
+        title=seen.sheet.title,
+        hydration=Lies(likely=water, low=water - EDGE * sd_water, high=water + EDGE * sd_water),
+        sugar=Lies(likely=sugar, low=sugar - EDGE * sd_sugar, high=sugar + EDGE * sd_sugar),
+        outline=_outline(water, sugar, seen.covariance),
+        minutes=minutes,
+        taught_min=taught.minutes if taught else None,
+        open=_opened(seen),
+    )
+
+
+def _outline(x: float, y: float, covariance: Array) -> list[OnMap]:
+    """The ellipse that nine in ten lie in, from its axes."""
+    sizes, axes = np.linalg.eigh(covariance)
+    radii = _NINE_IN_TEN * np.sqrt(np.maximum(sizes, 0.0))
+    around = np.linspace(0.0, 2 * math.pi, 49)
+    points = axes @ np.array([radii[0] * np.cos(around), radii[1] * np.sin(around)])
+    return [OnMap(water=round(x + float(a), 2), sugar=round(max(0.0, y + float(b)), 2)) for a, b in points.T]
+
+
+_AFTER = 0.1  # of an unknown's spread that a weighing leaves
+
+
+def _opened(seen: _Seen) -> list[StaysOpen]:
+    """What is open, by how much its cloud shrinks once it is settled: in the length of both its axes together."""
+    found = []
+    whole = _size(seen.moves)
+    if whole <= 0:
+        return []
+    for row, one in enumerate(seen.unknown):
+        left = seen.moves.copy()
+        left[row] *= _AFTER
+        found.append(StaysOpen(words=one.words, weigh=one.weigh, narrows_pct=100 * (1 - _size(left) / whole)))
+    return sorted((one for one in found if one.narrows_pct >= 1), key=lambda one: -one.narrows_pct)
+
+
+def _size(moves: Array) -> float:
+    return math.sqrt(float((moves[:, :2] ** 2).sum()))
+
+
+def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
+    found = []
+    for i, lever in enumerate(LEVERS[:2]):
+        there, here = float(hers.ratios[i]), float(mine.ratios[i])
+        sd = math.sqrt(float(hers.covariance[i, i] + mine.covariance[i, i]))
+        if abs(there - here) < 1.0 and sd < 1.0:
+            continue
+        sure = abs(there - here) > EDGE * sd
+        says = f"{'more' if there > here else 'less'}: hers has {there:.0f} %, mine {here:.0f}"
+        if not sure:
+            low, high = (there - here + sign * EDGE * sd for sign in (-1, 1))
+            says = f"{says}; as they are measured it may be {low:+.0f} to {high:+.0f}"
+        found.append(Explained(outcome=WORDS[lever], says=says, by=[], sure=sure))
+    return found
+
+
+def _time(hers: _Seen, mine: _Seen, kitchen: Kitchen) -> list[Explained]:
+    """Her time against mine; and, of what is hers, what makes the difference when mine takes it over alone."""
+    if hers.minutes is None or mine.minutes is None:
+        return []
+    by = hers.minutes - mine.minutes
+    if abs(by) < _WORTH_MIN:
+        return []
+    document, other = mine.sheet, hers.sheet
+    said = []
+    for words, fields in _TAKES:
+        if all(getattr(document, name) == getattr(other, name) for name in fields):
+            continue
+        tried = work(document.model_copy(update={name: getattr(other, name) for name in fields}), kitchen)
+        fact = tried.facts.get("heat.done_min")
+        if tried.problems or fact is None or isinstance(fact.value, str):
+            continue
+        alone = float(fact.value) - mine.minutes
+        if abs(alone) >= _WORTH_MIN:
+            said.append((abs(alone), f"{words} alone: {_longer(alone)}"))
+    sd = math.hypot(*(math.sqrt(one.own_sd**2 + float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
+    # The kitchen's own unknowns are the same for both: only what the amounts leave open can change the sign.
+    apart = math.hypot(*(math.sqrt(float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
+    sure = abs(math.log(hers.minutes / mine.minutes)) > EDGE * apart
+    says = f"{_longer(by)} in its heat, give or take {100 * EDGE * sd:.0f} %"
+    return [Explained(outcome="time", says=says, by=[one for _, one in sorted(said, reverse=True)], sure=sure)]
+
+
+def _longer(minutes: float) -> str:
+    return f"{abs(minutes):.0f} min {'longer' if minutes > 0 else 'shorter'}"
+
+
+def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: tuple[int, int]) -> list[Explained]:
+    """How hers is expected to taste beside mine, and which ratio makes it so; by the craft's rule until enough was tasted."""
+    tongue = Tongue(way, tasted)
+    step = tongue.scaled(dict(zip(LEVERS, hers.ratios, strict=True))) - tongue.scaled(
+        dict(zip(LEVERS, mine.ratios, strict=True))
+    )
+    found = []
+    for taste in tongue.tastes:
+        each = [tongue.slope(taste, i) * float(step[i]) for i in range(len(LEVERS))]
+        by = sum(each)
+        if abs(by) < _WORTH_MARK:
+            continue
+        # How unsure the slopes are, and how unsure where on the map the two lie.
+        slopes_sd = math.sqrt(sum((tongue.slope_sd_of(taste, i) * float(step[i])) ** 2 for i in range(len(LEVERS))))
+        where = [
+            (tongue.slope(taste, i) / float(tongue.half[i])) ** 2 * float(hers.covariance[i, i] + mine.covariance[i, i])
+            for i in (0, 1)
+        ]
+        sd = math.hypot(slopes_sd, math.sqrt(sum(where)))
+        said = sorted(((abs(one), i, one) for i, one in enumerate(each) if abs(one) >= _WORTH_MARK), reverse=True)
+        words = SCALES[taste].too_much if by > 0 else SCALES[taste].too_little
+        told = [f"{WORDS[LEVERS[i]]}: {one:+.1f} marks of {by:+.1f}" for _, i, one in said]
+        found.append(
+            Explained(
+                outcome=taste,
+                says=f"nearer to {words}, by {abs(by):.1f} marks{_marked(tasted, keys, taste)}",
+                by=told,
+                sure=abs(by) > EDGE * sd,
+            )
+        )
+    return found
+
+
+def _marked(tasted: Sequence[Tasted], keys: tuple[int, int], taste: TasteId) -> str:
+    """What was said of both, where both were tasted."""
+    marks = [[one.tastes[taste] for one in tasted if one.sheet == key and taste in one.tastes] for key in keys]
+    if not all(marks):
+        return ""
+    hers, mine = (mark_words(taste, fmean(each)) for each in marks)
+    return f"; tasted, hers was {hers} and mine {mine}"

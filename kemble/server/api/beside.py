@@ -1,0 +1,25 @@
+"""Her way and mine: two sheets of one way on one map and one clock, with all that their amounts leave open."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+
+from kemble.core.learn.beside import Beside, beside
+from kemble.server.api.asked import MOST_NUMBER, asking
+from kemble.server.api.sheets import sheet_of
+from kemble.server.learning import tasted_of
+from kemble.server.turns import WORKING
+
+router = Router(tags=["sheets"])
+
+
+@router.get("/beside", response={200: Beside})
+def her_way_and_mine(request: HttpRequest, hers: int, mine: int) -> Beside:
+    """Both by their numbers, hers first."""
+    kitchen = asking(request)
+    numbers = (min(hers, MOST_NUMBER), min(mine, MOST_NUMBER))
+    her, me = (sheet_of(kitchen, number) for number in numbers)
+    tasted = tasted_of(kitchen, me.way)
+    with WORKING:
+        return beside(her.sheet, me.sheet, kitchen.settings, tasted, numbers)

@@ -1,0 +1,137 @@
+/** Her way and mine: two sheets of one way on one map and one clock, each as a cloud of all that its amounts leave open. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useParams, useSearchParams } from "react-router";
+import { api, ask, type Beside, type WayCard } from "../api/client";
+import { sheetsQuery, waysQuery } from "../api/queries";
+import { Frame, Waiting } from "../ui/Frame";
+import { TextLink } from "../ui/LinkButton";
+import { Picks } from "../ui/Picks";
+import { Sorry } from "../ui/Sorry";
+import { capital } from "../ui/words";
+import { TwoClocks } from "./TwoClocks";
+import { TwoClouds } from "./TwoClouds";
+
+export default function BesidePage() {
+  const mine = Number(useParams().sheetId);
+  const [query, setQuery] = useSearchParams();
+  const hers = query.get("hers");
+  const sheet = useQuery({
+    queryKey: ["sheet", mine, "title"],
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: mine } } })),
+  });
+  const ways = useQuery(waysQuery);
+  const way = ways.data?.find((one) => one.id === sheet.data?.sheet.way);
+  const others = useQuery({ ...sheetsQuery(1, way?.name ?? "", 50, "title"), enabled: way !== undefined });
+  const found = useQuery({
+    queryKey: ["beside", hers, mine],
+    enabled: hers !== null,
+    retry: false,
+    queryFn: () => ask(api.GET("/api/beside", { params: { query: { hers: Number(hers), mine } } })),
+  });
+  useEffect(() => {
+    document.title = "Her way and mine · Kemble";
+  }, []);
+  if (!sheet.data || !way || !others.data) return <Waiting error={sheet.error ?? ways.error ?? others.error} />;
+  const choice = others.data.sheets.filter((one) => one.way === way.id && one.id !== mine);
+  return (
+    <Frame title={<h1 className="text-2xl">Her way and mine</h1>}>
+      <p className="mt-3 text-lg">
+        <TextLink to={`/sheets/${mine}/mix`}>{sheet.data.sheet.title}</TextLink>
+        {choice.length > 0 ? ", beside:" : " stands alone."}
+      </p>
+      {choice.length > 0 ? (
+        <Picks
+          label="Beside"
+          className="mt-2"
+          value={hers ?? ""}
+          options={choice.map((one) => [String(one.id), one.title] as const)}
+          onPick={(id) => setQuery({ hers: id })}
+        />
+      ) : (
+        <p className="mt-3 max-w-prose text-lg">
+          Enter hers first, as she told it: <TextLink to="/paste">paste it</TextLink>, with her cups, what she pours and
+          her hours. It is a {way.name.toLowerCase()} like yours, and then stands here.
+        </p>
+      )}
+      {hers === null && choice.length > 0 && (
+        <p className="mt-4 max-w-prose text-lg text-ink2">
+          Say which is hers. What was told by the cup is a cloud here, and not a point.
+        </p>
+      )}
+      <Sorry error={found.error} />
+      {found.data && <Both told={found.data} way={way} />}
+    </Frame>
+  );
+}
+
+function Both({ told, way }: { told: Beside; way: WayCard }) {
+  return (
+    <div className="mt-4 grid gap-x-10 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+      <section aria-label="On one map">
+        <TwoClouds told={told} way={way} />
+        {told.weigh && (
+          <p className="mt-2 text-lg">
+            <b className="text-look">{told.weigh}.</b> <TextLink to="/kitchen">The cups are in the kitchen.</TextLink>
+          </p>
+        )}
+      </section>
+      <div>
+        <section aria-label="On one clock">
+          <TwoClocks told={told} />
+        </section>
+        <section aria-label="What explains what" className="mt-6">
+          <h2 className="text-xl">Hers beside mine</h2>
+          {told.explained.length === 0 && (
+            <p className="mt-2 text-ink2">In nothing that can be worked out do they differ.</p>
+          )}
+          <dl>
+            {told.explained.map((one) => (
+              <div key={one.outcome} className="hairline grid grid-cols-[6.5rem_1fr] gap-x-3 py-2">
+                <dt className="font-bold">{capital(one.outcome)}</dt>
+                <dd>
+                  {one.says}
+                  {!one.sure && <span className="text-look">; not told apart</span>}
+                  {one.by.map((words) => (
+                    <span key={words} className="block text-ink2">
+                      {words}
+                    </span>
+                  ))}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+        <Opened of="hers" open={told.hers.open} />
+        <Opened of="mine" open={told.mine.open} />
+      </div>
+    </div>
+  );
+}
+
+function Opened({ of, open }: { of: "hers" | "mine"; open: Beside["hers"]["open"] }) {
+  if (open.length === 0) return null;
+  return (
+    <section aria-label={`What stays open of ${of}`} className="mt-5">
+      <h2 className="text-xl">What nobody knows of {of}</h2>
+      <ul>
+        {open.map((one) => (
+          <li key={one.words} className="hairline flex items-center gap-3 py-1.5">
+            <span className="flex-1">{capital(one.words)}</span>
+            <svg
+              viewBox="0 0 100 10"
+              className="hidden h-3 w-24 shrink-0 sm:block"
+              aria-hidden="true"
+              preserveAspectRatio="none"
+            >
+              <rect width="100" height="10" fill="none" stroke="var(--color-ink)" />
+              <rect width={one.narrows_pct} height="10" fill="var(--color-look)" />
+            </svg>
+            <span className="w-40 shrink-0 text-right">{one.narrows_pct.toFixed(0)} % of the cloud</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
