@@ -277,8 +277,8 @@ describe("the plan", () => {
 describe("how it came out", () => {
   const way = {
     tastes: [
-      { id: "softness", too_little: "too firm", too_much: "too soft" },
-      { id: "chew", too_little: "too short", too_much: "too chewy" },
+      { id: "softness", too_little: "too firm", too_much: "too soft", asked: true },
+      { id: "chew", too_little: "too short", too_much: "too chewy", asked: true },
     ],
     faults: [{ id: "specks", seen: "white specks", cause: "", now: "", next_time: "" }],
   } as unknown as WayCard;

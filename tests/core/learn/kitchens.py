@@ -7,12 +7,15 @@ import math
 import random
 from functools import lru_cache
 
+import pytest
+
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
 from kemble.core.learn.learner import learn
 from kemble.core.learn.sights import Sight
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import sensed, work
+from kemble.core.stations.heat import steam
 
 DONE = "heat.done_min"
 LOOKS_MIN = 5.0
@@ -67,6 +70,25 @@ class House:
         before = max((at for at in looks if at < end), default=None)
         moves = {share.id: (share.at_low, share.at_high) for share in of.shares}
         return [Sight("time", DONE, "", of.likely, before, end, 0.07, moves)]
+
+
+class Finer(House):
+    """A kitchen whose truth is worked on another grid than the learner's: nearly twice as many cells, over twice the steps."""
+
+    def takes(self, sheet, *, anew=True):
+        told(sheet)  # the learner's own, on its grid
+        with pytest.MonkeyPatch.context() as patch:
+            patch.setattr(steam, "_CELLS", 37)
+            patch.setattr(steam, "_STEPS", 240)
+            _forget()
+            found = super().takes(sheet, anew=anew)
+        _forget()
+        return found
+
+
+def _forget():
+    for kept in (steam._upright, steam._sides):
+        kept.cache_clear()
 
 
 def knowing(batches):

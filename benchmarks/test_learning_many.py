@@ -1,0 +1,60 @@
+"""What is learned, over two hundred kitchens whose truth is worked on another grid, twenty makings each; and how fast.
+
+Promises: the error of the likely time at most three quarters after three makings and half after ten; of a new tin and
+depth two fifths less; 85 to 95 of a hundred next makings within; an odd making in ten costs a fifth of the gain at most;
+1,000 batches learned from in 300 ms, one more in 30 ms. Run with `make bench`; nothing here can fail a build.
+"""
+
+import statistics
+import sys
+import time
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "tests" / "core" / "learn")]
+
+from kitchens import DONE, Finer, House, cake, knowing, off  # noqa: E402
+
+from kemble.core.learn.learner import learn  # noqa: E402
+from kemble.core.stations.chain import work  # noqa: E402
+
+KITCHENS = 200
+MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]
+NEW = cake(200, 1.5)
+
+
+def test_two_hundred_kitchens():
+    errors, new, inside, won, lost = {n: [] for n in (0, 3, 10, 20)}, {0: [], 10: []}, [], 0.0, 0.0
+    for seed in range(KITCHENS):
+        house = Finer(seed, noise=0.06)
+        batches = [house.makes(MADE[house.chance.randrange(3)]) for _ in range(20)]
+        for n, found in errors.items():
+            found.append(off(house, MADE[0], batches[:n]))
+        for n, found in new.items():
+            found.append(off(house, NEW, batches[:n]))
+        fact = work(MADE[1], knowing(batches[:10])).facts[DONE]
+        inside += [fact.low <= house.takes(MADE[1]) <= fact.high for _ in range(2)]
+        if seed % 4 == 0:
+            spoiled = [house.makes(MADE[1], odd=2.0) if i == 9 else one for i, one in enumerate(batches[:10])]
+            clean, odd = errors[10][-1], off(house, MADE[0], spoiled)
+            won, lost = won + errors[0][-1] - clean, lost + odd - clean
+    mean = {n: statistics.mean(found) for n, found in errors.items()}
+    said = ", ".join(f"{100 * mean[n]:.1f} % after {n}" for n in mean)
+    print(f"\n  error of the likely time: {said} ({mean[3] / mean[0]:.2f} and {mean[10] / mean[0]:.2f} of the first)")
+    fresh, known = (statistics.mean(found) for found in new.values())
+    print(f"  of a new tin and depth: {100 * fresh:.1f} to {100 * known:.1f} %, {100 * (1 - known / fresh):.0f} % less")
+    print(f"  {100 * statistics.mean(inside):.0f} of a hundred next makings within first and latest")
+    print(f"  an odd making in ten costs {100 * lost / won:.0f} % of the gain")
+
+
+def test_a_thousand_batches():
+    house = House(1)
+    batches = [house.makes(MADE[i % 3]) for i in range(1001)]
+    began = time.perf_counter()
+    learn(batches[:1000])
+    cold = time.perf_counter() - began
+    began = time.perf_counter()
+    learn(batches)
+    print(
+        f"\n  learned from 1,000 batches: {1000 * cold:.0f} ms; from one more: {1000 * (time.perf_counter() - began):.0f} ms"
+    )
