@@ -15,6 +15,8 @@ from pydantic import ValidationError
 from kemble import __version__
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
+from kemble.core.formats.recipe import read_recipe, sheet_of
+from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import why_not
 from kemble.core.plan.day import Asked, Dish
@@ -80,6 +82,23 @@ def work_sheet(options: argparse.Namespace) -> None:
     print(worked.model_dump_json(indent=2, include={"facts", "advice", "cautions", "allergens"}))
 
 
+def export(options: argparse.Namespace) -> None:
+    sheet = read_sheet(_read(options.sheet))
+    sys.stdout.write(written(sheet, work(sheet, _kitchen(options.kitchen)), options.how))
+
+
+def import_recipe(options: argparse.Namespace) -> None:
+    """What was understood goes to standard error, the sheet to standard output."""
+    told = read_recipe(_read(options.recipe), _kitchen(options.kitchen))
+    for asks in told.asks:
+        print(f"kemble: {asks}", file=sys.stderr)
+    for line in told.method:
+        for one in line.says:
+            if one.path not in ("", "way") and one.words:
+                print(f"{line.text}\n    {one.words}", file=sys.stderr)
+    print(sheet_of(told).model_dump_json(indent=2))
+
+
 def plan_sheets(options: argparse.Namespace) -> None:
     """One plan for every sheet named: for one table, or each at its own serve time."""
     wanted, kitchen = [read_sheet(_read(path)) for path in options.sheet], _kitchen(options.kitchen)
@@ -126,6 +145,15 @@ def _parser() -> argparse.ArgumentParser:
     one.add_argument("way", help="one of " + ", ".join(WAYS))
     one.set_defaults(run=sheet)
 
+    exports = commands.add_parser("export", help="write a sheet for others: recipe data, Markdown, plain text")
+    exports.add_argument("--as", dest="how", choices=list(FORMATS), default="text", help="text if nothing is said")
+    exports.set_defaults(run=export)
+    imports = commands.add_parser(
+        "import",
+        help="read a recipe (text, a page's source, recipe data) and print the sheet; what is not clear is asked",
+    )
+    imports.add_argument("recipe", metavar="FILE", help="a file, or - for standard input")
+    imports.set_defaults(run=import_recipe)
     works = commands.add_parser("work", help="print the worked sheet as JSON")
     works.set_defaults(run=work_sheet)
     plans = commands.add_parser("plan", help="print the schedule, counted back from the serve time")
@@ -134,8 +162,9 @@ def _parser() -> argparse.ArgumentParser:
     plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
     plans.add_argument("sheet", metavar="SHEET.json", nargs="+", help="sheets, or - for standard input")
     plans.set_defaults(run=plan_sheets)
-    works.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
-    for command in (works, plans):
+    for command in (works, exports):
+        command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
+    for command in (works, exports, imports, plans):
         command.add_argument("--kitchen", metavar="KITCHEN.json", help="a kitchen; the default one otherwise")
     return parser
 

@@ -44,6 +44,30 @@ def test_a_plan_in_words_and_as_json(sheet, capsys):
     assert json.loads(capsys.readouterr().out)["serve"].startswith("2026-12-05T15:30")
 
 
+@pytest.mark.parametrize("how", ["kemble", "recipe"])
+def test_written_and_read_again_through_a_pipe_it_is_the_same(sheet, how, capsys, monkeypatch):
+    assert main(["export", "--as", how, str(sheet)]) == 0
+    text = capsys.readouterr().out
+    monkeypatch.setattr("sys.stdin", SimpleNamespace(buffer=io.BytesIO(text.encode())))
+    assert main(["import", "-"]) == 0
+    assert json.loads(capsys.readouterr().out) == json.loads(sheet.read_text())
+
+
+def test_a_recipe_in_words_becomes_a_sheet_and_what_is_not_clear_an_error(tmp_path, capsys):
+    path = tmp_path / "cake.txt"
+    path.write_text(
+        "Ingredients\n300 g sweet rice flour\n380 ml water\n\nMethod\nSteam for 50 minutes in a 18 cm round tin.\n"
+    )
+    assert main(["import", str(path)]) == 0
+    told = capsys.readouterr()
+    found = json.loads(told.out)
+    assert (found["way"], found["taught"]["heat"]["minutes"]) == ("set-cake", 50)
+    assert "a round tin 180 mm across" in told.err
+    path.write_text("300 g sweet rice flour\n1 tsp snark\n")
+    assert main(["import", str(path)]) == 2
+    assert "snark" in capsys.readouterr().err
+
+
 def test_a_kitchen_of_ones_own(sheet, tmp_path, capsys):
     kitchen = tmp_path / "kitchen.json"
     kitchen.write_text('{"altitude_m": 2000}')

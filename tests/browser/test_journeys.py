@@ -263,7 +263,7 @@ def test_a_pasted_list_is_put_right_and_becomes_a_sheet(watched, kitchen):
     one snark, sliced
     For the glaze:
     1 tbsp honey"""
-    page.get_by_label("One ingredient a line").fill(text)
+    page.get_by_label("one ingredient a line").fill(text)
     page.get_by_role("button", name="Read it").click()
     expect(page.get_by_text("Thick or thin? Taken as thick.")).to_be_visible()
     expect(page.get_by_text("How much salt? No amount is written.")).to_be_visible()

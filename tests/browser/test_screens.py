@@ -175,7 +175,7 @@ def an_ingredient(page):
 
 def a_read_list(page):
     go(page, "/paste")
-    page.get_by_label("One ingredient a line").fill("1 cup sweet rice flour\nsalt\nsnark")
+    page.get_by_label("one ingredient a line").fill("1 cup sweet rice flour\nsalt\nsnark")
     page.get_by_role("button", name="Read it").click()
     expect(page.get_by_text("2 lines are still open")).to_be_visible()
 

@@ -248,7 +248,7 @@ class TestLog:
         ("outcome", "path"),
         [
             ({"tastes": {"softness": 5}}, "tastes.softness"),
-            ({"tastes": {"colour": 0}}, "tastes.colour"),
+            ({"tastes": {"heart": 0}}, "tastes.heart"),
             ({"faults": ["ghost"]}, "faults"),
             ({"note": "x" * 5000}, "note"),
         ],

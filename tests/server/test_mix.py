@@ -23,13 +23,13 @@ def with_kitchen(owner, **change):
 
 def test_a_pasted_list_comes_back_line_by_line(owner):
     text = "1 ½ cups sweet rice flour\n200 ml water\na pinch of salt\n2 large eggs\n1 tin coconut milk\nsnark"
-    lines = owner.ask("POST", "/read-list", {"text": text}).body["lines"]
+    lines = owner.ask("POST", "/read-recipe", {"text": text}).body["listed"]["lines"]
     assert [line["ingredient"] for line in lines] == [
         "sweet-rice-flour", "water", "salt", "egg", "coconut-milk-thick", None,
     ]  # fmt: skip
     assert lines[4]["asks"].startswith("Thick or thin")
     assert lines[5]["kind"] == "unread"
-    assert owner.ask("POST", "/read-list", {"text": "x" * 30_000}).body["problems"][0]["path"] == "text"
+    assert owner.ask("POST", "/read-recipe", {"text": "x" * 120_001}).body["problems"][0]["path"] == "text"
 
 
 def test_a_blank_sheet_has_its_flour_and_works(owner):

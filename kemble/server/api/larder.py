@@ -1,24 +1,18 @@
-"""The larder as this kitchen has it, what can stand in for what, and pasted lists of ingredients."""
+"""The larder as this kitchen has it, and what can stand in for what."""
 
 from __future__ import annotations
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest
 from ninja import Router
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from kemble.core.change.exchange import exchanges
 from kemble.core.facts.known import known
-from kemble.core.formats.ingredient_text import ReadList, read_list
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
-from kemble.server.api.asked import Body, asking
-from kemble.server.api.refusal import answer
+from kemble.server.api.asked import asking
 
 router = Router(tags=["larder"])
-
-
-class PastedList(Body):
-    text: str = Field(max_length=20_000, description="a list of ingredients, one a line")
 
 
 class IngredientCard(Ingredient):
@@ -59,9 +53,3 @@ def exchanges_of(request: HttpRequest, ingredient: str) -> list[ExchangeCard]:
     if item is None:
         raise Http404("no such ingredient")
     return [ExchangeCard(to=swap.to, label=swap.label, says=swap.says) for swap in exchanges(item, shelf)]
-
-
-@router.post("/read-list", response={200: ReadList})
-def read_pasted(request: HttpRequest, pasted: PastedList) -> HttpResponse:
-    """A pasted list of ingredients, line by line as it was understood. Saves nothing."""
-    return answer(read_list(pasted.text, asking(request).settings))

@@ -23,6 +23,8 @@ from kemble.core.facts.fact import Moved, ripple
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.formats.method_text import Understood
+from kemble.core.formats.recipe import laid_on
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.evidence import FaultTold, likeliest
 from kemble.core.log.taste import Verdict
@@ -51,6 +53,7 @@ class NewSheet(Write):
     way: str | None = Field(None, max_length=40, description="a way")
     blank: bool = False
     sheet: Sheet | None = None
+    says: list[Understood] | None = Field(None, max_length=400, description="what a method says, laid on the sheet")
 
 
 class SaveSheet(Write):
@@ -242,6 +245,8 @@ def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
         sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
     else:
         refuse("way", "is missing", "a way, or a whole sheet")
+    if new_sheet.says:
+        sheet = laid_on(sheet, new_sheet.says)
     return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
 
 

@@ -66,6 +66,6 @@ class TestTaste:
 
     def test_scales_are_the_ways_own(self):
         check_tastes(WAYS["set-cake"], {"softness": -2, "chew": 0})
-        for tastes in ({"colour": 1}, {"softness": 3}):
+        for tastes in ({"heart": 1}, {"softness": 3}):
             with pytest.raises(Refused):
                 check_tastes(WAYS["set-cake"], tastes)

@@ -77,6 +77,7 @@ export type Flowing = Schemas["Flowing"];
 export type GrainWorked = Schemas["GrainWorked"];
 export type IngredientCard = Schemas["IngredientCard"];
 export type FamilyCard = Schemas["FamilyCard"];
+export type ReadRecipe = Schemas["ReadRecipe"];
 export type ReadLine = Schemas["ReadLine"];
 export type ShoppingList = Schemas["ShoppingList"];
 export type Pieces = Schemas["Pieces"];

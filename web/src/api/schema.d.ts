@@ -222,6 +222,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Formats
+         * @description What a sheet can be written as.
+         */
+        get: operations["kemble_server_api_files_formats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -688,7 +708,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/read-list": {
+    "/api/read-recipe": {
         parameters: {
             query?: never;
             header?: never;
@@ -699,9 +719,9 @@ export interface paths {
         put?: never;
         /**
          * Read Pasted
-         * @description A pasted list of ingredients, line by line as it was understood. Saves nothing.
+         * @description Anything pasted or dropped, line by line as it was understood. Saves nothing.
          */
-        post: operations["kemble_server_api_larder_read_pasted"];
+        post: operations["kemble_server_api_files_read_pasted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1106,6 +1126,26 @@ export interface paths {
          * @description What was put in beside what the sheet said, in a run of it, as the sheet's next revision.
          */
         post: operations["kemble_server_api_sheets_as_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/as/{how}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet As
+         * @description A sheet as a file.
+         */
+        get: operations["kemble_server_api_files_sheet_as"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3028,6 +3068,16 @@ export interface components {
              */
             where: string;
         };
+        /** FormatCard */
+        FormatCard: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "kemble" | "recipe" | "markdown" | "text";
+            /** Label */
+            label: string;
+        };
         /**
          * FrameDrawn
          * @description One move, in mm, for the right hand. `estimate`: dough stretches as it likes.
@@ -4224,6 +4274,13 @@ export interface components {
              */
             uid: string;
         };
+        /** MethodLine */
+        MethodLine: {
+            /** Says */
+            says: components["schemas"]["Understood"][];
+            /** Text */
+            text: string;
+        };
         /** MixDrawing */
         MixDrawing: {
             /** Bar */
@@ -4432,6 +4489,11 @@ export interface components {
              * @default false
              */
             blank: boolean;
+            /**
+             * Says
+             * @description what a method says, laid on the sheet
+             */
+            says?: components["schemas"]["Understood"][] | null;
             sheet?: components["schemas"]["Sheet"] | null;
             /**
              * Uid
@@ -5066,11 +5128,11 @@ export interface components {
             /** Scale G */
             scale_g: number | null;
         };
-        /** PastedList */
-        PastedList: {
+        /** Pasted */
+        Pasted: {
             /**
              * Text
-             * @description a list of ingredients, one a line
+             * @description at most 120,000 letters
              */
             text: string;
         };
@@ -5505,6 +5567,44 @@ export interface components {
             lines: components["schemas"]["ReadLine"][];
             /** Way */
             way: string | null;
+        };
+        /**
+         * ReadRecipe
+         * @description What was understood. `sheet` where it is one of ours, whole; else its lines, its method, what both say of a sheet
+         *     (`apply`: paths and values, the later ones of a path first asked about), the way and why, and questions.
+         */
+        ReadRecipe: {
+            /**
+             * Asks
+             * @default []
+             */
+            asks: string[];
+            /**
+             * Because
+             * @default []
+             */
+            because: string[];
+            listed: components["schemas"]["ReadList"];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodLine"][];
+            sheet?: components["schemas"]["Sheet"] | null;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "sheet" | "recipe" | "text";
+            /** Title */
+            title: string;
+            /** Way */
+            way?: string | null;
+            /**
+             * Yields
+             * @default
+             */
+            yields: string;
         };
         /**
          * Refit
@@ -7460,6 +7560,32 @@ export interface components {
             /** School */
             school: string;
         };
+        /**
+         * Understood
+         * @description One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
+         *     hint at the way, or a question.
+         */
+        Understood: {
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Path
+             * @default
+             */
+            path: string;
+            /** Value */
+            value?: string | number | {
+                [key: string]: string | number;
+            } | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
         /** UseKey */
         UseKey: {
             /**
@@ -8212,6 +8338,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FeastTold"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_formats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatCard"][];
                 };
             };
             /** @description Refused */
@@ -9184,7 +9339,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_larder_read_pasted: {
+    kemble_server_api_files_read_pasted: {
         parameters: {
             query?: never;
             header?: never;
@@ -9193,7 +9348,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PastedList"];
+                "application/json": components["schemas"]["Pasted"];
             };
         };
         responses: {
@@ -9203,7 +9358,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadList"];
+                    "application/json": components["schemas"]["ReadRecipe"];
                 };
             };
             /** @description Refused */
@@ -10079,6 +10234,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Saved"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_sheet_as: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                how: "kemble" | "recipe" | "markdown" | "text";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

@@ -1,4 +1,5 @@
-/** A list of ingredients in plain text, read line by line; each line can be put right before a sheet is begun from it. */
+/** Anything pasted or dropped, a list, a page's source, a file: read line by line, ingredients and method; each line can be
+ * put right before a sheet is begun from it. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
@@ -11,6 +12,7 @@ import {
   type Part,
   type PartRole,
   type ReadLine,
+  type ReadRecipe,
   type Sheet,
   type UnitId,
 } from "../api/client";
@@ -22,6 +24,8 @@ import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
+import { MethodRead } from "./MethodRead";
+import { slim } from "./slim";
 
 const ROLES: PartRole[] = [
   "base",
@@ -36,6 +40,7 @@ const ROLES: PartRole[] = [
   "wrapper",
   "heart",
 ];
+type Understood = ReadRecipe["method"][number]["says"][number];
 const KEPT = "kemble-pasted";
 
 /** A line as it stands after the cook's corrections; `out` when it is left out on purpose. */
@@ -51,22 +56,33 @@ export default function PastePage() {
   const client = useQueryClient();
   const [text, setText] = useState(() => sessionStorage.getItem(KEPT) ?? "");
   const [rows, setRows] = useState<Row[] | null>(null);
+  const [told, setTold] = useState<ReadRecipe | null>(null);
+  const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
   const [way, setWay] = useState("");
   const [title, setTitle] = useState("Pasted list");
   useEffect(() => {
-    document.title = "Paste a list · Kemble";
+    document.title = "Paste or drop · Kemble";
   }, []);
   // What was pasted outlives a reload.
   useEffect(() => sessionStorage.setItem(KEPT, text), [text]);
+  const drop = async (file: File | undefined) => {
+    if (!file) return;
+    const source = slim(await file.text());
+    setText(source);
+    read.mutate(source);
+  };
   const read = useMutation({
-    mutationFn: () => ask(api.POST("/api/read-list", { body: { text } })),
+    mutationFn: (source: string) => ask(api.POST("/api/read-recipe", { body: { text: source } })),
     onSuccess: (found) => {
-      setRows(found.lines.map((line) => ({ ...line, out: false })));
+      setTold(found);
+      setLeftOut(new Set());
+      setRows(found.listed.lines.map((line) => ({ ...line, out: false })));
       if (found.way) setWay(found.way);
+      if (found.title) setTitle(found.title);
     },
   });
   const begin = useMutation({
-    mutationFn: (made: { sheet: Sheet; uid: string }) =>
+    mutationFn: (made: { sheet: Sheet; says: Understood[]; uid: string }) =>
       ask(api.POST("/api/sheets", { body: { way: null, blank: false, ...made } })),
     onSuccess: (made) => {
       sessionStorage.removeItem(KEPT);
@@ -80,22 +96,26 @@ export default function PastePage() {
   const change = (at: number, next: Partial<Row>) =>
     setRows((was) => was?.map((row, i) => (i === at ? { ...row, ...next, asks: "" } : row)) ?? null);
   return (
-    <Frame title={<h1 className="text-2xl sm:text-[28px]">Paste a list</h1>}>
+    <Frame title={<h1 className="text-2xl sm:text-[28px]">Paste or drop</h1>}>
       <div className="mt-5 grid gap-x-10 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2.1fr)]">
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            read.mutate();
+            read.mutate(slim(text));
+          }}
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            void drop(event.dataTransfer.files[0]);
           }}
         >
           <label htmlFor="pasted" className="text-ink2">
-            One ingredient a line, as it is written: “1 ½ cups sweet rice flour”, “a pinch of salt”. A line such as “For
-            the filling:” begins a part.
+            A list, one ingredient a line; a whole recipe with its method; the source of a page; or drop a file here. A
+            line such as “For the filling:” begins a part.
           </label>
           <textarea
             id="pasted"
             className="mt-2 block min-h-72 w-full rounded-md border border-ink2 bg-sheet p-3 leading-relaxed"
-            maxLength={20000}
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
@@ -107,6 +127,18 @@ export default function PastePage() {
           >
             Read it
           </button>
+          <label className="pick mt-3 ml-3 inline-flex min-h-11 cursor-pointer items-center px-6 focus-within:outline-2 focus-within:outline-ink">
+            Open a file
+            <input
+              type="file"
+              accept=".json,.txt,.md,.html,.htm,application/json,application/ld+json,text/*"
+              className="sr-only"
+              onChange={(event) => {
+                void drop(event.target.files?.[0]);
+                event.target.value = "";
+              }}
+            />
+          </label>
           <Sorry error={read.error} />
         </form>
         <section aria-label="As it was read">
@@ -115,8 +147,20 @@ export default function PastePage() {
               Each line comes back with what was understood, what was guessed, and what could not be read. Nothing is
               dropped.
             </p>
+          ) : told?.source === "sheet" ? (
+            <OneOfOurs
+              told={told}
+              busy={begin.isPending}
+              onOpen={(sheet) => begin.mutate({ sheet, says: [], uid: newId() })}
+            />
           ) : (
             <>
+              {told?.yields && <p className="text-ink2">It says: “{told.yields}”.</p>}
+              {told?.asks.map((one) => (
+                <p key={one} className="text-look">
+                  {one}
+                </p>
+              ))}
               <ul>
                 {rows.map((row, i) => (
                   <ReadRow
@@ -130,12 +174,17 @@ export default function PastePage() {
                 ))}
               </ul>
               {rows.length === 0 && <p className="text-ink2">There is nothing in it.</p>}
+              {told && told.method.length > 0 && (
+                <MethodRead method={told.method} leftOut={leftOut} onLeaveOut={setLeftOut} />
+              )}
               {rows.length > 0 && (
                 <form
                   className="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-2"
                   onSubmit={(event) => {
                     event.preventDefault();
-                    begin.mutate({ sheet: sheetOf(rows, way, title), uid: newId() });
+                    const method = (told?.method ?? []).filter((_, i) => !leftOut.has(i));
+                    const says = method.flatMap((line) => line.says).filter((one) => one.path);
+                    begin.mutate({ sheet: sheetOf(rows, way, title), says, uid: newId() });
                   }}
                 >
                   <label>
@@ -159,6 +208,9 @@ export default function PastePage() {
                       ))}
                     </select>
                   </label>
+                  {told && told.because.length > 0 && told.way === way && (
+                    <span className="text-ink2">because {told.because.join(" and ")}</span>
+                  )}
                   <button type="submit" className="pick" data-on="true" disabled={open.length > 0 || begin.isPending}>
                     Begin the sheet
                   </button>
@@ -176,6 +228,39 @@ export default function PastePage() {
         </section>
       </div>
     </Frame>
+  );
+}
+
+/** A sheet of ours, whole: opened as it is, or what is wrong with it. */
+function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: Sheet) => void }) {
+  const { told, busy, onOpen } = props;
+  const { sheet } = told;
+  if (!sheet)
+    return (
+      <div role="alert">
+        <p className="text-lg">It is a sheet of Kemble's, and something in it does not hold:</p>
+        {told.asks.map((one) => (
+          <p key={one} className="text-bean">
+            {one}
+          </p>
+        ))}
+      </div>
+    );
+  return (
+    <div>
+      <p className="text-lg">
+        A sheet of Kemble's: <b>{sheet.title}</b>, all of it.
+      </p>
+      <button
+        type="button"
+        className="pick mt-3 min-h-11 px-6"
+        data-on="true"
+        disabled={busy}
+        onClick={() => onOpen(sheet as Sheet)}
+      >
+        Keep it here
+      </button>
+    </div>
   );
 }
 

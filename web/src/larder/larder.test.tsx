@@ -45,7 +45,7 @@ const LARDER = [
     packs: { bag: 500 },
   },
 ];
-const WAYS = [{ id: "set-cake", name: "Steamed set cake" }];
+const WAYS = [{ id: "set-cake", name: "Steamed set cake", form: "tin", base: "flour", choices: [] }];
 
 const type = (label: string | RegExp, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
@@ -92,16 +92,40 @@ describe("a pasted list", () => {
     line({ text: "snark", kind: "unread", asks: "What is it?" }),
   ];
 
-  async function read() {
+  const method = [
+    {
+      text: "Steam in an 18 cm round tin for 45 minutes.",
+      says: [
+        { words: "a round tin 180 mm across", path: "vessel.tin.shape", value: "round", asks: "" },
+        { words: "", path: "vessel.tin.diameter_mm", value: 180, asks: "" },
+        { words: "45 min in the heat, as taught", path: "taught.heat", value: { minutes: 45, by: "it" }, asks: "" },
+      ],
+    },
+    { text: "Cut into 24 pieces.", says: [{ words: "24 pieces", path: "pieces", value: 24, asks: "" }] },
+    { text: "Bake at 350 for an hour.", says: [{ words: "350", path: "", value: null, asks: "Which degrees?" }] },
+  ];
+
+  async function read(more: object = {}) {
     const { asked } = world({
       "/api/larder": LARDER,
       "/api/ways": WAYS,
-      "/api/read-list": { lines, way: "set-cake" },
+      "/api/read-recipe": {
+        source: "text",
+        title: "",
+        yields: "Serves 8",
+        sheet: null,
+        listed: { lines, way: "set-cake" },
+        method,
+        way: "set-cake",
+        because: ["it is steamed"],
+        asks: ["“Serves 8”: how many pieces is that?"],
+        ...more,
+      },
       "/api/sheets": { id: 9 },
     });
     render(<PastePage />, { wrapper: Around });
     await pass(30);
-    type(/One ingredient a line/, "300 g sweet rice flour\nsalt\nsnark");
+    type(/one ingredient a line/, "300 g sweet rice flour\nsalt\nsnark");
     await press("Read it");
     return asked;
   }
@@ -109,10 +133,54 @@ describe("a pasted list", () => {
 
   it("shows every line, with its question, and waits until each is settled", async () => {
     await read();
-    expect(screen.getAllByRole("listitem")).toHaveLength(3);
+    expect(screen.getAllByRole("listitem")).toHaveLength(6);
     expect(screen.getByText("How much salt? No amount is written.")).toBeTruthy();
     expect(screen.getByText(/2 lines are still open/)).toBeTruthy();
     expect(begin().disabled).toBe(true);
+    expect(screen.getByText("“Serves 8”: how many pieces is that?")).toBeTruthy();
+    const told = screen.getByRole("region", { name: "The method" });
+    expect(told.textContent).toContain("understood: a round tin 180 mm across; 45 min in the heat, as taught");
+    expect(told.textContent).toContain("350: Which degrees?");
+  });
+
+  it("has the method on the sheet, less what is left out of it", async () => {
+    const asked = await read();
+    type("Amount of “salt”", "2");
+    fireEvent.click(within(screen.getAllByRole("listitem")[2] as HTMLElement).getByLabelText("leave out"));
+    fireEvent.click(within(screen.getAllByRole("listitem")[4] as HTMLElement).getByLabelText("leave out"));
+    await press("Begin the sheet");
+    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as {
+      says: { path: string }[];
+    };
+    expect(made.says.map((one) => one.path)).toEqual(["vessel.tin.shape", "vessel.tin.diameter_mm", "taught.heat"]);
+  });
+
+  it("of ours it is kept whole, and one that does not hold says where", async () => {
+    const asked = await read({ source: "sheet", title: "Ours", sheet: { title: "Ours", way: "set-cake" }, asks: [] });
+    await press("Keep it here");
+    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as { sheet: object };
+    expect(made.sheet).toMatchObject({ title: "Ours" });
+    cleanup();
+    await read({ source: "sheet", sheet: null, asks: ["parts.0: is missing"] });
+    expect(screen.getByRole("alert").textContent).toContain("parts.0: is missing");
+  });
+
+  it("sends of a long page its recipe data alone", async () => {
+    const block = '<script type="application/ld+json">{"@type":"Recipe"}</script>';
+    const asked = await read();
+    type(/one ingredient a line/, `<html>${"<p>much</p>".repeat(20_000)}${block}</html>`);
+    await press("Read it");
+    const last = asked.filter((one) => one.path === "/api/read-recipe").at(-1)?.body as { text: string };
+    expect(last.text).toBe(`<html>${block}</html>`);
+  });
+
+  it("takes a file", async () => {
+    const asked = await read();
+    const file = new File(["200 g rice"], "cake.txt", { type: "text/plain" });
+    fireEvent.change(screen.getByLabelText("Open a file"), { target: { files: [file] } });
+    await pass(50);
+    const bodies = asked.filter((one) => one.path === "/api/read-recipe").map((one) => one.body as { text: string });
+    expect(bodies.at(-1)?.text).toBe("200 g rice");
   });
 
   it("is put right on the spot, and becomes a sheet", async () => {
@@ -143,7 +211,7 @@ describe("a pasted list", () => {
     world({ "/api/larder": LARDER, "/api/ways": WAYS });
     render(<PastePage />, { wrapper: Around });
     await pass(30);
-    expect((screen.getByLabelText(/One ingredient a line/) as HTMLTextAreaElement).value).toContain("snark");
+    expect((screen.getByLabelText(/one ingredient a line/) as HTMLTextAreaElement).value).toContain("snark");
   });
 });
 

@@ -26,6 +26,7 @@ import { LinkButton, TextLink } from "../ui/LinkButton";
 import { TriedAgain } from "../ui/TriedAgain";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
+import { FilesSlip } from "./FilesSlip";
 import { STATION_NAMES, STATIONS, type StationId, StationLine } from "./StationLine";
 import { type Editing, type Saving, useSheet } from "./useSheet";
 
@@ -113,6 +114,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
           <SavedMark saving={editing.saving} />
           <TextLink to={`/sheets/${editing.id}/revisions`}>Revisions</TextLink>
           <TextLink to={`/sheets/${editing.id}/beside`}>Her way</TextLink>
+          <FilesSlip id={editing.id} />
           {(["undo", "redo"] as const).map((which) => (
             <LinkButton
               key={which}

@@ -1,0 +1,281 @@
+"""The method of a recipe in plain text, line by line: the tin, the oven, times that were taught, the soak, the pieces.
+
+A table of patterns, each with what it says of a sheet. What a line says is shown beside it; a line that says nothing of
+this is kept as it is and called so. Nothing is guessed without a word.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.facts.quantity import to_celsius
+from kemble.core.formats.ingredient_words import WORD_NUMBERS
+
+_INCH_MM, _CM_MM = 25.4, 10.0
+_MOST_LETTERS = 2000  # of a line; what is over is not looked at
+_OVERNIGHT_MIN = 600.0
+
+
+class Understood(BaseModel):
+    """One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
+    hint at the way, or a question."""
+
+    model_config = ConfigDict(frozen=True)
+
+    words: str = Field("", max_length=400)
+    path: str = Field("", max_length=80)
+    value: str | float | dict[str, str | float] | None = None
+    asks: str = Field("", max_length=400)
+
+
+class MethodLine(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+    text: str
+    says: list[Understood]
+
+
+_NUMBER = r"\d+(?:\s+\d/\d|\.\d+|/\d)?|[½¼¾]|\d+\s?[½¼¾]|an?|one|two|three|four|five|six|eight|ten|twelve|half an"
+_TIME = re.compile(
+    rf"(?P<low>{_NUMBER})(?:\s*(?:-|–|—|to|or)\s*(?P<high>{_NUMBER}))?\s*(?P<half>and a half\s+)?"
+    r"(?P<unit>hours?|hrs?\.?|h|minutes?|mins?\.?|min)\b(?P<and_half>\s+and a half)?(?:\s*(?:and\s*)?(?P<more>\d+)\s*(?:minutes?|mins?\.?)\b)?",
+    re.IGNORECASE,
+)
+_OVERNIGHT = re.compile(r"\bover\s?night\b|\ball night\b|\ba night\b", re.IGNORECASE)
+_DEGREES = re.compile(
+    r"(?P<value>\d{2,3})\s*(?:°|º|˚|degrees?)?\s*(?P<unit>C|F|Celsius|Fahrenheit)\b|(?P<bare>\d{3})\s*[°º˚]",
+    re.IGNORECASE,
+)
+_SIDES = re.compile(
+    r"(?P<a>\d+(?:\.\d+)?)\s*(?P<ua>cm|mm|-?inch(?:es)?|in\.?|\"|″)?\s*(?:x|×|by)\s*(?P<b>\d+(?:\.\d+)?)\s*(?P<ub>cm|mm|-?inch(?:es)?|in\.?|\"|″)?",
+    re.IGNORECASE,
+)
+_ACROSS = re.compile(
+    r"(?P<a>\d+(?:\.\d+)?)\s*-?\s*(?P<ua>cm|mm|inch(?:es)?|in\.?|\"|″)[-\s]*(?P<shape>(?:\w+\s+){0,2}?)(?P<of>tin|pan|dish|mould|mold|tray|springform|steamer)\b",
+    re.IGNORECASE,
+)
+_PIECES = re.compile(
+    r"\b(?P<verb>cut|slice|divide|makes?|shape|roll|portion|form)\b[^.]*?\b(?P<count>\d{1,3})\s+(?:even\s+|equal\s+|small\s+)?(?P<what>pieces|squares|balls|portions|rounds|slices|diamonds|cakes|packets|parcels)\b",
+    re.IGNORECASE,
+)
+_VESSEL = re.compile(r"\b(tin|pan|dish|mould|mold|tray|springform)s?\b", re.IGNORECASE)
+
+
+def read_method(lines: Sequence[str]) -> list[MethodLine]:
+    """Each line with what it says of a sheet; empty lines are left out."""
+    return [MethodLine(text=line.strip(), says=list(_says(line[:_MOST_LETTERS]))) for line in lines if line.strip()]
+
+
+def _says(line: str) -> Iterator[Understood]:
+    for read in (_tin, _oven, _cover, _pieces, _clocks, _ways):
+        yield from read(line)
+
+
+# --- how long -----------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class _Verb:
+    """What a cook does for so long, as a pattern; where the time goes, and what it is called."""
+
+    words: re.Pattern[str]
+    of: str
+    called: str
+
+
+_VERBS = (
+    _Verb(re.compile(r"\bsoak", re.IGNORECASE), "soak", "soaked"),
+    _Verb(re.compile(r"\b(?:steam|bake|boil|simmer|roast|microwave|cook)\w*", re.IGNORECASE), "heat", "in the heat"),
+    _Verb(re.compile(r"\b(?:cool|set|chill|refrigerate|stand|rest)\w*", re.IGNORECASE), "rest", "set or cooled"),
+)
+_WARMING = re.compile(r"\b(?:preheat|boil(?:ing)?\s+water|bring|melt|dissolve|toast|fry)\b", re.IGNORECASE)
+
+
+def _clocks(line: str) -> Iterator[Understood]:
+    """Times by the nearest verb before them in the same sentence."""
+    for sentence in re.split(r"(?<=[.;!?])\s+", line):
+        done: set[str] = set()
+        found = [(match.start(), _minutes(match), match.group(0)) for match in _TIME.finditer(sentence)]
+        found += [(match.start(), _OVERNIGHT_MIN, match.group(0)) for match in _OVERNIGHT.finditer(sentence)]
+        for at, minutes, written in sorted(found):
+            verb = _verb_before(sentence, at)
+            if verb is None or minutes is None or verb.of in done:
+                yield Understood(words=f"{written.strip()}", asks="A time: of what?")
+                continue
+            if verb.of == "heat" and _WARMING.search(sentence[:at]):
+                continue  # of water or butter, not of the cake
+            done.add(verb.of)
+            if verb.of == "soak":
+                yield Understood(words=f"{verb.called} {_said(minutes)}", path="grain.soak_min", value=minutes)
+            said = {"minutes": minutes, "by": "as it is written"}
+            yield Understood(words=f"{_said(minutes)} {verb.called}, as taught", path=f"taught.{verb.of}", value=said)
+
+
+def _verb_before(sentence: str, at: int) -> _Verb | None:
+    """The last verb before a place; else the first of the sentence ("for 40 minutes, steam")."""
+    places = [(match.start(), verb) for verb in _VERBS for match in verb.words.finditer(sentence)]
+    before = [one for one in places if one[0] < at]
+    if before:
+        return max(before, key=lambda one: one[0])[1]
+    return min(places, key=lambda one: one[0])[1] if places else None
+
+
+def _minutes(match: re.Match[str]) -> float | None:
+    low, high = _number(match["low"]), _number(match["high"]) if match["high"] else None
+    if low is None:
+        return None
+    value = low if high is None else (low + high) / 2
+    if match["half"] or match["and_half"]:
+        value += 0.5
+    minutes = value * (60.0 if match["unit"].lower().startswith("h") else 1.0)
+    return minutes + float(match["more"] or 0)
+
+
+_VULGAR: Mapping[str, float] = {"½": 0.5, "¼": 0.25, "¾": 0.75}
+
+
+def _number(text: str) -> float | None:
+    """ "1 1/2", "1.5", "1½", "an", "half an", "three"."""
+    words = text.strip().lower()
+    if words in ("a", "an"):
+        return 1.0
+    if words == "half an":
+        return 0.5
+    if words in WORD_NUMBERS:
+        return float(WORD_NUMBERS[words])
+    total = 0.0
+    for one in re.findall(r"\d+/\d+|\d+(?:\.\d+)?|[½¼¾]", words):
+        if one in _VULGAR:
+            total += _VULGAR[one]
+        elif "/" in one:
+            above, below = one.split("/")
+            if not float(below):
+                return None
+            total += float(above) / float(below)
+        else:
+            total += float(one)
+    return total or None
+
+
+def _said(minutes: float) -> str:
+    if minutes < 100:
+        return f"{minutes:.0f} min"
+    return f"{minutes / 60:.0f} h" if minutes % 60 == 0 else f"{int(minutes // 60)} h {minutes % 60:.0f} min"
+
+
+# --- what in, and how hot -----------------------------------------------------
+
+
+def _mm(value: str, unit: str | None) -> float:
+    word = (unit or "").lower().lstrip("-")
+    if word.startswith(("in", '"', "″")):
+        return round(float(value) * _INCH_MM, 1)
+    return float(value) * (1.0 if word == "mm" else _CM_MM)
+
+
+def _tin(line: str) -> Iterator[Understood]:
+    sides = _SIDES.search(line)
+    if sides and _VESSEL.search(line):
+        unit = sides["ub"] or sides["ua"]
+        asks = "" if unit else "Inches or centimetres? Taken as inches where both are under 18."
+        inches = unit is None and max(float(sides["a"]), float(sides["b"])) < 18
+        a, b = (_mm(sides[name], unit or ("in" if inches else "cm")) for name in ("a", "b"))
+        yield from _oblong(max(a, b), min(a, b), asks)
+        return
+    across = _ACROSS.search(line)
+    if across is None:
+        return
+    size, shape = _mm(across["a"], across["ua"]), across["shape"].lower()
+    if "square" in shape or re.search(r"\bsquare\b", line, re.IGNORECASE):
+        yield from _oblong(size, size, "")
+    elif across["of"].lower() != "steamer":
+        yield Understood(words=f"a round tin {size:.0f} mm across", path="vessel.tin.shape", value="round")
+        yield Understood(words="", path="vessel.tin.diameter_mm", value=size)
+
+
+def _oblong(length: float, width: float, asks: str) -> Iterator[Understood]:
+    yield Understood(words=f"a tin {length:.0f} by {width:.0f} mm", path="vessel.tin.shape", value="oblong", asks=asks)
+    yield Understood(words="", path="vessel.tin.length_mm", value=length)
+    yield Understood(words="", path="vessel.tin.width_mm", value=width)
+
+
+def _oven(line: str) -> Iterator[Understood]:
+    if not re.search(r"\b(?:oven|bake|preheat|roast)", line, re.IGNORECASE):
+        return
+    match = _DEGREES.search(line)
+    if match is None:
+        return
+    value = float(match["value"] or match["bare"])
+    unit = (match["unit"] or ("F" if value > 260 else "C"))[0].upper()
+    celsius = round(to_celsius(value, "F") if unit == "F" else value, 1)
+    asks = "" if match["unit"] else f"{value:.0f} degrees of which kind? Taken as °{unit}."
+    if 120 <= celsius <= 260:
+        yield Understood(words=f"the oven at {celsius:.0f} °C", path="heat.oven_c", value=celsius, asks=asks)
+    else:
+        yield Understood(words=match.group(0), asks="No oven is so warm: which temperature is it?")
+
+
+def _cover(line: str) -> Iterator[Understood]:
+    if re.search(r"\bcover\w*\b[^.]*\b(?:foil|plate|paper|parchment|cling)", line, re.IGNORECASE):
+        yield Understood(words="covered", path="schools.cover", value="covered")
+
+
+_NOT_PIECES = re.compile(r"\bserves?\b|\bservings?\b", re.IGNORECASE)
+
+
+def _pieces(line: str) -> Iterator[Understood]:
+    match = _PIECES.search(line)
+    if match and not _NOT_PIECES.search(line):
+        count = int(match["count"])
+        if 1 <= count <= 400:
+            yield Understood(words=f"{count} pieces", path="pieces", value=count)
+
+
+# --- which way ----------------------------------------------------------------
+
+# What in a method points to a way, as (way, pattern, what it is called, for flour or for grain or both).
+_POINTS: tuple[tuple[str, str, str, str], ...] = (
+    ("set-cake", r"\bsteam\w*\b", "it is steamed", "flour"),
+    ("batter-bake", r"\b(?:oven|bake\w*)\b", "it is baked", "flour"),
+    ("boiled-balls", r"\b(?:float|drop(?:ped)? (?:them )?into (?:the )?(?:boiling|simmering))\w*", "balls are boiled", "flour"),
+    ("stirred-rounds", r"\bmicrowave\w*\b|\bstir\w*\b[^.]*\b(?:pan|translucent|elastic|sticky)", "dough is cooked and stirred", "flour"),
+    ("pounded", r"\b(?:pound\w*|mortar|mallet)\b", "it is pounded", "grain"),
+    ("leaf-parcels", r"\b(?:leaf|leaves)\b[^.]*\b(?:wrap|fold|tie)\w*|\b(?:wrap|fold|tie)\w*\b[^.]*\b(?:leaf|leaves)\b", "it is wrapped in leaves", "grain"),
+    ("tray-rice", r"\b(?:oven|bake\w*)\b", "it is baked", "grain"),
+    ("ground-packets", r"\b(?:grind|ground|blend\w*)\b[^.]*\b(?:rice|grain)", "the grain is ground", "grain"),
+    ("crushed-balls", r"\b(?:half[- ](?:crush|pound|mash)\w*|crush\w*|mash\w*)\b[^.]*\brice\b", "rice is half crushed", "grain"),
+)  # fmt: skip
+
+
+def _ways(line: str) -> Iterator[Understood]:
+    for way, pattern, words, _ in _POINTS:
+        if re.search(pattern, line, re.IGNORECASE):
+            yield Understood(words=words, path="way", value=way)
+
+
+def way_from(
+    method: Sequence[MethodLine], by_ingredients: str | None, base: str | None
+) -> tuple[str | None, list[str]]:
+    """The way that ingredients and method point to, and why. `base`: flour or grain, where the ingredients have one.
+
+    The method tells more than the list: of the ways for that base the one it points to oftenest, the list's own first.
+    """
+    counts: dict[str, int] = {}
+    for line in method:
+        for one in line.says:
+            if one.path == "way" and base in (None, _BASE_OF[str(one.value)]):
+                counts[str(one.value)] = counts.get(str(one.value), 0) + 1
+    reasons = [words for way, _, words, _ in _POINTS if counts.get(way)]
+    if not counts:
+        return by_ingredients, ["its ingredients say so"] if by_ingredients else []
+    most = max(counts.values())
+    leading = [way for way, count in counts.items() if count == most]
+    chosen = by_ingredients if by_ingredients in leading else leading[0]
+    return chosen, list(dict.fromkeys(words for way, _, words, _ in _POINTS if way == chosen)) or reasons
+
+
+_BASE_OF: Mapping[str, str] = {way: base for way, _, _, base in _POINTS}

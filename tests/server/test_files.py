@@ -1,0 +1,52 @@
+"""Sheets out and in at the door: every format is a file, and what is read saves nothing."""
+
+import json
+
+import pytest
+
+from kemble.server.models import SheetRecord
+
+pytestmark = pytest.mark.django_db
+
+
+def test_every_format_is_a_file_of_its_own_kind(owner, sheet):
+    formats = owner.ask("GET", "/formats").body
+    kinds = {}
+    for one in formats:
+        answer = owner.get(f"/api/sheets/{sheet['id']}/as/{one['id']}")
+        assert answer.status_code == 200
+        assert answer["X-Content-Type-Options"] == "nosniff"
+        assert answer["Content-Disposition"].startswith('attachment; filename="steamed-set-cake.')
+        kinds[one["id"]] = answer["Content-Type"]
+    assert kinds == {
+        "kemble": "application/json; charset=utf-8",
+        "recipe": "application/ld+json; charset=utf-8",
+        "markdown": "text/markdown; charset=utf-8",
+        "text": "text/plain; charset=utf-8",
+    }
+
+
+def test_a_name_of_letters_that_no_header_takes(owner, sheet):
+    document = {**sheet["sheet"], "title": 'Müsli "\r\nX: y" ケーキ'}
+    other = owner.ask("POST", "/sheets", {"sheet": document}).body
+    answer = owner.get(f"/api/sheets/{other['id']}/as/text")
+    assert answer.status_code == 200
+    assert "\n" not in answer["Content-Disposition"]
+    assert document["title"].split()[0] in answer.content.decode()
+
+
+def test_out_and_in_again_it_is_the_same_and_nothing_is_saved(owner, sheet):
+    for how in ("kemble", "recipe"):
+        text = owner.get(f"/api/sheets/{sheet['id']}/as/{how}").content.decode()
+        told = owner.ask("POST", "/read-recipe", {"text": text}).body
+        assert told["sheet"] == sheet["sheet"]
+    assert SheetRecord.objects.count() == 1
+    again = owner.ask("POST", "/sheets", {"sheet": told["sheet"]}).body
+    assert again["worked"]["facts"]["heat.done_min"]["value"] == sheet["worked"]["facts"]["heat.done_min"]["value"]
+
+
+def test_what_is_not_there_or_not_theirs(owner, stranger, sheet):
+    assert owner.get(f"/api/sheets/{sheet['id']}/as/pdf").status_code == 422
+    assert stranger.get(f"/api/sheets/{sheet['id']}/as/text").status_code == 404
+    odd = json.dumps({"format": "kemble-sheet", "version": 2, "way": "pudding", "parts": []})
+    assert owner.ask("POST", "/read-recipe", {"text": odd}).body["asks"]

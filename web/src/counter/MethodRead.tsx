@@ -1,0 +1,59 @@
+/** The method line by line, with what each was understood to say of the sheet; any of it can be left out. */
+
+import type { ReadRecipe } from "../api/client";
+import { capital } from "../ui/words";
+
+interface Props {
+  method: ReadRecipe["method"];
+  leftOut: ReadonlySet<number>;
+  onLeaveOut: (leftOut: ReadonlySet<number>) => void;
+}
+
+export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
+  const turn = (at: number) => {
+    const next = new Set(leftOut);
+    if (!next.delete(at)) next.add(at);
+    onLeaveOut(next);
+  };
+  return (
+    <section aria-label="The method" className="mt-5">
+      <h2 className="text-xl">The method</h2>
+      <ul>
+        {method.map((line, i) => {
+          const says = line.says.filter((one) => one.path !== "way" && one.words);
+          const words = says.filter((one) => one.path).map((one) => one.words);
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a text are told by their place
+            <li key={i} className="hairline grid gap-x-4 py-1.5 sm:grid-cols-[minmax(0,1fr)_auto]">
+              <div>
+                <span className={leftOut.has(i) ? "line-through" : ""}>{line.text}</span>
+                <span className="block text-sm text-ink2">
+                  {words.length ? `understood: ${words.join("; ")}` : "nothing of the sheet's"}
+                </span>
+                {says.map(
+                  (one) =>
+                    one.asks && (
+                      <span key={one.words + one.asks} className="block text-look">
+                        {one.path ? one.asks : `${capital(one.words)}: ${one.asks}`}
+                      </span>
+                    ),
+                )}
+              </div>
+              {words.length > 0 && (
+                <label className="whitespace-nowrap text-ink2">
+                  <input
+                    type="checkbox"
+                    className="mr-1 size-4 align-[-2px] accent-bean"
+                    checked={leftOut.has(i)}
+                    onChange={() => turn(i)}
+                  />
+                  leave out
+                </label>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
