@@ -44,7 +44,7 @@ runs = Run.objects.bulk_create(
     (Run(kitchen=kitchen, title=f"Batch {{i}}", way=run.way, frozen=run.frozen,
          began=run.began, clock_began=run.began, finished=run.began) for i in range({batches})), batch_size=100)
 Batch.objects.bulk_create(
-    (Batch(run=one, kitchen=kitchen, title=one.title, way=one.document["way"], made=one.began, rehearsed=False,
+    (Batch(run=one, kitchen=kitchen, title=one.title, way=one.way, made=one.began, rehearsed=False,
            hydration_pct=120.0, sugar_pct=80.0, verdict="just right") for one in runs), batch_size=500)
 """
     environment = {**server.environment, "DJANGO_SETTINGS_MODULE": "kemble.site.settings"}
@@ -78,6 +78,9 @@ def test_a_long_log(server):
     hand = server.hand()
     told("10 000 batches, first page", timed(hand, "/log"))
     told("10 000 batches, page 400", timed(hand, "/log?page=400"))
+    told("10 000 batches, one sought by its words", timed(hand, "/log?find=Batch+9876"))
+    told("10 000 batches, of a verdict and a year", timed(hand, "/log?verdict=just+right&since=2026-01-01"))
+    told("10 000 batches, hydration over time", timed(hand, "/log/over-time?of=hydration_pct", 5))
     told("a sheet with a map of 10 000 batches", timed(hand, "/sheets/1"))
 
 

@@ -63,11 +63,11 @@ def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
         "revision": revision,
         "numbers": numbers,
         "problem": problem,
-        "section": _section(worked.drawings.shape),
+        "section": section_of(worked.drawings.shape),
     }
 
 
-def _section(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
+def section_of(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
     """What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's."""
     if isinstance(drawn, TinDrawing):
         wide = drawn.tin.diameter_mm if drawn.tin.shape == "round" else drawn.tin.length_mm

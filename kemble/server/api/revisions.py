@@ -18,11 +18,11 @@ from kemble.core.log.taste import Verdict
 from kemble.core.sheet.document import Sheet
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.paging import Paged
-from kemble.server.api.sheets import sheet_of
+from kemble.server.api.sheets import CardSection, sheet_of
 from kemble.server.flowing import facts_now
 from kemble.server.models import Batch, KitchenRecord, SheetRevision
 from kemble.server.turns import writing
-from kemble.server.worked import worked_for
+from kemble.server.worked import section_of, worked_for
 
 router = Router(tags=["revisions"])
 _MOST_SIDE_BY_SIDE = 4
@@ -133,6 +133,7 @@ class Column(BaseModel):
     made: datetime | None
     verdict: str
     way: str
+    section: CardSection | None  # what is made, from the side
 
 
 class RowAcross(BaseModel):
@@ -187,7 +188,13 @@ def _batches(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
     for number in numbers:
         batch = get_object_or_404(Batch, pk=number, kitchen=kitchen)
         column = Column(
-            kind="batch", id=batch.pk, title=batch.title, made=batch.made, verdict=batch.verdict, way=batch.way
+            kind="batch",
+            id=batch.pk,
+            title=batch.title,
+            made=batch.made,
+            verdict=batch.verdict,
+            way=batch.way,
+            section=_section(batch.run.kept.sheet, kitchen),
         )
         found.append((column, facts_now(batch.run), batch.run.kept.sheet))
     return found
@@ -197,9 +204,22 @@ def _sheets(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
     found = []
     for number in numbers:
         record = sheet_of(kitchen, number)
-        column = Column(kind="sheet", id=record.pk, title=record.title, made=None, verdict="", way=record.way)
+        column = Column(
+            kind="sheet",
+            id=record.pk,
+            title=record.title,
+            made=None,
+            verdict="",
+            way=record.way,
+            section=_section(record.sheet, kitchen),
+        )
         found.append((column, worked_for(record.sheet, kitchen.settings).facts, record.sheet))
     return found
+
+
+def _section(sheet: Sheet, kitchen: KitchenRecord) -> CardSection | None:
+    drawn = section_of(worked_for(sheet, kitchen.settings).drawings.shape)
+    return CardSection.model_validate(drawn) if drawn else None
 
 
 def _across(key: str, facts: list[dict[str, Fact]]) -> RowAcross:

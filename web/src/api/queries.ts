@@ -96,6 +96,7 @@ export const runsQuery = queryOptions({
 export interface LogSought {
   find?: string;
   verdict?: LogPage["batches"][number]["verdict"];
+  sheet?: number;
   since?: string;
   until?: string;
 }

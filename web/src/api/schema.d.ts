@@ -2302,6 +2302,7 @@ export interface components {
             kind: "batch" | "sheet";
             /** Made */
             made: string | null;
+            section: components["schemas"]["CardSection"] | null;
             /** Title */
             title: string;
             /** Verdict */

@@ -4,8 +4,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { Link } from "react-router";
 import { api, ask, type SheetCard } from "../api/client";
-import { fill } from "../ui/materials";
 import { quantity } from "../ui/words";
+import { Section } from "./Section";
 
 export function SheetRow({ sheet }: { sheet: SheetCard }) {
   const client = useQueryClient();
@@ -54,39 +54,6 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
         </AlertDialog.Portal>
       </AlertDialog.Root>
     </li>
-  );
-}
-
-/** All of them to one scale, a third of a unit to a millimetre, cut where a tray is wider than the room. */
-const PER_MM = 0.36;
-const ROOM = 72;
-
-function Section({ section }: { section: SheetCard["section"] }) {
-  if (!section) return <span className="inline-block w-[72px]" />;
-  const wide = Math.min(ROOM, section.wide_mm * PER_MM);
-  const high = Math.max(2, section.high_mm * PER_MM);
-  const tall = Math.max(14, high + 4);
-  return (
-    <svg width={ROOM} height={tall} viewBox={`0 0 ${ROOM} ${tall}`} aria-hidden="true" className="shrink-0">
-      {section.kind === "tin" ? (
-        <>
-          <rect x={(ROOM - wide) / 2} y={tall - 1 - high} width={wide} height={high} fill={fill("starch")} />
-          <path
-            d={`M${(ROOM - wide) / 2} ${tall - 3 - high}v${high + 2}h${wide}v${-high - 2}`}
-            fill="none"
-            stroke="var(--color-ink)"
-            strokeWidth="1.3"
-          />
-        </>
-      ) : (
-        <>
-          <circle cx={ROOM / 2} cy={tall / 2} r={wide / 2} fill={fill("starch")} stroke="var(--color-ink)" />
-          {section.core_mm > 0 && (
-            <circle cx={ROOM / 2} cy={tall / 2} r={(section.core_mm * PER_MM) / 2} fill={fill("filling")} />
-          )}
-        </>
-      )}
-    </svg>
   );
 }
 

@@ -129,6 +129,11 @@ export default function BatchPage() {
                     Open its sheet
                   </Link>
                 )}
+                {one.sheet && (
+                  <Link to={`/log?way=${one.way}&sheet=${one.sheet}`} className="pick">
+                    All made from it
+                  </Link>
+                )}
                 <Link to={`/log/${one.id}/taste`} className="pick">
                   Somebody else tastes it
                 </Link>

@@ -5,6 +5,7 @@ import { useEffect } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, ask, type SideBySide } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
+import { Section } from "../counter/Section";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
@@ -35,14 +36,15 @@ export default function ComparePage() {
       </p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
       <section aria-label="What differs" tabIndex={0} className="mt-4 overflow-x-auto pb-10">
-        <table className="w-full border-collapse">
+        <table className="w-full table-fixed border-collapse">
           <thead>
             <tr>
               <th className="w-64" />
               {columns.map((one) => (
                 <th key={`${one.kind} ${one.id}`} className="min-w-40 px-3 text-left align-bottom font-normal">
                   <Link to={one.kind === "batch" ? `/log/${one.id}` : `/sheets/${one.id}/mix`} className="text-ink">
-                    <b>{one.title}</b>
+                    <Section section={one.section} times={one.section?.kind === "piece" ? 4 : 2} />
+                    <b className="block">{one.title}</b>
                   </Link>
                   <span className="flex items-center gap-1 text-ink2">
                     {one.verdict && (

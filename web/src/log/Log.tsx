@@ -2,14 +2,14 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { kitchenQuery, type LogSought, logQuery, waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
-import { TextLink } from "../ui/LinkButton";
+import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
@@ -22,12 +22,24 @@ const VERDICTS = [
   ["too firm", "too firm"],
 ] as const;
 
+const SPANS: readonly (readonly [number, string])[] = [
+  [0, "whenever"],
+  [31, "a month back"],
+  [92, "three months"],
+  [366, "a year"],
+];
+
+/** The day so many days back; "" for none. */
+const since = (days: number) => (days ? new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10) : "");
+
 export default function Log() {
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [asked, setAsked] = useSearchParams();
+  const [chosen, setChosen] = useState<string | null>(asked.get("way"));
   const [page, setPage] = useState(1);
   const [beside, setBeside] = useState<number[]>([]);
   const [sought, setSought] = useState<LogSought>({});
-  const log = useQuery(logQuery(chosen, page, sought));
+  const sheet = asked.get("sheet");
+  const log = useQuery(logQuery(chosen, page, sheet ? { ...sought, sheet: Number(sheet) } : sought));
   const seek = (more: LogSought) => {
     setSought({ ...sought, ...more });
     setPage(1);
@@ -85,6 +97,19 @@ export default function Log() {
                 onPick={(verdict) => seek({ verdict: verdict === "any" ? undefined : verdict })}
               />
             </div>
+            <Picks
+              label="When"
+              className="mt-2"
+              value={String(SPANS.find(([days]) => (sought.since ?? "") === since(days))?.[0] ?? 0)}
+              options={SPANS.map(([days, words]) => [String(days), words] as const)}
+              onPick={(days) => seek({ since: since(Number(days)) || undefined })}
+            />
+            {sheet && (
+              <p className="mt-2">
+                Only of one sheet{batches[0] && <b>, {batches[0].title}</b>}.{" "}
+                <LinkButton onClick={() => setAsked({})}>All of them</LinkButton>
+              </p>
+            )}
             <JustDropped kinds={["batch"]} />
             {batches.length === 0 && <p className="mt-4 text-ink2">Nothing in the log is like that.</p>}
             <ul>

@@ -124,10 +124,11 @@ describe("what this kitchen has learned", () => {
 });
 
 describe("side by side", () => {
+  const TIN = { kind: "tin" as const, wide_mm: 180, high_mm: 32, core_mm: 0 };
   const TWO: SideBySide = {
     columns: [
-      { kind: "batch", id: 1, title: "Tea cake", made: MADE, verdict: "too soft", way: "set-cake" },
-      { kind: "sheet", id: 7, title: "Quince cake", made: null, verdict: "", way: "set-cake" },
+      { kind: "batch", id: 1, title: "Tea cake", made: MADE, verdict: "too soft", way: "set-cake", section: TIN },
+      { kind: "sheet", id: 7, title: "Quince cake", made: null, verdict: "", way: "set-cake", section: null },
     ],
     rows: [{ key: "shape.depth_mm", label: "how deep it lies", unit: "mm", values: ["32", null], numbers: [32, null] }],
     differs: [[], ["water 320 g, not 300 g"]],

@@ -167,6 +167,18 @@ describe("the log", () => {
     expect(screen.queryByText("Crowded.")).toBeNull();
   });
 
+  it("asks for what was made so many days back", async () => {
+    vi.setSystemTime(new Date("2026-12-01T10:00:00Z"));
+    const asked = kitchen();
+    render(<Log />, { wrapper: Around });
+    await pass(100);
+    fireEvent.click(screen.getByRole("radio", { name: "a month back" }));
+    await pass(50);
+    const last = asked.filter((one) => one.path === "/api/log").at(-1);
+    expect([last?.query.get("since"), last?.query.get("page")]).toEqual(["2026-10-31", "1"]);
+    expect(screen.getByRole("radio", { name: "a month back" }).getAttribute("aria-checked")).toBe("true");
+  });
+
   it("keeps rehearsals in the list and off the map", async () => {
     await show(<Log />);
     fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
