@@ -72,7 +72,7 @@ SHOTS = (
     ("log", "/log", "just right", DESK, None),
     ("batch", "/log/1", "To please", TALL, None),
     ("learned", "/log/learned", "What would teach most", DESK, None),
-    ("shopping", "/shopping", "Sugar, honey and syrup", DESK, None),
+    ("her-way", "/sheets/1/beside?hers=17", "Hers beside mine", TALL, None),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
     ("phone-make", "/make/31", "Finish and log", PHONE, None),
 )
