@@ -1,5 +1,7 @@
 """Sheets out and in at the door: every format is a file, and what is read saves nothing."""
 
+import csv
+import io
 import json
 
 import pytest
@@ -43,6 +45,35 @@ def test_out_and_in_again_it_is_the_same_and_nothing_is_saved(owner, sheet):
     assert SheetRecord.objects.count() == 1
     again = owner.ask("POST", "/sheets", {"sheet": told["sheet"]}).body
     assert again["worked"]["facts"]["heat.done_min"]["value"] == sheet["worked"]["facts"]["heat.done_min"]["value"]
+
+
+def rows_of(owner, name):
+    answer = owner.get(f"/api/tables/{name}.csv")
+    assert answer["Content-Type"] == "text/csv; charset=utf-8"
+    return list(csv.DictReader(io.StringIO(answer.content.decode("utf-8-sig"))))
+
+
+def test_the_log_as_tables(owner, stranger, sheet):
+    """A batch, its steam told and happened, and two weighings; words that a spreadsheet would run are words."""
+    run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
+    for i, one in enumerate(run["plan"]["scheduled"]):
+        for kind in ("started", "done"):
+            body = {"uid": f"{kind}-{i:04}", "kind": kind, "step": one["step"]["id"]}
+            owner.ask("POST", f"/runs/{run['id']}/events", body)
+    outcome = {"tastes": {"softness": 1}, "note": '=HYPERLINK("http://x")', "pieces": 20}
+    owner.ask("POST", f"/runs/{run['id']}/outcome", outcome)
+    (batch,) = rows_of(owner, "batches")
+    assert (batch["title"], batch["verdict"], batch["pieces"]) == ("Steamed set cake", "too soft", "20")
+    assert batch["softness -2 to 2"] == "1"
+    assert batch["chew -2 to 2"] == ""
+    assert batch["note"] == '\'=HYPERLINK("http://x")'
+    steam = next(row for row in rows_of(owner, "measured") if row["step"] == "steam")
+    window = next(one["step"]["window"] for one in run["plan"]["scheduled"] if one["step"]["id"] == "steam")
+    assert float(steam["least"]) == pytest.approx(window["first_check"], rel=1e-4)
+    assert steam["unit"] == "min"
+    assert rows_of(owner, "weighings") == []
+    assert rows_of(stranger, "batches") == []
+    assert owner.get("/api/tables/secrets.csv").status_code == 422
 
 
 def test_what_is_not_there_or_not_theirs(owner, stranger, sheet):

@@ -1,4 +1,4 @@
-"""Sheets out and in: written for others, and read from whatever was pasted or dropped."""
+"""Out and in: sheets written for others, tables for spreadsheets, and whatever was pasted or dropped."""
 
 from __future__ import annotations
 
@@ -8,11 +8,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel, Field
 
+from kemble.core.facts.problems import refuse
 from kemble.core.formats.recipe import MOST_LETTERS, ReadRecipe, read_recipe
 from kemble.core.formats.recipe_out import FORMATS, FormatId, written
+from kemble.core.formats.tables import csv_text
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
+from kemble.server.tables import TABLES
 from kemble.server.worked import worked_for
 
 router = Router(tags=["files"])
@@ -32,6 +35,30 @@ def formats(request: HttpRequest) -> list[FormatCard]:
     """What a sheet can be written as."""
     asking(request)
     return [FormatCard(id=name, label=one.label) for name, one in FORMATS.items()]
+
+
+class TableCard(BaseModel):
+    id: str
+    label: str
+
+
+@router.get("/tables", response={200: list[TableCard]})
+def tables(request: HttpRequest) -> list[TableCard]:
+    """What of a kitchen can be had as a table."""
+    asking(request)
+    return [TableCard(id=name, label=one.label) for name, one in TABLES.items()]
+
+
+@router.get("/tables/{name}.csv", response={200: None})
+def table(request: HttpRequest, name: str) -> HttpResponse:
+    """A table as a file for spreadsheets; a cell of words is never a formula."""
+    kitchen = asking(request)
+    found = TABLES.get(name)
+    if found is None:
+        refuse("name", f'"{name[:40]}" is no table', ", ".join(TABLES))
+    answered = HttpResponse(csv_text(found.head, found.rows(kitchen)), content_type="text/csv; charset=utf-8")
+    answered["Content-Disposition"] = f'attachment; filename="{name}.csv"'
+    return answered
 
 
 @router.get("/sheets/{int:sheet_id}/as/{how}", response={200: None})

@@ -1409,6 +1409,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tables
+         * @description What of a kitchen can be had as a table.
+         */
+        get: operations["kemble_server_api_files_tables"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{name}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description A table as a file for spreadsheets; a cell of words is never a formula.
+         */
+        get: operations["kemble_server_api_files_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/to-eat": {
         parameters: {
             query?: never;
@@ -7203,6 +7243,13 @@ export interface components {
             /** Slack After */
             slack_after: string[];
         };
+        /** TableCard */
+        TableCard: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
         /**
          * Take
          * @description Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output".
@@ -10791,6 +10838,64 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Label"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableCard"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

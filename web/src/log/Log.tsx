@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { api, ask } from "../api/client";
 import { kitchenQuery, type LogSought, logQuery, waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { VerdictMark } from "../stations/mix/verdict";
@@ -21,6 +22,28 @@ const VERDICTS = [
   ["too soft", "too soft"],
   ["too firm", "too firm"],
 ] as const;
+
+/** The log for a spreadsheet. */
+function AsTables() {
+  const tables = useQuery({
+    queryKey: ["tables"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => ask(api.GET("/api/tables")),
+  });
+  return (
+    <p className="mt-4 text-ink2">
+      As a table:{" "}
+      {tables.data?.map((one, i) => (
+        <span key={one.id}>
+          {i > 0 && " · "}
+          <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
+            {one.label}
+          </a>
+        </span>
+      ))}
+    </p>
+  );
+}
 
 const SPANS: readonly (readonly [number, string])[] = [
   [0, "whenever"],
@@ -153,6 +176,7 @@ export default function Log() {
               </p>
             )}
             <Pages page={log.data.page} pages={log.data.pages} total={total} what="batches" onTurn={setPage} />
+            <AsTables />
           </section>
         </div>
       )}

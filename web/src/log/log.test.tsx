@@ -130,6 +130,7 @@ function kitchen() {
     if (one.path === "/api/log/4")
       return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
     if (one.path.endsWith("/pictures")) return { body: [] };
+    if (one.path === "/api/tables") return { body: [{ id: "batches", label: "every batch" }] };
     if (one.path === "/api/dropped") return { body: [] };
     const of = one.query.get("way") ?? "boiled-balls";
     const all = CARDS.filter((card) => card.way === of);
@@ -160,6 +161,7 @@ describe("the log", () => {
   it("shows one way at a time, with how many were just right", async () => {
     await show(<Log />);
     expect(document.body.textContent).toContain("0 of 1 batch just right");
+    expect(screen.getByRole("link", { name: "every batch" }).getAttribute("href")).toBe("/api/tables/batches.csv");
     expect(screen.getByText("Crowded.")).toBeTruthy();
     fireEvent.click(screen.getByRole("radio", { name: "Set cake" }));
     await pass(30);

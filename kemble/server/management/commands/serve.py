@@ -9,6 +9,7 @@ import socket
 import sys
 import webbrowser
 from argparse import ArgumentParser
+from pathlib import Path
 from threading import Timer
 from typing import Any
 
@@ -18,9 +19,10 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
+from kemble.server.backups import Daily, before_migrating, sound
 from kemble.server.door import new_key
 from kemble.server.dropping import purge
-from kemble.server.folder import FolderBusy, held, settle
+from kemble.server.folder import FolderBusy, NotOurs, held, settle
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 
@@ -58,6 +60,8 @@ class Command(BaseCommand):
             raise CommandError(str(busy)) from None
 
     def _serve(self, host: str, port: int, demo: bool, keep: bool) -> None:
+        if not demo:
+            self._look_after(settings.DATA, settings.DATABASE)
         call_command("migrate", verbosity=0)
         if demo and not (keep and KitchenRecord.objects.exists()):
             self._lay_out_demo()
@@ -68,6 +72,8 @@ class Command(BaseCommand):
         warming = Timer(_WARM_UP_AFTER_S, _warm_up)
         warming.daemon = True
         warming.start()
+        if not demo:
+            Daily(settings.DATA, settings.DATABASE).start()
         import uvicorn
 
         trusted = settings.TRUSTED_PROXIES
@@ -81,6 +87,15 @@ class Command(BaseCommand):
             forwarded_allow_ips=trusted or None,
             timeout_graceful_shutdown=3,
         )
+
+    @staticmethod
+    def _look_after(data: Path, database: Path) -> None:
+        """The database is whole, and a copy of it lies by before a new version changes it."""
+        try:
+            sound(data, database)
+            before_migrating(data, database, timezone.now())
+        except (NotOurs, OSError) as error:
+            raise CommandError(str(error)) from None
 
     @staticmethod
     def _say_where(address: str) -> None:

@@ -1,0 +1,89 @@
+"""What of a kitchen is a table: its batches, what was told beside what happened in each, and what was weighed on the bench."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from statistics import fmean
+from typing import NamedTuple
+
+from kemble.core.cards.tastes import SCALES
+from kemble.core.formats.tables import Cell
+from kemble.server.drifting import compared_in
+from kemble.server.models import Batch, KitchenRecord
+
+MOST = 10_000  # rows of batches
+
+
+class Table(NamedTuple):
+    """Its name, its head, and its rows of one kitchen."""
+
+    label: str
+    head: tuple[str, ...]
+    rows: Callable[[KitchenRecord], Iterator[tuple[Cell, ...]]]
+
+
+def _batches(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
+    zone = kitchen.settings.zone
+    rows = Batch.objects.filter(kitchen=kitchen, rehearsed=False).defer("seen").prefetch_related("tastings")[:MOST]
+    for batch in rows:
+        tastings = list(batch.tastings.all())
+        likings = [one.liking for one in tastings if one.liking is not None]
+        marks = [batch.tastes, *(one.tastes for one in tastings)]
+        yield (
+            batch.made.astimezone(zone),
+            batch.title,
+            batch.way,
+            batch.verdict,
+            batch.hydration_pct,
+            batch.sugar_pct,
+            batch.pieces,
+            batch.grams,
+            fmean(likings) if likings else None,
+            *(_mean([one[taste] for one in marks if taste in one]) for taste in SCALES),
+            ", ".join(batch.faults),
+            batch.note,
+        )
+
+
+def _mean(values: list[int]) -> float | None:
+    return fmean(values) if values else None
+
+
+def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
+    zone = kitchen.settings.zone
+    for batch in (
+        Batch.objects.filter(kitchen=kitchen, rehearsed=False).select_related("run").defer("run__frozen")[:MOST]
+    ):
+        for one in compared_in(batch):
+            cells = (one.step, one.label, one.unit, one.predicted, one.low, one.high, one.happened)
+            yield (batch.made.astimezone(zone), batch.title, batch.way, *cells)
+
+
+def _weighings(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
+    zone = kitchen.settings.zone
+    for bench in kitchen.benches.select_related("sheet").prefetch_related("marks"):
+        for mark in bench.marks.all():
+            title = bench.sheet.title if bench.sheet else ""
+            what = str(bench.setup.get("what", ""))
+            kind, grams = str(mark.document.get("kind", "")), mark.document.get("grams")
+            yield (mark.at.astimezone(zone), title, what, bench.drill, kind, None if grams is None else float(grams))
+
+
+TABLES: Mapping[str, Table] = {
+    "batches": Table(
+        "every batch",
+        (
+            "made", "title", "way", "verdict", "water %", "sugar %", "pieces", "grams", "liked 1 to 9",
+            *(f"{taste} -2 to 2" for taste in SCALES), "faults", "note",
+        ),
+        _batches,
+    ),
+    "measured": Table(
+        "what was told and what happened",
+        ("made", "title", "way", "step", "what", "unit", "told", "least", "most", "happened"),
+        _measured,
+    ),
+    "weighings": Table(
+        "every weighing on the bench", ("at", "sheet", "of", "drill", "kind", "grams"), _weighings
+    ),
+}  # fmt: skip

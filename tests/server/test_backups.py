@@ -1,0 +1,121 @@
+"""Backups by themselves: one a day, one before a new version changes the database; what stays, and what is said of a bad one."""
+
+import shutil
+import sqlite3
+from collections import namedtuple
+from contextlib import closing
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+from serving import Server, until
+
+from kemble.server import backups
+from kemble.server.folder import NotOurs, check_database
+
+pytestmark = pytest.mark.django_db
+FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
+NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+DAY = timedelta(days=1)
+
+
+@pytest.fixture
+def database(tmp_path):
+    """A kitchen of an older version, as it was kept."""
+    file = tmp_path / "kemble.sqlite3"
+    with closing(sqlite3.connect(file)) as made:
+        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
+        made.commit()
+    return file
+
+
+def backup(days, why="daily", size=1_000_000):
+    made = NOW - timedelta(days=days)
+    return backups.Backup(Path(f"{why}-{days}"), made, why, size)
+
+
+class TestKeep:
+    def test_it_is_whole_and_one_a_day(self, tmp_path, database):
+        daily = backups.Daily(tmp_path, database)
+        first = daily.look(NOW)
+        check_database(first)
+        assert daily.look(NOW + DAY / 2) is None
+        second = daily.look(NOW + DAY)
+        assert [one.path for one in backups.backups_in(tmp_path)] == [second, first]
+        assert {one.why for one in backups.backups_in(tmp_path)} == {"daily"}
+
+    def test_one_before_a_change_does_not_stand_for_the_day_s(self, tmp_path, database):
+        backups.keep(tmp_path, database, NOW, "before")
+        assert backups.is_due(tmp_path, NOW)
+
+    def test_other_files_are_none_of_ours(self, tmp_path, database):
+        backups.place_of(tmp_path).mkdir()
+        (backups.place_of(tmp_path) / "holiday.sqlite3").write_text("mine")
+        backups.keep(tmp_path, database, NOW, "daily")
+        assert (backups.place_of(tmp_path) / "holiday.sqlite3").read_text() == "mine"
+
+    def test_one_that_does_not_hold_is_not_kept(self, tmp_path, database, monkeypatch):
+        def torn(source, target):
+            target.write_bytes(source.read_bytes()[:5000])
+
+        monkeypatch.setattr(backups, "copy_database", torn)
+        with pytest.raises(OSError, match="did not hold"):
+            backups.keep(tmp_path, database, NOW, "daily")
+        assert backups.backups_in(tmp_path) == []
+        assert backups.Daily(tmp_path, database).look(NOW) is None  # and the kitchen goes on
+
+    def test_a_full_disk_is_said_and_not_filled(self, tmp_path, database, monkeypatch):
+        usage = namedtuple("usage", "total used free")(10**9, 10**9 - 10**6, 10**6)
+        monkeypatch.setattr(shutil, "disk_usage", lambda _: usage)
+        with pytest.raises(backups.NoRoom, match="1 MB left"):
+            backups.keep(tmp_path, database, NOW, "daily")
+        assert not backups.place_of(tmp_path).exists()
+
+
+class TestWhatGoes:
+    def test_by_number(self):
+        """Twenty dailies and eight before changes: the newest fourteen and five stay."""
+        all_of_them = sorted(
+            [*(backup(i) for i in range(20)), *(backup(i + 0.5, "before") for i in range(8))],
+            key=lambda one: one.made,
+            reverse=True,
+        )
+        left = [one for one in all_of_them if one not in backups.over(all_of_them, NOW)]
+        assert [one.why for one in left].count("daily") == 14
+        assert [one.why for one in left].count("before") == 5
+        assert left[0] is all_of_them[0]
+
+    def test_by_age_but_for_the_newest_three(self):
+        old = [backup(200 + i) for i in range(6)]
+        assert backups.over(old, NOW) == old[3:]
+
+    def test_by_size_together(self):
+        """Of half a gigabyte each, four make two: the fifth and all before it go."""
+        large = [backup(i, size=500_000_000) for i in range(8)]
+        assert backups.over(large, NOW) == large[4:]
+
+
+def test_a_new_version_keeps_a_copy_first_and_only_once(tmp_path, database):
+    """Started on a kitchen of version 3: the copy lies by as it was, the database is changed, and a second start keeps none."""
+    server = Server(tmp_path).start(come_in=False)
+    server.stop()
+    before = [one for one in backups.backups_in(tmp_path) if one.why == "before"]
+    assert len(before) == 1
+    with closing(sqlite3.connect(before[0].path)) as kept:
+        (newest,) = kept.execute("SELECT max(name) FROM django_migrations WHERE app = 'kitchen'").fetchone()
+    assert newest.startswith("0003")
+    server.start(come_in=False)
+    until(lambda: any(one.why == "daily" for one in backups.backups_in(tmp_path)))
+    server.stop()
+    assert len([one for one in backups.backups_in(tmp_path) if one.why == "before"]) == 1
+
+
+def test_a_damaged_database_is_said_at_the_start_with_what_to_do(tmp_path, database):
+    kept = backups.keep(tmp_path, database, NOW, "daily")
+    whole = bytearray(database.read_bytes())
+    whole[8192:40960] = b"\xff" * (40960 - 8192)
+    database.write_bytes(whole)
+    with pytest.raises(NotOurs, match=f"make restore FILE={kept}"):
+        backups.sound(tmp_path, database)
+    with pytest.raises(RuntimeError, match="make restore FILE="):
+        Server(tmp_path).start()
