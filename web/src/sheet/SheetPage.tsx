@@ -22,11 +22,11 @@ import { Shape } from "../stations/shape/Shape";
 import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
-import { LinkButton, TextLink } from "../ui/LinkButton";
+import { LinkButton } from "../ui/LinkButton";
 import { TriedAgain } from "../ui/TriedAgain";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
-import { FilesSlip } from "./FilesSlip";
+import { MoreSlip } from "./MoreSlip";
 import { STATION_NAMES, STATIONS, type StationId, StationLine } from "./StationLine";
 import { type Editing, type Saving, useSheet } from "./useSheet";
 
@@ -107,14 +107,13 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         <div className="flex items-baseline gap-3 text-ink2">
           {occasion && (
             <span>
-              {occasion.title}, {dayOf(occasion.serve, kitchen.timezone).replace(/^\w+ /, "")}{" "}
+              <span className="sr-only">{occasion.title}, </span>
+              {dayOf(occasion.serve, kitchen.timezone).replace(/^\w+ /, "")}{" "}
               {timeOfDay(occasion.serve, kitchen.timezone)}
             </span>
           )}
           <SavedMark saving={editing.saving} />
-          <TextLink to={`/sheets/${editing.id}/revisions`}>Revisions</TextLink>
-          <TextLink to={`/sheets/${editing.id}/beside`}>Her way</TextLink>
-          <FilesSlip id={editing.id} />
+          <MoreSlip id={editing.id} />
           {(["undo", "redo"] as const).map((which) => (
             <LinkButton
               key={which}

@@ -1,0 +1,41 @@
+// @vitest-environment jsdom
+/** What else there is of a sheet, behind one press. */
+
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { Around, pass, serve } from "../testing";
+import { MoreSlip } from "./MoreSlip";
+
+beforeEach(() => vi.useFakeTimers());
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+it("leads to its revisions, to her way, and to every format that there is", async () => {
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+  serve(() => ({
+    body: [
+      { id: "kemble", label: "our own, to open again" },
+      { id: "text", label: "plain text" },
+    ],
+  }));
+  render(<MoreSlip id={7} />, { wrapper: Around });
+  fireEvent.click(screen.getByRole("button", { name: "More" }));
+  await pass(50);
+  const links = screen.getAllByRole("link").map((one) => one.getAttribute("href"));
+  expect(links).toEqual([
+    "/sheets/7/revisions",
+    "/sheets/7/beside",
+    "/api/sheets/7/as/kemble",
+    "/api/sheets/7/as/text",
+  ]);
+});
