@@ -75,6 +75,8 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
         )
     place = place_of(data)
     place.mkdir(mode=0o700, exist_ok=True)
+    for part in place.glob(".kemble-*.part*"):  # of a copy that a power cut ended
+        part.unlink(missing_ok=True)
     path = place / f"kemble-{now.astimezone(UTC):%Y%m%d-%H%M%S}-{why}.sqlite3"
     copy_database(database, path)
     try:

@@ -48,6 +48,13 @@ class TestKeep:
         backups.keep(tmp_path, database, NOW, "before")
         assert backups.is_due(tmp_path, NOW)
 
+    def test_what_a_power_cut_left_is_cleared(self, tmp_path, database):
+        backups.place_of(tmp_path).mkdir()
+        left = backups.place_of(tmp_path) / ".kemble-abc.part"
+        left.write_text("half")
+        backups.keep(tmp_path, database, NOW, "daily")
+        assert not left.exists()
+
     def test_other_files_are_none_of_ours(self, tmp_path, database):
         backups.place_of(tmp_path).mkdir()
         (backups.place_of(tmp_path) / "holiday.sqlite3").write_text("mine")
