@@ -32,6 +32,8 @@ SCREENS = {
     "a tasting": ("/log/1/taste", "How much do you like it"),
     "blind tastings": ("/log/blind", "weighed against chance"),
     "revisions": ("/sheets/1/revisions", "as it stands"),
+    "her way and mine": ("/sheets/1/beside?hers=17", "Hers beside mine"),
+    "over time": ("/log/over-time?way=boiled-balls", "or any fact"),
     "side by side": ("/compare?batches=1,3&sheets=1", "against the first"),
     "hands round a ball": ("/sheets/7/hands", "How far it stretches"),
     "hands round a leaf": ("/sheets/13/hands", "Round the waist"),

@@ -119,7 +119,12 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
     one.low != null && one.high != null && one.value >= one.low && one.value <= one.high;
   return (
     <figure className="m-0 mt-2 overflow-x-auto">
-      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full min-w-[640px]" role="img" aria-label={words(points, unit)}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="block w-full min-w-[640px]"
+        role="group"
+        aria-label={words(points, unit)}
+      >
         {marks.map((mark) => (
           <g key={mark}>
             <line x1={LEFT} x2={W - RIGHT} y1={y(mark)} y2={y(mark)} stroke="var(--color-hair)" />
