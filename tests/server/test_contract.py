@@ -176,3 +176,20 @@ def test_no_two_types_share_a_name():
     for kind in [*routes, Refusal, Plan, Worked, Sides, ShoppingList, ReadList]:
         visit(kind)
     assert len(named) > 100
+
+
+def test_no_two_types_go_by_one_name():
+    """Of two models of one name the document would hold only the last, and every answer of the other be typed wrongly."""
+
+    def below(model):
+        for one in model.__subclasses__():
+            yield one
+            yield from below(one)
+
+    told = api.get_openapi_schema()["components"]["schemas"]
+    homes: dict[str, set[str]] = {}
+    for model in below(BaseModel):
+        at = model.__module__
+        if at.startswith("kemble.") and not at.startswith("kemble.core.devices.") and model.__name__ in told:
+            homes.setdefault(model.__name__, set()).add(at)
+    assert {name: at for name, at in homes.items() if len(at) > 1} == {}

@@ -9,7 +9,7 @@ from kemble.core.kitchen.larder import Ingredient, State, larder
 # What finds its own level, and is as heavy whoever fills the cup.
 _POURS = ("liquid", "fat", "egg")
 _ONE_DENSITY = 0.08  # of what the larder has one density of; kitchen estimate, 0.05-0.12
-_WEIGHED_ONCE = 0.03  # a cup filled the same way again; kitchen estimate, 0.02-0.05
+WEIGHED_ONCE = 0.03  # a cup filled the same way again; kitchen estimate, 0.02-0.05
 
 
 class Shelf:
@@ -59,7 +59,7 @@ class Shelf:
         if len(item.density) == 1:
             low, high = -_ONE_DENSITY, _ONE_DENSITY
         if item.id in self.weighed or state is not None:
-            low, high = -_WEIGHED_ONCE, _WEIGHED_ONCE
+            low, high = -WEIGHED_ONCE, WEIGHED_ONCE
         return min(0.0, low), max(0.0, high)
 
     def amount(self, item: Ingredient, mass_g: float, unit: UnitId, state: State | None = None) -> float:

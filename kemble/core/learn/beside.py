@@ -22,15 +22,13 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.learn.cups import CUP
 from kemble.core.learn.learner import Array
 from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
 from kemble.core.physics.spread import EDGE
 from kemble.core.sheet.document import Amount, Line, Sheet
 from kemble.core.stations.chain import Worked, work
 
-# How large a cup is that nobody measured: from a tea cup filled to the eye to a rim-full mug, as shares of the one written.
-# Kitchen estimate.
-_CUP = (-0.15, 0.1)
 _NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
 _MOST_UNKNOWN = 8
 _WORTH_MIN = 1.0  # a difference in time that is worth a word
@@ -191,7 +189,7 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
                 lines = (was.lines if was else frozenset()) | {(p, i)}
                 name = item.name.lower()
                 found[item.id] = _Unknown(f"how a cup of {name} is filled", f"Weigh a cup of {name}", lines, low, high)
-    cups = [_Unknown("how large the cup is", "Weigh the cup full of water", frozenset(by_cup), *_CUP)] if by_cup else []
+    cups = [_Unknown("how large the cup is", "Weigh the cup full of water", frozenset(by_cup), *CUP)] if by_cup else []
     return [*cups, *found.values()][:_MOST_UNKNOWN]
 
 

@@ -11,6 +11,7 @@ from pydantic import BaseModel
 
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
+from kemble.core.learn.cups import cups
 from kemble.core.learn.learner import Learnt, Row
 from kemble.core.learn.value import Teaches, what_teaches
 from kemble.core.physics.spread import EDGE
@@ -73,6 +74,14 @@ class Pace(BaseModel):
     times: float
 
 
+class LearnedCup(BaseModel):
+    """A measure, in grams: as the craft has it, and as it was weighed here."""
+
+    words: str
+    craft: Range
+    own: Range
+
+
 class MovedRow(BaseModel):
     words: str
     unit: str
@@ -90,6 +99,7 @@ class LearnedPage(BaseModel):
     left_out: list[LeftOut]
     odd: list[Pull]
     pace: list[Pace]
+    cups: list[LearnedCup]
     moved: list[MovedRow] = []
 
 
@@ -150,8 +160,16 @@ def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
         left_out=_left_out(kitchen, batches),
         odd=[_pull(batches[number], 0.0) for number in learnt.odd],
         pace=[Pace(step=step, times=times) for step, times in sorted(kitchen.learnt.get("pace", {}).items())],
+        cups=[
+            LearnedCup(words=one.words, craft=_range(one.craft), own=_range(one.own)) for one in cups(kitchen.settings)
+        ],
         moved=_moved(before, learnt) if before else [],
     )
+
+
+def _range(ends: tuple[float, float, float]) -> Range:
+    low, value, high = ends
+    return Range(low=low, value=value, high=high)
 
 
 def _pull(batch: Batch, by: float) -> Pull:

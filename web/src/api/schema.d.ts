@@ -3999,6 +3999,16 @@ export interface components {
             value: number;
         };
         /**
+         * LearnedCup
+         * @description A measure, in grams: as the craft has it, and as it was weighed here.
+         */
+        LearnedCup: {
+            craft: components["schemas"]["Range"];
+            own: components["schemas"]["Range"];
+            /** Words */
+            words: string;
+        };
+        /**
          * LearnedPage
          * @description All of it. `odd` are makings that count less than half, for they fit with no other; `moved` what the last change of
          *     what is learned from moved.
@@ -4006,6 +4016,8 @@ export interface components {
         LearnedPage: {
             /** Batches */
             batches: number;
+            /** Cups */
+            cups: components["schemas"]["LearnedCup"][];
             /** Left Out */
             left_out: components["schemas"]["LeftOut"][];
             /**

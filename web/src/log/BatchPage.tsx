@@ -15,6 +15,7 @@ import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { Causes } from "./Causes";
+import { codeOf } from "./codeOf";
 import { NextTime } from "./NextTime";
 import { OutcomeForm } from "./OutcomeForm";
 import { wordsFor } from "./Scales";
@@ -136,6 +137,9 @@ export default function BatchPage() {
                 )}
                 <Link to={`/log/${one.id}/taste`} className="pick">
                   Somebody else tastes it
+                </Link>
+                <Link to={`/log/${one.id}/taste?blind`} className="pick">
+                  Tasted blind, as number {codeOf(one.id)}
                 </Link>
                 <button type="button" className="pick" onClick={() => setChanging(true)}>
                   Change what is said here

@@ -95,6 +95,28 @@ export default function LearnedPage() {
                 </ul>
               </section>
             ))}
+          {page.cups.length > 0 && (
+            <section aria-label="Your cups" className="mb-6">
+              <h2 className="text-xl">Your cups</h2>
+              <ul>
+                {page.cups.map((cup) => (
+                  <li key={cup.words} className="hairline py-3">
+                    <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+                      <b>{capital(cup.words)}</b>
+                      <span>
+                        <b className="text-xl">{shown(cup.own.value)}</b> g
+                        <span className="text-ink2"> · cooks have {shown(cup.craft.value)}</span>
+                      </span>
+                    </div>
+                    <Ranges row={{ ...cup, is_log: true, unit: "g" }} />
+                  </li>
+                ))}
+              </ul>
+              <p className="text-ink2">
+                Weighed by you. <TextLink to="/kitchen">Weigh another</TextLink>
+              </p>
+            </section>
+          )}
         </section>
         <div className="grid content-start gap-8">
           {page.teaches.length > 0 && (
@@ -246,7 +268,7 @@ const W = 640;
 const H = 62;
 
 /** The craft's range and the kitchen's own on one rule; the craft's takes the same width in every row. */
-function Ranges({ row }: { row: LearnedRow }) {
+function Ranges({ row }: { row: Pick<LearnedRow, "craft" | "own" | "is_log" | "unit"> }) {
   const to = (value: number) => (row.is_log ? Math.log(Math.max(value, 1e-6)) : value);
   const [a, b] = [to(row.craft.low), to(row.craft.high)];
   const room = (b - a) * 0.45;

@@ -3,19 +3,22 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ToggleGroup } from "radix-ui";
 import { useEffect, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask } from "../api/client";
 import { batchQuery, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
+import { codeOf } from "./codeOf";
 import { Scales } from "./Scales";
 
 const LIKINGS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 export default function TastePage() {
   const id = Number(useParams().batchId);
+  const [asked] = useSearchParams();
+  const blind = asked.get("blind") !== null;
   const navigate = useNavigate();
   const client = useQueryClient();
   const batch = useQuery(batchQuery(id));
@@ -35,7 +38,7 @@ export default function TastePage() {
     onSuccess: (answer) => {
       client.setQueryData(batchQuery(id).queryKey, answer);
       for (const key of ["next", "to-eat"]) void client.invalidateQueries({ queryKey: [key] });
-      navigate(`/log/${id}`);
+      navigate(blind ? "/" : `/log/${id}`);
     },
   });
   useEffect(() => {
@@ -52,7 +55,7 @@ export default function TastePage() {
           save.mutate(newId());
         }}
       >
-        <p className="text-lg">{batch.data.title}</p>
+        <p className="text-lg">{blind ? `Number ${codeOf(id)}` : batch.data.title}</p>
         <Scales way={way} tastes={tastes} onChange={setTastes} />
         <p id="liking" className="mt-5 text-ink2">
           How much do you like it, from 1 to 9
@@ -85,7 +88,7 @@ export default function TastePage() {
             />
           </label>
         </div>
-        <Pictures run={batch.data.run} step="eaten" />
+        {!blind && <Pictures run={batch.data.run} step="eaten" />}
         <button
           type="submit"
           className="pick mt-6 min-h-16 w-full text-xl"

@@ -70,6 +70,13 @@ const PAGE: Page = {
   left_out: [{ batch: 9, title: "Tea cake", made: MADE, why: ["you left it out"], whole: true }],
   odd: [],
   pace: [{ step: "ball-filling", times: 1.3 }],
+  cups: [
+    {
+      words: "own cup of sweet rice flour",
+      craft: { low: 110, value: 130, high: 160 },
+      own: { low: 122, value: 126, high: 130 },
+    },
+  ],
   moved: [],
 };
 
@@ -89,6 +96,9 @@ describe("what this kitchen has learned", () => {
     ).toBe("/log/4");
     expect(screen.getByRole("region", { name: "What would teach most" }).textContent).toContain("4.2 min less");
     expect(screen.getByText("Ball filling")).toBeTruthy();
+    const cups = screen.getByRole("region", { name: "Your cups" });
+    expect(cups.textContent).toContain("Own cup of sweet rice flour126 g · cooks have 130");
+    expect(screen.getByRole("img", { name: "Cooks have 110 to 160, you have 122 to 130 g" })).toBeTruthy();
   });
 
   it("sets a row back, and says what that moved", async () => {
@@ -117,7 +127,7 @@ describe("what this kitchen has learned", () => {
 
   it("with nothing learned says how it begins", async () => {
     await show("/log/learned", () => ({
-      body: { ...PAGE, batches: 0, rows: [], teaches: [], pace: [], left_out: [] },
+      body: { ...PAGE, batches: 0, rows: [], teaches: [], pace: [], left_out: [], cups: [] },
     }));
     expect(screen.getByText(/Time a step, weigh a dough, read a heart/)).toBeTruthy();
   });

@@ -1,11 +1,14 @@
 // @vitest-environment jsdom
 /** The log: the list and its map, a batch told and happened, and what is said of it changed later. */
 
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BatchCard, BatchOpen, WayCard } from "../api/client";
 import { Around, type Asked, fact, facts, pass, serve } from "../testing";
 import BatchPage from "./BatchPage";
+import { codeOf } from "./codeOf";
 import Log from "./Log";
 import TastePage from "./TastePage";
 
@@ -257,6 +260,37 @@ describe("next time", () => {
     expect(others.textContent).toContain("Wren");
     expect(others.textContent).toContain("likes it 7 of 9");
     expect(others.textContent).toContain("a little too firm");
+  });
+});
+
+describe("a plate without a name", () => {
+  it("goes by three figures, none like another's", () => {
+    const codes = new Set(Array.from({ length: 900 }, (_, i) => codeOf(i + 1)));
+    expect(codes.size).toBe(900);
+    expect(Math.min(...codes)).toBe(100);
+    expect(Math.max(...codes)).toBe(999);
+  });
+  it("is tasted by them: its title is nowhere on the page", async () => {
+    vi.stubGlobal(
+      "ResizeObserver",
+      class {
+        observe() {}
+        unobserve() {}
+        disconnect() {}
+      },
+    );
+    kitchen();
+    const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+    render(
+      <MemoryRouter initialEntries={["/log/4/taste?blind"]}>
+        <QueryClientProvider client={client}>
+          <TastePage />
+        </QueryClientProvider>
+      </MemoryRouter>,
+    );
+    await pass(100);
+    expect(screen.getByText("Number 999")).toBeTruthy();
+    expect(document.body.textContent).not.toContain("Cake 4");
   });
 });
 
