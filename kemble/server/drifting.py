@@ -13,7 +13,7 @@ from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.log.drift import Point
-from kemble.core.log.taste import VERDICT_BY, Compared, compared
+from kemble.core.log.taste import VERDICT_BY
 from kemble.server.models import Batch, KitchenRecord
 
 MOST = 300  # of a way, the newest
@@ -41,20 +41,11 @@ def batches_of_way(kitchen: KitchenRecord, way: str) -> QuerySet[Batch]:
     return rows.select_related("run").defer("run__frozen").prefetch_related("tastings")[:MOST]
 
 
-def compared_in(batch: Batch) -> list[Compared]:
-    """What was told beside what happened, as it was kept with a batch; worked anew for one of before it was kept."""
-    if "compared" in batch.seen:
-        return [Compared.model_validate(one) for one in batch.seen["compared"]]
-    run = batch.run
-    events = run.log
-    return compared(run.kept.plan, events, run.kept.facts, events[-1].at if events else run.clock_began)
-
-
 def offered(rows: Sequence[Batch]) -> list[Offered]:
     """What can be asked of a way's batches: what happened first, then tastes, then what was told; what is near first."""
     found: dict[str, Offered] = {}
     for batch in rows:
-        for one in compared_in(batch):
+        for one in batch.compared:
             name = f"{_HAPPENED}{one.step}:{one.unit}"
             found.setdefault(name, Offered(name, _capital(one.label), one.unit, near=one.low is not None))
     for name, (label, unit) in _COLUMNS.items():
@@ -93,7 +84,7 @@ def points_of(rows: QuerySet[Batch], of: str) -> list[Point]:
 def _point(batch: Batch, of: str) -> Point | None:
     if of.startswith(_HAPPENED):
         step, unit = of.removeprefix(_HAPPENED).rsplit(":", 1)
-        one = next((one for one in compared_in(batch) if (one.step, one.unit) == (step, unit)), None)
+        one = next((one for one in batch.compared if (one.step, one.unit) == (step, unit)), None)
         if one is None:
             return None
         told = {"told": one.predicted, "low": one.low, "high": one.high}
@@ -103,15 +94,14 @@ def _point(batch: Batch, of: str) -> Point | None:
 
 
 def _value(batch: Batch, of: str) -> float | None:
-    tastings = list(batch.tastings.all())
     if of == "liking":
-        return _mean([one.liking for one in tastings if one.liking is not None])
+        return mean([one.liking for one in batch.tastings.all() if one.liking is not None])
     if of.startswith(_TASTE):
         taste = of.removeprefix(_TASTE)
-        return _mean([marks[taste] for marks in (batch.tastes, *(one.tastes for one in tastings)) if taste in marks])
+        return mean([marks[taste] for marks in batch.marks if taste in marks])
     value: Any = getattr(batch, of, None) if of in _COLUMNS else None
     return None if value is None else float(value)
 
 
-def _mean(values: Sequence[int]) -> float | None:
+def mean(values: Sequence[int]) -> float | None:
     return fmean(values) if values else None

@@ -12,7 +12,6 @@ from kemble.core.learn.next import LEVERS, Lever, Tasted
 from kemble.core.learn.pace import paces
 from kemble.core.learn.sights import Sight, document_of, sight_from, sights_of
 from kemble.core.learn.value import Made
-from kemble.core.log.taste import compared
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import sensed
 from kemble.server.models import Batch, KitchenRecord, Run
@@ -35,8 +34,7 @@ def see(run: Run) -> dict[str, Any]:
         )
     facts = kept.facts
     ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
-    told = [one.model_dump(mode="json") for one in compared(plan, run.log, facts, end)]
-    return {**document_of(seen), "ratios": ratios, "compared": told}
+    return {**document_of(seen), "ratios": ratios, "compared": [one.model_dump(mode="json") for one in run.compared]}
 
 
 def priors_of(kitchen: KitchenRecord) -> dict[EstimateId, Prior]:
@@ -113,8 +111,7 @@ def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
         "tastings"
     ):
         ratios = ratios_of(batch)
-        marks = [batch.tastes, *(one.tastes for one in batch.tastings.all())]
-        found += [Tasted(batch.run.sheet_id or 0, ratios, one) for one in marks if one]
+        found += [Tasted(batch.run.sheet_id or 0, ratios, one) for one in batch.marks]
     return found
 
 
@@ -124,12 +121,7 @@ def marks_of_sheet(kitchen: KitchenRecord, batch: Batch) -> list[dict[str, int]]
         rows = Batch.objects.filter(pk=batch.pk)
     else:
         rows = Batch.objects.filter(kitchen=kitchen, run__sheet_id=batch.run.sheet_id, rehearsed=False)
-    return [
-        marks
-        for row in rows.only("id", "tastes").prefetch_related("tastings")
-        for marks in (row.tastes, *(one.tastes for one in row.tastings.all()))
-        if marks
-    ]
+    return [marks for row in rows.only("id", "tastes").prefetch_related("tastings") for marks in row.marks]
 
 
 def ratios_of(batch: Batch) -> dict[Lever, float]:

@@ -11,6 +11,7 @@ from django.utils import timezone
 from django.utils.functional import cached_property
 
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.log.taste import Compared, compared
 from kemble.core.plan.occasion import Occasion
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event, event_from, plan_now
@@ -205,6 +206,12 @@ class Run(Droppable):
         return plan_now(self.kept.plan, self.log) if anew else self.kept.plan
 
     @property
+    def compared(self) -> list[Compared]:
+        """What was told when it began, beside what happened."""
+        events = self.log
+        return compared(self.kept.plan, events, self.kept.facts, events[-1].at if events else self.clock_began)
+
+    @property
     def log(self) -> list[Event]:
         """What has happened by now: of a rehearsal what is still to be played lies in it already."""
         rows = self.events.all()
@@ -263,6 +270,17 @@ class Batch(Droppable):
     class Meta:
         ordering: ClassVar = ["-made", "-id"]
         indexes: ClassVar = [models.Index(fields=["kitchen", "dropped", "way", "-made", "-id"], name="log_of_a_way")]
+
+    @property
+    def marks(self) -> list[dict[str, int]]:
+        """What every tongue said of it, the cook's own first."""
+        return [one for one in (self.tastes, *(row.tastes for row in self.tastings.all())) if one]
+
+    @property
+    def compared(self) -> list[Compared]:
+        """What was told beside what happened, as it was kept with it; worked anew for one of before it was kept."""
+        kept = self.seen.get("compared")
+        return self.run.compared if kept is None else [Compared.model_validate(one) for one in kept]
 
     def __str__(self) -> str:
         return f"{self.title}: {self.verdict}"

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from statistics import fmean
 from typing import NamedTuple
 
 from kemble.core.cards.tastes import SCALES
 from kemble.core.formats.tables import Cell
-from kemble.server.drifting import compared_in
+from kemble.server.drifting import mean
 from kemble.server.models import Batch, KitchenRecord
 
 MOST = 10_000  # rows of batches
@@ -26,9 +25,7 @@ def _batches(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     zone = kitchen.settings.zone
     rows = Batch.objects.filter(kitchen=kitchen, rehearsed=False).defer("seen").prefetch_related("tastings")[:MOST]
     for batch in rows:
-        tastings = list(batch.tastings.all())
-        likings = [one.liking for one in tastings if one.liking is not None]
-        marks = [batch.tastes, *(one.tastes for one in tastings)]
+        likings = [one.liking for one in batch.tastings.all() if one.liking is not None]
         yield (
             batch.made.astimezone(zone),
             batch.title,
@@ -38,15 +35,11 @@ def _batches(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
             batch.sugar_pct,
             batch.pieces,
             batch.grams,
-            fmean(likings) if likings else None,
-            *(_mean([one[taste] for one in marks if taste in one]) for taste in SCALES),
+            mean(likings),
+            *(mean([one[taste] for one in batch.marks if taste in one]) for taste in SCALES),
             ", ".join(batch.faults),
             batch.note,
         )
-
-
-def _mean(values: list[int]) -> float | None:
-    return fmean(values) if values else None
 
 
 def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
@@ -54,7 +47,7 @@ def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     for batch in (
         Batch.objects.filter(kitchen=kitchen, rehearsed=False).select_related("run").defer("run__frozen")[:MOST]
     ):
-        for one in compared_in(batch):
+        for one in batch.compared:
             cells = (one.step, one.label, one.unit, one.predicted, one.low, one.high, one.happened)
             yield (batch.made.astimezone(zone), batch.title, batch.way, *cells)
 

@@ -12,21 +12,27 @@ import { SignedOut, SignIn } from "./session/SignIn";
 import type { Editing } from "./sheet/useSheet";
 import { BowlLines } from "./stations/mix/BowlLines";
 import { PieceShape } from "./stations/shape/PieceShape";
-import { type Answer, Around, type Asked, fact, KITCHEN, pass, serve, sheet, WAY, waterOf, worked } from "./testing";
+import {
+  type Answer,
+  Around,
+  type Asked,
+  fact,
+  KITCHEN,
+  pass,
+  serve,
+  sheet,
+  stubResizes,
+  WAY,
+  waterOf,
+  worked,
+} from "./testing";
 import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
 
 beforeEach(() => {
   vi.useFakeTimers();
   // What the radio group measures itself with, and this stand-in for a browser lacks.
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
+  stubResizes();
 });
 afterEach(() => {
   cleanup();

@@ -54,6 +54,17 @@ export const pass = (ms: number) =>
     for (let i = 0; i < 25; i++) await vi.advanceTimersByTimeAsync(0);
   });
 
+/** For what asks how large it is: here nothing ever is. */
+export const stubResizes = () =>
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+
 export function Around({ children }: { children: ReactNode }) {
   const { mutations } = queryClient.getDefaultOptions();
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations } });

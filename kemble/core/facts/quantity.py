@@ -135,6 +135,15 @@ def from_celsius(value_c: float, unit: TemperatureUnit) -> float:
     return value_c if unit == "C" else value_c * 1.8 + 32.0
 
 
+def span_words(minutes: float) -> str:
+    """ "45 min", "2 h", "2 h 10 min": hours from an hour and a half on."""
+    whole = round(minutes)
+    if whole < 90:
+        return f"{whole} min"
+    hours, left = divmod(whole, 60)
+    return f"{hours} h {left} min" if left else f"{hours} h"
+
+
 INCH_MM = 25.4
 
 

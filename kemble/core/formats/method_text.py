@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from kemble.core.facts.quantity import to_celsius
+from kemble.core.facts.quantity import span_words, to_celsius
 from kemble.core.formats.ingredient_words import WORD_NUMBERS
 
 _INCH_MM, _CM_MM = 25.4, 10.0
@@ -110,9 +110,11 @@ def _clocks(line: str) -> Iterator[Understood]:
                 continue  # of water or butter, not of the cake
             done.add(verb.of)
             if verb.of == "soak":
-                yield Understood(words=f"{verb.called} {_said(minutes)}", path="grain.soak_min", value=minutes)
+                yield Understood(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
             said = {"minutes": minutes, "by": "as it is written"}
-            yield Understood(words=f"{_said(minutes)} {verb.called}, as taught", path=f"taught.{verb.of}", value=said)
+            yield Understood(
+                words=f"{span_words(minutes)} {verb.called}, as taught", path=f"taught.{verb.of}", value=said
+            )
 
 
 def _verb_before(sentence: str, at: int) -> _Verb | None:
@@ -159,12 +161,6 @@ def _number(text: str) -> float | None:
         else:
             total += float(one)
     return total or None
-
-
-def _said(minutes: float) -> str:
-    if minutes < 100:
-        return f"{minutes:.0f} min"
-    return f"{minutes / 60:.0f} h" if minutes % 60 == 0 else f"{int(minutes // 60)} h {minutes % 60:.0f} min"
 
 
 # --- what in, and how hot -----------------------------------------------------

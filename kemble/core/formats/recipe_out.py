@@ -9,9 +9,11 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
+from functools import partial
 from typing import Any, Literal
 
 from kemble.core.cards.ways import WAYS
+from kemble.core.facts.quantity import span_words
 from kemble.core.formats.recipe import OWN
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
@@ -58,14 +60,7 @@ def _step(step: StepWorked) -> str:
 def _minutes(step: StepWorked) -> str:
     if step.window:
         return f"{step.window.first_check:.0f} to {step.window.latest:.0f} min, likely {step.window.done:.0f}"
-    return _span(step.minutes)
-
-
-def _span(minutes: float) -> str:
-    if minutes < 100:
-        return f"{minutes:.0f} min"
-    hours, left = divmod(round(minutes), 60)
-    return f"{hours} h {left} min" if left else f"{hours} h"
+    return span_words(step.minutes)
 
 
 def _pieces(worked: Worked) -> int | None:
@@ -104,44 +99,38 @@ def _recipe(sheet: Sheet, worked: Worked) -> str:
     return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
 
 
-def _markdown(sheet: Sheet, worked: Worked) -> str:
+@dataclass(frozen=True, slots=True)
+class _Hand:
+    """How a text for people is laid out: its title, a heading, a part's name, and what stands before an ingredient."""
+
+    title: Callable[[str], list[str]]
+    head: Callable[[str], str]
+    part: Callable[[str], str]
+    item: str
+
+
+_MARKDOWN = _Hand(lambda title: [f"# {title}", ""], "## {}".format, "### For the {}".format, "- ")
+_PLAIN = _Hand(lambda title: [title, "=" * len(title)], "{}".format, "For the {}:".format, "")
+
+
+def _for_people(hand: _Hand, sheet: Sheet, worked: Worked) -> str:
     pieces = _pieces(worked)
-    lines = [f"# {sheet.title}", "", f"{WAYS[sheet.way].name}{f', {pieces} pieces' if pieces else ''}.", ""]
-    lines += ["## Ingredients", ""]
-    several = len(sheet.parts) > 1
+    of = f", {pieces} pieces" if pieces else ""
+    lines = [*hand.title(sheet.title), f"{WAYS[sheet.way].name}{of}.", "", hand.head("Ingredients"), ""]
     for name, within in _parts(sheet, worked):
-        lines += [f"### For the {name}", ""] if several else []
-        lines += [f"- {_amount(line)}" for line in within]
-        lines.append("")
-    lines += ["## Method", ""]
+        lines += [hand.part(name)] if len(sheet.parts) > 1 else []
+        lines += [*(f"{hand.item}{_amount(line)}" for line in within), ""]
+    lines += [hand.head("Method"), ""]
     lines += [f"{i}. {_step(step)} ({_minutes(step)})" for i, step in enumerate(worked.steps, start=1)]
-    if worked.allergens:
-        lines += ["", f"Contains {', '.join(worked.allergens)}."]
-    return "\n".join([*lines, ""])
-
-
-def _text(sheet: Sheet, worked: Worked) -> str:
-    pieces = _pieces(worked)
-    lines = [sheet.title, "=" * len(sheet.title), f"{WAYS[sheet.way].name}{f', {pieces} pieces' if pieces else ''}", ""]
-    lines += ["Ingredients", ""]
-    several = len(sheet.parts) > 1
-    for name, within in _parts(sheet, worked):
-        lines += [f"For the {name}:"] if several else []
-        lines += [_amount(line) for line in within]
-        lines.append("")
-    lines += ["Method", ""]
-    for i, step in enumerate(worked.steps, start=1):
-        lines += [f"{i}. {_step(step)}", f"   {_minutes(step)}"]
-    if worked.allergens:
-        lines += ["", f"Contains {', '.join(worked.allergens)}."]
+    lines += ["", f"Contains {', '.join(worked.allergens)}."] if worked.allergens else []
     return "\n".join([*lines, ""])
 
 
 FORMATS: Mapping[FormatId, Format] = {
     "kemble": Format("our own, to open again", "application/json", ".kemble.json", _own),
     "recipe": Format("recipe data for other programs", "application/ld+json", ".recipe.json", _recipe),
-    "markdown": Format("Markdown", "text/markdown", ".md", _markdown),
-    "text": Format("plain text", "text/plain", ".txt", _text),
+    "markdown": Format("Markdown", "text/markdown", ".md", partial(_for_people, _MARKDOWN)),
+    "text": Format("plain text", "text/plain", ".txt", partial(_for_people, _PLAIN)),
 }
 
 

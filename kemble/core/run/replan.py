@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
 from kemble.core.plan.room import HANDS_OF_A_COOK, Helping, hands_for, there_are
@@ -229,7 +230,7 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
     serve = max(run.serve for run in going)
     if later > 0:
         at = (serve + timedelta(minutes=later)).astimezone(kitchen.zone)
-        says.append(f"On the table at {kitchen.clock_words(at)}, {_span(later)} later than planned.")
+        says.append(f"On the table at {kitchen.clock_words(at)}, {span_words(later)} later than planned.")
     moved = []
     for run, steps in zip(going, scheduled, strict=True):
         was = {one.step.id: one.starts for one in run.plan.scheduled}
@@ -241,19 +242,12 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
     for starts, by, one in moved[:_MOST_TOLD]:
         way = "later" if by > 0 else "earlier"
         when = kitchen.clock_words(starts.astimezone(kitchen.zone))
-        says.append(f"{one.step.title}: {when}, {_span(abs(by))} {way}.")
+        says.append(f"{one.step.title}: {when}, {span_words(abs(by))} {way}.")
     if len(moved) > _MOST_TOLD:
         says.append(f"{len(moved) - _MOST_TOLD} more steps move with them.")
     if moved and later <= 0:
         says.append("The time at the table is kept.")
     return says
-
-
-def _span(minutes: float) -> str:
-    whole = round(minutes)
-    if whole < 90:
-        return f"{whole} min"
-    return f"{whole // 60} h {whole % 60} min" if whole % 60 else f"{whole // 60} h"
 
 
 def _choices(
@@ -280,7 +274,7 @@ def _choices(
 
 
 def _brings(placed: Placed) -> str:
-    return "in time" if placed.later <= 0 else f"{_span(placed.later)} late"
+    return "in time" if placed.later <= 0 else f"{span_words(placed.later)} late"
 
 
 def _instead(dish: Dish, steps: Sequence[StepWorked], open_ids: set[str]) -> Dish | None:

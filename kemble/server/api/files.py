@@ -21,8 +21,10 @@ from kemble.server.worked import worked_for
 router = Router(tags=["files"])
 
 
-class FormatCard(BaseModel):
-    id: FormatId
+class Offered(BaseModel):
+    """A file that can be had."""
+
+    id: str
     label: str
 
 
@@ -30,23 +32,18 @@ class Pasted(Body):
     text: str = Field(max_length=MOST_LETTERS, description=f"at most {MOST_LETTERS:,} letters")
 
 
-@router.get("/formats", response={200: list[FormatCard]})
-def formats(request: HttpRequest) -> list[FormatCard]:
+@router.get("/formats", response={200: list[Offered]})
+def formats(request: HttpRequest) -> list[Offered]:
     """What a sheet can be written as."""
     asking(request)
-    return [FormatCard(id=name, label=one.label) for name, one in FORMATS.items()]
+    return [Offered(id=name, label=one.label) for name, one in FORMATS.items()]
 
 
-class TableCard(BaseModel):
-    id: str
-    label: str
-
-
-@router.get("/tables", response={200: list[TableCard]})
-def tables(request: HttpRequest) -> list[TableCard]:
+@router.get("/tables", response={200: list[Offered]})
+def tables(request: HttpRequest) -> list[Offered]:
     """What of a kitchen can be had as a table."""
     asking(request)
-    return [TableCard(id=name, label=one.label) for name, one in TABLES.items()]
+    return [Offered(id=name, label=one.label) for name, one in TABLES.items()]
 
 
 @router.get("/tables/{name}.csv", response={200: None})

@@ -24,7 +24,7 @@ from kemble.core.learn.liking import Penalty, penalties
 from kemble.core.learn.next import CraftRule, Proposal, by_craft, proposals
 from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
-from kemble.core.log.taste import Compared, Verdict, check_tastes, compared
+from kemble.core.log.taste import Compared, Verdict, check_tastes
 from kemble.core.run.events import Event, Note
 from kemble.core.run.state import state_of
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
@@ -177,7 +177,7 @@ def _opened(batch: Batch) -> HttpResponse:
         added=added_words(run),
         tastings=[_tasting(one) for one in batch.tastings.all()],
         left_out=batch.left_out,
-        compared=compared(kept.plan, events, kept.facts, at),
+        compared=batch.compared,
         faults=faults,
         notes=state_of(kept.plan, events, at).notes,
         facts=kept.facts,

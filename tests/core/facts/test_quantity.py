@@ -12,6 +12,7 @@ from kemble.core.facts.quantity import (
     household,
     length_words,
     size_words,
+    span_words,
     to_celsius,
 )
 
@@ -109,3 +110,11 @@ def test_lengths_in_words():
 def test_measures_are_those_a_cook_would_say(grams, text):
     """At 1 g/ml, of a cup of 250 ml and a spoon of 15."""
     assert household(grams, g_per_ml=1.0, spoons=SPOONS["metric"]).text == text
+
+
+@pytest.mark.parametrize(
+    ("minutes", "words"),
+    [(0.4, "0 min"), (89.4, "89 min"), (89.6, "1 h 30 min"), (120, "2 h"), (600, "10 h"), (1505, "25 h 5 min")],
+)
+def test_a_span_is_told_in_hours_from_an_hour_and_a_half_on(minutes, words):
+    assert span_words(minutes) == words

@@ -3109,16 +3109,6 @@ export interface components {
              */
             where: string;
         };
-        /** FormatCard */
-        FormatCard: {
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "kemble" | "recipe" | "markdown" | "text";
-            /** Label */
-            label: string;
-        };
         /**
          * FrameDrawn
          * @description One move, in mm, for the right hand. `estimate`: dough stretches as it likes.
@@ -4766,6 +4756,16 @@ export interface components {
             occasion: components["schemas"]["Occasion"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * Offered
+         * @description A file that can be had.
+         */
+        Offered: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * OnMap
@@ -7255,13 +7255,6 @@ export interface components {
             /** Slack After */
             slack_after: string[];
         };
-        /** TableCard */
-        TableCard: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-        };
         /**
          * Take
          * @description Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output".
@@ -8426,7 +8419,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormatCard"][];
+                    "application/json": components["schemas"]["Offered"][];
                 };
             };
             /** @description Refused */
@@ -10877,7 +10870,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableCard"][];
+                    "application/json": components["schemas"]["Offered"][];
                 };
             };
             /** @description Refused */

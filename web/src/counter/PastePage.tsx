@@ -20,6 +20,7 @@ import { limit } from "../api/limits";
 import { kitchenQuery, larderQuery, waysQuery } from "../api/queries";
 import { newLine, newPart } from "../sheet/edits";
 import { unitName, unitsFor } from "../stations/mix/units";
+import { FileButton } from "../ui/FileButton";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
@@ -127,18 +128,13 @@ export default function PastePage() {
           >
             Read it
           </button>
-          <label className="pick mt-3 ml-3 inline-flex min-h-11 cursor-pointer items-center px-6 focus-within:outline-2 focus-within:outline-ink">
+          <FileButton
+            accept=".json,.txt,.md,.html,.htm,application/json,application/ld+json,text/*"
+            className="mt-3 ml-3 min-h-11"
+            onFile={(file) => void drop(file)}
+          >
             Open a file
-            <input
-              type="file"
-              accept=".json,.txt,.md,.html,.htm,application/json,application/ld+json,text/*"
-              className="sr-only"
-              onChange={(event) => {
-                void drop(event.target.files?.[0]);
-                event.target.value = "";
-              }}
-            />
-          </label>
+          </FileButton>
           <Sorry error={read.error} />
         </form>
         <section aria-label="As it was read">

@@ -14,7 +14,12 @@ interface Props {
 }
 
 export function Section({ section, times = 1 }: Props) {
-  const [perMm, room] = [USUAL * times, USUAL_ROOM * times];
+  const perMm = USUAL * times;
+  // On the shelf all stand in the middle of one width; larger and alone each has its own.
+  const room = Math.min(
+    USUAL_ROOM * times,
+    times > 1 && section ? section.wide_mm * perMm + 4 : Number.POSITIVE_INFINITY,
+  );
   if (!section) return <span className="inline-block" style={{ width: room }} />;
   const wide = Math.min(room, section.wide_mm * perMm);
   const high = Math.max(2, section.high_mm * perMm);

@@ -6,7 +6,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BatchCard, BatchOpen, WayCard } from "../api/client";
-import { Around, type Asked, fact, facts, pass, serve } from "../testing";
+import { Around, type Asked, fact, facts, pass, serve, stubResizes } from "../testing";
 import BatchPage from "./BatchPage";
 import { codeOf } from "./codeOf";
 import Log from "./Log";
@@ -209,14 +209,7 @@ describe("a batch", () => {
   });
 
   it("can be spoken of otherwise later", async () => {
-    vi.stubGlobal(
-      "ResizeObserver",
-      class {
-        observe() {}
-        unobserve() {}
-        disconnect() {}
-      },
-    );
+    stubResizes();
     const asked = kitchen();
     render(<BatchPage />, { wrapper: Around });
     await pass(100);
@@ -271,14 +264,7 @@ describe("a plate without a name", () => {
     expect(Math.max(...codes)).toBe(999);
   });
   it("is tasted by them: its title is nowhere on the page", async () => {
-    vi.stubGlobal(
-      "ResizeObserver",
-      class {
-        observe() {}
-        unobserve() {}
-        disconnect() {}
-      },
-    );
+    stubResizes();
     kitchen();
     const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
     render(
@@ -296,14 +282,7 @@ describe("a plate without a name", () => {
 
 describe("one more tongue", () => {
   it("is told with marks and a liking, and asked for nothing else", async () => {
-    vi.stubGlobal(
-      "ResizeObserver",
-      class {
-        observe() {}
-        unobserve() {}
-        disconnect() {}
-      },
-    );
+    stubResizes();
     const asked = kitchen();
     render(<TastePage />, { wrapper: Around });
     await pass(100);

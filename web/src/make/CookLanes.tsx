@@ -54,6 +54,8 @@ export function CookLanes({ all, cooks, at, zone }: { all: InHand[]; cooks: stri
   const first = Math.ceil((from + TICK_MS / 3) / TICK_MS) * TICK_MS;
   const ticks = [0, 1, 2, 3, 4, 5].map((n) => first + n * TICK_MS).filter((tick) => tick < at + AHEAD_MS - TICK_MS / 3);
   const percent = (instant: number) => `${(100 * (instant - from)) / (BACK_MS + AHEAD_MS)}%`;
+  const lanes = cooks.map((cook) => ({ cook, bars: barsOf(all, cook, at) }));
+  if (lanes.every((lane) => lane.bars.length === 0)) return null; // nothing for any hand so soon: the words below say when
   return (
     <div aria-hidden="true" className="isolate mt-4 grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1">
       <span />
@@ -68,8 +70,8 @@ export function CookLanes({ all, cooks, at, zone }: { all: InHand[]; cooks: stri
           </span>
         ))}
       </div>
-      {cooks.map((cook) => (
-        <CookLane key={cook} cook={cook} bars={barsOf(all, cook, at)} now={percent(at)} />
+      {lanes.map((lane) => (
+        <CookLane key={lane.cook} {...lane} now={percent(at)} />
       ))}
     </div>
   );

@@ -2,7 +2,7 @@
 
 import type { StepWorked } from "../api/client";
 import { TextLink } from "../ui/LinkButton";
-import { capital, timeOfDay } from "../ui/words";
+import { capital, dayOf, timeOfDay } from "../ui/words";
 import { CookLanes } from "./CookLanes";
 import { isMine, keyOf, nextOf } from "./hand";
 import type { InHand } from "./props";
@@ -48,7 +48,9 @@ export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }
           </div>
         </>
       ) : (
-        next && <Next label="Next for your hands" one={next} several={several(all)} zone={zone} onChoose={onChoose} />
+        next && (
+          <Next label="Next for your hands" one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
+        )
       )}
       {first && (
         <p className="mt-4 text-right">
@@ -59,6 +61,7 @@ export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }
   );
 }
 
+const isToday = (instant: string, at: number, zone: string) => dayOf(instant, zone) === dayOf(new Date(at), zone);
 const several = (all: InHand[]) => new Set(all.map((one) => one.making.id)).size > 1;
 
 function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zone" | "onChoose"> & { cook: string }) {
@@ -78,7 +81,7 @@ function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zon
         </p>
       )}
       {next ? (
-        <Next label="next" one={next} several={several(all)} zone={zone} onChoose={onChoose} />
+        <Next label="next" one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
       ) : (
         <p className="text-ink2">{theirs.some((one) => isMine(one, cook) && one === now) ? "Then free." : "Free."}</p>
       )}
@@ -86,8 +89,8 @@ function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zon
   );
 }
 
-function Next(props: { label: string; one: InHand; several: boolean } & Pick<Props, "zone" | "onChoose">) {
-  const { label, one, several, zone, onChoose } = props;
+function Next(props: { label: string; one: InHand; several: boolean } & Pick<Props, "at" | "zone" | "onChoose">) {
+  const { label, one, several, at, zone, onChoose } = props;
   const { step, standing, making } = one;
   return (
     <div>
@@ -97,7 +100,8 @@ function Next(props: { label: string; one: InHand; several: boolean } & Pick<Pro
         onClick={() => onChoose(keyOf(making, step.id))}
       >
         <span className="block text-ink2">
-          {label}, {timeOfDay(standing.expected_starts, zone)}
+          {label}, {isToday(standing.expected_starts, at, zone) ? "" : `${dayOf(standing.expected_starts, zone)} `}
+          {timeOfDay(standing.expected_starts, zone)}
           {several && ` · ${making.title}`}
         </span>
         <span className="block text-2xl font-bold">{step.title}</span>

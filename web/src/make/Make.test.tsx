@@ -665,6 +665,27 @@ describe("several sheets in one flow", () => {
     expect(heading()).toBe("Wrap the rounds");
   });
 
+  it("says the day of what lies on another, and draws no empty lanes", async () => {
+    const fold = step("fold", { minutes: 10 });
+    const states = [standing("fold", { planned_starts: at(3 * 1440), planned_ends: at(3 * 1440 + 10) })];
+    const later = { ...whose(run([fold], states, "fold", { flow: [3, 4] }), "cook 1") };
+    const other = {
+      ...whose(
+        run(
+          [step("wrap")],
+          [standing("wrap", { planned_starts: at(3 * 1440), planned_ends: at(3 * 1440 + 30) })],
+          "wrap",
+          { flow: [3, 4] },
+        ),
+        "cook 2",
+      ),
+      id: 4,
+    };
+    await show(later, () => null, other);
+    expect(document.querySelector("[data-lane]")).toBeNull();
+    expect(screen.getByRole("region", { name: "cook 2" }).textContent).toMatch(/next, \w{3} \d+ \w+ \d\d:\d\d/);
+  });
+
   it("draws each cook's lane true to time", async () => {
     const [knead, fold] = [step("knead", { minutes: 20 }), step("fold", { minutes: 10, hands: "minded" })];
     const states = [

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { api, ask, Refused } from "../api/client";
 import { whenBack } from "../api/reach";
+import { FileButton } from "../ui/FileButton";
 import { newId } from "../ui/newId";
 import { dayWords } from "../ui/words";
 import { sendPicture, waitingPictures, withPicture } from "./picturesKept";
@@ -54,19 +55,14 @@ export function Pictures({ run, step }: { run: number; step: string }) {
           </figcaption>
         </figure>
       ))}
-      <label className="pick min-h-16 cursor-pointer px-6 focus-within:outline-2 focus-within:outline-ink">
+      <FileButton
+        accept="image/png,image/jpeg,image/webp"
+        camera
+        className="min-h-16"
+        onFile={(file) => void take(file)}
+      >
         Take a picture
-        <input
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          capture="environment"
-          className="sr-only"
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      </FileButton>
       {says && (
         <span role="status" className="text-look">
           {says}

@@ -7,6 +7,7 @@ import { limit } from "../api/limits";
 import { sheetsQuery } from "../api/queries";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
+import { newDish } from "./newDish";
 
 interface Props {
   occasion: Occasion;
@@ -121,19 +122,7 @@ export function Dishes({ occasion, open, edit }: Props) {
           value=""
           onChange={(event) =>
             edit({
-              dishes: [
-                ...dishes,
-                {
-                  sheet: Number(event.target.value),
-                  serving: 0,
-                  each: null,
-                  days_before: 0,
-                  schools: {},
-                  soak: "",
-                  factor: 1,
-                  there: [],
-                },
-              ],
+              dishes: [...dishes, newDish(Number(event.target.value))],
             })
           }
         >

@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, ask, type Occasion } from "../api/client";
 import { newId } from "../ui/newId";
+import { newDish } from "./newDish";
 
 export function useNewOccasion() {
   const client = useQueryClient();
@@ -31,16 +32,7 @@ export const occasionOf = (title: string, at: string, sheets: number[], people: 
   version: 1,
   title,
   servings: [{ at, name: "", people }],
-  dishes: sheets.map((sheet) => ({
-    sheet,
-    serving: 0,
-    each: null,
-    days_before: 0,
-    schools: {},
-    soak: "",
-    factor: 1,
-    there: [],
-  })),
+  dishes: sheets.map(newDish),
   helpers: [],
   pins: [],
   sure: "likely",

@@ -3,7 +3,7 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { Around, pass, serve } from "../testing";
+import { Around, pass, serve, stubResizes } from "../testing";
 import { MoreSlip } from "./MoreSlip";
 
 beforeEach(() => vi.useFakeTimers());
@@ -14,14 +14,7 @@ afterEach(() => {
 });
 
 it("leads to its revisions, to her way, and to every format that there is", async () => {
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
+  stubResizes();
   serve(() => ({
     body: [
       { id: "kemble", label: "our own, to open again" },
