@@ -218,8 +218,9 @@ def test_it_is_worked_with_elbows_at_every_size(watched, demo, width, height):
     heights = slip.get_by_role("button").evaluate_all("(all) => all.map((one) => one.getBoundingClientRect().height)")
     assert min(heights) >= 63.5
     page.keyboard.press("Escape")
-    for scale in ("100%", "200%"):
+    for scale, text in (("100%", "16px"), ("200%", "32px")):
         page.evaluate("(scale) => { document.documentElement.style.fontSize = scale; }", scale)
+        assert page.evaluate("() => getComputedStyle(document.body).fontSize") == text
         assert page.evaluate("() => document.documentElement.scrollWidth <= window.innerWidth")
     page.evaluate("() => { document.documentElement.style.fontSize = ''; }")
     clocks = page.get_by_role("region", name="Clocks")
