@@ -79,7 +79,7 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
         </>
       ) : (
         <p className="w-full text-ink2">
-          No thermometer is attached: type what yours shows. How one is attached stands in docs/thermometer.md.
+          No thermometer is attached: type what yours shows. How one is attached stands in docs/probe.md.
         </p>
       )}
       <form
