@@ -67,9 +67,16 @@ const OFF = "kemble-clock-off";
 /** The server's clock in ms, as far as this page knows it: also after a reload without the server. */
 export const serverNow = () => Date.now() + (Number(localStorage.getItem(OFF)) || 0);
 
-/** Set the clock by an answer of the server's own; one out of the store is old by as long as it lay there. */
-export function setClock(wall: string) {
-  if (!reach.away) localStorage.setItem(OFF, String(Date.parse(wall) - Date.now()));
+/**
+ * Set the clock by what an answer says of the server's own, asked for at `asked` on this page's: it was right at some
+ * moment between asking and hearing, and a clock that could be right within that is left alone, so that a slow answer
+ * does not set it back. An answer out of the store is old by as long as it lay there, and says nothing.
+ */
+export function setClock(wall: string, asked: number) {
+  if (reach.away) return;
+  const said = Date.parse(wall);
+  const off = Number(localStorage.getItem(OFF)) || 0;
+  localStorage.setItem(OFF, String(Math.min(Math.max(off, said - Date.now()), said - asked)));
 }
 
 export const useReach = () => useSyncExternalStore(watch, () => reach);

@@ -102,6 +102,20 @@ describe("an event", () => {
     expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
   });
 
+  it("never comes before what the page shows, though the clock was set back meanwhile", async () => {
+    server();
+    const { result } = mount();
+    await pass(30_000);
+    act(() => result.current.tell(3, { kind: "noted", text: "first" }));
+    await pass(50);
+    const [first] = result.current.run?.events ?? [];
+    act(() => localStorage.setItem("kemble-clock-off", String(Date.parse(BEGAN) - Date.now())));
+    act(() => result.current.tell(3, { kind: "noted", text: "second" }));
+    await pass(50);
+    expect(result.current.run?.state.notes.map((one) => one.text)).toEqual(["first", "second"]);
+    expect(result.current.run?.events[1]?.at).toBe(first?.at);
+  });
+
   it("whose answer was lost is sent again and stands once", async () => {
     let lose = true;
     const { asked } = server((one) => {

@@ -27,8 +27,9 @@ const NEWS_MS = 1_500; // another device is seen to agree well within two second
 export const runQuery = (id: number) => ({
   queryKey: ["run", id],
   queryFn: async () => {
+    const asked = Date.now();
     const answer = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } }));
-    setClock(answer.wall);
+    setClock(answer.wall, asked);
     return answer;
   },
   refetchInterval: 60_000,
@@ -53,10 +54,14 @@ export function useFlow(id: number) {
     ),
   );
 
+  // A press answers what is on the page: it never comes before that, however the clocks are set meanwhile.
+  const newestOf = (run: number) =>
+    Math.max(0, ...(makings.find((one) => one.id === run)?.events ?? []).map((event) => Date.parse(event.at)));
+
   const send = (run: number, what: Happening, of: string | null = null) => {
     const event: NewEvent = {
       uid: newId(),
-      at: new Date(now()).toISOString(),
+      at: new Date(Math.max(now(), newestOf(run))).toISOString(),
       step: null,
       grams: null,
       celsius: null,
