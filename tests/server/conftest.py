@@ -32,6 +32,12 @@ def owner(db):
 
 
 @pytest.fixture
+def play_kitchen(owner):
+    """The owner's kitchen made a made-up one, where simulated devices stand in."""
+    KitchenRecord.objects.update(demo=True)
+
+
+@pytest.fixture
 def stranger(db):
     """Somebody signed in from elsewhere, with a kitchen of their own."""
     user = User.objects.create_user("stranger", password="a long password")

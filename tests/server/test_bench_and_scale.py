@@ -16,6 +16,7 @@ from kemble.server.devices import scales, watch
 from kemble.server.devices.ears import ScaleEar
 from kemble.server.devices.port import SerialPort, SimulatedPort, Unplugged
 from kemble.server.devices.watch import Listener, Watch
+from kemble.server.models import Run
 
 pytestmark = pytest.mark.django_db
 
@@ -237,21 +238,35 @@ class TestRealScale:
 
 class TestTheApi:
     def test_a_real_scale_is_the_owners_alone(self, owner, stranger, settings):
-        assert owner.ask("GET", "/scale").body["simulated"]
+        assert owner.ask("GET", "/scale").body["device"] == "none"
         settings.SCALE = "socket://127.0.0.1:1"
-        assert not owner.ask("GET", "/scale").body["simulated"]
-        assert stranger.ask("GET", "/scale").body["simulated"]
+        assert owner.ask("GET", "/scale").body["device"] == "attached"
+        assert stranger.ask("GET", "/scale").body["device"] == "none"
         refused = owner.ask("POST", "/scale/load", {"do": "put", "grams": 20})
         assert refused.body["problems"][0]["says"] == "is a real one"
 
-    def test_the_tray(self, owner):
+    def test_a_made_up_weight_never_gets_into_a_real_making(self, owner, sheet):
+        """Only a rehearsal plays, and only while it goes on."""
+        put = {"do": "put", "grams": 20}
+        assert owner.ask("POST", "/scale/load", put).body["problems"][0]["says"] == "is not there"
+        made = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
+        assert (made["scale"], made["probe"]) == ("none", "none")
+        assert owner.ask("POST", "/scale/load", put).status_code == 422
+        played = owner.ask("POST", "/runs", {"sheet": sheet["id"], "rehearse": True}).body
+        assert (played["scale"], played["probe"]) == ("simulated", "simulated")
+        assert owner.ask("POST", "/scale/load", put).status_code == 204
+        assert owner.ask("GET", "/scale").body["device"] == "none"  # of the kitchen: its bench is a real one
+        Run.objects.filter(pk=played["id"]).update(finished=datetime.now(UTC))
+        assert owner.ask("POST", "/scale/load", put).status_code == 422
+
+    def test_the_tray(self, owner, play_kitchen):
         assert owner.ask("POST", "/scale/load", {"do": "put", "grams": 20}).status_code == 204
         for wrong in ({"do": "put"}, {"do": "put", "grams": -1}, {"do": "sing"}):
             assert owner.ask("POST", "/scale/load", wrong).status_code == 422
         assert owner.ask("POST", "/scale/zero").body["problems"][0]["says"] == "is not there"
 
     @pytest.mark.django_db(transaction=True)
-    def test_the_stream(self, owner, settings):
+    def test_the_stream(self, owner, settings, play_kitchen):
         settings.ALLOWED_HOSTS = [*settings.ALLOWED_HOSTS, "testserver"]
         owner.ask("POST", "/scale/load", {"do": "lift"})
         owner.ask("POST", "/scale/load", {"do": "put", "grams": 31})

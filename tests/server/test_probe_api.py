@@ -40,8 +40,8 @@ def tell(owner, run, kind, step, **more):
 
 
 @pytest.fixture
-def steaming(owner, sheet, clock):
-    """A run whose cake went in a moment ago."""
+def steaming(owner, sheet, clock, play_kitchen):
+    """A run whose cake went in a moment ago, in a kitchen that plays."""
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
     ids = [one["step"]["id"] for one in run["plan"]["scheduled"]]
     for step in ids[: ids.index("steam")]:
@@ -86,7 +86,7 @@ class TestProbing:
 
 class TestSticking:
     def test_it_reads_the_run_that_it_is_in(self, owner, steaming, clock):
-        assert owner.ask("GET", "/probe").body["simulated"]
+        assert owner.ask("GET", "/probe").body["device"] == "simulated"
         stuck = owner.ask("POST", "/probe/stick", {"do": "into", "run": steaming["id"], "step": "steam"})
         assert stuck.status_code == 204
         port = probes.simulated(KitchenRecord.objects.first())
@@ -106,7 +106,7 @@ class TestSticking:
             ({"do": "boil"}, "do"),
         ],
     )
-    def test_what_it_cannot_be_stuck_into(self, owner, body, path):
+    def test_what_it_cannot_be_stuck_into(self, owner, play_kitchen, body, path):
         answer = owner.ask("POST", "/probe/stick", body)
         assert answer.status_code == 422
         assert answer.body["problems"][0]["path"] == path
@@ -122,10 +122,17 @@ class TestSticking:
 
     def test_a_real_one_is_put_in_by_hand(self, owner, settings):
         settings.PROBE = "socket://192.0.2.7:4001"
-        assert not owner.ask("GET", "/probe").body["simulated"]
-        assert owner.ask("POST", "/probe/stick", {"do": "out"}).status_code == 422
+        assert owner.ask("GET", "/probe").body["device"] == "attached"
+        refused = owner.ask("POST", "/probe/stick", {"do": "out"})
+        assert refused.body["problems"][0]["says"] == "is a real one"
 
-    def test_the_plug(self, owner):
+    def test_a_real_kitchen_without_one_has_none(self, owner):
+        assert owner.ask("GET", "/probe").body["device"] == "none"
+        for refused in (owner.ask("POST", "/probe/stick", {"do": "out"}), owner.ask("GET", "/probe/live")):
+            assert refused.status_code == 422
+            assert refused.body["problems"][0]["says"] == "is not there"
+
+    def test_the_plug(self, owner, play_kitchen):
         owner.ask("GET", "/probe")
         port = probes.simulated(KitchenRecord.objects.first())
         owner.ask("POST", "/probe/stick", {"do": "unplug"})

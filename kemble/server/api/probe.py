@@ -14,8 +14,9 @@ from pydantic import BaseModel, Field
 from kemble.core.facts.problems import refuse
 from kemble.server.api.asked import MOST_NUMBER, Body, asking
 from kemble.server.api.live import stream
+from kemble.server.devices.attached import Device
 from kemble.server.devices.ears import ProbeLive
-from kemble.server.devices.probes import is_simulated, simulated, watch_of
+from kemble.server.devices.probes import simulated, stands_in, watch_of
 from kemble.server.models import Run
 
 router = Router(tags=["probe"])
@@ -30,16 +31,18 @@ class StickProbe(Body):
 
 
 class ProbeCard(BaseModel):
-    """The kitchen's thermometer and what it last showed. `simulated`: it ships with Kemble."""
+    """What thermometer the kitchen has, and what it last showed. A simulated one ships with Kemble."""
 
-    simulated: bool
+    device: Device
     live: ProbeLive
 
 
 @router.get("/probe", response={200: ProbeCard})
 def probe(request: HttpRequest) -> ProbeCard:
     kitchen = asking(request)
-    return ProbeCard.model_validate({"simulated": is_simulated(kitchen), "live": watch_of(kitchen).live.model_dump()})
+    device = stands_in(kitchen)
+    live = ProbeLive() if device == "none" else watch_of(kitchen).live
+    return ProbeCard.model_validate({"device": device, "live": live.model_dump()})
 
 
 @router.get("/probe/live", include_in_schema=False)
@@ -52,8 +55,6 @@ async def live(request: HttpRequest) -> HttpResponse:
 def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
     """Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out."""
     kitchen = asking(request)
-    if not is_simulated(kitchen):
-        refuse("probe", "is a real one", "one put in by hand")
     port = simulated(kitchen)
     if sticking.do == "into":
         if sticking.run is None or sticking.step is None:

@@ -38,6 +38,7 @@ from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.days import kept_day
 from kemble.server.devices import probes, scales
+from kemble.server.devices.attached import Device
 from kemble.server.dropping import drop
 from kemble.server.flowing import facts_now, happened_in, rethink
 from kemble.server.keeping import add_event, begin, keep_events
@@ -91,10 +92,6 @@ class RunCard(BaseModel):
     state: RunState
     step: str
     clocks: list[RunClock]
-
-
-# Whether there is one to listen to: the kitchen's own; in demo and rehearsal the simulated one.
-Device = Literal["attached", "simulated", "none"]
 
 
 class SheetLine(BaseModel):
@@ -167,20 +164,14 @@ def opened(run: Run) -> HttpResponse:
         core=kept.core,
         facts=facts_now(run),
         flow=[one.pk for one in run.flowing],
-        scale=_device(run, simulated=scales.is_simulated(run.kitchen)),
-        probe=_device(run, simulated=probes.is_simulated(run.kitchen)),
+        scale=scales.stands_in(run.kitchen, rehearsed=run.pace > 1),
+        probe=probes.stands_in(run.kitchen, rehearsed=run.pace > 1),
         lines=_lines(run),
         occasion=run.occasion_id,
         cautions=kept.cautions,
         batch=logged.pk if logged else None,
     )
     return answer(body)
-
-
-def _device(run: Run, *, simulated: bool) -> Device:
-    if not simulated:
-        return "attached"
-    return "simulated" if run.pace > 1 or run.kitchen.demo else "none"
 
 
 def _lines(run: Run) -> list[SheetLine]:

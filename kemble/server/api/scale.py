@@ -12,8 +12,9 @@ from pydantic import BaseModel, Field
 from kemble.core.facts.problems import refuse
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.live import stream
+from kemble.server.devices.attached import Device
 from kemble.server.devices.ears import ScaleLive
-from kemble.server.devices.scales import is_simulated, simulated, watch_of
+from kemble.server.devices.scales import simulated, stands_in, watch_of
 
 router = Router(tags=["scale"])
 
@@ -28,16 +29,18 @@ class LoadScale(Body):
 
 
 class ScaleCard(BaseModel):
-    """The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page."""
+    """What scale the kitchen has, and what it last showed. A simulated one ships with Kemble, loaded from the page."""
 
-    simulated: bool
+    device: Device
     live: ScaleLive
 
 
 @router.get("/scale", response={200: ScaleCard})
 def scale(request: HttpRequest) -> ScaleCard:
     kitchen = asking(request)
-    return ScaleCard.model_validate({"simulated": is_simulated(kitchen), "live": watch_of(kitchen).live.model_dump()})
+    device = stands_in(kitchen)
+    live = ScaleLive() if device == "none" else watch_of(kitchen).live
+    return ScaleCard.model_validate({"device": device, "live": live.model_dump()})
 
 
 @router.get("/scale/live", include_in_schema=False)
@@ -56,10 +59,7 @@ def zero(request: HttpRequest) -> Status[None]:
 @router.post("/scale/load", response={204: None})
 def load(request: HttpRequest, load: LoadScale) -> Status[None]:
     """Load the simulated scale, or pull its plug. A real one is loaded by hand."""
-    kitchen = asking(request)
-    if not is_simulated(kitchen):
-        refuse("scale", "is a real one", "a lump, put on by hand")
-    port = simulated(kitchen)
+    port = simulated(asking(request))
     if load.do in ("put", "pinch"):
         if load.grams is None:
             refuse("grams", "is missing", "the weight of the lump in g")

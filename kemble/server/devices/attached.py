@@ -1,14 +1,15 @@
-"""One sort of device for every kitchen: the real one that the server is told of for its owner's, a simulated one for
-every other."""
+"""One sort of device for every kitchen: the real one that the server is told of for its owner's; a simulated one where
+nothing is at stake, in a made-up kitchen and in a rehearsal; and none in any other."""
 
 from __future__ import annotations
 
 import threading
 from collections.abc import Callable
-from typing import Generic, TypeVar
+from typing import Generic, Literal, TypeVar
 
 from django.conf import settings
 
+from kemble.core.facts.problems import refuse
 from kemble.server.devices.ears import Ear
 from kemble.server.devices.port import Port, SerialPort
 from kemble.server.devices.watch import Watch
@@ -16,34 +17,51 @@ from kemble.server.models import KitchenRecord
 from kemble.server.owner import is_owners
 
 Simulated = TypeVar("Simulated", bound=Port)
+Device = Literal["attached", "simulated", "none"]
 
 
 class Attached(Generic[Simulated]):
-    """`setting` names the address in the settings, `new_simulated` makes a stand-in, `new_ear` what understands both."""
+    """`name` is what a page calls it, with its address in the settings under that in capitals; `new_simulated` makes a
+    stand-in, `new_ear` what understands both."""
 
-    def __init__(self, setting: str, new_simulated: Callable[[], Simulated], new_ear: Callable[[], Ear]) -> None:
-        self._setting, self._new_simulated, self._new_ear = setting, new_simulated, new_ear
+    def __init__(self, name: str, new_simulated: Callable[[], Simulated], new_ear: Callable[[], Ear]) -> None:
+        self._name, self._new_simulated, self._new_ear = name, new_simulated, new_ear
         self._lock = threading.Lock()
         self._watches: dict[int, Watch] = {}
         self._simulated: dict[int, Simulated] = {}
 
-    def is_simulated(self, kitchen: KitchenRecord) -> bool:
-        """An address comes from whoever starts the server, never from a page: it could reach anything."""
-        return not (getattr(settings, self._setting) and is_owners(kitchen))
+    @property
+    def _address(self) -> str:
+        """It comes from whoever starts the server, never from a page: it could reach anything."""
+        return str(getattr(settings, self._name.upper()))
+
+    def stands_in(self, kitchen: KitchenRecord, *, rehearsed: bool = False) -> Device:
+        """What there is in a kitchen, or in a rehearsal there: a made-up weight never gets into a real making."""
+        if self._address and is_owners(kitchen):
+            return "attached"
+        return "simulated" if kitchen.demo or rehearsed else "none"
+
+    def _here(self, kitchen: KitchenRecord) -> Device:
+        return self.stands_in(kitchen, rehearsed=kitchen.runs.filter(pace__gt=1, finished=None).exists())
 
     def simulated(self, kitchen: KitchenRecord) -> Simulated:
-        """The kitchen's simulated device, made when it is first asked for."""
+        """The kitchen's simulated device, made when it is first asked for. Refused where there is none to play with."""
+        here = self._here(kitchen)
+        if here == "attached":
+            refuse(self._name, "is a real one", "one that is put on, or in, by hand")
+        if here == "none":
+            refuse(self._name, "is not there", f"one attached as docs/{self._name}.md says, or a demo or a rehearsal")
         with self._lock:
             if kitchen.pk not in self._simulated:
                 self._simulated[kitchen.pk] = self._new_simulated()
             return self._simulated[kitchen.pk]
 
     def watch_of(self, kitchen: KitchenRecord) -> Watch:
-        """The watch on the kitchen's device."""
-        port = self.simulated(kitchen) if self.is_simulated(kitchen) else None
+        """The watch on the kitchen's device. Refused where there is none."""
+        port = None if self._here(kitchen) == "attached" else self.simulated(kitchen)
 
         def open_port() -> Port:
-            return port or SerialPort(getattr(settings, self._setting))
+            return port or SerialPort(self._address)
 
         with self._lock:
             return self._watches.setdefault(kitchen.pk, Watch(open_port, self._new_ear))

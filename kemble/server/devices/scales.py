@@ -6,5 +6,5 @@ from kemble.server.devices.attached import Attached
 from kemble.server.devices.ears import ScaleEar
 from kemble.server.devices.port import SimulatedPort
 
-_scales = Attached("SCALE", SimulatedPort, ScaleEar)
-is_simulated, simulated, watch_of = _scales.is_simulated, _scales.simulated, _scales.watch_of
+_scales = Attached("scale", SimulatedPort, ScaleEar)
+stands_in, simulated, watch_of = _scales.stands_in, _scales.simulated, _scales.watch_of

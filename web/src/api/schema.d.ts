@@ -5418,12 +5418,15 @@ export interface components {
         };
         /**
          * ProbeCard
-         * @description The kitchen's thermometer and what it last showed. `simulated`: it ships with Kemble.
+         * @description What thermometer the kitchen has, and what it last showed. A simulated one ships with Kemble.
          */
         ProbeCard: {
+            /**
+             * Device
+             * @enum {string}
+             */
+            device: "attached" | "simulated" | "none";
             live: components["schemas"]["ProbeLive"];
-            /** Simulated */
-            simulated: boolean;
         };
         /** ProbeLive */
         ProbeLive: {
@@ -6172,12 +6175,15 @@ export interface components {
         };
         /**
          * ScaleCard
-         * @description The kitchen's scale and what it last showed. `simulated`: it ships with Kemble, its tray loaded from the page.
+         * @description What scale the kitchen has, and what it last showed. A simulated one ships with Kemble, loaded from the page.
          */
         ScaleCard: {
+            /**
+             * Device
+             * @enum {string}
+             */
+            device: "attached" | "simulated" | "none";
             live: components["schemas"]["ScaleLive"];
-            /** Simulated */
-            simulated: boolean;
         };
         /** ScaleLive */
         ScaleLive: {

@@ -1,8 +1,7 @@
 /** An open bench: the next target and the live scale, large; every piece so far; and big buttons for floured hands. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, ask, type BenchState, sentence } from "../api/client";
+import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
 import { Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
@@ -15,14 +14,15 @@ import { type Tray, useScale } from "./useScale";
 
 interface Props {
   id: number;
+  /** What scale stands at it; undefined while that is not known. */
+  device: RunOpen["scale"] | undefined;
   onAnother: () => void;
   /** Told of every piece as it is taken down: the making that it belongs to goes by it. */
   onPiece?: (grams: number) => void;
 }
 
-export function BenchDesk({ id, onAnother, onPiece }: Props) {
+export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
   const { bench, error, mark, outbox } = useBench(id);
-  const card = useQuery({ queryKey: ["scale"], queryFn: () => ask(api.GET("/api/scale")) });
   const [byItself, setByItself] = useState(true);
   const [told, setTold] = useState("");
   const state = bench?.state;
@@ -33,7 +33,8 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
     if (!byItself || !goes || waits || !state || fresh <= 0) return;
     if (state.low_g != null && state.high_g != null && fresh >= state.low_g && fresh <= state.high_g) accept(fresh);
   };
-  const scale = useScale(onRest);
+  const there = device === "attached" || device === "simulated";
+  const scale = useScale(there, onRest);
   const accept = (grams: number) => {
     setTold("");
     mark("piece", +grams.toFixed(1));
@@ -65,18 +66,20 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
               {state.next_g == null ? "–" : `${state.next_g.toFixed(1)} g`}
             </span>
           </p>
-          <p>
-            <span className="block text-ink2">
-              {scale.live.state === "ok" ? (scale.live.steady ? "on the scale" : "on the scale, moving") : "scale"}
-            </span>
-            <span
-              className={`text-[64px] leading-none ${scale.live.steady ? "" : "text-ink2"}`}
-              data-testid="on-the-scale"
-              data-state={scale.live.state}
-            >
-              {scale.live.state === "ok" ? `${onScale.toFixed(1)} g` : "–"}
-            </span>
-          </p>
+          {there && (
+            <p>
+              <span className="block text-ink2">
+                {scale.live.state === "ok" ? (scale.live.steady ? "on the scale" : "on the scale, moving") : "scale"}
+              </span>
+              <span
+                className={`text-[64px] leading-none ${scale.live.steady ? "" : "text-ink2"}`}
+                data-testid="on-the-scale"
+                data-state={scale.live.state}
+              >
+                {scale.live.state === "ok" ? `${onScale.toFixed(1)} g` : "–"}
+              </span>
+            </p>
+          )}
         </div>
         <Gauge state={state} grams={scale.live.state === "ok" ? onScale : null} />
         <p role="status" className="min-h-7 text-xl">
@@ -94,19 +97,28 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
         {goes && !waits && (
           <>
             {setup.drill && <p className="mb-2 text-lg">You said {state.guess_g?.toFixed(0)} g. Put it on.</p>}
-            <button type="button" className="pick !min-h-16 w-full text-2xl" data-on="true" onClick={take}>
-              Take it
-            </button>
-            <Typed onWeight={accept} />
-            <label className="mt-1 flex min-h-10 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5 accent-bean"
-                checked={byItself}
-                onChange={(event) => setByItself(event.target.checked)}
-              />
-              takes by itself what lies still within {setup.tolerance_pct} %
-            </label>
+            {there && (
+              <button type="button" className="pick !min-h-16 w-full text-2xl" data-on="true" onClick={take}>
+                Take it
+              </button>
+            )}
+            {device === "none" && (
+              <p className="text-ink2">
+                No scale is attached: type what yours shows. How one is attached stands in docs/scale.md.
+              </p>
+            )}
+            <Typed label={there ? "or type it" : "It shows"} onWeight={accept} />
+            {there && (
+              <label className="mt-1 flex min-h-10 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-bean"
+                  checked={byItself}
+                  onChange={(event) => setByItself(event.target.checked)}
+                />
+                takes by itself what lies still within {setup.tolerance_pct} %
+              </label>
+            )}
           </>
         )}
         <div className="mt-2 flex flex-wrap gap-2">
@@ -115,7 +127,7 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
               Take back
             </button>
           )}
-          {goes && (
+          {goes && there && (
             <button type="button" className="pick" onClick={() => void scale.zero().catch(() => setTold(GONE))}>
               Zero the scale
             </button>
@@ -144,7 +156,7 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
         <Figures state={state} drill={setup.drill} />
         {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
       </section>
-      {card.data?.simulated && goes && (
+      {device === "simulated" && goes && (
         <SimulatedScale
           aim={state.next_g ?? state.first_g}
           state={scale.live.state}
@@ -158,7 +170,7 @@ export function BenchDesk({ id, onAnother, onPiece }: Props) {
 const GONE = "The scale is not there: it cannot be zeroed.";
 
 /** A weight typed by hand: the keyboard does all that the scale does. */
-function Typed({ onWeight }: { onWeight: (grams: number) => void }) {
+function Typed({ label, onWeight }: { label: string; onWeight: (grams: number) => void }) {
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState("");
   const field = useRef<HTMLInputElement>(null);
@@ -182,7 +194,7 @@ function Typed({ onWeight }: { onWeight: (grams: number) => void }) {
       }}
     >
       <label className="flex items-baseline gap-2">
-        or type it
+        {label}
         <input
           ref={field}
           className="write w-24 text-right text-lg"

@@ -3,7 +3,7 @@
 
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { BenchOpen, BenchState, NewMark, ScaleLive } from "../api/client";
+import type { BenchOpen, BenchState, NewMark, RunOpen, ScaleLive } from "../api/client";
 import { Around, pass, serve } from "../testing";
 import { BenchDesk } from "./BenchDesk";
 import { Gauge } from "./Gauge";
@@ -32,11 +32,11 @@ const state = (more: Partial<BenchState> = {}): BenchState => ({
 
 /** The page's side of an event stream, to be told things by a test. */
 class Stream {
-  static last: Stream;
+  static all: Stream[] = [];
   heard: Record<string, (event: { data: string }) => void> = {};
   closed = false;
   constructor(readonly url: string) {
-    Stream.last = this;
+    Stream.all.push(this);
   }
   addEventListener(name: string, heard: (event: { data: string }) => void) {
     this.heard[name] = heard;
@@ -46,7 +46,7 @@ class Stream {
   }
 }
 const tell = (name: string, data: object = {}) =>
-  act(async () => Stream.last.heard[name]?.({ data: JSON.stringify(data) }));
+  act(async () => Stream.all.at(-1)?.heard[name]?.({ data: JSON.stringify(data) }));
 const shows = (grams: number, more: Partial<ScaleLive> = {}) =>
   tell("reading", { ...SILENT, state: "ok", grams, steady: true, ...more });
 const still = (grams: number, first = false) => tell("still", { grams, first });
@@ -54,6 +54,7 @@ const still = (grams: number, first = false) => tell("still", { grams, first });
 beforeEach(() => {
   vi.useFakeTimers();
   localStorage.clear();
+  Stream.all = [];
   vi.stubGlobal("EventSource", Stream);
 });
 afterEach(() => {
@@ -76,7 +77,11 @@ describe("the tray", () => {
 });
 
 describe("the bench", () => {
-  async function desk(more: Partial<BenchState> = {}, setup: Partial<BenchOpen["setup"]> = {}) {
+  async function desk(
+    more: Partial<BenchState> = {},
+    setup: Partial<BenchOpen["setup"]> = {},
+    device: RunOpen["scale"] = "attached",
+  ) {
     const marks: NewMark[] = [];
     let reached = true;
     const bench = {
@@ -88,11 +93,10 @@ describe("the bench", () => {
     };
     const answers = serve(({ method, path, body }) => {
       if (!reached) return "unreachable";
-      if (path === "/api/scale") return { body: { simulated: true, live: SILENT } };
       if (method === "POST" && path.endsWith("/marks")) marks.push(body as NewMark);
       return { body: path.startsWith("/api/benches") ? bench : [] };
     });
-    render(<BenchDesk id={5} onAnother={() => {}} />, { wrapper: Around });
+    render(<BenchDesk id={5} device={device} onAnother={() => {}} />, { wrapper: Around });
     await pass(50);
     return { marks, asked: answers.asked, reach: (can: boolean) => (reached = can) };
   }
@@ -112,6 +116,16 @@ describe("the bench", () => {
     await pass(50);
     expect(marks.map(({ kind, grams }) => [kind, grams])).toEqual([["piece", 25.2]]);
     expect(screen.getByTestId("on-the-scale").textContent).toBe("0.0 g"); // the next one counts from here
+  });
+
+  it("without a scale listens to none, and asks for what yours shows", async () => {
+    const { marks } = await desk({}, {}, "none");
+    expect(Stream.all).toEqual([]);
+    expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Simulated scale" })).toBeNull();
+    screen.getByText(/No scale is attached: type what yours shows/);
+    await type("26");
+    expect(marks.map(({ kind, grams }) => [kind, grams])).toEqual([["piece", 26]]);
   });
 
   it("what lies there when the scale is back is not taken twice", async () => {
@@ -211,7 +225,7 @@ describe("the bench", () => {
   it("stops listening when it is left", async () => {
     await desk();
     cleanup();
-    expect(Stream.last.closed).toBe(true);
+    expect(Stream.all[0]?.closed).toBe(true);
   });
 });
 

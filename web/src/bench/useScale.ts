@@ -37,19 +37,20 @@ export const found = (grams: number): Tray => ({ base: Math.abs(grams) < NOTHING
 /** The tray once what is new on it has been taken down as a piece. */
 export const taken = (tray: Tray): Tray => ({ base: tray.base + tray.fresh, fresh: 0 });
 
-/** `onRest` is told what is new on the tray each time it comes to rest. */
-export function useScale(onRest: (tray: Tray) => void) {
+/** `onRest` is told what is new on the tray each time it comes to rest; `there`: whether there is one to listen to. */
+export function useScale(there: boolean, onRest: (tray: Tray) => void) {
   const [live, setLive] = useState<ScaleLive>(SILENT);
   const [tray, setTray] = useState<Tray>(EMPTY);
   const [rest, setRest] = useState<Rest | null>(null);
 
   useEffect(() => {
+    if (!there) return;
     const stream = new EventSource("/api/scale/live");
     stream.addEventListener("reading", (event) => setLive(JSON.parse(event.data) as ScaleLive));
     stream.addEventListener("still", (event) => setRest(JSON.parse(event.data) as Rest));
     stream.addEventListener("error", () => setLive(LOST));
     return () => stream.close();
-  }, []);
+  }, [there]);
 
   // A scale that went away starts from nothing when it is back.
   const gone = live.state === "gone";

@@ -54,7 +54,7 @@ export function BenchHere({ making, step, onWeigh }: Props) {
             <Dialog.Title className="text-2xl">{step.title}</Dialog.Title>
             <Dialog.Close className="pick min-h-16 px-8">Back to the step</Dialog.Close>
           </div>
-          {at !== null && <BenchDesk id={at} onAnother={() => setAt(null)} onPiece={onWeigh} />}
+          {at !== null && <BenchDesk id={at} device={making.scale} onAnother={() => setAt(null)} onPiece={onWeigh} />}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

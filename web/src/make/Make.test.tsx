@@ -189,7 +189,6 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
           },
         ],
       };
-    if (one.path === "/api/probe") return { body: { simulated: true, live: {} } };
     if (one.path === "/api/probe/stick") return { status: 204 };
     if (mate && one.path === `/api/runs/${mate.id}`) return { body: mate };
     if (one.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };

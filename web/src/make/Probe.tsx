@@ -47,7 +47,7 @@ export function Probe(props: Props) {
 
 /** What it shows now, large, and the press that notes it; or a reading to type. */
 function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
-  const { live, simulated } = useProbe(run.id, standing.id, told, run.probe !== "none");
+  const live = useProbe(run.id, standing.id, told, run.probe);
   const [typed, setTyped] = useState("");
   const [doubted, setDoubted] = useState<number | null>(null);
   const note = (reading: number, sure = false) => {
@@ -66,7 +66,7 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
     <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
       {run.probe !== "none" ? (
         <>
-          <Shown live={live} simulated={simulated} />
+          <Shown live={live} simulated={run.probe === "simulated"} />
           <button
             type="button"
             className="pick min-h-16 px-6 text-lg"

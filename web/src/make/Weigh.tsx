@@ -83,7 +83,7 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
 /** What the scale shows now, and the press that takes it. One that only plays is loaded here. */
 function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: number) => void }) {
   const { target, playing, onNote } = props;
-  const { live } = useScale(() => {});
+  const { live } = useScale(true, () => {});
   const shows = live.state === "ok";
   const load = (what: "pinch" | "lift") =>
     void ask(api.POST("/api/scale/load", { body: { do: what, grams: what === "pinch" ? target : null } })).catch(

@@ -1,19 +1,17 @@
 /** The thermometer as this page hears it; a simulated one is stuck into the step for as long as the page listens. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, ask, type ProbeLive, Refused } from "../api/client";
+import { api, ask, type ProbeLive, Refused, type RunOpen } from "../api/client";
 
 export const SILENT: ProbeLive = { state: "waiting", celsius: 0, name: "", says: "" };
 const LOST: ProbeLive = { ...SILENT, state: "gone", says: "The kitchen's server cannot be reached." };
 
 /** `told`: the server has heard all that was done here; before that it may know of nothing in the heat. */
-export function useProbe(run: number, step: string, told: boolean, there: boolean) {
-  const card = useQuery({ queryKey: ["probe"], queryFn: () => ask(api.GET("/api/probe")), staleTime: 60_000 });
-  const simulated = card.data?.simulated;
+export function useProbe(run: number, step: string, told: boolean, device: RunOpen["probe"]) {
+  const simulated = device === "simulated";
   const [live, setLive] = useState<ProbeLive>(SILENT);
   useEffect(() => {
-    if (simulated === undefined || !told || !there) return;
+    if (device === "none" || !told) return;
     const stick = (body: { do: "into" | "out"; run?: number; step?: string }) =>
       ask(api.POST("/api/probe/stick", { body })).catch((error) =>
         setLive(error instanceof Refused && error.problems.length ? { ...LOST, says: error.message } : LOST),
@@ -26,6 +24,6 @@ export function useProbe(run: number, step: string, told: boolean, there: boolea
       stream.close();
       if (simulated) void stick({ do: "out" });
     };
-  }, [simulated, run, step, told, there]);
-  return { live, simulated: simulated ?? false };
+  }, [device, simulated, run, step, told]);
+  return live;
 }
