@@ -107,7 +107,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
                 No scale is attached: type what yours shows. How one is attached stands in docs/scale.md.
               </p>
             )}
-            <Typed label={there ? "or type it" : "It shows"} onWeight={accept} />
+            <Typed first={!there} onWeight={accept} />
             {there && (
               <label className="mt-1 flex min-h-10 items-center gap-2">
                 <input
@@ -169,8 +169,8 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
 
 const GONE = "The scale is not there: it cannot be zeroed.";
 
-/** A weight typed by hand: the keyboard does all that the scale does. */
-function Typed({ label, onWeight }: { label: string; onWeight: (grams: number) => void }) {
+/** A weight typed by hand: the keyboard does all that the scale does. `first`: it is the only way, and as large. */
+function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: number) => void }) {
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState("");
   const field = useRef<HTMLInputElement>(null);
@@ -194,10 +194,10 @@ function Typed({ label, onWeight }: { label: string; onWeight: (grams: number) =
       }}
     >
       <label className="flex items-baseline gap-2">
-        {label}
+        {first ? "It shows" : "or type it"}
         <input
           ref={field}
-          className="write w-24 text-right text-lg"
+          className={`write text-right ${first ? "h-16 w-28 text-2xl" : "w-24 text-lg"}`}
           inputMode="decimal"
           autoComplete="off"
           aria-label="Weight of the piece, g"
@@ -207,7 +207,7 @@ function Typed({ label, onWeight }: { label: string; onWeight: (grams: number) =
         />
         g
       </label>
-      <button type="submit" className="pick">
+      <button type="submit" className={`pick ${first ? "!min-h-16 px-6" : ""}`}>
         Enter
       </button>
       {wrong && (
