@@ -15,13 +15,15 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import Others, Otherwise
-from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, dish_of, plan_day, served, without
-from kemble.core.plan.schedule import Plan
+from kemble.core.plan.day import Dish
+from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, asked_of, dish_of, plan_day, served, without
+from kemble.core.plan.watch import Watch
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import Worked
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
-from kemble.server.turns import WORKING, writing
+from kemble.server.planning import Planning, planning_of
+from kemble.server.turns import writing
 from kemble.server.worked import worked_by, worked_for
 
 
@@ -123,12 +125,12 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
     return found
 
 
-def day_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], *, before: Plan | None = None) -> DayPlan:
-    """The day planned. Raises Refused when a sheet cannot be worked, or a time will not do."""
-    settings, now = kitchen.settings, timezone.now()
+def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], now: datetime) -> list[Dish]:
+    """What the day is to be planned for. Raises Refused when a sheet cannot be worked, or a time will not do."""
     for i, one in enumerate(made):
         if one.problem:
             refuse(f"dishes.{i}.sheet", f"{one.record.title} cannot be worked: {one.problem}", "a sheet that works")
+    settings = kitchen.settings
     dishes = [
         dish_of(
             one.record.title,
@@ -138,9 +140,8 @@ def day_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], *, 
         )
         for asked, one in zip(occasion.dishes, made, strict=True)
     ]
-    with WORKING:
-        others = others_of(kitchen, occasion, made)
-        return plan_day(occasion, dishes, settings, now=now, before=before, others=others)
+    asked_of(occasion, dishes, settings, now)
+    return dishes
 
 
 def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> str:
@@ -149,31 +150,55 @@ def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made])
     return f"{worked_by(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
 
 
-def kept_day(record: OccasionRecord) -> tuple[DayPlan, list[Made]]:
-    """The day as it was kept; made again when its sheets, the kitchen or the code have changed, or its begin has gone by.
+@dataclass(frozen=True)
+class KeptDay:
+    """The day of an occasion, its sheets as they are made, and its planning when that is on or was stopped: the day is
+    the one before it then."""
+
+    day: DayPlan
+    made: list[Made]
+    planning: Planning | None = None
+
+
+def kept_day(record: OccasionRecord, patience_s: float | None = None) -> KeptDay:
+    """The day as it was kept; made again when its occasion, its sheets, the kitchen or the code have changed, or its begin
+    has gone by: waited for as long as that (None: to the end).
 
     What cannot be planned any more (a sheet thrown away, a time that is past) is the day as it was last.
     """
-    kitchen, occasion = record.kitchen, record.occasion
+    kitchen, occasion, now = record.kitchen, record.occasion, timezone.now()
     last = _last(record)
     try:
         made = made_of(kitchen, occasion)
     except Refused:
-        return last, []
+        return KeptDay(last, [])
     by = planned_by(kitchen, occasion, made)
-    stale = last.plan is not None and last.plan.begin < timezone.now()
-    if record.planned_by == by and not stale:
-        return last, made
+    stale = last.plan is not None and last.plan.begin < now
+    if not made or (record.planned_by == by and not stale):
+        return KeptDay(last, made)
     try:
-        day = day_of(kitchen, occasion, made, before=last.plan)
+        dishes = dishes_of(kitchen, occasion, made, now)
     except Refused:
-        return last, made
+        return KeptDay(last, made)
+
+    def plan(watch: Watch) -> DayPlan:
+        others = others_of(kitchen, occasion, made)
+        return plan_day(
+            occasion, dishes, kitchen.settings, now=now, before=last.plan, others=others, watch=watch
+        )  # fmt: skip
+
+    began = f" {last.plan.begin.isoformat()}" if stale and last.plan else ""
+    planning = planning_of(record.pk, by + began, now, plan)
+    day = planning.day(patience_s)
+    if day is None:
+        return KeptDay(last, made, planning)
     if day.plan is None and stale and last.plan is not None:
-        return last, made  # it is under way
+        return KeptDay(last, made)  # it is under way
     record.day, record.planned_by = day.model_dump(mode="json"), by
     with writing():
-        OccasionRecord.objects.filter(pk=record.pk).update(day=record.day, planned_by=by)
-    return day, made
+        kept = OccasionRecord.objects.filter(pk=record.pk, revision=record.revision)
+        kept.update(day=record.day, planned_by=by)
+    return KeptDay(day, made)
 
 
 def _last(record: OccasionRecord) -> DayPlan:
@@ -189,19 +214,19 @@ def first_serving(occasion: Occasion, kitchen: Kitchen, now: datetime) -> dateti
 
 
 def keep_occasion(record: OccasionRecord, kitchen: KitchenRecord, occasion: Occasion) -> None:
-    """The occasion and its day into its row. Call inside `writing()`. One without a sheet has no day yet.
+    """The occasion into its row; its day is planned by whoever asks for it. Call inside `writing()`.
 
     Raises Refused for what will not do; nothing is kept then.
     """
-    made = made_of(kitchen, occasion)
-    last = DayPlan.model_validate(record.day).plan if record.pk and record.day else None
+    made, now = made_of(kitchen, occasion), timezone.now()
+    dishes_of(kitchen, occasion, made, now)
     same = record.pk and [(one.sheet, one.serving) for one in record.occasion.dishes] == [
         (one.sheet, one.serving) for one in occasion.dishes
     ]
-    day = day_of(kitchen, occasion, made, before=last if same else None) if made else DayPlan()
     record.title = occasion.title or (made[0].record.title if made else "An occasion")
-    record.serve = first_serving(occasion, kitchen.settings, timezone.now())
+    record.serve = first_serving(occasion, kitchen.settings, now)
     record.document = occasion.model_dump(mode="json")
-    record.day = day.model_dump(mode="json")
-    record.planned_by = planned_by(kitchen, occasion, made)
+    if not same:
+        record.day = DayPlan().model_dump(mode="json")  # another table: nothing lies where it did
+    record.planned_by = ""
     record.save()

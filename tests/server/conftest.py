@@ -11,6 +11,7 @@ from django.db import connections
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
+from kemble.server import planning
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 
@@ -29,6 +30,13 @@ def owner(db):
     client = Asking()
     client.force_login(local_owner())
     return client
+
+
+@pytest.fixture(autouse=True)
+def _own_plannings(monkeypatch):
+    """Each test has plannings of its own, and waits for them as long as they take."""
+    monkeypatch.setattr(planning, "_plannings", {})
+    monkeypatch.setattr(planning, "PATIENCE_S", 60.0)
 
 
 @pytest.fixture

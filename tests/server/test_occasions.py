@@ -1,5 +1,6 @@
 """Occasions over the API: several sheets for one table, edited, pinned, taken along; and those kept before there were any."""
 
+import threading
 from datetime import UTC, datetime
 
 import pytest
@@ -7,6 +8,8 @@ import time_machine
 from asking import table
 from icalendar import Calendar
 
+from kemble.core.plan.watch import Stopped
+from kemble.server import days, planning
 from kemble.server.models import OccasionRecord
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -171,6 +174,82 @@ class TestTakenAlong:
         text = owner.ask("GET", f"/occasions/{found['id']}/day.txt").content.decode()
         assert text.startswith("Tea\n===")
         assert "On the table" in text
+
+
+class Slow:
+    """A planner that holds until it is let go, or stopped: then there is nothing to show."""
+
+    def __init__(self, monkeypatch, patience_s=0.0):
+        self.go, self.asked = threading.Event(), 0
+        real = days.plan_day
+
+        def plan(*args, watch, **more):
+            self.asked += 1
+            while not self.go.wait(0.01):
+                if watch.stopped:
+                    raise Stopped
+            return real(*args, watch=watch, **more)
+
+        monkeypatch.setattr(days, "plan_day", plan)
+        monkeypatch.setattr(planning, "PATIENCE_S", patience_s)
+
+    def finish(self, monkeypatch):
+        self.go.set()
+        monkeypatch.setattr(planning, "PATIENCE_S", 60.0)
+
+
+class TestADayThatTakesLong:
+    def test_it_is_saved_at_once_and_looked_at_until_it_is_there(self, owner, sheet, balls, monkeypatch):
+        slow = Slow(monkeypatch)
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet, balls)}).body
+        assert (found["day"]["plan"], found["planning"]["stopped"]) == (None, False)
+        assert found["planning"]["says"] == "Looking for the best day"
+        more = save(owner, found, title="Tea").body  # edited while it is planned: the newest counts
+        assert (more["revision"], more["planning"]["stopped"]) == (2, False)
+        slow.finish(monkeypatch)
+        there = opened(owner, found["id"])
+        assert there["planning"] is None
+        assert {dish for dish, _ in starts(there)} == {0, 1}
+        assert there["occasion"]["title"] == "Tea"
+        assert opened(owner, found["id"])["day"] == there["day"]
+
+    def test_asked_for_twice_it_is_planned_once(self, owner, sheet, monkeypatch):
+        slow = Slow(monkeypatch)
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        for _ in range(3):
+            assert opened(owner, found["id"])["planning"]
+        owner.ask("GET", "/occasions")
+        slow.finish(monkeypatch)
+        assert opened(owner, found["id"])["day"]["plan"]
+        assert slow.asked == 1
+
+    def test_stopped_it_is_the_day_before_until_it_is_asked_for(self, owner, sheet, balls, monkeypatch):
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        slow = Slow(monkeypatch)
+        save(owner, found, helpers=[{"name": "Wren", "begins": "2026-11-28T11:00", "ends": "2026-11-28T15:00"}])
+        stopped = owner.ask("DELETE", f"/occasions/{found['id']}/planning").body
+        assert stopped["planning"]["stopped"]
+        assert stopped["day"] == found["day"]
+        assert stopped["occasion"]["helpers"]  # it is saved all the same
+        assert opened(owner, found["id"])["planning"]["stopped"]
+        slow.finish(monkeypatch)
+        assert opened(owner, found["id"])["planning"]["stopped"]  # not begun again by whoever looks
+        again = owner.ask("POST", f"/occasions/{found['id']}/planning").body
+        assert (again["planning"], again["day"]["plan"] is None) == (None, False)
+
+    def test_a_run_waits_for_its_day(self, owner, sheet, monkeypatch):
+        slow = Slow(monkeypatch)
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        threading.Timer(0.2, slow.go.set).start()
+        assert owner.ask("POST", "/runs", {"occasion": found["id"]}).status_code == 200
+
+    def test_nobody_stops_another_kitchens(self, owner, stranger, sheet, monkeypatch):
+        slow = Slow(monkeypatch)
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        for method in ("DELETE", "POST"):
+            assert stranger.ask(method, f"/occasions/{found['id']}/planning").status_code == 404
+        slow.finish(monkeypatch)
+        assert opened(owner, found["id"])["day"]["plan"]
 
 
 class TestYear:

@@ -12,10 +12,11 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
 from kemble.core.plan.room import PAN, Helping, there_are
+from kemble.core.plan.watch import Stopped
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
 
-_SECONDS = 0.6  # for each try; deterministic but for a machine that is busy
+_SECONDS, _SECONDS_A_DISH = 0.6, 0.2  # for each try, at least; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
 _HELP_MIN = 15  # helpers come and go on the quarter
 
@@ -85,19 +86,28 @@ class Clash(BaseModel):
 
 def clashing(asked: Asked) -> list[Bond]:
     """Bonds that cannot all hold, and of which each is needed for that: taken out alone, the rest can. Empty when the
-    day can be done (or nothing is found in the time)."""
+    day can be done (or nothing is found in the time). Raises Stopped when it was stopped before they were as few as can be.
+    """
+    asked.watch.at("clash")
     day = Day(asked, switched=True)
     core = day.clash(day.bonds)
     if core is None:
+        _still(asked)
         return []
     kept = sorted(core, key=_weight)
     for bond in list(kept):
         rest = [one for one in kept if one != bond]
         smaller = day.clash(rest)
+        _still(asked)
         if smaller is not None:
             among = set(smaller)
             kept = [one for one in kept if one in among]
     return kept
+
+
+def _still(asked: Asked) -> None:
+    if asked.watch.stopped:
+        raise Stopped
 
 
 def _weight(bond: Bond) -> tuple[int, str, str]:
@@ -195,7 +205,8 @@ def _and(names: Sequence[str]) -> str:
 def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str], others: Others | None = None) -> list[WayOut]:
     """The nearest days that work, each tried: so much later, quiet hours worked into, a helper for a while, a dish the
     day before, a pin let go, a dish made otherwise or less of it, a dish left out."""
-    tries = replace(asked, seconds=_SECONDS)
+    asked.watch.at("ways out")
+    tries = replace(asked, seconds=max(_SECONDS, _SECONDS_A_DISH * len(asked.dishes)))
     found = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
     dishes = sorted({int(one.task.split(":")[0]) for one in bonds if one.task})
     if others is not None:

@@ -16,6 +16,7 @@ from typing import Any, Literal
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.room import DAY, Clock, Helping, hands_for, hands_over_time, quiet_spans, there_are
+from kemble.core.plan.watch import Watch, gap_pct
 from kemble.core.stations.steps import StepWorked
 
 EARLY_MIN = 45  # a dish of several may be ready so long before it is eaten
@@ -88,7 +89,7 @@ def tasks_of(dishes: Sequence[Dish]) -> list[Task]:
 @dataclass(frozen=True, slots=True)
 class Asked:
     """What is asked of a day. `pins`: tasks at an instant. `like`: where tasks were before, from which they are moved as
-    little as may be. `later`: every serving may be so many minutes later."""
+    little as may be. `later`: every serving may be so many minutes later. `watch` is told how it goes, and may stop it."""
 
     dishes: Sequence[Dish]
     kitchen: Kitchen
@@ -102,6 +103,7 @@ class Asked:
     more_cooks: int = 0
     may_be_early: bool = False  # in the middle of it a dish is ready when it is
     seconds: float = MOST_SECONDS
+    watch: Watch = field(default_factory=Watch, compare=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -249,7 +251,7 @@ class Day:
                 self._hold(Bond("serve", task.key, "made"), self._end(task) <= made)
 
     def solve(self) -> Placed | None:
-        """The best plan, deterministically; None when there is none within the time."""
+        """The best plan, deterministically; None when there is none within the time, or until it is stopped."""
         model, asked = self.model, self.asked
         starts = list(self.starts.values())
         many = len(starts)
@@ -270,7 +272,7 @@ class Day:
         solver = self._solver(asked.seconds)
         if len(asked.dishes) > _PROVEN_DISHES:
             solver.parameters.relative_gap_limit = _NEAR_ENOUGH
-        status = solver.solve(model)
+        status = self._run(solver, self._telling(solver) if asked.watch.stage == "plan" else None)
         if status not in (self._cp.OPTIMAL, self._cp.FEASIBLE):
             return None
         found, bound = solver.objective_value, solver.best_objective_bound
@@ -280,7 +282,7 @@ class Day:
             starts={key: solver.value(start) for key, start in self.starts.items()},
             tasks=self.tasks,
             proven=proven,
-            gap_pct=0.0 if proven else 100.0 * (found - bound) / max(1.0, found),
+            gap_pct=0.0 if proven else gap_pct(found, bound),
             later=solver.value(self.later) if asked.later_min else 0,
         )
 
@@ -306,13 +308,31 @@ class Day:
         solver.parameters.max_time_in_seconds = seconds
         return solver
 
+    def _run(self, solver: Any, nearer: Any = None) -> Any:
+        watch = self.asked.watch
+        if watch.stopped:
+            return self._cp.UNKNOWN
+        with watch.over(solver):
+            return solver.solve(self.model, nearer)
+
+    def _telling(self, solver: Any) -> Any:
+        """What tells the watch of every better plan, and of every better bound."""
+        watch = self.asked.watch
+
+        class Telling(self._cp.CpSolverSolutionCallback):  # type: ignore[name-defined,misc]
+            def on_solution_callback(self) -> None:
+                watch.near(self.objective_value, self.best_objective_bound)
+                solver.best_bound_callback = lambda bound, found=self.objective_value: watch.near(found, bound)
+
+        return Telling()
+
     def clash(self, under: Iterable[Bond]) -> list[Bond] | None:
         """Of the bonds `under`, some that cannot all hold; None when all of them can. Of a model that is switched."""
         chosen = set(under)
         self.model.clear_assumptions()
         self.model.add_assumptions([self._literals[bond] for bond in chosen])
         solver = self._solver(self.asked.seconds)
-        if solver.solve(self.model) != self._cp.INFEASIBLE:
+        if self._run(solver) != self._cp.INFEASIBLE:
             return None
         by_index = {literal.index: bond for bond, literal in self._literals.items()}
         core = [by_index[index] for index in solver.sufficient_assumptions_for_infeasibility() if index in by_index]

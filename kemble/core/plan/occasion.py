@@ -18,6 +18,7 @@ from kemble.core.plan.clash import Clash, Others, why_not
 from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
+from kemble.core.plan.watch import Stopped, Watch
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
@@ -25,6 +26,7 @@ from kemble.core.stations.steps import StepWorked
 WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
 MOST_DISHES = 60
 _MOST_AHEAD = timedelta(days=400)
+_SECONDS, _SECONDS_OF_MANY, _FEW = 5.0, 20.0, 6
 _SAFER = 3  # tries to be nine times in ten in time
 _MOVED_MIN = 5  # a step that lies so much elsewhere is told to have moved
 
@@ -198,24 +200,30 @@ def plan_day(
     now: datetime,
     before: Plan | None = None,
     others: Others | None = None,
-    seconds: float = 5.0,
+    seconds: float | None = None,
+    watch: Watch | None = None,
 ) -> DayPlan:
     """The best day, moved as little as may be from the plan `before`; or the clash, with what would help.
 
-    Raises Refused for an occasion without a sheet and for times that are none.
+    Raises Refused for an occasion without a sheet and for times that are none, Stopped when the watch was told to stop
+    before a plan was found.
     """
     if not dishes:
         refuse("dishes", "are none", "at least one sheet")
-    asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds)
+    watch = watch or Watch()
+    asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds or _seconds_for(len(dishes)), watch=watch)
     if before is not None:
         asked = replace(asked, like={key_of(one.dish, one.step.id): one.starts for one in before.scheduled})
     found = solve(asked)
+    if found is None and watch.stopped:
+        raise Stopped
     if found is None:
         titles = [dish.title for dish in dishes]
         clash = why_not(asked, titles=titles, others=others) or Clash(
-            says="No plan was found in the time.", bonds=[], remedies=[]
+            says="No plan was found in the time that it may take: it may be there all the same.", bonds=[], remedies=[]
         )
         return DayPlan(clash=clash)
+    watch.at("chance")
     told = sure(asked, found, who_does_what(asked, found))
     if occasion.sure == "safe":
         asked, found, told = _safer(asked, found, told)
@@ -223,8 +231,14 @@ def plan_day(
     return DayPlan(plan=plan, sure=told, moved=_moved(before, plan))
 
 
+def _seconds_for(dishes: int) -> float:
+    """How long the best day is looked for: whoever waits sees how far it is, and may take what is found."""
+    return _SECONDS if dishes <= _FEW else _SECONDS_OF_MANY
+
+
 def _safer(asked: Asked, found: Placed, told: Sure) -> tuple[Asked, Placed, Sure]:
     """The day begun so much earlier that every dish is in time nine times in ten, or as nearly as there is time for."""
+    asked.watch.at("safer")
     earlier = [0.0] * len(asked.dishes)
     for _ in range(_SAFER):
         if all(one.earlier_min <= 0 for one in told.dishes):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from datetime import date, datetime, timedelta
 from typing import Annotated
 
@@ -17,6 +18,7 @@ from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
+from kemble.server import planning
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.days import Made, keep_occasion, kept_day
@@ -55,12 +57,25 @@ class DishTold(BaseModel):
     problem: str
 
 
+class PlanningTold(BaseModel):
+    """A day that is being planned still, or whose planning was stopped with nothing to show: what is done, since when, and
+    how far the plan in hand is at most from the best there can be, while there is one."""
+
+    says: str
+    since: datetime
+    gap_pct: float | None
+    stopped: bool
+
+
 class OccasionOpen(BaseModel):
+    """`day` is the one before while `planning` is told."""
+
     id: int
     revision: int
     occasion: Occasion
     dishes: list[DishTold]
     day: DayPlan
+    planning: PlanningTold | None = None
 
 
 class NextStep(BaseModel):
@@ -132,9 +147,22 @@ def _told(made: list[Made]) -> list[DishTold]:
 
 
 def _opened(record: OccasionRecord) -> OccasionOpen:
-    day, made = kept_day(record)
-    dishes = _told(made) if made else [_gone(dish.sheet) for dish in record.occasion.dishes]
-    return OccasionOpen(id=record.pk, revision=record.revision, occasion=record.occasion, dishes=dishes, day=day)
+    kept = kept_day(record, planning.PATIENCE_S)
+    dishes = _told(kept.made) if kept.made else [_gone(dish.sheet) for dish in record.occasion.dishes]
+    return OccasionOpen(
+        id=record.pk,
+        revision=record.revision,
+        occasion=record.occasion,
+        dishes=dishes,
+        day=kept.day,
+        planning=_planning(kept.planning) if kept.planning else None,
+    )
+
+
+def _planning(one: planning.Planning) -> PlanningTold:
+    return PlanningTold(
+        says=one.watch.says, since=one.since, gap_pct=one.watch.gap_pct, stopped=one.was_stopped
+    )  # fmt: skip
 
 
 def _gone(sheet: int) -> DishTold:
@@ -157,11 +185,13 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
     coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("kitchen")[:50]
     standing = set(kitchen.sheets.values_list("pk", flat=True))
     # One whose sheets were all thrown away went with them, and comes back with them.
-    return [_card(one) for one in coming if one.wants_none or standing & one.sheets]
+    until = time.monotonic() + planning.PATIENCE_S
+    return [_card(one, until - time.monotonic()) for one in coming if one.wants_none or standing & one.sheets]
 
 
-def _card(record: OccasionRecord) -> OccasionCard:
-    day, made, now = *kept_day(record), timezone.now()
+def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
+    kept, now = kept_day(record, max(0.0, patience_s)), timezone.now()
+    day, made = kept.day, kept.made
     servings = [one.people for one in record.occasion.servings if one.people]
     return OccasionCard(
         id=record.pk,
@@ -212,7 +242,7 @@ def open_occasion(request: HttpRequest, occasion_id: int) -> HttpResponse:
 
 @router.put("/occasions/{int:occasion_id}", response={200: OccasionOpen})
 def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOccasion) -> HttpResponse:
-    """Save an occasion and plan its day anew, moved as little as may be; 409 when somebody saved in between."""
+    """Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between."""
     kitchen = asking(request)
     with writing():
         record = occasion_of(kitchen, occasion_id)
@@ -222,6 +252,26 @@ def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOcc
             record.revision += 1
             keep_occasion(record, kitchen, save_occasion.occasion)
             keep_receipt(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
+    return answer(_opened(record))
+
+
+@router.delete("/occasions/{int:occasion_id}/planning", response={200: OccasionOpen})
+def stop_planning(request: HttpRequest, occasion_id: int) -> HttpResponse:
+    """Stop planning: the best plan that was found by then stands, or the day as it was before."""
+    record = occasion_of(asking(request), occasion_id)
+    on = planning.known(record.pk)
+    if on is not None:
+        on.stop()
+    return answer(_opened(record))
+
+
+@router.post("/occasions/{int:occasion_id}/planning", response={200: OccasionOpen})
+def plan_again(request: HttpRequest, occasion_id: int) -> HttpResponse:
+    """Plan the day after its planning was stopped."""
+    record = occasion_of(asking(request), occasion_id)
+    on = planning.known(record.pk)
+    if on is not None and on.was_stopped:
+        planning.forget(record.pk)
     return answer(_opened(record))
 
 
@@ -236,7 +286,8 @@ def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
 def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """The day as an iCalendar file, an alarm at every step that takes hands."""
     record = occasion_of(asking(request), occasion_id)
-    day, made = kept_day(record)
+    kept = kept_day(record)
+    day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     text = calendar_of(record.title, day.plan, titles, record.kitchen.settings, made=timezone.now(), uid=str(record.pk))
     return _file(text, "text/calendar; charset=utf-8", "day.ics")
@@ -246,7 +297,8 @@ def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
 def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """The day as plain text."""
     record = occasion_of(asking(request), occasion_id)
-    day, made = kept_day(record)
+    kept = kept_day(record)
+    day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     return _file(
         day_text(record.title, day.plan, titles, record.kitchen.settings), "text/plain; charset=utf-8", "day.txt"

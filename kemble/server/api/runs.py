@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
-from typing import Literal
 from uuid import uuid4
 
 from django.db.models import Count, Q
@@ -291,7 +290,8 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
     """All the sheets of an occasion as one flow, or one of them into it; what is on already goes on. A rehearsal is a
     flow of its own, whose clock begins when the day does."""
     record = occasion_of(kitchen, number)
-    day, made = kept_day(record)
+    kept = kept_day(record)
+    day, made = kept.day, kept.made
     if not made or day.plan is None:
         refuse("occasion", "has no plan", "an occasion whose day can be done")
     if new_run.dish is not None and new_run.dish >= len(made):

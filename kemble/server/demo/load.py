@@ -21,7 +21,7 @@ from kemble.core.run.events import Event, EventKind
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.server.days import keep_occasion
+from kemble.server.days import keep_occasion, kept_day
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
 from kemble.server.keeping import Said, begin, create_sheet, keep_events, log_outcome
 from kemble.server.learning import relearn, see
@@ -122,7 +122,9 @@ def _coming(kitchen: KitchenRecord, settings: Kitchen, named: dict[str, SheetRec
         dishes=tuple(DishAsked(sheet=named[title].pk) for title in titles),
         helpers=(helper,),
     )
-    keep_occasion(OccasionRecord(kitchen=kitchen), kitchen, occasion)
+    record = OccasionRecord(kitchen=kitchen)
+    keep_occasion(record, kitchen, occasion)
+    kept_day(record)
 
 
 def _trial(sheet: Sheet, settings: Kitchen, chance: random.Random) -> Sheet:

@@ -560,7 +560,7 @@ export interface paths {
         get: operations["kemble_server_api_occasions_open_occasion"];
         /**
          * Save Occasion
-         * @description Save an occasion and plan its day anew, moved as little as may be; 409 when somebody saved in between.
+         * @description Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between.
          */
         put: operations["kemble_server_api_occasions_save_occasion"];
         post?: never;
@@ -609,6 +609,30 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/planning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Again
+         * @description Plan the day after its planning was stopped.
+         */
+        post: operations["kemble_server_api_occasions_plan_again"];
+        /**
+         * Stop Planning
+         * @description Stop planning: the best plan that was found by then stands, or the day as it was before.
+         */
+        delete: operations["kemble_server_api_occasions_stop_planning"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4746,7 +4770,10 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** OccasionOpen */
+        /**
+         * OccasionOpen
+         * @description `day` is the one before while `planning` is told.
+         */
         OccasionOpen: {
             day: components["schemas"]["DayPlan"];
             /** Dishes */
@@ -4754,6 +4781,7 @@ export interface components {
             /** Id */
             id: number;
             occasion: components["schemas"]["Occasion"];
+            planning?: components["schemas"]["PlanningTold"] | null;
             /** Revision */
             revision: number;
         };
@@ -5374,6 +5402,24 @@ export interface components {
              */
             serve: string;
             sheet: components["schemas"]["Sheet"];
+        };
+        /**
+         * PlanningTold
+         * @description A day that is being planned still, or whose planning was stopped with nothing to show: what is done, since when, and
+         *     how far the plan in hand is at most from the best there can be, while there is one.
+         */
+        PlanningTold: {
+            /** Gap Pct */
+            gap_pct: number | null;
+            /** Says */
+            says: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Stopped */
+            stopped: boolean;
         };
         /**
          * Point
@@ -9235,6 +9281,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_plan_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OccasionOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_occasions_stop_planning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                occasion_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OccasionOpen"];
+                };
             };
             /** @description Refused */
             default: {

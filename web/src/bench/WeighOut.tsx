@@ -43,7 +43,8 @@ export function WeighOut({ editing, way }: Props) {
     if (at === null && open !== undefined) setAt(open);
   }, [at, open]);
   if (!known.data && !known.error) return <p className="mt-6 text-ink2">One moment</p>;
-  if (typeof at === "number") return <BenchDesk key={at} id={at} device={scale.data?.device} onAnother={() => setAt("begin")} />;
+  if (typeof at === "number")
+    return <BenchDesk key={at} id={at} device={scale.data?.device} onAnother={() => setAt("begin")} />;
 
   const value = (key: string) => (facts[key] ? Number(facts[key]?.value) : null);
   const pieces = value("shape.pieces") ?? 10;

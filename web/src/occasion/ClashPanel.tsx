@@ -14,7 +14,8 @@ export function ClashPanel({ clash, occasion, zone, edit }: Props) {
   return (
     <section role="alert" aria-label="What clashes" className="border-bean border-l-4 pl-4">
       <p className="text-lg">
-        <b>This day cannot be done.</b> {clash.says}
+        {clash.bonds.length > 0 && <b>This day cannot be done. </b>}
+        {clash.says}
       </p>
       {clash.bonds.length > 0 && (
         <details className="mt-1">

@@ -7,6 +7,7 @@ import {
   api,
   ask,
   type CookManner,
+  type DayPlan,
   type KitchenSettings,
   type Occasion,
   type OccasionOpen,
@@ -26,6 +27,7 @@ import { DayOnPaper } from "./DayOnPaper";
 import { HowSure } from "./HowSure";
 import { OnTheTable } from "./OnTheTable";
 import { PickedStep } from "./PickedStep";
+import { Planning } from "./Planning";
 import type { Scheduled } from "./slip";
 import { useOccasion } from "./useOccasion";
 
@@ -53,7 +55,7 @@ export default function OccasionPage() {
       }
       aside={
         <span className="text-ink2" role="status">
-          {editing.settled ? "saved" : editing.saving ? "planning" : "not saved"}
+          {editing.saving ? "saving" : open.planning ? "" : editing.settled ? "saved" : "not saved"}
         </span>
       }
     >
@@ -93,9 +95,10 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
     return <p className="mt-8 text-ink2">Put a sheet on the table, and its day is planned.</p>;
   return (
     <section aria-label="The day" className="mt-6 pb-10">
+      {open.planning && <Planning id={open.id} planning={open.planning} before={Boolean(day.plan || day.clash)} />}
       {day.clash && <ClashPanel clash={day.clash} occasion={occasion} zone={zone} edit={editing.edit} />}
       {day.plan && (
-        <>
+        <div className={open.planning ? "opacity-60" : ""}>
           <p className="text-lg print:hidden">
             Begin <b>{dayOf(day.plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(day.plan.begin, zone)}</b>
             {day.plan.proven ? "" : `, within ${day.plan.gap_pct.toFixed(1)} % of the best there can be`}.
@@ -137,7 +140,6 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
               )}
             </div>
           </div>
-          <Away open={open} plan={day.plan} />
           <DayOnPaper
             plan={day.plan}
             titles={titles}
@@ -145,8 +147,9 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
             zone={zone}
             sheets={occasion.dishes.map((dish) => dish.sheet)}
           />
-        </>
+        </div>
       )}
+      <Away open={open} plan={day.plan} />
     </section>
   );
 }
@@ -172,7 +175,7 @@ function MovedWords({ day, plan }: { day: OccasionOpen["day"]; plan: Plan }) {
 }
 
 /** Begun, taken along, copied, dropped. */
-function Away({ open, plan }: { open: OccasionOpen; plan: Plan }) {
+function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const begin = useMutation({
@@ -195,40 +198,46 @@ function Away({ open, plan }: { open: OccasionOpen; plan: Plan }) {
       navigate("/");
     },
   });
-  const helpers = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
+  const helpers = [...new Set(plan?.scheduled.map((one) => one.who).filter(Boolean))].sort();
   return (
     <div className="mt-6 print:hidden">
-      <p className="flex flex-wrap gap-3">
-        <button
-          type="button"
-          className="pick min-h-12 px-6 text-lg"
-          data-on="true"
-          disabled={begin.isPending}
-          onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
-        >
-          Make it: all sheets in one flow
-        </button>
-        <button
-          type="button"
-          className="pick min-h-12 px-6 text-lg"
-          disabled={begin.isPending}
-          onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
-        >
-          Rehearse it, 60 times as fast
-        </button>
-        <RehearseSlip
-          disabled={begin.isPending}
-          onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
-        />
-      </p>
+      {plan && (
+        <p className="flex flex-wrap gap-3">
+          <button
+            type="button"
+            className="pick min-h-12 px-6 text-lg"
+            data-on="true"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
+          >
+            Make it: all sheets in one flow
+          </button>
+          <button
+            type="button"
+            className="pick min-h-12 px-6 text-lg"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
+          >
+            Rehearse it, 60 times as fast
+          </button>
+          <RehearseSlip
+            disabled={begin.isPending}
+            onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
+          />
+        </p>
+      )}
       <p className="mt-3 flex flex-wrap gap-x-6 gap-y-2">
-        <a className="text-bean" href={`/api/occasions/${open.id}/day.ics`} download>
-          For a calendar
-        </a>
-        <a className="text-bean" href={`/api/occasions/${open.id}/day.txt`} download>
-          As plain text
-        </a>
-        <LinkButton onClick={() => window.print()}>Print the day</LinkButton>
+        {plan && (
+          <>
+            <a className="text-bean" href={`/api/occasions/${open.id}/day.ics`} download>
+              For a calendar
+            </a>
+            <a className="text-bean" href={`/api/occasions/${open.id}/day.txt`} download>
+              As plain text
+            </a>
+            <LinkButton onClick={() => window.print()}>Print the day</LinkButton>
+          </>
+        )}
         {helpers.map((name) => (
           <TextLink key={name} to={`/occasions/${open.id}/for/${encodeURIComponent(name)}`}>
             For {name}

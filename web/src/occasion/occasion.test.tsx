@@ -254,17 +254,22 @@ describe("the page of an occasion", () => {
     occasion,
     dishes: [{ sheet: 1, title: "Black tea cake", way: "set-cake", pieces: 24, parts: [], problem: "" }],
     day,
+    planning: null,
   });
+  const looks = (asked: Asked[]) =>
+    asked.filter((one) => one.method === "GET" && one.path === "/api/occasions/5").length;
   const NONE: DayPlan = { plan: null, clash: null, sure: null, moved: [], late_min: 0 };
-  function show(day: DayPlan) {
-    let now = opened(day, occasionOf("Tea", "2026-12-05T15:30", [1], 24));
+  function show(day: DayPlan, planning: OccasionOpen["planning"] = null) {
+    let now = { ...opened(day, occasionOf("Tea", "2026-12-05T15:30", [1], 24)), planning };
     const asked: Asked[] = [];
     serve((one) => {
       asked.push(one);
       if (one.method === "PUT") {
-        now = opened({ ...NONE, plan: PLAN }, (one.body as { occasion: Occasion }).occasion, now.revision + 1);
+        const { occasion } = one.body as { occasion: Occasion };
+        now = { ...opened({ ...NONE, plan: PLAN }, occasion, now.revision + 1), planning: null };
         return { body: now };
       }
+      if (one.path.endsWith("/planning")) now = { ...now, planning: null };
       if (one.path === "/api/kitchen") return { body: { kitchen: HOUSE, set_up: true, revision: 1 } };
       if (one.path === "/api/shopping")
         return { body: { lines: [], allergens: [], notes: [], cost: null, unpriced: 0, currency: "", text: "" } };
@@ -306,6 +311,36 @@ describe("the page of an occasion", () => {
     });
     await waitFor(() => expect(localStorage.getItem("kemble-occasion-5")).toBeNull());
     expect((await screen.findByLabelText<HTMLInputElement>("What it is")).value).toBe("Tea in the garden");
+  });
+
+  it("while it is planned says how far it is, and one press takes what is found", async () => {
+    const planning = {
+      says: "Looking for the best day",
+      since: new Date(Date.now() - 4_000).toISOString(),
+      gap_pct: 2.5,
+      stopped: false,
+    };
+    const asked = show({ ...NONE, plan: PLAN }, planning);
+    const panel = await screen.findByRole("region", { name: "Planning" });
+    expect(panel.textContent).toContain("Looking for the best day. What lies below is the day as it was before.");
+    expect(panel.textContent).toMatch(/at most 2\.5 % from the best there can be\. [45] s/);
+    await waitFor(() => expect(looks(asked)).toBeGreaterThan(2), { timeout: 4_000 }); // it is looked at again
+    fireEvent.click(screen.getByRole("button", { name: "Take the one that is found" }));
+    await waitFor(() => expect(screen.queryByRole("region", { name: "Planning" })).toBeNull());
+    expect(asked.filter((one) => one.method === "DELETE").map((one) => one.path)).toEqual([
+      "/api/occasions/5/planning",
+    ]);
+  });
+
+  it("stopped with nothing found, it can be planned again", async () => {
+    const stopped = { says: "Looking for the best day", since: iso(0), gap_pct: null, stopped: true };
+    const asked = show({ ...NONE }, stopped);
+    expect((await screen.findByRole("region", { name: "Planning" })).textContent).toContain("Stopped before a day");
+    const before = looks(asked);
+    fireEvent.click(screen.getByRole("button", { name: "Plan it" }));
+    await waitFor(() => expect(screen.queryByRole("region", { name: "Planning" })).toBeNull());
+    expect(asked.some((one) => one.method === "POST" && one.path === "/api/occasions/5/planning")).toBe(true);
+    expect(looks(asked)).toBe(before); // nobody looks at what has stopped
   });
 
   it("a press on a step says why it lies there, and pins it", async () => {

@@ -15,6 +15,8 @@ interface Unsaved {
   revision: number | null;
 }
 
+const LOOK_MS = 500; // how often a day that is being planned is looked at
+
 const keyOf = (id: number) => `kemble-occasion-${id}`;
 
 function unsaved(id: number): Unsaved | null {
@@ -35,7 +37,10 @@ function keep(id: number, one: Unsaved) {
 
 export function useOccasion(id: number) {
   const client = useQueryClient();
-  const query = useQuery(occasionQuery(id));
+  const query = useQuery({
+    ...occasionQuery(id),
+    refetchInterval: ({ state }) => (state.data?.planning && !state.data.planning.stopped ? LOOK_MS : false),
+  });
   const [draft, setDraft] = useState<Occasion | null>(() => unsaved(id)?.occasion ?? null);
   const known = () => client.getQueryData<OccasionOpen>(occasionQuery(id).queryKey)?.revision ?? null;
   const save = useMutation({
@@ -45,6 +50,7 @@ export function useOccasion(id: number) {
       const body = { occasion, uid, revision: revision ?? known() };
       return ask(api.PUT("/api/occasions/{occasion_id}", { params: { path: { occasion_id: id } }, body }));
     },
+    onMutate: () => client.cancelQueries({ queryKey: ["occasion", id] }),
     onSuccess: (answer, { occasion, uid }) => {
       client.setQueryData(occasionQuery(id).queryKey, answer);
       setDraft((now) => (now === occasion ? null : now));
@@ -77,7 +83,7 @@ export function useOccasion(id: number) {
     saving: save.isPending,
     problem: save.error,
     /** The day as it stands belongs to what is shown: nothing is on its way. */
-    settled: draft == null && !save.isPending,
+    settled: draft == null && !save.isPending && !query.data?.planning,
     /** Takes what is saved, and lets go of what was typed here. */
     drop: () => {
       localStorage.removeItem(keyOf(id));

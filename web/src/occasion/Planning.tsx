@@ -1,0 +1,80 @@
+/** A day that takes longer than a second to plan: how far it is, and the press that takes what is found by now. */
+
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, ask, type OccasionOpen } from "../api/client";
+import { occasionQuery } from "../api/queries";
+import { serverNow } from "../api/reach";
+import { Sorry } from "../ui/Sorry";
+
+interface Props {
+  id: number;
+  planning: NonNullable<OccasionOpen["planning"]>;
+  /** Whether a day of before is shown below. */
+  before: boolean;
+}
+
+export function Planning({ id, planning, before }: Props) {
+  const client = useQueryClient();
+  const path = { occasion_id: id };
+  const change = useMutation({
+    mutationFn: (stop: boolean) =>
+      ask(
+        stop
+          ? api.DELETE("/api/occasions/{occasion_id}/planning", { params: { path } })
+          : api.POST("/api/occasions/{occasion_id}/planning", { params: { path } }),
+      ),
+    onMutate: () => client.cancelQueries({ queryKey: ["occasion", id] }),
+    onSuccess: (answer) => client.setQueryData(occasionQuery(id).queryKey, answer),
+  });
+  const { stopped, gap_pct: gap } = planning;
+  const below = before ? " What lies below is the day as it was before." : "";
+  return (
+    <section aria-label="Planning" className="mb-6 border-l-4 border-bean pl-4 print:hidden">
+      <p role="status" className="text-xl">
+        {stopped ? `Stopped before a day was found.${below}` : `${planning.says}.${below}`}
+      </p>
+      {!stopped && (
+        <p className="mt-1 text-ink2">
+          {gap != null && <Closing gap={gap} />}
+          <Since since={planning.since} />
+        </p>
+      )}
+      <p className="mt-2">
+        <button
+          type="button"
+          className="pick min-h-12 px-6"
+          disabled={change.isPending}
+          onClick={() => change.mutate(!stopped)}
+        >
+          {stopped ? "Plan it" : gap != null ? "Take the one that is found" : "Stop"}
+        </button>
+      </p>
+      <Sorry error={change.error} />
+    </section>
+  );
+}
+
+/** The plan in hand and the best that there can be, drawing together. */
+function Closing({ gap }: { gap: number }) {
+  const apart = Math.min(100, Math.max(0, gap));
+  return (
+    <>
+      <span className="relative my-2 block h-3 max-w-md" aria-hidden="true">
+        <span className="absolute inset-x-0 top-1.5 border-t border-ink2" />
+        <span className="absolute top-0 h-3 border-l-4 border-green" />
+        <span className="absolute top-0 h-3 border-l-4 border-bean" style={{ left: `${apart}%` }} />
+      </span>
+      One is found, at most {gap.toFixed(1)} % from the best there can be.{" "}
+    </>
+  );
+}
+
+function Since({ since }: { since: string }) {
+  const [now, setNow] = useState(serverNow);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(serverNow()), 500);
+    return () => clearInterval(timer);
+  }, []);
+  return <span aria-hidden="true">{Math.max(0, Math.round((now - Date.parse(since)) / 1000))} s</span>;
+}
