@@ -50,21 +50,21 @@ class Body:
     def conductances(self, k: Array) -> Array:
         """W/K across each of the n+1 faces: half cells in series, surfaces with their coefficient."""
         half = (self.edges[1:] - self.edges[:-1]) / (2 * k)
-        inner = 1.0 / (half[:-1] + half[1:])
-        low = 1.0 / (half[0] + 1.0 / self.h_low) if self.h_low > 0 else 0.0
-        high = 1.0 / (half[-1] + 1.0 / self.h_high) if self.h_high > 0 else 0.0
-        result: Array = self.areas * np.concatenate(([low], inner, [high]))
-        return result
+        g = np.empty_like(self.edges)
+        np.divide(self.areas[1:-1], half[:-1] + half[1:], out=g[1:-1])
+        g[0] = self.areas[0] / (half[0] + 1.0 / self.h_low) if self.h_low > 0 else 0.0
+        g[-1] = self.areas[-1] / (half[-1] + 1.0 / self.h_high) if self.h_high > 0 else 0.0
+        return g
 
 
 def _body(edges: Array, power: int, materials: Sequence[Material], h_low: float, h_high: float) -> Body:
     """`power` 0 for a slab, 1 for a cylinder, 2 for a sphere: area goes with r**power."""
-    raised = edges ** (power + 1)
+    raised = edges ** (power + 1) if power else edges
     one = materials[0]
     alike = all(m is one for m in materials)
     return Body(
         edges=edges,
-        volumes=(raised[1:] - raised[:-1]) / (power + 1),
+        volumes=(raised[1:] - raised[:-1]) / (power + 1) if power else raised[1:] - raised[:-1],
         areas=edges**power if power else np.ones_like(edges),
         k=np.full(len(materials), one.k) if alike else np.array([m.k for m in materials]),
         heat_capacity=(
@@ -136,20 +136,20 @@ class Modes:
     def __init__(self, body: Body) -> None:
         g = body.conductances(body.k)
         capacity = body.volumes * body.heat_capacity
-        self._root = np.sqrt(capacity)
+        root = np.sqrt(capacity)
         diagonal = (g[:-1] + g[1:]) / capacity
-        beside = -g[1:-1] / (self._root[:-1] * self._root[1:])
-        self._rates, self._shapes, failed = dstev(diagonal, beside)
+        beside = g[1:-1] / (root[:-1] * root[1:])
+        self._rates, shapes, failed = dstev(diagonal, -beside)
         if failed:
             raise ArithmeticError("the modes of this body were not found")
-        self._share = self._shapes.T @ self._root
+        # What each mode has in each cell of an even start.
+        self._in_cells = shapes.T * (root @ shapes)[:, None] / root
         self._film_low = film_share(body, 0)
         self._film_high = film_share(body, -1)
 
     def remaining(self, times: Array) -> Array:
         """(times, cells): the share of the first difference that is left, from an even start."""
-        fade = np.exp(-np.outer(times, self._rates)) * self._share
-        result: Array = (fade @ self._shapes.T) / self._root
+        result: Array = np.exp(times[:, None] * -self._rates) @ self._in_cells
         return result
 
     def surfaces(self, remaining: Array) -> tuple[Array, Array]:
@@ -279,11 +279,11 @@ def _march(tables: _Tables, held: Array, around: float, times: Array) -> Array:
 
 def when(times: Array, curve: Array, level: float) -> float | None:
     """The first time at which a curve reaches `level` from below, between samples by a straight line."""
-    above = np.flatnonzero(curve >= level)
-    if len(above) == 0:
+    above = curve >= level
+    i = int(above.argmax())
+    if not above[i]:
         return None
-    i = int(above[0])
     if i == 0:
         return float(times[0])
-    share = (level - curve[i - 1]) / (curve[i] - curve[i - 1])
-    return float(times[i - 1] + share * (times[i] - times[i - 1]))
+    (low, high), (before, after) = curve[i - 1 : i + 1].tolist(), times[i - 1 : i + 1].tolist()
+    return float(before + (level - low) / (high - low) * (after - before))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from kemble.core.physics.conduction import Array, when
@@ -33,19 +35,27 @@ def gelled(times: Array, celsius: Array, gel_c: float) -> Array:
 
     First order with an Arrhenius rate about the gel temperature; trapezoids between the samples.
     """
-    exponent = _GEL_ENERGY / _GAS * (1.0 / (gel_c + 273.15) - 1.0 / (np.maximum(celsius, -40.0) + 273.15))
-    rate = _GEL_RATE * np.exp(np.minimum(exponent, 12.0))
+    result: Array = 1.0 - np.exp(-_gelling(times, celsius, gel_c))
+    return result
+
+
+def _gelling(times: Array, celsius: Array, gel_c: float) -> Array:
+    """The integral of the rate: minus the logarithm of the share that has not gelled."""
+    exponent = (_GEL_ENERGY / _GAS / (gel_c + 273.15)) - _GEL_ENERGY / _GAS / (celsius + 273.15)
+    rate = np.exp(exponent)
     dt = (times[1:] - times[:-1]).reshape(-1, *([1] * (celsius.ndim - 1)))
     gone = np.zeros_like(celsius)
-    ((rate[1:] + rate[:-1]) * (dt / 2)).cumsum(axis=0, out=gone[1:])
-    result: Array = 1.0 - np.exp(-gone)
-    return result
+    ((rate[1:] + rate[:-1]) * (dt * (_GEL_RATE / 2))).cumsum(axis=0, out=gone[1:])
+    return gone
 
 
 def clear_s(times: Array, celsius: Array, gel_c: float) -> float | None:
     """Seconds until starch that gels at `gel_c` is cooked and has turned clear; None when it does not come to it."""
-    cooked = when(times, gelled(times, celsius, gel_c), COOKED)
-    clear = when(times, gelled(times, celsius, gel_c + CLEAR_ABOVE_GEL_C), CLEARED)
+    gone = _gelling(times, celsius, gel_c)
+    # At a gel temperature that lies higher the rate is lower by one factor, whatever the temperature is.
+    slower = math.exp(_GEL_ENERGY / _GAS * (1.0 / (gel_c + CLEAR_ABOVE_GEL_C + 273.15) - 1.0 / (gel_c + 273.15)))
+    cooked = when(times, gone, -math.log(1.0 - COOKED))
+    clear = when(times, gone, -math.log(1.0 - CLEARED) / slower)
     return None if cooked is None or clear is None else max(cooked, clear)
 
 

@@ -87,36 +87,46 @@ def felt(times: Array, taken: Array, stages: Sequence[tuple[float, Steam]], star
     back, n = each[::-1], len(each)
     rises, around = np.zeros(n + 1), np.empty(n + 1)
     now, at_stage = start_c, -1
-    draws = dews = np.zeros(0)
-    steam = stages[0][1]
+    draws: list[float] = []
+    dews: list[float] = []
+    steam, first = stages[0][1], float(each[0])
     for i in range(n):
         while at_stage + 1 < len(stages) and times[i] >= stages[at_stage + 1][0] - 1e-9:
             at_stage += 1
             steam = stages[at_stage][1]
-            draws = _SHARES * steam.to_spare_w * step
-            dews = steam.dews_c(draws / step)
+            may = _SHARES * steam.to_spare_w
+            draws, dews = (may * step).tolist(), steam.dews_c(may).tolist()
         if steam.to_spare_w <= 0:
             goal = cools.room_c + (now - cools.room_c) * math.exp(-step / cools.tau_s)
         else:
             owed = float(rises[:i] @ back[n - i - 1 : n - 1]) if i else 0.0  # what earlier rises draw in this step
-            wants = now + (draws - owed) / each[0]  # to where it must rise to draw so much
-            over = wants - dews
-            at = int(over.searchsorted(0.0))
-            if at == 0:
-                goal = float(dews[0])
-            elif at == len(over):
-                goal = float(wants[-1])
-            else:
-                share = over[at - 1] / (over[at - 1] - over[at])
-                goal = float(dews[at - 1] + share * (dews[at] - dews[at - 1]))
-            goal = max(start_c, goal)
+            goal = max(start_c, _meets(now - owed / first, first, draws, dews))
         rises[i], now = goal - now, goal
         around[i] = goal
-        if i > _FEW and dews.size and at_stage == len(stages) - 1 and 0.0 <= dews[0] - now < _HOT_ENOUGH_C:
+        if i > _FEW and dews and at_stage == len(stages) - 1 and 0.0 <= dews[0] - now < _HOT_ENOUGH_C:
             around[i:] = dews[0]  # it draws next to nothing now, and draws ever less
             return around
     around[-1] = now
     return around
+
+
+def _meets(idle_c: float, takes: float, draws: Sequence[float], dews: Sequence[float]) -> float:
+    """°C at which what is drawn leaves just the vapour of that dew point: it rises from `idle_c` by a kelvin for each
+    `takes` J drawn, and the dew point falls. By halves, then along a straight line."""
+
+    def over(at: int) -> float:
+        return idle_c + draws[at] / takes - dews[at]
+
+    low, high = -1, len(draws)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if over(middle) < 0 else (low, middle)
+    if low < 0:
+        return dews[0]
+    if high == len(draws):
+        return idle_c + draws[-1] / takes
+    under = over(low)
+    return dews[low] + under / (under - over(high)) * (dews[high] - dews[low])
 
 
 @dataclass(frozen=True, slots=True)

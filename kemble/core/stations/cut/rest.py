@@ -28,6 +28,8 @@ HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
 TO_FRIDGE_C = 55.0  # no longer steaming: it may go in the fridge without warming its neighbours
 OVERNIGHT_MIN = 14 * 60.0
+_EVEN = np.linspace(0.0, 1.0, 136)
+_TIMES = np.linspace(0.0, 1.0, 140) ** 1.5  # closer together at first
 _CELLS = 24  # in still air a tray is nearly one lump: twice as many change no time by a quarter of a per cent
 BITE_C = 65.0
 STIFF_C = 45.0
@@ -77,7 +79,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     start = book.number("heat.heart_done_c")
     body, thick = _lies(working, drawn, material)
     slow_s = float(body.edges[-1]) * 1150.0 * material.cp / working.likely("counter_h")  # its own slow time, and more
-    times = np.linspace(0.0, 1.0, 140) ** 1.5 * max(3 * 3600.0, 2 * slow_s)
+    times = _TIMES * max(3 * 3600.0, 2 * slow_s)
     modes = Modes(body)
     left = modes.remaining(times)
     heart_left, top_left = left.max(axis=1), modes.surfaces(left)[1]
@@ -178,7 +180,7 @@ def _chilled(working: Working, material: Material, start_c: float) -> None:
     kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
     shelf_h = working.likely("shelf_h")
     modes = Modes(conduction.slab(thick / 1000.0, material, shelf_h, shelf_h))
-    times = np.linspace(0.0, 1.0, 100) ** 1.5 * 3 * 3600.0
+    times = _TIMES * 3 * 3600.0
     left = modes.remaining(times).max(axis=1)
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
@@ -242,7 +244,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
 
     def cooling(h: float) -> tuple[Array, Array, Array]:
         """Seconds, and the shares of warmth left at the heart and on top."""
-        times = np.linspace(0.0, 1.0, 140) ** 1.5 * 12 * 3600.0
+        times = _TIMES * 12 * 3600.0
         upright = Modes(conduction.slab(depth, material, wall_h(drawn.tin, h, lining), h, _CELLS))
         body = conduction.cylinder(side / 2000.0, material, wall_h(drawn.tin, h, lining), _CELLS)
         across = Modes.centre(Modes(body).remaining(times), body)
@@ -352,7 +354,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
         shells = [(inner, properties(fractions(filling), 60.0)), (outer, dough)]
     body = conduction.sphere(shells, working.likely("counter_h"))
     modes = Modes(body)
-    times = np.linspace(0.0, 5400.0, 136)
+    times = 5400.0 * _EVEN
     left = modes.remaining(times)
     start = book.number("heat.heart_done_c")
     gap = start - kitchen.room_c

@@ -36,6 +36,7 @@ LINING_W_PER_M2K: dict[Lining, float] = {"none": math.inf, "paper": 600.0, "leaf
 # clay.
 TIN_J_PER_M2K = {"metal": 3_200.0, "glass": 13_000.0, "ceramic": 20_000.0}
 _CELLS, _STEPS = 20, 100  # twice as many of both change no time by more than 1 %
+_EVEN = np.linspace(0.0, 1.0, _STEPS + 1)
 _A_THIRD_LESS = 2 / 3
 # What a window in steam hangs on; the rest of the table moves it by under 2 % of its variance (a test re-checks).
 _OPEN: tuple[EstimateId, ...] = ("clear_min", "depth", "conductivity", "gel_c", "burner", "steam_h", "leak_ml_s")
@@ -95,7 +96,7 @@ class _Tinful:
 
     def curves(self, end_s: float, around: Array | None = None) -> _Curves:
         """The product of slab and cylinder, or of three slabs, in steam that follows the load; or in what is given."""
-        times = np.linspace(0.0, end_s, _STEPS + 1)
+        times = end_s * _EVEN
         lit = [steam for _, steam in self.stages if steam.to_spare_w > 0] or [self.stages[0][1]]
         h = self.steam_h * lit[-1].film
         h_wall = wall_h(self.tin, h, self.lining, self.conducts)
@@ -134,14 +135,14 @@ def _upright(depth: float, material: Material, h_wall: float, h_top: float, end_
     """Between floor and top along the stations' times: the share of the first difference left in each cell and on top."""
     body = conduction.slab(depth, material, h_wall, h_top, _CELLS)
     modes = Modes(body)
-    left = modes.remaining(np.linspace(0.0, end_s, _STEPS + 1))
+    left = modes.remaining(end_s * _EVEN)
     return left, modes.surfaces(left)[1], body
 
 
 @lru_cache(maxsize=32)
 def _sides(tin: Tin, material: Material, h: float, end_s: float) -> tuple[Array, Array]:
     """`_across` along the stations' times."""
-    return _across(tin, material, h, np.linspace(0.0, end_s, _STEPS + 1))
+    return _across(tin, material, h, end_s * _EVEN)
 
 
 def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array, Array]:
