@@ -57,19 +57,20 @@ class Body:
         return g
 
 
-def _body(edges: Array, power: int, materials: Sequence[Material], h_low: float, h_high: float) -> Body:
-    """`power` 0 for a slab, 1 for a cylinder, 2 for a sphere: area goes with r**power."""
+def _body(edges: Array, power: int, layers: Sequence[tuple[Material, int]], h_low: float, h_high: float) -> Body:
+    """`power` 0 for a slab, 1 for a cylinder, 2 for a sphere: area goes with r**power. `layers` from within, each of so
+    many cells."""
     raised = edges ** (power + 1) if power else edges
-    one = materials[0]
-    alike = all(m is one for m in materials)
+    ks, heat_capacities = (
+        [np.full(cells, each) for each, (_, cells) in zip(found, layers, strict=True)]
+        for found in ([m.k for m, _ in layers], [m.rho * m.cp for m, _ in layers])
+    )
     return Body(
         edges=edges,
         volumes=(raised[1:] - raised[:-1]) / (power + 1) if power else raised[1:] - raised[:-1],
         areas=edges**power if power else np.ones_like(edges),
-        k=np.full(len(materials), one.k) if alike else np.array([m.k for m in materials]),
-        heat_capacity=(
-            np.full(len(materials), one.rho * one.cp) if alike else np.array([m.rho * m.cp for m in materials])
-        ),
+        k=ks[0] if len(ks) == 1 else np.concatenate(ks),
+        heat_capacity=heat_capacities[0] if len(ks) == 1 else np.concatenate(heat_capacities),
         h_low=h_low,
         h_high=h_high,
     )
@@ -78,6 +79,13 @@ def _body(edges: Array, power: int, materials: Sequence[Material], h_low: float,
 def _edges(length: float, cells: int, *, both_ends: bool) -> Array:
     """Cell edges crowded towards the heated end or ends, where the first minutes are steep."""
     return length * _crowded(cells, both_ends)
+
+
+@lru_cache
+def _evenly(cells: int) -> Array:
+    even = np.linspace(0.0, 1.0, cells + 1)
+    even.flags.writeable = False  # one for all
+    return even
 
 
 @lru_cache
@@ -92,13 +100,13 @@ def slab(
     thickness: float, material: Material, h_low: float, h_high: float, cells: int = CELLS, *, even: bool = False
 ) -> Body:
     """A layer heated or cooled from below (`h_low`) and above (`h_high`). `even`: cells all alike, not crowded."""
-    edges = np.linspace(0.0, thickness, cells + 1) if even else _edges(thickness, cells, both_ends=True)
-    return _body(edges, 0, [material] * cells, h_low, h_high)
+    edges = thickness * _evenly(cells) if even else _edges(thickness, cells, both_ends=True)
+    return _body(edges, 0, [(material, cells)], h_low, h_high)
 
 
 def cylinder(radius: float, material: Material, h: float, cells: int = CELLS) -> Body:
     """A long cylinder heated or cooled round its side."""
-    return _body(_edges(radius, cells, both_ends=False), 1, [material] * cells, 0.0, h)
+    return _body(_edges(radius, cells, both_ends=False), 1, [(material, cells)], 0.0, h)
 
 
 def sphere(shells: Sequence[tuple[float, Material]], h: float, cells: int = CELLS) -> Body:
@@ -111,8 +119,7 @@ def sphere(shells: Sequence[tuple[float, Material]], h: float, cells: int = CELL
             for i, ((inner, outer), n) in enumerate(zip(_spans(shells), counts, strict=True))
         ]
     )
-    materials = [m for (_, m), n in zip(shells, counts, strict=True) for _ in range(n)]
-    return _body(edges, 2, materials, 0.0, h)
+    return _body(edges, 2, [(material, n) for (_, material), n in zip(shells, counts, strict=True)], 0.0, h)
 
 
 def _spans(shells: Sequence[tuple[float, Material]]) -> list[tuple[float, float]]:

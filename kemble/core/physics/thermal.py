@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -80,8 +81,16 @@ def fractions(composition: Composition) -> dict[str, float]:
     }
 
 
-def _at(table: Mapping[str, tuple[float, ...]], component: str, celsius: float) -> float:
-    return sum(c * celsius**power for power, c in enumerate(table[component]))
+@lru_cache(maxsize=128)
+def _at(celsius: float) -> Mapping[str, tuple[float, float, float]]:
+    """Density, conductivity and specific heat of every component; few temperatures are asked for, and often."""
+    return {
+        name: tuple(  # type: ignore[misc]
+            sum(c * celsius**power for power, c in enumerate(table[name]))
+            for table in (_DENSITY, _CONDUCTIVITY, _SPECIFIC_HEAT)
+        )
+        for name in _DENSITY
+    }
 
 
 def properties(parts: Mapping[str, float], celsius: float) -> Material:
@@ -89,11 +98,15 @@ def properties(parts: Mapping[str, float], celsius: float) -> Material:
 
     Conductivity in parallel by volume fraction, density by volumes, specific heat by mass.
     """
-    volumes = {name: x / _at(_DENSITY, name, celsius) for name, x in parts.items() if x > 0}
-    volume = sum(volumes.values())
-    k = sum(v / volume * _at(_CONDUCTIVITY, name, celsius) for name, v in volumes.items())
-    cp = sum(parts[name] * _at(_SPECIFIC_HEAT, name, celsius) for name in volumes)
-    return Material(k=k, rho=1.0 / volume, cp=cp)
+    at = _at(celsius)
+    volume = k = cp = 0.0
+    for name, share in parts.items():
+        if share > 0:
+            density, conducts, holds = at[name]
+            volume += share / density
+            k += share / density * conducts
+            cp += share * holds
+    return Material(k=k / volume, rho=1.0 / volume, cp=cp)
 
 
 def pressure_pa(altitude_m: float) -> float:

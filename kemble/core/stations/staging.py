@@ -27,12 +27,14 @@ def staged_steps(working: Working) -> tuple[Step, ...]:
     found: list[Step] = []
     last_of: dict[str, str] = {}
     for step in working.way.steps:
-        waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
+        if any(after.step in last_of for after in step.after):
+            waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
+            step = replace(step, after=waits)
         stages = _stages_of(working, step)
         if len(stages) < 2:
-            found.append(replace(step, after=waits))
+            found.append(step)
             continue
-        found += _steps(working, replace(step, after=waits), stages)
+        found += _steps(working, step, stages)
         last_of[step.id] = found[-1].id
     return tuple(found)
 

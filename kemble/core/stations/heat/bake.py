@@ -19,11 +19,11 @@ from kemble.core.physics import conduction
 from kemble.core.physics.baking import (
     CELLS,
     DOOR_DROP_C,
+    STEPS,
     Baked,
     Oven,
     OvenSlab,
     bake_all,
-    browned,
 )
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import clear_s, cook_value_min
@@ -76,9 +76,10 @@ class _Bake:
     baked: Baked
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class _Means:
-    """What a cook may mean by done, asked of the same bake: °C, m, minutes of browning, and minutes at 100 °C."""
+    """What a cook may mean by done, asked of the same bake: °C, m, minutes of browning, and minutes at 100 °C; told
+    apart by which it is."""
 
     gel_c: float
     firm_c: float  # where egg and starch hold together and spring back
@@ -91,23 +92,29 @@ class _Means:
 
 @dataclass(frozen=True, slots=True)
 class _Question:
-    """When a tray is done, asked of the likely one and of others that differ from it in one thing.
+    """When a tray is done, asked of the likely one, which is the first, and of others that differ from it in one thing.
 
     `across` is the share of the first difference that the walls leave in the middle, along the likely bake: the same
     for every question that changes only what goes on above and below.
     """
 
-    likely: _Bake
+    bakes: Sequence[_Bake]
     across: Array
     ends: Ends
     told: dict[tuple[_Bake, Moment, _Means], float | None] = field(default_factory=dict)
+    cores: dict[_Bake, Array] = field(default_factory=dict)
+
+    @property
+    def likely(self) -> _Bake:
+        return self.bakes[0]
 
     def slowest(self, bake: _Bake) -> Array:
         """The slowest point along a bake in °C."""
-        boil_c, baked = self.likely.tray.oven.boil_c, bake.baked
-        share: Array = np.interp(baked.times, self.likely.baked.times, self.across)
-        result: Array = boil_c + (baked.cells.min(axis=1) - boil_c) * share
-        return result
+        if bake not in self.cores:
+            boil_c, baked = self.likely.tray.oven.boil_c, bake.baked
+            share: Array = np.interp(baked.times, self.likely.baked.times, self.across)
+            self.cores[bake] = boil_c + (baked.coldest - boil_c) * share
+        return self.cores[bake]
 
     def moment(self, name: Moment, bake: _Bake, mean: _Means) -> float | None:
         """Seconds at which one of the things that done may mean has come; None when it does not."""
@@ -123,7 +130,7 @@ class _Question:
             # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
             return when(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho)
         if name == "golden":
-            return when(at, browned(at, baked.top), mean.golden_min)
+            return when(at, baked.browning, mean.golden_min)
         core = self.slowest(bake)
         if name == "hot":
             return when(at, core, mean.hot_c)
@@ -155,6 +162,8 @@ _TOLD: dict[Ends, tuple[str, ...]] = {
     "browned": ("heat.browns_min",),
     "bare": ("heat.dried_min", "heat.browns_min"),
 }
+# For how many steps of the march an ending is looked at first: what only browns is done long before a batter is dry.
+_LOOKED_AT: dict[Ends, tuple[int, ...]] = {"browned": (2 * STEPS // 3, 5 * STEPS // 6)}
 _ENDS_SAY: dict[Ends, str] = {
     "batter": "the latest of set and firm, dried to its chew, and golden",
     "browned": "the top has browned under its syrup, and the heart is hot",
@@ -189,43 +198,41 @@ def ends_of(working: Working) -> Ends:
     return "bare" if working.asked("finish") == "bare" else "browned"
 
 
-def _tray(
-    working: Working,
-    base: Composition,
-    drawn: TinDrawing,
-    boil_c: float,
-    stages: Sequence[HeatStage],
-    of: Mapping[EstimateId, float],
-) -> _Filled:
-    """The tray with some estimates otherwise than likely."""
-
-    def is_(name: EstimateId) -> float:
-        return of.get(name, working.estimates[name].value)
-
+def _trays(
+    working: Working, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
+) -> Callable[[Mapping[EstimateId, float]], _Filled]:
+    """What gives the tray with some estimates otherwise than likely."""
     parts = fractions(base)
-    material = properties(parts, 60.0)
+    material, boils_c, activity = properties(parts, 60.0), boils_at_c(base, boil_c), water_activity(base)
+    laid_on, lining = _laid_on(working, drawn, stages), working.sheet.vessel.lining
     risen = working.asked("dense") == "leavened" and working.way.base == "flour"
-    deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
-    k = material.k * is_("conductivity") * conducts
-    air, *later = air_of(working, stages, is_("oven_c"))
-    return _Filled(
-        depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
-        tin=drawn.tin,
-        material=replace(material, k=k, rho=material.rho / deep),
-        water=parts["water"],
-        start_c=working.batter_c + is_("start_c"),
-        oven=Oven(
-            air[1],
-            boils_at_c(base, boil_c),
-            is_("oven_h"),
-            wall_h(drawn.tin, is_("oven_h"), working.sheet.vessel.lining, is_("wall_h")),
-            later=tuple(later),
-            rewets=_laid_on(working, drawn, stages),
-            wet_share=is_("drying"),
-            activity=water_activity(base),
-        ),
-        tin_j=TIN_J_PER_M2K[drawn.tin.material] * is_("tin_j"),
-    )
+
+    def tray(of: Mapping[EstimateId, float]) -> _Filled:
+        def is_(name: EstimateId) -> float:
+            return of.get(name, working.estimates[name].value)
+
+        deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
+        air, *later = air_of(working, stages, is_("oven_c"))
+        return _Filled(
+            depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
+            tin=drawn.tin,
+            material=Material(material.k * is_("conductivity") * conducts, material.rho / deep, material.cp),
+            water=parts["water"],
+            start_c=working.batter_c + is_("start_c"),
+            oven=Oven(
+                air[1],
+                boils_c,
+                is_("oven_h"),
+                wall_h(drawn.tin, is_("oven_h"), lining, is_("wall_h")),
+                later=tuple(later),
+                rewets=laid_on,
+                wet_share=is_("drying"),
+                activity=activity,
+            ),
+            tin_j=TIN_J_PER_M2K[drawn.tin.material] * is_("tin_j"),
+        )
+
+    return tray
 
 
 def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -> tuple[tuple[float, float], ...]:
@@ -251,20 +258,16 @@ def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -
 def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
     stages, ends = stages_said(working), ends_of(working)
-    likely = _tray(working, base, drawn, boil_c, stages, {})
+    tray_with = _trays(working, base, drawn, boil_c, stages)
+    likely = tray_with({})
     others, which = _others(working, likely), _HANGS[ends]
     # Everything that will be asked is baked side by side: each end of what the window hangs on, and what-ifs.
     moved = [(name, working.estimates[name].low) for name in which if name not in _AFTERWARDS]
     moved += [(name, working.estimates[name].high) for name in _BENDS if name in which]
     trays = [likely, *(tray for _, tray, _ in others)]
-    trays += [_tray(working, base, drawn, boil_c, stages, {name: end}) for name, end in moved]
-    bakes = [_Bake(tray, how) for tray, how in zip(trays, bake_all([tray.in_oven() for tray in trays]), strict=True)]
-    as_it_is, baked = bakes[0], bakes[0].baked
-    asked = _Question(
-        likely=as_it_is,
-        across=sideways(likely.tin, likely.material, likely.oven.h_floor, baked.times),
-        ends=ends,
-    )
+    trays += [tray_with({name: end}) for name, end in moved]
+    asked = _question(working, trays, ends, which)
+    bakes, as_it_is, baked = asked.bakes, asked.likely, asked.likely.baked
     means = _means(working, ends, {})
     otherwise, at_ends = bakes[1 : 1 + len(others)], dict(zip(moved, bakes[1 + len(others) :], strict=True))
 
@@ -277,7 +280,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
             return as_it_is, mean
         beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
         if beside is None and march:
-            tray = _tray(working, base, drawn, boil_c, stages, of)
+            tray = tray_with(of)
             beside = _Bake(tray, bake_all([tray.in_oven()])[0])
         return (beside, mean) if beside else None
 
@@ -324,6 +327,21 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         depth_mm=drawn.depth_mm,
         oven_c=stages[0].oven_c or working.sheet.heat.oven_c,
     )
+
+
+def _question(working: Working, trays: Sequence[_Filled], ends: Ends, which: Sequence[EstimateId]) -> _Question:
+    """The trays baked side by side, the likely one first: looked at for as long as their ending takes, or longer when
+    one of them is not done by then."""
+    slabs, likely = [tray.in_oven() for tray in trays], trays[0]
+    means = _means(working, ends, {})
+    longest = _means(working, ends, {name: working.estimates[name].high for name in which if name in _AFTERWARDS})
+    for upto in (*_LOOKED_AT.get(ends, ()), STEPS):
+        bakes = [_Bake(tray, how) for tray, how in zip(trays, bake_all(slabs, upto=upto), strict=True)]
+        across = sideways(likely.tin, likely.material, likely.oven.h_floor, bakes[0].baked.times)
+        asked = _Question(bakes, across, ends)
+        if upto == STEPS or None not in (asked.done_s(bakes[0], longest), *(asked.done_s(one, means) for one in bakes)):
+            break
+    return asked
 
 
 def _means(working: Working, ends: Ends, of: Mapping[EstimateId, float]) -> _Means:
