@@ -296,6 +296,7 @@ class Tasting(models.Model):
     tastes = models.JSONField(default=dict)
     liking = models.PositiveIntegerField(null=True)
     note = models.TextField(blank=True, max_length=1000)
+    blind = models.BooleanField(default=False)  # known by a number only
 
     class Meta:
         ordering: ClassVar = ["at", "id"]

@@ -149,7 +149,12 @@ class TestTastings:
         one = {"uid": "wren-0001", "who": "Wren", "tastes": {"softness": 1}, "liking": 6}
         for _ in range(2):  # an answer was lost
             answer = owner.ask("POST", f"/log/{batch['id']}/tastings", one)
-        assert [(each["who"], each["liking"]) for each in answer.body["tastings"]] == [("Wren", 6)]
+        assert [(each["who"], each["liking"], each["blind"]) for each in answer.body["tastings"]] == [
+            ("Wren", 6, False)
+        ]
+        blind = {"uid": "ember-0001", "who": "Ember", "liking": 4, "blind": True}
+        told = owner.ask("POST", f"/log/{batch['id']}/tastings", blind).body["tastings"][-1]
+        assert (told["who"], told["blind"]) == ("Ember", True)
         clock.shift(timedelta(hours=24))
         assert [each["taste_again"] for each in owner.ask("GET", "/to-eat").body] == [True]
         owner.ask("POST", f"/log/{batch['id']}/tastings", {"uid": "wren-0002", "who": "Wren", "liking": 8})

@@ -14,6 +14,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event
+from kemble.core.run.pieces import PIECES, meant_mean
 from kemble.core.run.state import state_of
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
@@ -42,7 +43,8 @@ class Compared(BaseModel):
 
 
 def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
-    """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading."""
+    """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading, or
+    the mean of the pieces that were meant."""
     state = {s.id: s for s in state_of(plan, events, now).steps}
     found = []
     for scheduled in plan.scheduled:
@@ -61,7 +63,7 @@ def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now
                 )
             )
         if was.weights and step.target:
-            fact = facts.get(step.target.key)
+            fact, grams = facts.get(step.target.key), [one.grams for one in was.weights]
             found.append(
                 Compared(
                     step=step.id,
@@ -70,7 +72,7 @@ def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now
                     predicted=step.target.grams,
                     low=fact.low if fact else None,
                     high=fact.high if fact else None,
-                    happened=was.weights[-1].grams,
+                    happened=meant_mean(grams) if step.target.key in PIECES else grams[-1],
                 )
             )
     return found

@@ -4,22 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from statistics import fmean
 from typing import Any
 
 from kemble.core.facts.fact import Fact, Moved, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.hands import PRACTICE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Added, Event, standing
+from kemble.core.run.pieces import BASE_PIECES, weighed_pieces
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import Worked, work
 
 _BATCH, _COOKED, _SOAKED = "mix.batch_g", "mix.cooked_g", "grain.soaked_g"
 _AS_TOLD = 0.01  # a weight so near to what was told moves nothing
-_PIECES = ("shape.base_g", "shape.piece_g")
 _PIECES_OFF = 0.03  # pieces that are so far off on the mean come out in another number
 # What a cook wants to know of what moved, the most telling first; all else follows silently.
 _TOLD = (
@@ -159,22 +157,14 @@ def _moved(one: Moved) -> str:
 
 def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> list[str]:
     """How many pieces it makes by those that were weighed, where that is another number than was told."""
-    keys = {one.step.id: one.step.target for one in plan.scheduled if one.step.target}
-    found = []
-    for key in _PIECES:
-        grams = [
-            event.grams
-            for event in standing(plan, events)
-            if event.kind == "weighed" and event.grams and (target := keys.get(event.step or "")) and target.key == key
-        ]
-        if not grams or key not in before or "shape.pieces" not in before:
+    weighed = {one.key: one.mean_g for one in weighed_pieces(plan, events)}
+    for key in BASE_PIECES:
+        if key not in weighed or key not in before or "shape.pieces" not in before:
             continue
-        meant = grams[PRACTICE:] or grams  # the first ones are practice, and count while there are no others
-        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), fmean(meant)
+        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), weighed[key]
         if told <= 0 or abs(mean / told - 1) <= _PIECES_OFF:
             continue
         makes = max(1, round(count * told / mean))
         if makes != count:
-            found.append(f"At {mean:.0f} g a piece, not {told:.0f}, it makes {makes}, not {count}.")
-            break
-    return found
+            return [f"At {mean:.0f} g a piece, not {told:.0f}, it makes {makes}, not {count}."]
+    return []

@@ -26,6 +26,7 @@ from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
 from kemble.core.log.taste import Compared, Verdict, check_tastes
 from kemble.core.run.events import Event, Note
+from kemble.core.run.pieces import WeighedPieces, weighed_pieces
 from kemble.core.run.state import state_of
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.paging import Paged
@@ -73,12 +74,14 @@ class BatchCard(BaseModel):
 
 
 class NewTasting(Write):
-    """How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much)."""
+    """How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much). `blind`: it was known
+    by a number only."""
 
     who: str = Field("", max_length=40, description="at most 40 letters")
     tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
     liking: int | None = Field(None, ge=1, le=9, description="1 to 9")
     note: str = Field("", max_length=1000, description="at most 1000 letters")
+    blind: bool = False
 
 
 class TastingCard(BaseModel):
@@ -88,6 +91,7 @@ class TastingCard(BaseModel):
     tastes: dict[str, int]
     liking: int | None
     note: str
+    blind: bool
 
 
 class NextTime(BaseModel):
@@ -136,6 +140,7 @@ class BatchOpen(BatchCard):
     tastings: list[TastingCard]
     left_out: bool
     compared: list[Compared]
+    weighed: list[WeighedPieces]
     faults: list[FaultTold]
     notes: list[Note]
     facts: dict[str, Fact]
@@ -178,6 +183,7 @@ def _opened(batch: Batch) -> HttpResponse:
         tastings=[_tasting(one) for one in batch.tastings.all()],
         left_out=batch.left_out,
         compared=batch.compared,
+        weighed=[one for one in weighed_pieces(kept.plan, events) if len(one.practice) > 1],
         faults=faults,
         notes=state_of(kept.plan, events, at).notes,
         facts=kept.facts,
@@ -186,7 +192,9 @@ def _opened(batch: Batch) -> HttpResponse:
 
 
 def _tasting(one: Tasting) -> TastingCard:
-    return TastingCard(id=one.pk, who=one.who, at=one.at, tastes=one.tastes, liking=one.liking, note=one.note)
+    return TastingCard(
+        id=one.pk, who=one.who, at=one.at, tastes=one.tastes, liking=one.liking, note=one.note, blind=one.blind
+    )
 
 
 @router.post("/log/{int:batch_id}/tastings", response={200: BatchOpen})
@@ -206,6 +214,7 @@ def taste(request: HttpRequest, batch_id: int, new_tasting: NewTasting) -> HttpR
                 "tastes": new_tasting.tastes,
                 "liking": new_tasting.liking,
                 "note": new_tasting.note,
+                "blind": new_tasting.blind,
             },
         )
     return _opened(batch)

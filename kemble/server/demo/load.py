@@ -14,13 +14,16 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part
 from kemble.core.facts.problems import Refused
+from kemble.core.geometry.hands import PRACTICE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import DishAsked, Helper, Occasion, Serving
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.events import Event, EventKind
+from kemble.core.run.pieces import PIECES
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
+from kemble.core.stations.steps import StepWorked
 from kemble.server.days import keep_occasion, kept_day
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
 from kemble.server.keeping import Said, begin, create_sheet, keep_events, log_outcome
@@ -181,14 +184,27 @@ def _played(plan: Plan, chance: random.Random) -> list[Event]:
         step = scheduled.step
         starts = max([scheduled.starts, *(ends[w.step] for w in step.after if w.step in ends)])
         events.append(_event(starts, "started", step.id))
-        if step.target and chance.random() < 0.7:
-            events.append(
-                _event(starts, "weighed", step.id, grams=round(step.target.grams * chance.gauss(1, 0.015), 1))
-            )
+        if step.target and step.target.key in PIECES:
+            events += _pieces(starts, step, chance)
+        elif step.target and chance.random() < 0.7:
+            grams = round(step.target.grams * chance.gauss(1, 0.015), 1)
+            events.append(_event(starts, "weighed", step.id, grams=grams))
         spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
         ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
         events.append(_event(ends[step.id], "done", step.id))
     return [*events, Event(uid="demo-finished", at=max(event.at for event in events), kind="finished")]
+
+
+def _pieces(at: datetime, step: StepWorked, chance: random.Random) -> list[Event]:
+    """A few for practice, and some more once the hand has found the size."""
+    told = step.target.grams if step.target else 0.0
+    spreads = [0.13] * PRACTICE + [0.035] * chance.randint(3, 7)
+    return [
+        _event(at, "weighed", step.id, grams=round(told * chance.gauss(1, off), 1)).model_copy(
+            update={"uid": f"demo-{step.id}-weighed-{i}"}
+        )
+        for i, off in enumerate(spreads)
+    ]
 
 
 def _event(at: datetime, kind: EventKind, step: str, **more: Any) -> Event:

@@ -1972,6 +1972,8 @@ export interface components {
             verdict: "just right" | "too soft" | "too firm" | "untasted";
             /** Way */
             way: string;
+            /** Weighed */
+            weighed: components["schemas"]["WeighedPieces"][];
         };
         /**
          * Because
@@ -4590,9 +4592,15 @@ export interface components {
         };
         /**
          * NewTasting
-         * @description How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much).
+         * @description How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much). `blind`: it was known
+         *     by a number only.
          */
         NewTasting: {
+            /**
+             * Blind
+             * @default false
+             */
+            blind: boolean;
             /**
              * Liking
              * @description 1 to 9
@@ -7388,6 +7396,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Blind */
+            blind: boolean;
             /** Id */
             id: number;
             /** Liking */
@@ -7931,6 +7941,29 @@ export interface components {
             outside: boolean;
             /** Target G */
             target_g: number;
+        };
+        /**
+         * WeighedPieces
+         * @description The pieces of one step in grams, in order: `practice` the first few, `meant` all after them. `mean_g` and `spread_g`
+         *     (a standard deviation) are of those that were meant, and of the practice while there are no others.
+         */
+        WeighedPieces: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Mean G */
+            mean_g: number;
+            /** Meant */
+            meant: number[];
+            /** Practice */
+            practice: number[];
+            /** Spread G */
+            spread_g: number | null;
+            /** Step */
+            step: string;
+            /** Told G */
+            told_g: number;
         };
         /**
          * Window

@@ -18,6 +18,7 @@ import { Causes } from "./Causes";
 import { codeOf } from "./codeOf";
 import { NextTime } from "./NextTime";
 import { OutcomeForm } from "./OutcomeForm";
+import { PiecesWeighed } from "./PiecesWeighed";
 import { wordsFor } from "./Scales";
 
 const KEY_FACTS: FactKey[] = [
@@ -80,6 +81,7 @@ export default function BatchPage() {
           ) : (
             <p className="mt-2 text-ink2">No step of it was timed or weighed.</p>
           )}
+          <PiecesWeighed all={one.weighed} />
           <FactRows facts={one.facts} keys={KEY_FACTS} className="mt-5 grid gap-x-10 sm:grid-cols-2" />
         </section>
         <section aria-label="How it came out">
@@ -166,7 +168,9 @@ function Tastings({ one, way, zone }: { one: BatchOpen; way: WayCard; zone: stri
         {one.tastings.map((each) => (
           <li key={each.id} className="hairline py-1.5">
             <b>{each.who || "somebody"}</b>
-            <span className="text-ink2">, {dayOf(each.at, zone)}</span>
+            <span className="text-ink2">
+              {each.blind ? ", blind" : ""}, {dayOf(each.at, zone)}
+            </span>
             {each.liking != null && <span>, likes it {each.liking} of 9</span>}:{" "}
             {way.tastes
               .filter((taste) => each.tastes[taste.id] != null)

@@ -32,7 +32,7 @@ export default function TastePage() {
       ask(
         api.POST("/api/log/{batch_id}/tastings", {
           params: { path: { batch_id: id } },
-          body: { uid, who, tastes, liking, note },
+          body: { uid, who, tastes, liking, note, blind },
         }),
       ),
     onSuccess: (answer) => {

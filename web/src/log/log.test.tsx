@@ -10,6 +10,7 @@ import { Around, type Asked, fact, facts, pass, serve, stubResizes } from "../te
 import BatchPage from "./BatchPage";
 import { codeOf } from "./codeOf";
 import Log from "./Log";
+import { PiecesWeighed, wordsOf } from "./PiecesWeighed";
 import TastePage from "./TastePage";
 
 vi.mock("react-router", async (original) => ({ ...(await original<object>()), useParams: () => ({ batchId: "4" }) }));
@@ -100,8 +101,17 @@ const BATCH = {
   grams: null,
   kept: [{ where: "fridge", pieces: 6 }],
   added: [],
+  weighed: [],
   tastings: [
-    { id: 1, who: "Wren", at: "2026-11-15T09:00:00Z", tastes: { softness: -1 }, liking: 7, note: "better cold" },
+    {
+      id: 1,
+      who: "Wren",
+      at: "2026-11-15T09:00:00Z",
+      tastes: { softness: -1 },
+      liking: 7,
+      note: "better cold",
+      blind: true,
+    },
   ],
   left_out: false,
   facts: facts(fact("mix.hydration_pct", 124, "%")),
@@ -265,7 +275,7 @@ describe("a plate without a name", () => {
   });
   it("is tasted by them: its title is nowhere on the page", async () => {
     stubResizes();
-    kitchen();
+    const asked = kitchen();
     const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
     render(
       <MemoryRouter initialEntries={["/log/4/taste?blind"]}>
@@ -277,6 +287,42 @@ describe("a plate without a name", () => {
     await pass(100);
     expect(screen.getByText("Number 999")).toBeTruthy();
     expect(document.body.textContent).not.toContain("Cake 4");
+    fireEvent.click(screen.getByRole("radio", { name: "7" }));
+    fireEvent.click(screen.getByRole("button", { name: "That is how it is" }));
+    await pass(100);
+    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ liking: 7, blind: true });
+  });
+});
+
+describe("pieces that were weighed", () => {
+  const one: BatchOpen["weighed"][number] = {
+    step: "shape",
+    label: "one piece",
+    key: "shape.base_g",
+    told_g: 27,
+    practice: [31, 24, 28],
+    meant: [26, 27, 28],
+    mean_g: 27,
+    spread_g: 1,
+  };
+  it("are drawn with the first few apart, and what they came to is of the others", () => {
+    render(<PiecesWeighed all={[one]} />);
+    const drawn = screen.getByRole("img");
+    const at = [...drawn.querySelectorAll("circle")].map((dot) => Number(dot.getAttribute("cx")));
+    const gaps = at.slice(1).map((x, i) => x - (at[i] as number));
+    expect(gaps[2]).toBeGreaterThan(1.2 * (gaps[1] as number)); // between the third and the fourth
+    const hollow = [...drawn.querySelectorAll("circle")].map(
+      (dot) => dot.getAttribute("fill") === "var(--color-paper)",
+    );
+    expect(hollow).toEqual([true, true, true, false, false, false]);
+    expect(wordsOf(one)).toBe(
+      "One piece: 3 meant, 27.0 g on the mean, spread 1.0 g; 27.0 g told. The first 3 were practice, and do not count.",
+    );
+  });
+  it("are all practice while there are only a few", () => {
+    expect(wordsOf({ ...one, practice: [31, 25], meant: [], mean_g: 28, spread_g: 4.2 })).toBe(
+      "One piece: 2 for practice, 28.0 g on the mean, spread 4.2 g; 27.0 g told.",
+    );
   });
 });
 
