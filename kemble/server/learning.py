@@ -39,7 +39,7 @@ def see(run: Run) -> dict[str, Any]:
 
 def priors_of(kitchen: KitchenRecord) -> dict[EstimateId, Prior]:
     """What is known of the table before any making: what was measured here; and rows that were set back, held there."""
-    settings = Kitchen.model_validate(kitchen.document)
+    settings = kitchen.typed
     found = {name: prior_of(ESTIMATES[name], own) for name, own in settings.estimates.items()}
     for name in kitchen.learnt.get("held", []):
         if name in ESTIMATES:
@@ -97,7 +97,7 @@ def _heat_of(sheet_json: str, kitchen_json: str) -> Made | None:
 
 def made_here(kitchen: KitchenRecord, most: int = 12) -> list[Made]:
     """The sheets that were worked on last, with what their heat hangs on by the craft's own table."""
-    plain = Kitchen.model_validate(kitchen.document).model_copy(update={"estimates": {}, "time_factor": 1.0})
+    plain = kitchen.typed.model_copy(update={"estimates": {}, "time_factor": 1.0})
     document = plain.model_dump_json()
     found = [_heat_of(row.sheet.model_dump_json(), document) for row in kitchen.sheets.order_by("-changed")[:most]]
     return [one for one in found if one is not None]

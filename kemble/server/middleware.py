@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from datetime import timedelta
 
@@ -12,10 +13,20 @@ from django.utils import timezone
 
 from kemble.core.facts.problems import Problem
 from kemble.server.api.refusal import refusal
+from kemble.server.archive import MOST_BYTES as MOST_ARCHIVE
+from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
 
 Handler = Callable[[HttpRequest], HttpResponse]
 _SLIDE_AFTER = timedelta(days=1)
 _SLID = "slid"
+
+
+_FORM_BYTES = 64_000  # of a form beside the file that it carries
+# Where files come in: what one may weigh. It is read in pieces from the disk, never as one body.
+_FILES: tuple[tuple[re.Pattern[str], int], ...] = (
+    (re.compile(r"^/api/runs/\d+/pictures$"), MOST_PICTURE + _FORM_BYTES),
+    (re.compile(r"^/api/archive(/look)?$"), MOST_ARCHIVE + _FORM_BYTES),
+)
 
 
 class BodyLimit:
@@ -26,14 +37,24 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         if request.method in ("POST", "PUT", "PATCH", "DELETE"):
-            try:
-                size = len(request.body)
-            except RequestDataTooBig:
-                size = settings.MOST_BODY_BYTES + 1
-            if size > settings.MOST_BODY_BYTES:
-                accepts = f"at most {settings.MOST_BODY_BYTES:,} bytes"
+            most, size = _most_and_size(request)
+            if size > most:
+                accepts = f"at most {most:,} bytes"
                 return refusal([Problem(path="the document", says="is too long", accepts=accepts)], 413)
         return self.get_response(request)
+
+
+def _most_and_size(request: HttpRequest) -> tuple[int, int]:
+    """How large a body may be, and how large it is; one that carries a file goes by what it says it weighs."""
+    of_file = next((most for where, most in _FILES if where.match(request.path)), None)
+    if of_file is not None and request.content_type == "multipart/form-data":
+        said = str(request.META.get("CONTENT_LENGTH") or "")
+        return of_file, int(said) if said.isdigit() else of_file + 1
+    most = settings.MOST_BODY_BYTES
+    try:
+        return most, len(request.body)
+    except RequestDataTooBig:
+        return most, most + 1
 
 
 class ReadableRefusals:

@@ -57,7 +57,13 @@ class KitchenRecord(models.Model):
         db_table = "kitchen_kitchen"
 
     @property
+    def typed(self) -> Kitchen:
+        """Its settings as somebody typed them, without what its log says."""
+        return Kitchen.model_validate(self.document)
+
+    @property
     def settings(self) -> Kitchen:
+        """Its settings with what its log says."""
         told = {name: self.learnt[name] for name in ("learned", "together", "pace") if name in self.learnt}
         return Kitchen.model_validate({**self.document, **told})
 

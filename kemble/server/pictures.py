@@ -35,3 +35,18 @@ def as_webp(data: bytes) -> bytes:
     out = io.BytesIO()
     upright.save(out, "WEBP", quality=_QUALITY)
     return out.getvalue()
+
+
+def is_plain_webp(data: bytes) -> bool:
+    """Whether it is a picture as this keeps them: a WebP no larger than that, one image, nothing said beside it."""
+    from PIL import Image, UnidentifiedImageError
+
+    try:
+        with Image.open(io.BytesIO(data), formats=("WEBP",)) as image:
+            plain = not {"exif", "xmp", "icc_profile"} & image.info.keys() and getattr(image, "n_frames", 1) == 1
+            if not plain or max(image.size) > _SIDE:
+                return False
+            image.load()
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        return False
+    return True

@@ -315,6 +315,18 @@ class TestPictures:
         kept = Image.open(io.BytesIO(owner.get(f"/api/pictures/{card['id']}.webp").content))
         assert kept.size == (1280, 320)
 
+    def test_as_heavy_as_a_phone_takes_them(self, owner, run):
+        """Noise does not pack: two megapixels of it weigh over a megabyte, as a phone's picture does."""
+        noise = Image.effect_noise((1600, 1200), 90).convert("RGB")
+        out = io.BytesIO()
+        noise.save(out, "JPEG", quality=95)
+        assert len(out.getvalue()) > 1_000_000
+        assert send(owner, run, out.getvalue())[0] == 200
+
+    def test_one_that_is_too_heavy_is_refused_in_words(self, owner, run):
+        status, body = send(owner, run, b"\0" * (12 * 2**20 + 70_000))
+        assert (status, body["problems"][0]["says"]) == (413, "is too long")
+
     def test_sent_twice_it_is_one(self, owner, run):
         assert send(owner, run, picture()) == send(owner, run, picture())
 

@@ -41,6 +41,7 @@ const BesidePage = lazy(() => import("./sheet/BesidePage"));
 const OverTimePage = lazy(() => import("./log/OverTimePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
+const ArchivePage = lazy(() => import("./kitchen/ArchivePage"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
@@ -125,6 +126,7 @@ const router = createBrowserRouter([
       { path: "/shopping", element: <ShoppingPage /> },
       { path: "/paste", element: <PastePage /> },
       { path: "/kitchen", element: <KitchenPage /> },
+      { path: "/kitchen/archive", element: <ArchivePage /> },
       { path: "/dropped", element: <DroppedPage /> },
       { path: "*", element: <Nowhere /> },
     ],

@@ -26,7 +26,9 @@ export function serve(answer: (asked: Asked) => Answer) {
   vi.stubGlobal("fetch", async (request: Request) => {
     const text = await request.text();
     const { pathname, searchParams } = new URL(request.url);
-    const one = { method: request.method, path: pathname, query: searchParams, body: text ? JSON.parse(text) : null };
+    const isJson = request.headers.get("Content-Type")?.includes("json");
+    const body = text && isJson ? JSON.parse(text) : null; // a form with a file is not looked into
+    const one = { method: request.method, path: pathname, query: searchParams, body };
     asked.push(one);
     let found = answer(one);
     if (found === "hang") {

@@ -16,6 +16,7 @@ from pydantic_core import ErrorDetails
 from kemble import __version__
 from kemble.core.facts.problems import Problem, Refused, problem_from
 from kemble.server.api import (
+    archive,
     benches,
     beside,
     cards,
@@ -84,6 +85,7 @@ ROOMS = (
     sheets,
     revisions,
     files,
+    archive,
     beside,
     shopping,
     plans,

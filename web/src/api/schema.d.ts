@@ -24,6 +24,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Archive
+         * @description The whole kitchen as one file: settings, sheets with their revisions, occasions, makings, log, pictures.
+         */
+        get: operations["kemble_server_api_archive_archive"];
+        put?: never;
+        /**
+         * Take
+         * @description Put a kitchen's file in: beside what is here, as much as was chosen; or in its place, after a backup.
+         */
+        post: operations["kemble_server_api_archive_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a file holds, beside what is here. Keeps nothing.
+         */
+        post: operations["kemble_server_api_archive_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches": {
         parameters: {
             query?: never;
@@ -1734,6 +1778,26 @@ export interface components {
              */
             taster: number;
         };
+        /**
+         * ArchiveLook
+         * @description What an archive holds, beside what is here.
+         */
+        ArchiveLook: {
+            /** Groups */
+            groups: components["schemas"]["GroupTold"][];
+            /** Made */
+            made: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ArchiveTaken
+         * @description How many things came in.
+         */
+        ArchiveTaken: {
+            /** Added */
+            added: number;
+        };
         /** AsMade */
         AsMade: {
             /**
@@ -3256,6 +3320,23 @@ export interface components {
             soaked_g: number;
             /** Uptake Pct */
             uptake_pct: number[];
+        };
+        /**
+         * GroupTold
+         * @description Of one group, how many things there are in the file, and how many of those are here already.
+         */
+        GroupTold: {
+            /** Here */
+            here: number;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "settings" | "sheets" | "occasions" | "log" | "benches";
+            /** Label */
+            label: string;
+            /** There */
+            there: number;
         };
         /**
          * Halves
@@ -7338,6 +7419,26 @@ export interface components {
              */
             share?: number | null;
         };
+        /** TakeArchive */
+        TakeArchive: {
+            /**
+             * Groups
+             * @description beside: what of it is taken
+             * @default []
+             */
+            groups: ("settings" | "sheets" | "occasions" | "log" | "benches")[];
+            /**
+             * How
+             * @description beside what is here, or in its place
+             * @enum {string}
+             */
+            how: "beside" | "in place";
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid: string;
+        };
         /** TakeNext */
         TakeNext: {
             /**
@@ -8134,6 +8235,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rippled"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_archive_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_archive_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Groups
+                     * @description beside: what of it is taken
+                     * @default []
+                     */
+                    groups?: ("settings" | "sheets" | "occasions" | "log" | "benches")[];
+                    /**
+                     * How
+                     * @description beside what is here, or in its place
+                     * @enum {string}
+                     */
+                    how: "beside" | "in place";
+                    /**
+                     * Uid
+                     * @description 8 to 64 letters or figures, new for each
+                     */
+                    uid: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveTaken"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_archive_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveLook"];
                 };
             };
             /** @description Refused */

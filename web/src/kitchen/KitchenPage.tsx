@@ -9,6 +9,7 @@ import { kitchenQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { LengthRow } from "../ui/LengthField";
+import { TextLink } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
@@ -295,6 +296,9 @@ function Settings({ start }: { start: KitchenSettings }) {
           <Tins tins={kitchen.tins} onChange={(tins) => set({ tins })} />
           <Pans kitchen={kitchen} set={set} />
           <Scoops kitchen={kitchen} set={set} />
+          <p className="mt-7">
+            <TextLink to="/kitchen/archive">The whole kitchen in one file, out and in</TextLink>
+          </p>
           <Password />
         </section>
       </div>

@@ -1,0 +1,360 @@
+"""A whole kitchen in one file: a zip of JSON lines, one file for each sort of thing, and its pictures as they are.
+
+What is numbered in the database is numbered anew in the file, from 1 in the order in which it was kept, so that a kitchen
+that was taken out and put in is taken out as the same file. Nothing of the file is believed: how large it unpacks, which
+names it holds, every value by the field that it is for, every document by the core's own readers.
+"""
+
+from __future__ import annotations
+
+import json
+import zipfile
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from typing import IO, Any
+
+from django.core.exceptions import ValidationError as FieldError
+from django.db import models
+from pydantic import ValidationError
+
+from kemble.core.facts.problems import Refused, problems_from, refuse
+from kemble.core.kitchen.document import LEARNED, Kitchen
+from kemble.core.learn.sights import sight_from
+from kemble.core.log.blind import Answer, Halves
+from kemble.core.log.taste import SCALE, Compared
+from kemble.core.plan.occasion import Occasion
+from kemble.core.run.events import event_from
+from kemble.core.run.kept import frozen_from
+from kemble.core.run.weighing import BenchSetup, mark_from
+from kemble.core.sheet.document import sheet_from
+from kemble.server.models import (
+    Batch,
+    Bench,
+    BenchMark,
+    CuePicture,
+    KitchenRecord,
+    OccasionRecord,
+    Removed,
+    Run,
+    RunEvent,
+    SheetRecord,
+    SheetRevision,
+    SplitBatch,
+    Stock,
+    Tasting,
+)
+from kemble.server.pictures import as_webp, is_plain_webp
+
+FORMAT, VERSION = "kemble-archive", 1
+MOST_BYTES = 400 * 2**20  # of the file as it comes
+MOST_UNPACKED = 2 * 2**30
+_MOST_FILES = 60_000
+_MOST_LINE = 8 * 2**20
+_HEAD = "kitchen.json"
+_ALWAYS = (1980, 1, 1, 0, 0, 0)  # the time on every file in it: the same kitchen is the same file
+
+Row = dict[str, Any]
+
+
+def _marks(tastes: Row) -> Row:
+    if not all(isinstance(mark, int) and mark in SCALE for mark in tastes.values()):
+        raise ValueError("a mark off the scale")
+    return tastes
+
+
+def _seen(seen: Row) -> list[object]:
+    compared = [Compared.model_validate(one) for one in seen.get("compared") or ()]
+    return [*compared, *(sight_from(one) for one in seen.get("sights") or ())]
+
+
+@dataclass(frozen=True)
+class Sort:
+    """One sort of thing that a kitchen holds: its rows, which of its fields name rows of another sort, and what reads its
+    documents (raising for one that is none). `leaves` are fields that are worked out anew."""
+
+    name: str
+    model: type[models.Model]
+    of: str  # how a row knows its kitchen
+    reads: Callable[[Any], object]
+    refs: Mapping[str, str] = field(default_factory=dict)
+    leaves: tuple[str, ...] = ()
+
+    def rows(self, kitchen: KitchenRecord) -> models.QuerySet[Any]:
+        """Every one of them, thrown away or not, in the order in which they were kept."""
+        manager = getattr(self.model, "everything", self.model._default_manager)
+        found: models.QuerySet[Any] = manager.filter(**{self.of: kitchen}).order_by("pk")
+        return found
+
+    @property
+    def fields(self) -> list[models.Field[Any, Any]]:
+        """What of a row is in the file."""
+        return [
+            one
+            for one in self.model._meta.concrete_fields
+            if not one.primary_key and one.name not in ("kitchen", *self.leaves)
+        ]
+
+
+SORTS: tuple[Sort, ...] = (
+    Sort("sheets", SheetRecord, "kitchen", lambda row: row.sheet, leaves=("card",)),
+    Sort("revisions", SheetRevision, "record__kitchen", lambda row: sheet_from(row.document), {"record": "sheets"}),
+    Sort(
+        "occasions",
+        OccasionRecord,
+        "kitchen",
+        lambda row: Occasion.model_validate(row.document),
+        leaves=("planned_by", "day"),
+    ),
+    Sort(
+        "runs",
+        Run,
+        "kitchen",
+        lambda row: frozen_from(row.frozen),
+        {"sheet": "sheets", "occasion": "occasions"},
+    ),
+    Sort("events", RunEvent, "run__kitchen", lambda row: event_from(row.uid, row.at, row.document), {"run": "runs"}),
+    Sort("batches", Batch, "kitchen", lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
+    Sort("tastings", Tasting, "batch__kitchen", lambda row: _marks(row.tastes), {"batch": "batches"}),
+    Sort("stock", Stock, "kitchen", lambda row: row.pieces, {"batch": "batches"}),
+    Sort("pictures", CuePicture, "kitchen", lambda row: row.step, {"run": "runs"}),
+    Sort("benches", Bench, "kitchen", lambda row: BenchSetup.model_validate(row.setup), {"sheet": "sheets"}),
+    Sort("marks", BenchMark, "bench__kitchen", lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
+    Sort(
+        "splits",
+        SplitBatch,
+        "kitchen",
+        lambda row: (Halves.model_validate(row.document), [Answer.model_validate(one) for one in row.answers]),
+    ),
+    Sort("removed", Removed, "kitchen", lambda row: dict(row.document)),
+)  # fmt: skip
+BY_NAME: Mapping[str, Sort] = {sort.name: sort for sort in SORTS}
+
+
+@dataclass(frozen=True)
+class Archive:
+    """A kitchen read from a file: its settings, and rows by sort, each a model not kept yet beside what it refers to by
+    the file's own numbers."""
+
+    kitchen: Kitchen
+    set_up: bool
+    made: str
+    rows: Mapping[str, list[tuple[models.Model, Mapping[str, int | None]]]]
+
+
+def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> None:
+    """The kitchen into a file."""
+    numbers: dict[str, dict[int, int]] = {}
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        head = {
+            "format": FORMAT,
+            "version": VERSION,
+            "made": made.isoformat(timespec="seconds"),
+            "set_up": kitchen.set_up,
+            "kitchen": kitchen.document,
+        }
+        _put(packed, _HEAD, json.dumps(head, ensure_ascii=False, indent=1).encode())
+        for sort in SORTS:
+            known = numbers[sort.name] = {}
+            with packed.open(_info(f"{sort.name}.jsonl"), "w", force_zip64=True) as file:
+                for number, row in enumerate(sort.rows(kitchen).iterator(chunk_size=500), start=1):
+                    known[row.pk] = number
+                    file.write(json.dumps(_told(sort, row, numbers), ensure_ascii=False).encode() + b"\n")
+            if sort.model is CuePicture:
+                for row in sort.rows(kitchen).iterator(chunk_size=50):
+                    _put(packed, _picture(known[row.pk]), bytes(row.webp), zipfile.ZIP_STORED)
+
+
+def _told(sort: Sort, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
+    told: Row = {}
+    for one in sort.fields:
+        value = getattr(row, one.attname)
+        if one.name in sort.refs:
+            told[one.name] = None if value is None else numbers[sort.refs[one.name]][value]
+        elif isinstance(one, models.BinaryField):
+            continue
+        elif isinstance(value, datetime | date):
+            told[one.name] = value.isoformat()
+        else:
+            told[one.name] = value
+    if isinstance(row, OccasionRecord):
+        told["document"] = renumbered(row.document, numbers["sheets"].get)
+    return told
+
+
+def renumbered(document: Row, number: Callable[[int], int | None]) -> Row:
+    """An occasion's document with its sheets under other numbers, and without those that have none."""
+    dishes: list[Row] = []
+    places: dict[int, int] = {}
+    for i, dish in enumerate(document.get("dishes", [])):
+        now = number(dish["sheet"])
+        if now is not None:
+            places[i] = len(dishes)
+            dishes.append({**dish, "sheet": now})
+    pins = [{**pin, "dish": places[pin["dish"]]} for pin in document.get("pins", []) if pin["dish"] in places]
+    return {**document, "dishes": dishes, "pins": pins}
+
+
+def _picture(number: int) -> str:
+    return f"pictures/{number:06d}.webp"
+
+
+def _info(name: str, how: int = zipfile.ZIP_DEFLATED) -> zipfile.ZipInfo:
+    info = zipfile.ZipInfo(name, _ALWAYS)
+    info.compress_type = how
+    return info
+
+
+def _put(packed: zipfile.ZipFile, name: str, content: bytes, how: int = zipfile.ZIP_DEFLATED) -> None:
+    packed.writestr(_info(name, how), content)
+
+
+def read_archive(file: IO[bytes]) -> Archive:
+    """A kitchen out of a file that may be anything. Raises Refused with where in it the trouble lies; keeps nothing."""
+    try:
+        with zipfile.ZipFile(file) as packed:
+            _fits(packed)
+            head = _head(packed)
+            rows = {sort.name: list(_rows(packed, sort)) for sort in SORTS}
+            _pictures(packed, rows["pictures"])
+    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError, RuntimeError, OSError):
+        refuse("file", "is not a whole zip file", "a kitchen that Kemble wrote as one file")
+    for sort in SORTS:
+        for number, (_, refs) in enumerate(rows[sort.name], start=1):
+            for name, to in refs.items():
+                if to is not None and not 1 <= to <= len(rows[sort.refs[name]]):
+                    refuse(f"{sort.name}.{number}.{name}", f"{to} is not in the file", f"one of {sort.refs[name]}")
+    return Archive(head.kitchen, head.set_up, head.made, rows)
+
+
+@dataclass(frozen=True)
+class _Head:
+    kitchen: Kitchen
+    set_up: bool
+    made: str
+
+
+def _fits(packed: zipfile.ZipFile) -> None:
+    infos = packed.infolist()
+    if len(infos) > _MOST_FILES:
+        refuse("file", f"holds {len(infos):,} files", f"at most {_MOST_FILES:,}")
+    if sum(info.file_size for info in infos) > MOST_UNPACKED:
+        refuse("file", "unpacks to more than two gigabytes", "a smaller one")
+    expected = {_HEAD, *(f"{sort.name}.jsonl" for sort in SORTS)}
+    for info in infos:
+        if info.filename not in expected and not info.filename.startswith("pictures/"):
+            refuse("file", f"holds “{info.filename[:60]}”", ", ".join(sorted(expected)) + " and pictures")
+
+
+def _head(packed: zipfile.ZipFile) -> _Head:
+    try:
+        told = json.loads(_content(packed, _HEAD, _MOST_LINE))
+    except (KeyError, ValueError, RecursionError):
+        refuse(_HEAD, "is missing or no JSON", "a kitchen that Kemble wrote as one file")
+    if not isinstance(told, dict) or told.get("format") != FORMAT:
+        refuse(_HEAD, "is not of a kitchen that Kemble wrote", f'"format": "{FORMAT}"')
+    if told.get("version") != VERSION:
+        refuse(f"{_HEAD}.version", "is of a newer Kemble", f"{VERSION}")
+    try:
+        kitchen = Kitchen.model_validate({k: v for k, v in dict(told["kitchen"]).items() if k not in LEARNED})
+    except (KeyError, TypeError, ValueError) as error:
+        problems = problems_from(error, Kitchen) if isinstance(error, ValidationError) else []
+        if problems:
+            raise Refused(problems) from None
+        refuse(f"{_HEAD}.kitchen", "is missing", "a kitchen's settings")
+    return _Head(kitchen, told.get("set_up") is True, str(told.get("made", ""))[:40])
+
+
+def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
+    """A file of it, no more than so many bytes of it whatever its own header says."""
+    with packed.open(name) as file:
+        content = file.read(most + 1)
+    if len(content) > most:
+        refuse(name, f"is over {most:,} bytes", f"at most {most:,} bytes")
+    return content
+
+
+def _rows(packed: zipfile.ZipFile, sort: Sort) -> Iterator[tuple[models.Model, Mapping[str, int | None]]]:
+    name = f"{sort.name}.jsonl"
+    if name not in packed.namelist():
+        return
+    with packed.open(name) as file:
+        number = 0
+        while line := file.readline(_MOST_LINE + 1):
+            number += 1
+            if len(line) > _MOST_LINE:
+                refuse(f"{sort.name}.{number}", f"is over {_MOST_LINE:,} bytes", f"at most {_MOST_LINE:,} bytes")
+            yield _row(sort, number, line)
+
+
+def _row(sort: Sort, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
+    where = f"{sort.name}.{number}"
+    try:
+        told = json.loads(line, parse_constant=_no_number)
+    except (ValueError, RecursionError):
+        refuse(where, "is no JSON", "one JSON object a line")
+    if not isinstance(told, dict):
+        refuse(where, "is no JSON object", "one JSON object a line")
+    known = {one.name: one for one in sort.fields if not isinstance(one, models.BinaryField)}
+    for name in told.keys() - known.keys():
+        refuse(f"{where}.{name[:40]}", "is not known", ", ".join(known))
+    values: Row = {}
+    refs: dict[str, int | None] = {}
+    for name, one in known.items():
+        if name in sort.refs:
+            to = told.get(name)
+            if (to is None and not one.null) or (to is not None and (not isinstance(to, int) or isinstance(to, bool))):
+                refuse(f"{where}.{name}", "is not a number in the file", f"one of {sort.refs[name]}")
+            refs[name] = to
+        elif name in told:
+            values[name] = _value(f"{where}.{name}", one, told[name])
+        elif not one.has_default() and not one.null and not one.blank:
+            refuse(f"{where}.{name}", "is missing", "a value")
+    row = sort.model(**values)
+    try:
+        sort.reads(row)
+    except Refused as refused:
+        raise Refused([p.model_copy(update={"path": f"{where}.{p.path}"}) for p in refused.problems]) from None
+    except (KeyError, TypeError, ValueError, AttributeError, models.ObjectDoesNotExist):
+        refuse(where, "is not whole", f"one of {sort.name} as Kemble writes them")
+    return row, refs
+
+
+def _no_number(word: str) -> float:
+    raise ValueError(f"{word} is no number")
+
+
+def _value(where: str, one: models.Field[Any, Any], told: Any) -> Any:
+    """A value as its field takes it."""
+    if isinstance(one, models.JSONField):
+        if not isinstance(told, type(one.get_default() if one.has_default() else {})):
+            refuse(where, "is of the wrong sort", "as Kemble writes it")
+        return told
+    if isinstance(one, models.BooleanField | models.IntegerField | models.FloatField) and isinstance(told, str):
+        refuse(where, "is not a number", "as Kemble writes it")
+    if isinstance(one, models.CharField | models.TextField) and not isinstance(told, str):
+        refuse(where, "is not text", "text")
+    try:
+        value = one.to_python(told)
+        one.run_validators(value)
+        if value is None and not one.null:
+            refuse(where, "is missing", "a value")
+        if isinstance(value, datetime) and value.tzinfo is None:
+            refuse(where, "has no time zone", "an instant such as 2026-12-05T15:30:00Z")
+    except (FieldError, OverflowError) as error:
+        says = "; ".join(error.messages) if isinstance(error, FieldError) else "is too large"
+        refuse(where, f"will not do: {says[:120]}", f"a {one.get_internal_type()}")
+    return value
+
+
+def _pictures(packed: zipfile.ZipFile, rows: list[tuple[models.Model, Mapping[str, int | None]]]) -> None:
+    """Each picture into its row: as it is when it is plain WebP, encoded anew when anything else came."""
+    from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
+
+    names = set(packed.namelist())
+    for number, (row, _) in enumerate(rows, start=1):
+        name = _picture(number)
+        if name not in names:
+            refuse(name, "is missing", "a picture for each row of pictures.jsonl")
+        content = _content(packed, name, MOST_PICTURE)
+        row.webp = content if is_plain_webp(content) else as_webp(content)  # type: ignore[attr-defined]
