@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh web-tests test bench shots science api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh web-tests test fuzz bench shots science api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -18,6 +18,7 @@ help:
 	@echo "make test     every test, the real interface in headless Chromium included"
 	@echo "make serve    start your own kitchen (PORT=, HOST=)"
 	@echo "make check    format, lint, types, layers, generated files, fast tests"
+	@echo "make fuzz     ask every route what its document says, and what it does not: make fuzz SECONDS=1800"
 	@echo "make bench    measure what is promised to be fast"
 	@echo "make shots    take the pictures in docs/screenshots anew"
 	@echo "make api      write the OpenAPI document and its types anew"
@@ -137,6 +138,10 @@ check: setup
 test: setup build browser
 	@$(MAKE) --no-print-directory web-tests
 	@$(PYTEST) tests
+
+# Every route asked what its document says it takes, and what not. SECONDS= for how long.
+fuzz: setup build
+	@$(PY) scripts/fuzz.py --seconds $(or $(SECONDS),120)
 
 bench: setup build browser
 	@$(PY) -m pytest -q -s benchmarks --benchmark-columns=min,median,max,rounds --benchmark-sort=name

@@ -36,6 +36,9 @@ class BodyLimit:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        if request.content_type == "multipart/form-data" and "boundary" not in (request.content_params or {}):
+            where = Problem(path="Content-Type", says="names no boundary", accepts="a form as a browser sends it")
+            return refusal([where], 400)
         if request.method in ("POST", "PUT", "PATCH", "DELETE"):
             most, size = _most_and_size(request)
             if size > most:

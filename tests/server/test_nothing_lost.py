@@ -123,6 +123,22 @@ class TestSentTwice:
         dropping.purge(timezone.now() + timedelta(days=61))
         assert Receipt.objects.count() == 0
 
+    def test_an_id_that_was_used_for_something_else(self, owner, sheet):
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"], "uid": "used-once"}).body
+        body = {"uid": "used-once", "tastes": {}, "faults": [], "note": ""}
+        refused = owner.ask("POST", f"/runs/{run['id']}/outcome", body)
+        assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "uid")
+
+    def test_what_it_made_is_gone_for_good(self, owner, sheet):
+        """The answer is kept for longer than what was thrown away: it says that nothing is there."""
+        made = owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "made-once"}).body
+        SheetRecord.everything.filter(pk=made["id"]).delete()
+        assert owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "made-once"}).status_code == 404
+
+    def test_a_form_without_its_boundary(self, owner):
+        answer = owner.post("/api/scale/zero", b"x", content_type="multipart/form-data", HTTP_HOST="127.0.0.1:8000")
+        assert (answer.status_code, answer.json()["problems"][0]["path"]) == (400, "Content-Type")
+
 
 class TestBroughtBack:
     def drop(self, owner, path, kind):

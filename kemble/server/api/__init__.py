@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cache
 from typing import Any, cast, get_type_hints
 
+from django.core.exceptions import ObjectDoesNotExist
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
@@ -153,6 +154,7 @@ def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
 
 
 @api.exception_handler(Http404)
+@api.exception_handler(ObjectDoesNotExist)
 def _missing(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says="nothing of this kitchen's is here")], 404)
 

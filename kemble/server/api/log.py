@@ -270,10 +270,12 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
     run = run_of(kitchen, run_id)
     seen = see(run)
     with writing():
-        batch = run.logged
-        if batch is None or receipt_of(kitchen, outcome.uid, "outcome") is None:
-            if batch is not None:
-                raise Conflict("this run is in the log already")
+        sent = receipt_of(kitchen, outcome.uid, "outcome")
+        if sent is not None:
+            batch = Batch.everything.get(pk=sent.number)
+        elif run.logged is not None:
+            raise Conflict("this run is in the log already")
+        else:
             batch = log_outcome(run, outcome.said, outcome.kept, seen)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
