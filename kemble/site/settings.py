@@ -2,7 +2,8 @@
 
 KEMBLE_DATA        folder of the database and the secret key (default: .data beside the code)
 KEMBLE_HOSTS       further host names to answer to, separated by commas
-KEMBLE_TLS         1 when served over TLS: cookies are then sent over TLS alone
+KEMBLE_TLS         1 when a proxy speaks TLS before it, "own" to speak TLS by a certificate of its own (docs/door.md):
+                   cookies are then sent over TLS alone
 KEMBLE_PROXY       addresses of reverse proxies whose word on who asks is believed, separated by commas (docs/door.md)
 KEMBLE_ASK         1 to ask for the password always: no key is made at the start
 KEMBLE_SCALE       address of a real scale, such as /dev/ttyUSB0 or socket://192.0.2.7:4001 (see docs/scale.md)
@@ -99,7 +100,8 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
     return bool(_HASHED.match(url))
 
 
-TLS = os.environ.get("KEMBLE_TLS") == "1"
+TLS_OWN = os.environ.get("KEMBLE_TLS") == "own"
+TLS = TLS_OWN or os.environ.get("KEMBLE_TLS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 30  # from the last day on which it was used (middleware.SlidingSession)
@@ -107,6 +109,10 @@ CSRF_FAILURE_VIEW = "kemble.site.page.forged"
 TRUSTED_PROXIES = [address for address in os.environ.get("KEMBLE_PROXY", "").split(",") if address]
 ASK_ALWAYS = os.environ.get("KEMBLE_ASK") == "1"
 SECURE_HSTS_SECONDS = 60 * 60 * 24 * 30 if TLS else 0
+# What Django would say of a site on the internet, and why not here: a house's name has no subdomains of ours to speak for
+# (W005), no list of browsers' is to know it (W021), and there is no plain address to send on from (W008): over TLS either
+# nothing else is spoken at that port, or the proxy in front sends on.
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W008", "security.W021"]
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if host not in LOOPBACK_HOSTS]
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

@@ -24,6 +24,7 @@ from kemble.server.api import (
     drift,
     dropped,
     files,
+    health,
     kitchen,
     larder,
     learning,
@@ -102,6 +103,7 @@ ROOMS = (
     scale,
     probe,
     dropped,
+    health,
 )
 for room in ROOMS:
     api.add_router("", room.router)

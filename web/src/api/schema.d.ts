@@ -68,6 +68,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/authority.pem": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Authority
+         * @description The authority of this kitchen's own certificate, for a device that is to trust it. Not there without one.
+         */
+        get: operations["kemble_server_api_health_authority"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches": {
         parameters: {
             query?: never;
@@ -278,6 +298,26 @@ export interface paths {
          * @description What a sheet can be written as.
          */
         get: operations["kemble_server_api_files_formats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description Whether it can read and keep what it is told. Asks for no name: a watcher has none.
+         */
+        get: operations["kemble_server_api_health_health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3429,6 +3469,19 @@ export interface components {
             value: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Health
+         * @description `unwell`, and what is wrong in words that give nothing of the kitchen away.
+         */
+        Health: {
+            /** Says */
+            says: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "well" | "unwell";
         };
         /**
          * Heat
@@ -8370,6 +8423,33 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_health_authority: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_benches_benches: {
         parameters: {
             query: {
@@ -8728,6 +8808,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Offered"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_health_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Refused */

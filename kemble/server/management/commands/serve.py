@@ -25,6 +25,7 @@ from kemble.server.dropping import purge
 from kemble.server.folder import FolderBusy, NotOurs, held, settle
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
+from kemble.server.tls import machine_names, own_certificate
 
 _WARM_UP_AFTER_S = 8.0
 
@@ -68,7 +69,14 @@ class Command(BaseCommand):
         purge(timezone.now())
         # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
         name = next((one for one in settings.ALLOWED_HOSTS if one not in settings.LOOPBACK_HOSTS), None)
-        self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
+        over_tls: dict[str, str] = {}
+        if settings.TLS_OWN:
+            own = own_certificate(settings.DATA, machine_names(host, settings.ALLOWED_HOSTS), timezone.now())
+            over_tls = {"ssl_certfile": str(own.certificate), "ssl_keyfile": str(own.key)}
+            print(f"Its authority: {own.authority}\nKnown by (SHA-256): {own.fingerprint}")
+            self._say_where(f"https://{name or host}:{port}/")
+        else:
+            self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
         warming = Timer(_WARM_UP_AFTER_S, _warm_up)
         warming.daemon = True
         warming.start()
@@ -86,6 +94,7 @@ class Command(BaseCommand):
             proxy_headers=bool(trusted),
             forwarded_allow_ips=trusted or None,
             timeout_graceful_shutdown=3,
+            **over_tls,  # type: ignore[arg-type]
         )
 
     @staticmethod
