@@ -102,7 +102,7 @@ api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json
 	@cd web && npm run --silent api
 	@KEMBLE_DATA="$$(mktemp -d)" $(PY) scripts/generate.py > web/src/api/generated.ts
-	@$(PY) -m kemble.core.sheet.schema > docs/sheet.schema.json
+	@$(PY) -m kemble.cli schema > docs/sheet.schema.json
 
 # What can be said without running it. Side by side: none of them needs another.
 static: setup

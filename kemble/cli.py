@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from kemble import __version__
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.problems import Refused, problems_from, refuse
+from kemble.core.facts.problems import Problem, Refused, problems_from, refuse
 from kemble.core.formats.recipe import read_recipe, sheet_of
 from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
@@ -22,6 +22,7 @@ from kemble.core.plan.clash import why_not
 from kemble.core.plan.day import Asked, Dish
 from kemble.core.plan.schedule import kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
+from kemble.core.sheet.schema import schema_text
 from kemble.core.stations.chain import Worked, work
 
 
@@ -134,6 +135,31 @@ def plan_sheets(options: argparse.Namespace) -> None:
         )
 
 
+def print_schema(_: argparse.Namespace) -> None:
+    sys.stdout.write(schema_text())
+
+
+def _manage(command: str, *arguments: str) -> None:
+    """What is about the household and not about one sheet is done where its database is known."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
+    import django
+    from django.core.management import CommandError, call_command
+
+    django.setup()
+    try:
+        call_command(command, *arguments)
+    except CommandError as error:
+        raise Refused([Problem(path=command, says=str(error))]) from None
+
+
+def backup(options: argparse.Namespace) -> None:
+    _manage("backup", options.file)
+
+
+def restore(options: argparse.Namespace) -> None:
+    _manage("restore", options.file, *([f"--beside={options.beside}"] if options.beside else []))
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="kemble", description="A workbench for sweet-rice cakes.")
     parser.add_argument("--version", action="version", version=__version__)
@@ -162,6 +188,27 @@ def _parser() -> argparse.ArgumentParser:
     plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
     plans.add_argument("sheet", metavar="SHEET.json", nargs="+", help="sheets, or - for standard input")
     plans.set_defaults(run=plan_sheets)
+    schemas = commands.add_parser("schema", help="print the JSON schema of a sheet's document")
+    schemas.set_defaults(run=print_schema)
+    backups = commands.add_parser(
+        "backup",
+        help="copy the household's database to FILE; to FILE.zip your kitchen as open text; to FILE.sealed, sealed",
+        description="KEMBLE_DATA names the data folder, KEMBLE_PASSPHRASE what opens a FILE.sealed again.",
+    )
+    backups.add_argument("file", metavar="FILE", help="a new file")
+    backups.set_defaults(run=backup)
+    restores = commands.add_parser(
+        "restore",
+        help="put a backup back, what is there now kept aside; a FILE.zip takes the place of your kitchen, or lies beside",
+        description="Kemble must not be running. KEMBLE_DATA and KEMBLE_PASSPHRASE as for backup.",
+    )
+    restores.add_argument("file", metavar="FILE", help="what backup wrote, or an automatic backup")
+    restores.add_argument(
+        "--beside",
+        metavar="WHAT",
+        help="of a FILE.zip: settings,sheets,occasions,log,benches, as many of them as wanted",
+    )
+    restores.set_defaults(run=restore)
     for command in (works, exports):
         command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
     for command in (works, exports, imports, plans):

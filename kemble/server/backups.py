@@ -1,11 +1,13 @@
 """Backups that nobody has to think of: one a day while Kemble runs, one before the database is changed by a new version.
 
-Each is a whole copy beside the database, checked after it was written. The newest stay; of the others so many, so old and
-so large as stands here. A disk that is nearly full is said, and nothing is written to fill it.
+Each is a whole copy beside the database, sealed where a passphrase is given, and checked after it was written. The newest
+stay; of the others so many, so old and so large as stands here. A disk that is nearly full is said, and nothing is
+written to fill it.
 """
 
 from __future__ import annotations
 
+import filecmp
 import logging
 import re
 import shutil
@@ -15,11 +17,13 @@ from pathlib import Path
 from threading import Event, Thread
 from typing import Literal
 
+from django.conf import settings
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
 from kemble.server.folder import NotOurs, check_database, copy_database
+from kemble.server.sealing import SUFFIX, Sealed, seal, unseal
 
 Why = Literal["daily", "before"]
 
@@ -30,7 +34,7 @@ ALWAYS = 3  # of the newest, whatever their age and size
 EVERY = timedelta(hours=24)
 SPARE_BYTES = 50_000_000  # left free beside a copy
 _LOOK_S = 900.0
-_NAME = re.compile(r"^kemble-(\d{8}-\d{6})-(daily|before)\.sqlite3$")
+_NAME = re.compile(r"^kemble-(\d{8}-\d{6})-(daily|before)\.sqlite3(\.sealed)?$")
 _log = logging.getLogger(__name__)
 
 
@@ -68,7 +72,7 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     """Make a backup, check it, and let go of those that are over. Raises NoRoom, or another OSError with words for a cook."""
     size = database.stat().st_size
     free = shutil.disk_usage(data).free
-    if free < size + SPARE_BYTES:
+    if free < (3 if settings.PASSPHRASE else 1) * size + SPARE_BYTES:
         mb = 1_000_000
         raise NoRoom(
             f"No backup was made: the disk has {free // mb:,} MB left, and the kitchen's database {size // mb:,}."
@@ -81,11 +85,28 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     copy_database(database, path)
     try:
         check_database(path)
-    except NotOurs as error:
+        if settings.PASSPHRASE:
+            path = _sealed(path, settings.PASSPHRASE)
+    except (NotOurs, Sealed) as error:
         path.unlink(missing_ok=True)
         raise OSError(f"The backup did not hold when it was read again: {error}") from None
     for one in over(backups_in(data), now):
         one.path.unlink(missing_ok=True)
+    return path
+
+
+def _sealed(plain: Path, passphrase: str) -> Path:
+    """The sealed copy in the place of the plain one, opened once to see that it holds."""
+    path, again = plain.with_name(plain.name + SUFFIX), plain.with_name(f".{plain.name}.part")
+    try:
+        seal(plain, path, passphrase)
+        unseal(path, again, passphrase)
+        if not filecmp.cmp(plain, again, shallow=False):
+            path.unlink()
+            raise Sealed("what was sealed is not what was there")
+    finally:
+        plain.unlink(missing_ok=True)
+        again.unlink(missing_ok=True)
     return path
 
 

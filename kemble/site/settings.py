@@ -6,6 +6,7 @@ KEMBLE_TLS         1 when a proxy speaks TLS before it, "own" to speak TLS by a 
                    cookies are then sent over TLS alone
 KEMBLE_PROXY       addresses of reverse proxies whose word on who asks is believed, separated by commas (docs/door.md)
 KEMBLE_ASK         1 to ask for the password always: no key is made at the start
+KEMBLE_PASSPHRASE  what seals the automatic backups, and opens them again; without it they lie there as they are
 KEMBLE_SCALE       address of a real scale, such as /dev/ttyUSB0 or socket://192.0.2.7:4001 (see docs/scale.md)
 KEMBLE_PROBE       address of a real thermometer, likewise (see docs/probe.md)
 KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
@@ -36,6 +37,7 @@ def _secret_key() -> str:
 
 
 SECRET_KEY = _secret_key()
+PASSPHRASE = os.environ.get("KEMBLE_PASSPHRASE", "")
 DEBUG = os.environ.get("KEMBLE_DEBUG") == "1"
 LOOPBACK_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 ALLOWED_HOSTS = LOOPBACK_HOSTS + [h for h in os.environ.get("KEMBLE_HOSTS", "").split(",") if h]

@@ -2,6 +2,7 @@
 
 import shutil
 import sqlite3
+import stat
 from collections import namedtuple
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
@@ -12,6 +13,7 @@ from serving import Server, until
 
 from kemble.server import backups
 from kemble.server.folder import NotOurs, check_database
+from kemble.server.sealing import Sealed, is_sealed, seal, unseal
 
 pytestmark = pytest.mark.django_db
 FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
@@ -54,6 +56,39 @@ class TestKeep:
         left.write_text("half")
         backups.keep(tmp_path, database, NOW, "daily")
         assert not left.exists()
+
+    def test_sealed_it_tells_nothing_and_opens_with_the_passphrase_alone(self, tmp_path, database, settings):
+        settings.PASSPHRASE = "seven grey herons"
+        kept = backups.keep(tmp_path, database, NOW, "daily")
+        assert kept.name.endswith(".sqlite3.sealed")
+        assert is_sealed(kept)
+        assert not is_sealed(database)
+        assert stat.S_IMODE(kept.stat().st_mode) == 0o600
+        assert [path.name for path in backups.place_of(tmp_path).iterdir()] == [kept.name]  # nothing plain beside it
+        assert b"SQLite" not in kept.read_bytes()
+        assert b"kitchen_sheetrecord" not in kept.read_bytes()
+        unseal(kept, tmp_path / "open.sqlite3", "seven grey herons")
+        check_database(tmp_path / "open.sqlite3")
+        for wrong in ("seven grey heron", ""):
+            with pytest.raises(Sealed):
+                unseal(kept, tmp_path / "again.sqlite3", wrong)
+        assert not (tmp_path / "again.sqlite3").exists()
+        assert [one.path for one in backups.backups_in(tmp_path)] == [kept]
+
+    def test_one_flipped_bit_and_it_does_not_open(self, tmp_path, database, settings):
+        settings.PASSPHRASE = "seven grey herons"
+        kept = backups.keep(tmp_path, database, NOW, "daily")
+        content = bytearray(kept.read_bytes())
+        content[len(content) // 2] ^= 1
+        kept.write_bytes(content)
+        with pytest.raises(Sealed):
+            unseal(kept, tmp_path / "open.sqlite3", "seven grey herons")
+
+    def test_sealed_twice_the_files_have_nothing_in_common(self, tmp_path, database):
+        for name in ("a", "b"):
+            seal(database, tmp_path / name, "seven grey herons")
+        a, b = ((tmp_path / name).read_bytes()[16:1016] for name in ("a", "b"))
+        assert sum(x == y for x, y in zip(a, b, strict=True)) < 100
 
     def test_other_files_are_none_of_ours(self, tmp_path, database):
         backups.place_of(tmp_path).mkdir()

@@ -3,6 +3,8 @@
 import socket
 import sqlite3
 import stat
+import subprocess
+import sys
 import threading
 import time
 from concurrent.futures import ThreadPoolExecutor
@@ -137,6 +139,57 @@ def test_six_restores_of_a_history_that_goes_on(server, tmp_path):
         assert server.hand().ask("GET", f"/sheets/{kept}")["id"] == kept
         status, _ = server.hand().try_to("GET", f"/api/sheets/{lost}")
         assert status == 404
+
+
+def kemble(server, *arguments, **environment):
+    """The `kemble` command as somebody types it."""
+    command = [sys.executable, "-m", "kemble.cli", *map(str, arguments)]
+    around = {**server.environment, **environment}
+    return subprocess.run(command, cwd=server.data.parent, env=around, capture_output=True, text=True, check=False)
+
+
+class TestTheCommandLine:
+    def test_a_sealed_backup_there_and_back(self, server, tmp_path):
+        kept = sheet_of(server.hand())["id"]
+        file = tmp_path / "kitchen.sealed"
+        assert "KEMBLE_PASSPHRASE" in kemble(server, "backup", file).stderr
+        secret = {"KEMBLE_PASSPHRASE": "seven grey herons"}
+        assert kemble(server, "backup", file, **secret).returncode == 0
+        lost = sheet_of(server.hand())["id"]
+        server.stop()
+        for wrong in ({}, {"KEMBLE_PASSPHRASE": "another"}):
+            told = kemble(server, "restore", file, **wrong)
+            assert (told.returncode, len(told.stderr.splitlines())) == (2, 1)
+        assert kemble(server, "restore", file, **secret).returncode == 0
+        assert not list(server.data.glob(".kemble-*"))
+        server.session = None
+        server.start()
+        assert server.hand().ask("GET", f"/sheets/{kept}")["id"] == kept
+        assert server.hand().try_to("GET", f"/api/sheets/{lost}")[0] == 404
+
+    def test_a_kitchen_as_one_file_out_of_one_house_and_into_another(self, server, tmp_path):
+        title = sheet_of(server.hand())["sheet"]["title"]
+        file = tmp_path / "kitchen.zip"
+        told = kemble(server, "backup", file)
+        assert (told.returncode, "open to whoever has it" in told.stdout) == (0, True), told.stderr
+        assert kemble(server, "backup", file).returncode == 2  # it is there already
+        other = Server(tmp_path / "other")
+        assert "in use" in kemble(server, "restore", file).stderr
+        told = kemble(other, "restore", file, "--beside", "sheets")
+        assert (told.returncode, "things of" in told.stdout) == (0, True), told.stderr
+        assert "none of" in kemble(other, "restore", file, "--beside", "moons").stderr
+        other.start()
+        assert [one["title"] for one in other.hand().ask("GET", "/sheets")["sheets"]] == [title]
+        other.stop()
+
+    def test_what_is_no_backup(self, server, tmp_path):
+        server.stop()
+        for name, content in (("none.zip", b"PK"), ("none.sqlite3", b"SQLite"), ("none.sealed", b"kemble-sealed-1\nx")):
+            (tmp_path / name).write_bytes(content)
+            told = kemble(server, "restore", tmp_path / name, KEMBLE_PASSPHRASE="x")
+            assert (told.returncode, len(told.stderr.splitlines())) == (2, 1), told.stderr
+        told = kemble(server, "restore", tmp_path / "missing.sqlite3")
+        assert (told.returncode, "no file" in told.stderr) == (2, True)
 
 
 def test_a_folder_in_use_is_left_alone(server, tmp_path):

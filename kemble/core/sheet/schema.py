@@ -1,10 +1,10 @@
-"""Print the JSON Schema of a sheet: `python -m kemble.core.sheet.schema`."""
+"""The JSON Schema of a sheet's document, as it stands in docs/sheet.schema.json."""
 
 import json
-import sys
 
 from kemble.core.sheet.document import Sheet
 
-if __name__ == "__main__":
+
+def schema_text() -> str:
     schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **Sheet.model_json_schema()}
-    sys.stdout.write(json.dumps(schema, indent=1, sort_keys=True, ensure_ascii=False) + "\n")
+    return json.dumps(schema, indent=1, sort_keys=True, ensure_ascii=False) + "\n"

@@ -1,31 +1,95 @@
-"""Put a backup in the place of the database, and keep what was there aside."""
+"""Put a backup in the place of the database, and keep what was there aside; or put a kitchen's file in."""
 
 from __future__ import annotations
 
+import getpass
+import sys
 from argparse import ArgumentParser
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args
 
 from django.conf import settings
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
+from kemble.core.facts.problems import Refused
+from kemble.server.archive import read_archive
+from kemble.server.backups import keep
 from kemble.server.folder import FolderBusy, NotOurs, held, restore_database
+from kemble.server.owner import kitchen_of, local_owner
+from kemble.server.sealing import Sealed, is_sealed, unseal
+from kemble.server.unpacking import GroupId, put_in, put_in_its_place
 
 
 class Command(BaseCommand):
-    help = "Check FILE, keep the present database aside, and put FILE in its place. Kemble must not be running."
+    help = (
+        "Check FILE, keep the present database aside, and put FILE in its place; a sealed one is opened with "
+        "KEMBLE_PASSPHRASE. A FILE.zip takes the place of your kitchen alone, or is put beside it (--beside). Kemble must "
+        "not be running."
+    )
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("file", type=Path)
+        parser.add_argument(
+            "--beside",
+            metavar="WHAT",
+            help="of a FILE.zip: put that beside what is there, of " + ", ".join(get_args(GroupId)) + ", with commas",
+        )
 
-    def handle(self, *args: Any, file: Path, **options: Any) -> None:
+    def handle(self, *args: Any, file: Path, beside: str | None, **options: Any) -> None:
         try:
             with held(settings.DATA):
-                aside = restore_database(file, settings.DATABASE, timezone.now())
-        except (FolderBusy, NotOurs, OSError) as error:
+                if file.suffix == ".zip":
+                    self._archive(file, beside)
+                else:
+                    self._database(file)
+        except Refused as refused:
+            raise CommandError(str(refused)) from None
+        except (FolderBusy, NotOurs, Sealed, OSError) as error:
             raise CommandError(str(error)) from None
+
+    def _database(self, file: Path) -> None:
+        if not file.is_file():
+            raise NotOurs(f"There is no file at {file}.")
+        with _opened(file) as plain:
+            aside = restore_database(plain, settings.DATABASE, timezone.now())
         print(f"{file} is whole, and is your kitchen now.")
         if aside:
             print(f"What was there before is kept as {aside}.")
         print("Everybody signs in again: start Kemble as usual.")
+
+    def _archive(self, file: Path, beside: str | None) -> None:
+        groups: list[GroupId] = []
+        for one in beside.split(",") if beside is not None else ():
+            if one.strip() not in get_args(GroupId):
+                raise CommandError(f"“{one.strip()}” is none of " + ", ".join(get_args(GroupId)))
+            groups.append(one.strip())  # type: ignore[arg-type]
+        with file.open("rb") as opened:
+            archive = read_archive(opened)
+        if settings.DATABASE.is_file():
+            print(f"What is there now is kept as {keep(settings.DATA, settings.DATABASE, timezone.now(), 'before')}.")
+        call_command("migrate", verbosity=0)
+        kitchen = kitchen_of(local_owner())
+        added = put_in_its_place(kitchen, archive) if beside is None else put_in(kitchen, archive, groups)
+        print(f"{sum(added.values()):,} things of {archive.kitchen.name} came in.")
+
+
+@contextmanager
+def _opened(file: Path) -> Iterator[Path]:
+    """The file itself, or what was sealed in it for as long as it is needed."""
+    if not is_sealed(file):
+        yield file
+        return
+    passphrase = settings.PASSPHRASE or (getpass.getpass("Passphrase: ") if sys.stdin.isatty() else "")
+    if not passphrase:
+        raise Sealed(f"{file} is sealed: set KEMBLE_PASSPHRASE to what opens it.")
+    plain = settings.DATA / ".kemble-unsealed.part"
+    plain.unlink(missing_ok=True)
+    try:
+        unseal(file, plain, passphrase)
+        yield plain
+    finally:
+        plain.unlink(missing_ok=True)
