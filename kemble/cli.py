@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from kemble import __version__
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Problem, Refused, problems_from, refuse
+from kemble.core.formats.paper import PAPERS
 from kemble.core.formats.recipe import read_recipe, sheet_of
 from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
@@ -152,6 +153,23 @@ def _manage(command: str, *arguments: str) -> None:
         raise Refused([Problem(path=command, says=str(error))]) from None
 
 
+def print_paper(options: argparse.Namespace) -> None:
+    """The PDF goes to a file, or through a pipe; never onto a screen."""
+    from kemble.paper import paper  # a second to load, and only paper needs it
+
+    sheet = read_sheet(_read(options.sheet))
+    if options.out is None and sys.stdout.isatty():
+        refuse("--out", "is missing", "a file for the PDF, or a pipe")
+    pdf = paper(sheet, work(sheet, _kitchen(options.kitchen)), options.what)
+    if options.out is None:
+        sys.stdout.buffer.write(pdf)
+        return
+    try:
+        Path(options.out).write_bytes(pdf)
+    except OSError as error:
+        refuse(options.out, f"cannot be written ({error.strerror})", "a file in a folder that is there")
+
+
 def backup(options: argparse.Namespace) -> None:
     _manage("backup", options.file)
 
@@ -188,6 +206,14 @@ def _parser() -> argparse.ArgumentParser:
     plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
     plans.add_argument("sheet", metavar="SHEET.json", nargs="+", help="sheets, or - for standard input")
     plans.set_defaults(run=plan_sheets)
+    prints = commands.add_parser(
+        "print",
+        help="a PDF on A4: the recipe card on one page, or templates at full size to cut and fold by",
+        description="Print it at 100 %%: every page of templates has a ruler that tells whether the printer kept to size.",
+    )
+    prints.add_argument("--what", choices=PAPERS, default="card", help="card if nothing is said")
+    prints.add_argument("--out", metavar="FILE.pdf", help="a file; standard output otherwise")
+    prints.set_defaults(run=print_paper)
     schemas = commands.add_parser("schema", help="print the JSON schema of a sheet's document")
     schemas.set_defaults(run=print_schema)
     backups = commands.add_parser(
@@ -209,9 +235,9 @@ def _parser() -> argparse.ArgumentParser:
         help="of a FILE.zip: settings,sheets,occasions,log,benches, as many of them as wanted",
     )
     restores.set_defaults(run=restore)
-    for command in (works, exports):
+    for command in (works, exports, prints):
         command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
-    for command in (works, exports, imports, plans):
+    for command in (works, exports, prints, imports, plans):
         command.add_argument("--kitchen", metavar="KITCHEN.json", help="a kitchen; the default one otherwise")
     return parser
 

@@ -1,5 +1,6 @@
 import io
 import json
+from pathlib import Path
 from types import SimpleNamespace
 
 import pytest
@@ -118,3 +119,18 @@ def test_a_file_of_five_megabytes(tmp_path, capsys):
     path.write_bytes(b"x" * 5_000_000)
     assert main(["work", str(path)]) == 2
     assert "200,000 bytes" in capsys.readouterr().err
+
+
+def test_a_card_into_a_file_and_templates_through_a_pipe(sheet, tmp_path, capsysbinary):
+    file = tmp_path / "card.pdf"
+    assert main(["print", str(sheet), "--out", str(file)]) == 0
+    assert file.read_bytes().startswith(b"%PDF-")
+    assert main(["print", "--what", "templates", str(sheet)]) == 0
+    assert capsysbinary.readouterr().out.startswith(b"%PDF-")
+    assert main(["print", str(sheet), "--out", str(tmp_path / "nowhere" / "card.pdf")]) == 2
+    assert b"cannot be written" in capsysbinary.readouterr().err
+
+
+def test_the_schema_is_the_one_in_the_docs(capsys):
+    assert main(["schema"]) == 0
+    assert capsys.readouterr().out == Path("docs/sheet.schema.json").read_text(encoding="utf-8")

@@ -52,6 +52,7 @@ class Turn:
 
 
 WORKING = Turn()
+PRINTING = Turn()
 _WRITING = Turn()
 
 

@@ -37,6 +37,33 @@ def test_a_name_of_letters_that_no_header_takes(owner, sheet):
     assert document["title"].split()[0] in answer.content.decode()
 
 
+class TestPaper:
+    def test_a_card_and_templates_are_shown_as_pdf(self, owner, sheet):
+        for what in ("card", "templates"):
+            answer = owner.get(f"/api/sheets/{sheet['id']}/paper/{what}.pdf")
+            assert (answer.status_code, answer["Content-Type"]) == (200, "application/pdf")
+            assert answer["Content-Disposition"] == f'inline; filename="steamed-set-cake-{what}.pdf"'
+            assert answer.content.startswith(b"%PDF-")
+
+    def test_every_pattern_is_a_drawing(self, owner, sheet):
+        told = owner.ask("GET", f"/sheets/{sheet['id']}/templates").body
+        assert [one["id"] for one in told][:2] == ["floor", "strip"]
+        for one in told:
+            answer = owner.get(f"/api/sheets/{sheet['id']}/templates/{one['id']}.svg")
+            assert answer["Content-Type"] == "image/svg+xml"
+            assert answer["Content-Disposition"].startswith("attachment")
+            assert answer.content.startswith(b"<svg ")
+
+    def test_what_there_is_none_of(self, owner, stranger, sheet):
+        refused = owner.ask("GET", f"/sheets/{sheet['id']}/templates/moon.svg")
+        assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "template")
+        pounded = owner.ask("POST", "/sheets", {"way": "pounded"}).body
+        assert owner.ask("GET", f"/sheets/{pounded['id']}/templates").body == []
+        assert owner.ask("GET", f"/sheets/{pounded['id']}/paper/templates.pdf").status_code == 422
+        assert owner.ask("GET", f"/sheets/{sheet['id']}/paper/poster.pdf").status_code == 422
+        assert stranger.ask("GET", f"/sheets/{sheet['id']}/paper/card.pdf").status_code == 404
+
+
 def test_out_and_in_again_it_is_the_same_and_nothing_is_saved(owner, sheet):
     for how in ("kemble", "recipe"):
         text = owner.get(f"/api/sheets/{sheet['id']}/as/{how}").content.decode()

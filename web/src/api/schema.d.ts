@@ -1280,6 +1280,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/paper/{what}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * On Paper
+         * @description A sheet on A4 paper: its recipe card, or its templates at full size.
+         */
+        get: operations["kemble_server_api_files_on_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/revisions": {
         parameters: {
             query?: never;
@@ -1355,6 +1375,46 @@ export interface paths {
          * @description Make a part of this sheet for another one too. Both are saved, or neither.
          */
         post: operations["kemble_server_api_sheets_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Templates
+         * @description Patterns at full size, to cut and to fold by; none of a way that has none.
+         */
+        get: operations["kemble_server_api_files_templates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/templates/{template}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Template
+         * @description One pattern as SVG, its units millimetres, with its dimensions.
+         */
+        get: operations["kemble_server_api_files_template"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -7630,6 +7690,20 @@ export interface components {
             takes_min: number;
         };
         /**
+         * TemplateTold
+         * @description A pattern that a sheet gives: /api/sheets/{id}/templates/{template}.svg draws it.
+         */
+        TemplateTold: {
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * Tin
          * @description A round tin (diameter) or an oblong one (length and width), inside measures in millimetres.
          */
@@ -10848,6 +10922,36 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_files_on_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                what: "card" | "templates";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_revisions_revisions: {
         parameters: {
             query?: {
@@ -11007,6 +11111,67 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SheetOpen"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateTold"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                template: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

@@ -2,6 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
 import { Slip } from "../ui/Slip";
@@ -15,8 +16,16 @@ export function MoreSlip({ id }: { id: number }) {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => ask(api.GET("/api/formats")),
   });
+  const [open, setOpen] = useState(false);
+  const patterns = useQuery({
+    queryKey: ["templates", id],
+    enabled: open,
+    staleTime: 0,
+    queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/templates", { params: { path: { sheet_id: id } } })),
+  });
+  const cut = patterns.data ?? [];
   return (
-    <Popover.Root>
+    <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-bean underline underline-offset-4">More</Popover.Trigger>
       <Slip label="More of this sheet">
         <ul>
@@ -30,6 +39,31 @@ export function MoreSlip({ id }: { id: number }) {
               Her way and mine
             </Link>
           </li>
+        </ul>
+        <p className="mt-3 text-ink2">On paper</p>
+        <ul>
+          <li className="hairline">
+            <a href={`/api/sheets/${id}/paper/card.pdf`} target="_blank" rel="noreferrer" className={LOOK}>
+              Recipe card, one page
+            </a>
+          </li>
+          {cut.length > 0 && (
+            <li className="hairline">
+              <a href={`/api/sheets/${id}/paper/templates.pdf`} target="_blank" rel="noreferrer" className={LOOK}>
+                Templates at full size
+              </a>
+              <span className="block pb-2 text-ink2">
+                {cut.map((one, i) => (
+                  <span key={one.id}>
+                    {i > 0 && ", "}
+                    <a href={`/api/sheets/${id}/templates/${one.id}.svg`} download className="text-ink2">
+                      {one.title.toLowerCase()}
+                    </a>
+                  </span>
+                ))}
+              </span>
+            </li>
+          )}
         </ul>
         <p className="mt-3 text-ink2">Take it along</p>
         <ul>

@@ -13,13 +13,15 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-it("leads to its revisions, to her way, and to every format that there is", async () => {
+it("leads to its revisions, to her way, to paper, and to every format that there is", async () => {
   stubResizes();
-  serve(() => ({
-    body: [
-      { id: "kemble", label: "our own, to open again" },
-      { id: "text", label: "plain text" },
-    ],
+  serve(({ path }) => ({
+    body: path.endsWith("/templates")
+      ? [{ id: "strip", title: "Strip round the blue tin", width_mm: 585, height_mm: 85 }]
+      : [
+          { id: "kemble", label: "our own, to open again" },
+          { id: "text", label: "plain text" },
+        ],
   }));
   render(<MoreSlip id={7} />, { wrapper: Around });
   fireEvent.click(screen.getByRole("button", { name: "More" }));
@@ -28,6 +30,9 @@ it("leads to its revisions, to her way, and to every format that there is", asyn
   expect(links).toEqual([
     "/sheets/7/revisions",
     "/sheets/7/beside",
+    "/api/sheets/7/paper/card.pdf",
+    "/api/sheets/7/paper/templates.pdf",
+    "/api/sheets/7/templates/strip.svg",
     "/api/sheets/7/as/kemble",
     "/api/sheets/7/as/text",
   ]);
