@@ -92,6 +92,7 @@ _SHARE_OF_A_PACK = re.compile(
     r"(tins?|cans?|packets?|packs?|bags?|box(?:es)?|cartons?|jars?|bottles?|blocks?|bulbs?|cups?)\b",
     re.IGNORECASE,
 )
+_FEW_G = 20.0  # so small a number without a unit is more likely so many pieces
 _BULLET = re.compile(r"^\s*(?:[-*•·▢□☐✓✔–—+]|\[[ xX]?\]|\d+[.)](?=\s+\D|\s+\d))\s*")
 
 
@@ -130,6 +131,12 @@ def read_list(text: str, kitchen: Kitchen) -> ReadList:
             ReadLine(text=rest[:200], kind="unread", role=role, asks="The list is too long: paste the rest after.")
         )
     return ReadList(lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen)))
+
+
+def _added(bare: str, first: _Quantity, second: _Quantity) -> bool:
+    """Whether one amount is told as so much and so much more: "1 cup + 2 tbsp"."""
+    one, two = (re.escape(each.written.strip()) for each in (first, second))
+    return re.search(rf"(?:{one}|{two})\s*(?:\+|plus|and|&)\s*(?:{one}|{two})", bare, re.IGNORECASE) is not None
 
 
 class _Reader:
@@ -185,8 +192,14 @@ class _Reader:
                 # "2 tins (400 ml each) of coconut milk": so many of what one holds.
                 value, unit = amount.value * other.value, second
                 guessed.append(f"{other.written} in each")
+            elif _added(bare, amount, other) and UNITS[unit].kind == UNITS[second].kind:
+                value += other.value * UNITS[second].factor / UNITS[unit].factor
+                guessed.append(f"and {other.written} more")
             elif not self._the_same(item, (value, unit), (other.value, second)):
                 which = f"It also says {other.written}. More, or the same again?"
+        elif amount.unit is None and unit != "piece" and (left or value < _FEW_G):
+            # "2 quinces", "1 krm salt": a number without a measure that is known is no weight.
+            which = f"{_figure(value)} what? It is taken as {_figure(value)} {UNITS[unit].name}."
         return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
 
     def _the_same(self, item: Ingredient, one: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:

@@ -58,8 +58,16 @@ _ACROSS = re.compile(
     r"(?P<a>\d+(?:\.\d+)?)\s*-?\s*(?P<ua>cm|mm|inch(?:es)?|in\.?|\"|″)[-\s]*(?P<shape>(?:\w+\s+){0,2}?)(?P<of>tin|pan|dish|mould|mold|tray|springform|steamer)\b",
     re.IGNORECASE,
 )
+_NAMED = r"(?:even\s+|equal\s+|small\s+)?(?:pieces|squares|balls|portions|rounds|slices|diamonds|cakes|packets|parcels|bars|buns|discs)\b"
+_MAKES = r"\b(?:cut|cutting|slice|divide|makes?|shape|roll|portion|form|fold|tie|wrap|fill|press|scoop|pull off)\b"
 _PIECES = re.compile(
-    r"\b(?P<verb>cut|slice|divide|makes?|shape|roll|portion|form)\b[^.]*?\b(?P<count>\d{1,3})\s+(?:even\s+|equal\s+|small\s+)?(?P<what>pieces|squares|balls|portions|rounds|slices|diamonds|cakes|packets|parcels)\b",
+    rf"{_MAKES}[^.]*?\b(?P<named>\d{{1,3}})\s+{_NAMED}"
+    r"|\b(?:cut|slice|divide|portion|shape)\b[^.]*?\b(?:in|into)\s+(?P<bare>\d{1,3})"
+    r"(?![\d.]|\s*-?\s*(?:x|×|cm|mm|in\b|inch|min|hour|hr|g\b|ml|°|%|[-–]\s*\d))",
+    re.IGNORECASE,
+)
+_YIELDS = re.compile(
+    rf"^\W*(?:about|makes?|yields?|approx\w*|\s)*(?P<count>\d{{1,3}})\s+{_NAMED}|^\W*makes?\s+(?P<made>\d{{1,3}})\W*$",
     re.IGNORECASE,
 )
 _VESSEL = re.compile(r"\b(tin|pan|dish|mould|mold|tray|springform)s?\b", re.IGNORECASE)
@@ -226,9 +234,47 @@ _NOT_PIECES = re.compile(r"\bserves?\b|\bservings?\b", re.IGNORECASE)
 def _pieces(line: str) -> Iterator[Understood]:
     match = _PIECES.search(line)
     if match and not _NOT_PIECES.search(line):
-        count = int(match["count"])
+        count = int(match["named"] or match["bare"])
         if 1 <= count <= 400:
             yield Understood(words=f"{count} pieces", path="pieces", value=count)
+
+
+def pieces_of(yields: str) -> int | None:
+    """How many pieces a recipe says that it makes; None where it tells servings, or a bare number that may be."""
+    match = _YIELDS.search(yields)
+    if match is None or _NOT_PIECES.search(yields):
+        return None
+    count = int(match["count"] or match["made"])
+    return count if 1 <= count <= 400 else None
+
+
+# What the heat of each way is called: of several times those are of the cake.
+_HEATS: Mapping[str, str] = {
+    "set-cake": r"steam",
+    "pounded": r"steam",
+    "ground-packets": r"steam",
+    "batter-bake": r"bak",
+    "tray-rice": r"bak",
+    "boiled-balls": r"boil|simmer|float|cook",
+    "leaf-parcels": r"boil|simmer|steam|cook",
+}
+
+
+def of_the_way(method: Sequence[MethodLine], way: str | None) -> list[MethodLine]:
+    """The method once its way is known: where it tells several heats, only those in that way's heat are of the cake."""
+    pattern = _HEATS.get(way or "")
+    heats = [line for line in method if any(one.path == "taught.heat" for one in line.says)]
+    own = [line for line in heats if pattern and re.search(pattern, line.text, re.IGNORECASE)]
+    if len(heats) < 2 or not own or len(own) == len(heats):
+        return list(method)
+    return [line if line not in heats or line in own else _of_what(line) for line in method]
+
+
+def _of_what(line: MethodLine) -> MethodLine:
+    says = [
+        Understood(words=one.words, asks="A time: of what?") if one.path == "taught.heat" else one for one in line.says
+    ]
+    return line.model_copy(update={"says": says})
 
 
 # --- which way ----------------------------------------------------------------

@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.formats.ingredient_text import ReadLine, ReadList, read_list
-from kemble.core.formats.method_text import MethodLine, Understood, read_method, way_from
+from kemble.core.formats.method_text import MethodLine, Understood, of_the_way, pieces_of, read_method, way_from
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import FORMAT, VERSION, Sheet, sheet_from
@@ -223,7 +223,7 @@ def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ReadRecipe:
     return _read(
         "recipe",
         title=_word(node.get("name")),
-        yields=", ".join(dict.fromkeys(_texts(node.get("recipeYield")))),
+        yields=", ".join(dict.fromkeys(_yields(node.get("recipeYield")))),
         lines=lines,
         method=[*method, *_tools(node)],
         minutes=_duration(node.get("cookTime")),
@@ -244,6 +244,19 @@ def _texts(node: Any, deep: int = 0) -> list[str]:
         inner = _texts(node.get("itemListElement") or node.get("text") or node.get("name"), deep + 1)
         return [*([head] if head else []), *inner]
     return []
+
+
+def _yields(node: Any) -> list[str]:
+    """What it makes: words, a number, or a quantity of so many of a unit."""
+    nodes = node if isinstance(node, list) else [node]
+    found = []
+    for one in nodes[:_MOST_DEEP]:
+        if isinstance(one, dict) and "value" in one:
+            found.append(" ".join(_texts([one["value"], one.get("unitText") or one.get("unitCode")])))
+        else:
+            found += _texts(one)
+    # "20" beside "20 balls" says nothing more.
+    return [one for one in found if not any(one != other and other.startswith(f"{one} ") for other in found)]
 
 
 def _word(node: Any) -> str:
@@ -333,7 +346,11 @@ def _read(
                 text="cooking time", says=[Understood(words=f"{minutes:.0f} min", path="taught.heat", value=said)]
             ),
         ]
+    count = pieces_of(yields)
+    if count is not None and not any(one.path == "pieces" for line in told for one in line.says):
+        told = [*told, MethodLine(text=yields, says=[Understood(words=f"{count} pieces", path="pieces", value=count)])]
     way, because = way_from(told, listed.way, _base(listed, kitchen))
+    told = of_the_way(told, way)
     return ReadRecipe(
         source=source,
         title=title or "Pasted list",

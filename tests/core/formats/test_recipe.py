@@ -100,7 +100,7 @@ class TestRead:
         assert (told.source, told.title, told.yields, told.way) == (
             "recipe",
             "Tea & orange cake",
-            "24, 24 pieces",
+            "24 pieces",
             "set-cake",
         )
         assert [line.ingredient for line in told.listed.lines] == [
