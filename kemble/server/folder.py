@@ -15,7 +15,7 @@ from django.db.migrations.loader import MigrationLoader
 from filelock import FileLock, Timeout
 
 # Who is signed in, and what could let somebody in: no copy that leaves the house holds any of it.
-_LIVE = ("django_session", "kitchen_doorkey", "kitchen_try")
+_LIVE = ("django_session", "kitchen_doorkey", "kitchen_try", "kitchen_browser")
 _BESIDE = ("-wal", "-shm")
 
 

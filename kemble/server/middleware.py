@@ -7,6 +7,7 @@ from collections.abc import Callable
 from datetime import timedelta
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
@@ -14,6 +15,7 @@ from django.utils import timezone
 from kemble.core.facts.problems import Problem
 from kemble.server.api.refusal import refusal
 from kemble.server.archive import MOST_BYTES as MOST_ARCHIVE
+from kemble.server.browsers import seen
 from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
 
 Handler = Callable[[HttpRequest], HttpResponse]
@@ -89,4 +91,6 @@ class SlidingSession:
             now = timezone.now().timestamp()
             if now - session.get(_SLID, 0.0) > _SLIDE_AFTER.total_seconds() and session.get("_auth_user_id"):
                 session[_SLID] = now
+                if isinstance(request.user, User):
+                    seen(request, request.user, timezone.now())
         return response

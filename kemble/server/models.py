@@ -462,3 +462,31 @@ class DoorKey(models.Model):
 
     def __str__(self) -> str:
         return f"made {self.made}"
+
+
+class Browser(models.Model):
+    """A browser that is signed in: by which session, what it calls itself, and when it was last used (to the day)."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="browsers")
+    session_key = models.CharField(max_length=40, unique=True)
+    name = models.CharField(max_length=60)
+    made = models.DateTimeField(default=timezone.now)
+    seen = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["-seen", "-id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class SecondFactor(models.Model):
+    """Codes by the clock beside somebody's password, once `on`: `used` is the step whose code was taken last."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="second_factor")
+    secret = models.CharField(max_length=64)
+    on = models.BooleanField(default=False)
+    used = models.BigIntegerField(default=0)
+
+    def __str__(self) -> str:
+        return f"{self.user}: {'on' if self.on else 'begun'}"

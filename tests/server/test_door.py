@@ -1,6 +1,9 @@
 """Who gets in, what they may see, and the policy on every page."""
 
+import base64
+import hmac
 import re
+import struct
 from collections import Counter
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
@@ -33,6 +36,7 @@ class TestKey:
             "signed_in": True,
             "name": "owner",
             "has_password": False,
+            "second_factor": False,
         }
         assert client.ask("GET", "/sheets").status_code == 200
         second = Asking().ask("POST", "/session/key", {"key": key})
@@ -97,6 +101,7 @@ class TestSession:
 
 AWAY = {"REMOTE_ADDR": "192.0.2.7"}
 RIGHT = "mending circle tea"
+OTHER = "barley under the stairs"
 
 
 def sign_in(client, password, username="owner", **extra):
@@ -153,6 +158,141 @@ class TestPassword:
         for _ in range(10):
             sign_in(client, "wrong guess")
         assert sign_in(Asking(), "wrong guess").status_code == 429
+
+
+class TestAnotherPassword:
+    def test_the_one_that_is_set_is_asked_for(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        for old in ({}, {"old": "wrong guess"}):
+            refused = owner.ask("PUT", "/session/password", {"password": OTHER, **old})
+            assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "old")
+        assert owner.ask("PUT", "/session/password", {"password": OTHER, "old": RIGHT}).status_code == 200
+        assert sign_in(Asking(), RIGHT).status_code == 422
+        assert sign_in(Asking(), OTHER).status_code == 200
+
+    def test_who_sits_at_a_browser_that_is_in_guesses_ten_times(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        answers = [
+            owner.ask("PUT", "/session/password", {"password": OTHER, "old": "x"}).status_code for _ in range(11)
+        ]
+        assert answers == [422] * 10 + [429]
+
+    def test_every_other_browser_is_signed_out_and_this_one_goes_on(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        away = Asking()
+        sign_in(away, RIGHT)
+        owner.ask("PUT", "/session/password", {"password": OTHER, "old": RIGHT})
+        assert away.ask("GET", "/sheets", **AWAY).status_code == 401
+        assert owner.ask("GET", "/sheets").status_code == 200
+
+
+def browsers(client):
+    """What is listed, without the owner's own, which says nothing of itself."""
+    found = client.ask("GET", "/session/browsers", **AWAY).body
+    return [one for one in found if one["name"] != "a browser"]
+
+
+PHONE = {"HTTP_USER_AGENT": "Mozilla/5.0 (Android 15; Mobile) Firefox/140"}
+
+
+class TestBrowsers:
+    def test_each_is_listed_and_can_be_sent_away(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        agents = ("Mozilla/5.0 (iPad; CPU OS 18_0) Safari/605", "Mozilla/5.0 (Android 15; Mobile) Firefox/140")
+        tablet, phone = (Asking(HTTP_USER_AGENT=agent) for agent in agents)
+        for client in (tablet, phone):
+            sign_in(client, RIGHT)
+        assert any(one["name"] == "a browser" for one in phone.ask("GET", "/session/browsers", **AWAY).body)
+        listed = browsers(phone)
+        assert [(one["name"], one["here"]) for one in listed] == [
+            ("Firefox on Android", True),
+            ("Safari on iPad", False),
+        ]
+        assert phone.ask("DELETE", f"/session/browsers/{listed[1]['id']}", **AWAY).status_code == 204
+        assert tablet.ask("GET", "/sheets", **AWAY).status_code == 401
+        assert phone.ask("GET", "/sheets", **AWAY).status_code == 200
+        assert len(browsers(phone)) == 1
+        assert phone.ask("DELETE", f"/session/browsers/{listed[1]['id']}", **AWAY).status_code == 404
+
+    def test_one_that_signs_out_goes_off_the_list(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        first, second = Asking(**PHONE), Asking(**PHONE)
+        for client in (first, second):
+            sign_in(client, RIGHT)
+        assert len(browsers(second)) == 2
+        first.ask("DELETE", "/session", **AWAY)
+        assert [one["here"] for one in browsers(second)] == [True]
+
+    def test_nobody_sends_another_s_away(self, owner, stranger):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        phone = Asking(**PHONE)
+        sign_in(phone, RIGHT)
+        (one,) = browsers(phone)
+        assert stranger.ask("GET", "/session/browsers").body == []
+        assert stranger.ask("DELETE", f"/session/browsers/{one['id']}").status_code == 404
+        assert phone.ask("GET", "/sheets", **AWAY).status_code == 200
+
+
+class TestSecondFactor:
+    """Codes by an implementation of RFC 6238 that stands here: HMAC-SHA1 of the step, four bytes from where the last says."""
+
+    def code(self, secret, now):
+        step = struct.pack(">Q", int(now.timestamp()) // 30)
+        mac = hmac.new(base64.b32decode(secret), step, "sha1").digest()
+        at = mac[-1] & 15
+        return f"{(struct.unpack('>I', mac[at : at + 4])[0] & 0x7FFFFFFF) % 10**6:06d}"
+
+    @pytest.fixture
+    def on(self, owner):
+        """The owner with a password and a second factor, at an hour of the test's own."""
+        with time_machine.travel(NOW, tick=False) as clock:
+            owner.ask("PUT", "/session/password", {"password": RIGHT})
+            begun = owner.ask("POST", "/session/second-factor").body
+            assert begun["secret"] in begun["address"]
+            assert begun["svg"].startswith("<svg")
+            assert not owner.ask("GET", "/session").body["second_factor"]  # not before a code was right
+            told = owner.ask("PUT", "/session/second-factor", {"code": self.code(begun["secret"], NOW)}).body
+            assert told["second_factor"]
+            clock.shift(timedelta(seconds=30))
+            yield begun["secret"], clock
+
+    def now(self, clock):
+        return datetime.now(UTC)
+
+    def test_the_password_alone_opens_no_more(self, on):
+        secret, clock = on
+        asked = sign_in(Asking(), RIGHT)
+        assert (asked.status_code, asked.body["problems"][0]["path"]) == (422, "code")
+        away = Asking()
+        body = {"username": "owner", "password": RIGHT, "code": self.code(secret, self.now(clock))}
+        assert away.ask("POST", "/session", body, **AWAY).status_code == 200
+        again = Asking().ask("POST", "/session", body, **AWAY)
+        assert again.body["problems"][0]["path"] == "code"  # no code is good twice
+        wrong = Asking().ask("POST", "/session", {**body, "password": "x" * 12}, **AWAY)
+        assert wrong.body["problems"][0]["path"] == "password"
+
+    def test_a_clock_half_a_minute_off_will_do_two_minutes_will_not(self, on):
+        secret, clock = on
+        for off, status in ((30, 200), (120, 422), (-120, 422)):
+            clock.shift(timedelta(minutes=10))
+            code = self.code(secret, self.now(clock) + timedelta(seconds=off))
+            body = {"username": "owner", "password": RIGHT, "code": code}
+            assert Asking().ask("POST", "/session", body, **AWAY).status_code == status
+
+    def test_codes_are_guessed_ten_times(self, on):
+        answers = []
+        for guess in range(11):
+            body = {"username": "owner", "password": RIGHT, "code": f"{guess:06d}"}
+            answers.append(Asking().ask("POST", "/session", body, **AWAY).status_code)
+        assert answers[-1] == 429
+
+    def test_off_again_with_a_last_code(self, on, owner):
+        secret, clock = on
+        assert owner.ask("POST", "/session/second-factor").status_code == 422  # not another while one is on
+        assert owner.ask("POST", "/session/second-factor/off", {"code": "000000"}).status_code == 422
+        code = self.code(secret, self.now(clock))
+        assert owner.ask("POST", "/session/second-factor/off", {"code": code}).body["second_factor"] is False
+        assert sign_in(Asking(), RIGHT).status_code == 200
 
 
 @pytest.mark.django_db(transaction=True)

@@ -481,7 +481,7 @@ describe("the door", () => {
     render(<SignIn />, { wrapper: Around });
     fireEvent.change(screen.getByLabelText("Password"), { target: { value: "guess" } });
     await press("Come in");
-    expect((asked[0] as Asked).body).toEqual({ username: "owner", password: "guess" });
+    expect((asked[0] as Asked).body).toEqual({ username: "owner", password: "guess", code: "" });
     expect(screen.getByRole("alert").textContent).toContain("does not go with that name");
   });
 });

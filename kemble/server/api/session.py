@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from zoneinfo import ZoneInfo
 
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from ninja import Router
 from ninja.decorators import decorate_view
+from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
-from kemble.server import door
+from kemble.server import browsers, door, second_factor
 from kemble.server.api.asked import Body
 from kemble.server.api.refusal import refusal
 from kemble.server.owner import local_owner
@@ -31,20 +33,49 @@ class UseKey(Body):
 
 
 class SignIn(Body):
+    """`code`: of the second factor, where one is on; asked for when it is missing."""
+
     username: str = Field(min_length=1, max_length=150, description="your name")
     password: str = Field(min_length=1, max_length=200, description="your password")
+    code: str = Field("", max_length=12, description="six figures")
 
 
 class NewPassword(Body):
+    """`old`: the one that is set, where one is."""
+
     password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
+    old: str = Field("", max_length=200, description="the password that is set now")
+
+
+class GivenCode(Body):
+    code: str = Field(min_length=6, max_length=12, description="six figures")
 
 
 class Session(BaseModel):
-    """Who is asking. `has_password`: other browsers can come in with one."""
+    """Who is asking. `has_password`: other browsers can come in with one; `second_factor`: with a code beside it."""
 
     signed_in: bool
     name: str
     has_password: bool
+    second_factor: bool
+
+
+class BrowserCard(BaseModel):
+    """A browser that is signed in; `here`: it is the one that asks. `seen` is told to the day."""
+
+    id: int
+    name: str
+    made: datetime
+    seen: datetime
+    here: bool
+
+
+class FactorBegun(BaseModel):
+    """What a phone is told: the secret, its address, and that as a drawing for a camera. On once a code was right."""
+
+    secret: str
+    address: str
+    svg: str
 
 
 def _session(request: HttpRequest) -> Session:
@@ -54,6 +85,7 @@ def _session(request: HttpRequest) -> Session:
         signed_in=known,
         name=user.get_username() if known else "",
         has_password=isinstance(user, User) and user.has_usable_password(),
+        second_factor=isinstance(user, User) and second_factor.is_on(user),
     )
 
 
@@ -71,7 +103,9 @@ def use_key(request: HttpRequest, use_key: UseKey) -> Session:
     if not door.use_key(use_key.key, timezone.now()):
         says = "has been used, or is too old"
         refuse("key", says, "a new one (make key), or the password")
-    login(request, local_owner(), backend=_BACKEND)
+    owner = local_owner()
+    login(request, owner, backend=_BACKEND)
+    browsers.note(request, owner, timezone.now())
     return _session(request)
 
 
@@ -79,33 +113,57 @@ def use_key(request: HttpRequest, use_key: UseKey) -> Session:
 @decorate_view(csrf_protect)
 def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # type: ignore[no-untyped-def]
     """Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgiven."""
-    name = door.who(request)
-    again = door.may_try(name, timezone.now())
-    if again is not None:
-        at = again.astimezone(ZoneInfo(local_zone()))
-        accepts = f"another try at {at:%H:%M:%S}"
-        return refusal([Problem(path="password", says="has been wrong too often", accepts=accepts)], 429)
+    name, now = door.who(request), timezone.now()
+    too_often = _too_often(name, now)
+    if too_often is not None:
+        return too_often
     user = authenticate(request, username=sign_in.username, password=sign_in.password)
     if user is None:
         accepts = "the name and password set in the kitchen"
         refuse("password", "does not go with that name", accepts)
+    assert isinstance(user, User)
+    if second_factor.is_on(user) and not second_factor.takes(user, sign_in.code, now):
+        says = "is not right just now, or was used before" if sign_in.code else "is asked for too"
+        refuse("code", says, "the six figures that your phone shows")
     door.forgive(name)
     door.remember(response)
     login(request, user)
+    browsers.note(request, user, now)
     return _session(request)
+
+
+def _too_often(name: str, now: datetime) -> HttpResponse | None:
+    """The answer to one try too many."""
+    again = door.may_try(name, now)
+    if again is None:
+        return None
+    at = again.astimezone(ZoneInfo(local_zone()))
+    accepts = f"another try at {at:%H:%M:%S}"
+    return refusal([Problem(path="password", says="has been wrong too often", accepts=accepts)], 429)
 
 
 @router.delete("/session", response={200: Session})
 def sign_out(request: HttpRequest) -> Session:
+    browsers.left(request.session.session_key)
     logout(request)
     return _session(request)
 
 
 @router.put("/session/password", response={200: Session})
-def set_password(request: HttpRequest, new_password: NewPassword) -> Session:
-    """The password for other devices in the house."""
+def set_password(request: HttpRequest, new_password: NewPassword):  # type: ignore[no-untyped-def]
+    """The password for other devices in the house. Where one is set it is asked for; every other browser is signed out."""
     user = request.user
     assert isinstance(user, User)
+    if user.has_usable_password():
+        name = door.who(request)
+        too_often = _too_often(name, timezone.now())
+        if too_often is not None:
+            return too_often
+        if not user.check_password(new_password.old):
+            refuse(
+                "old", "is not the password that is set", "the one that is set now; forgotten, make password sets one"
+            )
+        door.forgive(name)
     try:
         validate_password(new_password.password, user)
     except ValidationError as error:
@@ -113,5 +171,72 @@ def set_password(request: HttpRequest, new_password: NewPassword) -> Session:
         refuse("password", says[:1].lower() + says[1:], "another one")
     user.set_password(new_password.password)
     user.save()
+    before = request.session.session_key
     update_session_auth_hash(request, user)
+    request.session.save()
+    browsers.send_all_away_but(request, user, before)
+    return _session(request)
+
+
+@router.get("/session/browsers", response={200: list[BrowserCard]})
+def signed_in(request: HttpRequest) -> list[BrowserCard]:
+    """The browsers that are signed in as who asks."""
+    user = request.user
+    assert isinstance(user, User)
+    return [
+        BrowserCard(
+            id=one.pk,
+            name=one.name,
+            made=one.made,
+            seen=one.seen,
+            here=one.session_key == request.session.session_key,
+        )
+        for one in browsers.browsers_of(user, timezone.now())
+    ]
+
+
+@router.delete("/session/browsers/{int:number}", response={204: None})
+def send_away(request: HttpRequest, number: int) -> Status[None]:
+    """Sign one out, wherever it is."""
+    user = request.user
+    assert isinstance(user, User)
+    if not browsers.send_away(user, number):
+        raise Http404
+    return Status(204, None)
+
+
+@router.post("/session/second-factor", response={200: FactorBegun})
+def begin_factor(request: HttpRequest) -> FactorBegun:
+    """Begin a second factor: a new secret, which is asked for once a code of it was right."""
+    user = request.user
+    assert isinstance(user, User)
+    if second_factor.is_on(user):
+        refuse("code", "is asked for already", "to turn it off first")
+    factor = second_factor.begin(user)
+    return FactorBegun(secret=factor.secret, address=second_factor.address(factor), svg=second_factor.drawn(factor))
+
+
+@router.put("/session/second-factor", response={200: Session})
+def turn_factor_on(request: HttpRequest, given_code: GivenCode):  # type: ignore[no-untyped-def]
+    """From here on a code is asked for beside the password."""
+    return _with_code(request, given_code.code, turns_on=True)
+
+
+@router.post("/session/second-factor/off", response={200: Session})
+def turn_factor_off(request: HttpRequest, given_code: GivenCode):  # type: ignore[no-untyped-def]
+    """No code is asked for any more; a last one is."""
+    return _with_code(request, given_code.code, turns_on=False)
+
+
+def _with_code(request: HttpRequest, code: str, *, turns_on: bool):  # type: ignore[no-untyped-def]
+    user, name, now = request.user, door.who(request), timezone.now()
+    assert isinstance(user, User)
+    too_often = _too_often(name, now)
+    if too_often is not None:
+        return too_often
+    if not second_factor.takes(user, code, now, turns_on=turns_on):
+        refuse("code", "is not right just now, or was used before", "the six figures that your phone shows")
+    door.forgive(name)
+    if not turns_on:
+        second_factor.turn_off(user)
     return _session(request)

@@ -1129,6 +1129,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/browsers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Signed In
+         * @description The browsers that are signed in as who asks.
+         */
+        get: operations["kemble_server_api_session_signed_in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/browsers/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Send Away
+         * @description Sign one out, wherever it is.
+         */
+        delete: operations["kemble_server_api_session_send_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/key": {
         parameters: {
             query?: never;
@@ -1159,10 +1199,54 @@ export interface paths {
         get?: never;
         /**
          * Set Password
-         * @description The password for other devices in the house.
+         * @description The password for other devices in the house. Where one is set it is asked for; every other browser is signed out.
          */
         put: operations["kemble_server_api_session_set_password"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Turn Factor On
+         * @description From here on a code is asked for beside the password.
+         */
+        put: operations["kemble_server_api_session_turn_factor_on"];
+        /**
+         * Begin Factor
+         * @description Begin a second factor: a new secret, which is asked for once a code of it was right.
+         */
+        post: operations["kemble_server_api_session_begin_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/second-factor/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Factor Off
+         * @description No code is asked for any more; a last one is.
+         */
+        post: operations["kemble_server_api_session_turn_factor_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2313,6 +2397,28 @@ export interface components {
             weight: string;
         };
         /**
+         * BrowserCard
+         * @description A browser that is signed in; `here`: it is the one that asks. `seen` is told to the day.
+         */
+        BrowserCard: {
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Name */
+            name: string;
+            /**
+             * Seen
+             * Format: date-time
+             */
+            seen: string;
+        };
+        /**
          * Burner
          * @description Net power into the pot at each level, in watts: what is left after the room has had its share.
          */
@@ -3167,6 +3273,18 @@ export interface components {
             unit: string;
         };
         /**
+         * FactorBegun
+         * @description What a phone is told: the secret, its address, and that as a drawing for a camera. On once a code was right.
+         */
+        FactorBegun: {
+            /** Address */
+            address: string;
+            /** Secret */
+            secret: string;
+            /** Svg */
+            svg: string;
+        };
+        /**
          * FamilyCard
          * @description A part as it can be added to a sheet.
          */
@@ -3321,6 +3439,14 @@ export interface components {
             spans: components["schemas"]["SpanDrawn"][];
             /** Strokes */
             strokes: components["schemas"]["StrokeDrawn"][];
+        };
+        /** GivenCode */
+        GivenCode: {
+            /**
+             * Code
+             * @description six figures
+             */
+            code: string;
         };
         /** GoShopping */
         GoShopping: {
@@ -4691,8 +4817,17 @@ export interface components {
              */
             uid?: string | null;
         };
-        /** NewPassword */
+        /**
+         * NewPassword
+         * @description `old`: the one that is set, where one is.
+         */
         NewPassword: {
+            /**
+             * Old
+             * @description the password that is set now
+             * @default
+             */
+            old: string;
             /**
              * Password
              * @description at least 10 letters or figures
@@ -6538,13 +6673,15 @@ export interface components {
         };
         /**
          * Session
-         * @description Who is asking. `has_password`: other browsers can come in with one.
+         * @description Who is asking. `has_password`: other browsers can come in with one; `second_factor`: with a code beside it.
          */
         Session: {
             /** Has Password */
             has_password: boolean;
             /** Name */
             name: string;
+            /** Second Factor */
+            second_factor: boolean;
             /** Signed In */
             signed_in: boolean;
         };
@@ -6935,8 +7072,17 @@ export interface components {
             /** Units */
             units: string[];
         };
-        /** SignIn */
+        /**
+         * SignIn
+         * @description `code`: of the second factor, where one is on; asked for when it is missing.
+         */
         SignIn: {
+            /**
+             * Code
+             * @description six figures
+             * @default
+             */
+            code: string;
             /**
              * Password
              * @description your password
@@ -10596,6 +10742,64 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_session_signed_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrowserCard"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_session_send_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_session_use_key: {
         parameters: {
             query?: never;
@@ -10639,6 +10843,101 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_session_turn_factor_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_session_begin_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorBegun"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_session_turn_factor_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenCode"];
             };
         };
         responses: {

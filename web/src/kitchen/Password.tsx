@@ -1,4 +1,4 @@
-/** The password for every other browser in the house. */
+/** Other devices: the password that lets them in, those that are in, and a code beside the password. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -6,17 +6,20 @@ import { api, ask } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { LinkButton } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
+import { Browsers } from "./Browsers";
+import { SecondFactor } from "./SecondFactor";
 
 /** The password that every other browser is asked for; this one came in with it, or with a key. */
 export function Password() {
   const session = useQuery(sessionQuery);
   const client = useQueryClient();
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useState({ password: "", old: "" });
   const save = useMutation({
-    mutationFn: () => ask(api.PUT("/api/session/password", { body: { password: typed } })),
+    mutationFn: () => ask(api.PUT("/api/session/password", { body: typed })),
     onSuccess: (answer) => {
       client.setQueryData(["session"], answer);
-      setTyped("");
+      void client.invalidateQueries({ queryKey: ["browsers"] });
+      setTyped({ password: "", old: "" });
     },
   });
   const leave = useMutation({
@@ -25,39 +28,57 @@ export function Password() {
   });
   const error = save.error ?? leave.error;
   return (
-    <form
-      className="mt-7"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
-    >
-      <h2 className="text-xl">Other devices</h2>
-      <p className="mt-1 text-ink2">
-        Any other browser comes in as “{session.data?.name}” with a password
-        {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.
-      </p>
-      <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
-      <input
-        aria-label="New password"
-        type="password"
-        autoComplete="new-password"
-        className="write mt-2 w-56"
-        minLength={10}
-        maxLength={200}
-        required
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-      />
-      <button type="submit" className="pick ml-3" disabled={save.isPending}>
-        Set password
-      </button>
-      <Sorry error={error} />
-      <p className="mt-3">
-        <LinkButton disabled={leave.isPending} onClick={() => leave.mutate()}>
-          Sign this browser out
-        </LinkButton>
-      </p>
-    </form>
+    <>
+      <form
+        className="mt-7"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+      >
+        <h2 className="text-xl">Other devices</h2>
+        <p className="mt-1 text-ink2">
+          Any other browser comes in as “{session.data?.name}” with a password
+          {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.
+        </p>
+        <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
+        {session.data?.has_password && (
+          <input
+            aria-label="The password that is set"
+            placeholder="the one that is set"
+            type="password"
+            autoComplete="current-password"
+            className="write mt-2 block w-56"
+            maxLength={200}
+            required
+            value={typed.old}
+            onChange={(event) => setTyped({ ...typed, old: event.target.value })}
+          />
+        )}
+        <input
+          aria-label="New password"
+          placeholder={session.data?.has_password ? "the new one" : undefined}
+          type="password"
+          autoComplete="new-password"
+          className="write mt-2 w-56"
+          minLength={10}
+          maxLength={200}
+          required
+          value={typed.password}
+          onChange={(event) => setTyped({ ...typed, password: event.target.value })}
+        />
+        <button type="submit" className="pick ml-3" disabled={save.isPending}>
+          Set password
+        </button>
+        <Sorry error={error} />
+        <p className="mt-3">
+          <LinkButton disabled={leave.isPending} onClick={() => leave.mutate()}>
+            Sign this browser out
+          </LinkButton>
+        </p>
+      </form>
+      <Browsers />
+      {session.data?.has_password && <SecondFactor on={session.data.second_factor} />}
+    </>
   );
 }

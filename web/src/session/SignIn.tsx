@@ -3,7 +3,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { api, ask } from "../api/client";
+import { api, ask, Refused } from "../api/client";
 import { mayPass } from "../api/queries";
 import { signedIn, useReach } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
@@ -54,7 +54,7 @@ export function SignedOut() {
 
 function Door() {
   const client = useQueryClient();
-  const [typed, setTyped] = useState({ username: "owner", password: "" });
+  const [typed, setTyped] = useState({ username: "owner", password: "", code: "" });
   const enter = useMutation({
     mutationFn: () => ask(api.POST("/api/session", { body: typed })),
     retry: (tries, error) => mayPass(error) && tries < 2, // a 429 says itself when to come again
@@ -63,6 +63,8 @@ function Door() {
       void client.invalidateQueries();
     },
   });
+  const asksForCode =
+    typed.code !== "" || (enter.error instanceof Refused && enter.error.problems.some((one) => one.path === "code"));
   return (
     <form
       className="mt-6 grid gap-4 text-lg"
@@ -92,6 +94,22 @@ function Door() {
           onChange={(event) => setTyped({ ...typed, password: event.target.value })}
         />
       </label>
+      {asksForCode && (
+        <label>
+          <span className="block text-ink2">The six figures that your phone shows</span>
+          <input
+            className="write w-full"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            maxLength={7}
+            required
+            // biome-ignore lint/a11y/noAutofocus: it comes up in answer to a press, and is what is wanted next
+            autoFocus
+            value={typed.code}
+            onChange={(event) => setTyped({ ...typed, code: event.target.value })}
+          />
+        </label>
+      )}
       <Sorry error={enter.error} />
       <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
         Come in

@@ -1,0 +1,82 @@
+/** A code beside the password: begun, read by a phone, on once a code was right; and off again with a last one. */
+
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask } from "../api/client";
+import { LinkButton } from "../ui/LinkButton";
+import { Sorry } from "../ui/Sorry";
+
+export function SecondFactor({ on }: { on: boolean }) {
+  const client = useQueryClient();
+  const [code, setCode] = useState("");
+  const [leaving, setLeaving] = useState(false);
+  const begin = useMutation({ mutationFn: () => ask(api.POST("/api/session/second-factor")) });
+  const turn = useMutation({
+    mutationFn: () =>
+      on
+        ? ask(api.POST("/api/session/second-factor/off", { body: { code } }))
+        : ask(api.PUT("/api/session/second-factor", { body: { code } })),
+    onSuccess: (answer) => {
+      client.setQueryData(["session"], answer);
+      setCode("");
+      setLeaving(false);
+      begin.reset();
+    },
+  });
+  const asks = on ? leaving : begin.data !== undefined;
+  return (
+    <section aria-label="A code beside it" className="mt-5">
+      <h3 className="text-lg">A code beside it</h3>
+      <p className="mt-1 text-ink2">
+        {on
+          ? "The password is asked for with six figures that your phone shows."
+          : "If wanted, the password is asked for with six figures that your phone shows, new every half minute."}
+      </p>
+      {!asks && (
+        <p className="mt-2">
+          <LinkButton onClick={() => (on ? setLeaving(true) : begin.mutate())}>
+            {on ? "Ask for no code any more" : "Ask for a code too"}
+          </LinkButton>
+        </p>
+      )}
+      {begin.data && !on && (
+        <div className="mt-3">
+          <p>Let an app for codes read this, or type the secret there.</p>
+          <img
+            alt="The secret, for a camera"
+            className="mt-2 size-44 bg-white"
+            src={`data:image/svg+xml;utf8,${encodeURIComponent(begin.data.svg)}`}
+          />
+          <p className="mt-2 break-all">
+            <code>{begin.data.secret}</code>
+          </p>
+        </div>
+      )}
+      {asks && (
+        <form
+          className="mt-3 flex flex-wrap items-baseline gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            turn.mutate();
+          }}
+        >
+          <input
+            aria-label="The six figures that your phone shows"
+            className="write w-32"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            minLength={6}
+            maxLength={7}
+            required
+            value={code}
+            onChange={(event) => setCode(event.target.value)}
+          />
+          <button type="submit" className="pick" disabled={turn.isPending}>
+            {on ? "Turn it off" : "Turn it on"}
+          </button>
+        </form>
+      )}
+      <Sorry error={begin.error ?? turn.error} />
+    </section>
+  );
+}
