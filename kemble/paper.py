@@ -33,9 +33,12 @@ def _fonts() -> str:
 
 def _document(html: str) -> Any:
     """Laid out in pages. It carries all that it needs: nothing is fetched from anywhere, whatever its words say."""
+    from PIL import ImageFile
     from weasyprint import HTML
     from weasyprint.urls import URLFetcher
 
+    # It lets pictures that are cut off pass, everywhere in the process: ours are to be refused.
+    ImageFile.LOAD_TRUNCATED_IMAGES = False
     return HTML(string=html, url_fetcher=URLFetcher(allowed_protocols=("data",))).render()
 
 

@@ -83,7 +83,7 @@ class Sort:
     def rows(self, kitchen: KitchenRecord) -> models.QuerySet[Any]:
         """Every one of them, thrown away or not, in the order in which they were kept."""
         manager = getattr(self.model, "everything", self.model._default_manager)
-        found: models.QuerySet[Any] = manager.filter(**{self.of: kitchen}).order_by("pk")
+        found: models.QuerySet[Any] = manager.using(kitchen._state.db).filter(**{self.of: kitchen}).order_by("pk")
         return found
 
     @property

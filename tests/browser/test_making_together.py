@@ -26,6 +26,7 @@ def begin(kitchen, sheets, *, rehearse, **more):
         "dishes": [{"sheet": number} for number in numbers],
     }
     kept = hand.ask("POST", "/occasions", {"occasion": occasion})
+    kept = until(lambda: None if (at := hand.ask("GET", f"/occasions/{kept['id']}"))["planning"] else at)
     assert kept["day"]["plan"], kept["day"]["clash"]
     return hand.ask("POST", "/runs", {"occasion": kept["id"], "rehearse": rehearse, **more})
 

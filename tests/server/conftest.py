@@ -1,21 +1,17 @@
 import json
-import sqlite3
-from contextlib import closing
-from pathlib import Path
 
 import pytest
 from asking import Asking
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.db import connections
+from frozen import laid_out
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
 from kemble.server import planning
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
-
-FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 
 
 @pytest.fixture(autouse=True)
@@ -69,9 +65,7 @@ def document():
 @pytest.fixture
 def past(tmp_path, django_db_blocker):
     """A kitchen kept at an early version (frozen), brought up to date."""
-    file = tmp_path / "past.sqlite3"
-    with closing(sqlite3.connect(file)) as made:
-        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
+    file = laid_out(3, tmp_path / "past.sqlite3")
     connections.databases["past"] = {**connections.databases["default"], "NAME": str(file)}
     with django_db_blocker.unblock():
         call_command("migrate", database="past", verbosity=0)

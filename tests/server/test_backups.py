@@ -9,6 +9,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
+from frozen import laid_out
 from serving import Server, until
 
 from kemble.server import backups
@@ -16,7 +17,6 @@ from kemble.server.folder import NotOurs, check_database
 from kemble.server.sealing import Sealed, is_sealed, seal, unseal
 
 pytestmark = pytest.mark.django_db
-FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 DAY = timedelta(days=1)
 
@@ -24,11 +24,7 @@ DAY = timedelta(days=1)
 @pytest.fixture
 def database(tmp_path):
     """A kitchen of an older version, as it was kept."""
-    file = tmp_path / "kemble.sqlite3"
-    with closing(sqlite3.connect(file)) as made:
-        made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
-        made.commit()
-    return file
+    return laid_out(3, tmp_path / "kemble.sqlite3")
 
 
 def backup(days, why="daily", size=1_000_000):

@@ -5,6 +5,7 @@ import io
 import json
 
 import pytest
+from PIL import ImageFile
 
 from kemble.server.models import SheetRecord
 
@@ -44,6 +45,11 @@ class TestPaper:
             assert (answer.status_code, answer["Content-Type"]) == (200, "application/pdf")
             assert answer["Content-Disposition"] == f'inline; filename="steamed-set-cake-{what}.pdf"'
             assert answer.content.startswith(b"%PDF-")
+
+    def test_printing_makes_nothing_else_lenient(self, owner, sheet):
+        """The library that prints lets pictures pass that are cut off, in all of the process; ours are refused still."""
+        owner.get(f"/api/sheets/{sheet['id']}/paper/card.pdf")
+        assert ImageFile.LOAD_TRUNCATED_IMAGES is False
 
     def test_every_pattern_is_a_drawing(self, owner, sheet):
         told = owner.ask("GET", f"/sheets/{sheet['id']}/templates").body

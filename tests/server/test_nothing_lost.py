@@ -6,7 +6,6 @@ import sqlite3
 import threading
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
-from pathlib import Path
 
 import pytest
 import time_machine
@@ -14,6 +13,7 @@ from asking import table
 from django.db import OperationalError, connection
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
+from frozen import laid_out
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Tin
@@ -23,7 +23,6 @@ from kemble.server.models import Batch, Bench, KitchenRecord, Receipt, Run, Shee
 from kemble.server.turns import Turn
 
 pytestmark = pytest.mark.django_db
-FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 
 
@@ -484,8 +483,8 @@ class TestFolder:
         if spoil == "text":
             file.write_text("a letter")
         elif spoil != "absent":
+            laid_out(3, file)
             with closing(sqlite3.connect(file)) as made:
-                made.executescript((FIXTURES / "kitchen-0003.sql").read_text())
                 if spoil == "newer":
                     made.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('kitchen', '9999_x', '')")
                 if spoil == "other":

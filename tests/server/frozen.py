@@ -1,0 +1,28 @@
+"""Kitchens as they were kept at every version of the database, each laid out by the code of its day. Frozen: a new one is
+added with a new migration, and none is ever changed."""
+
+import gzip
+import re
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+KITCHENS = Path(__file__).resolve().parents[1] / "fixtures" / "kitchens"
+VERSIONS = sorted(int(re.search(r"\d+", path.name)[0]) for path in KITCHENS.glob("kitchen-*.sql.gz"))
+
+
+def laid_out(version, file):
+    """The database of that version in a new file."""
+    with closing(sqlite3.connect(file)) as made:
+        made.executescript(gzip.decompress((KITCHENS / f"kitchen-{version:04d}.sql.gz").read_bytes()).decode())
+        made.commit()
+    return file
+
+
+def counted(file, tables):
+    """How many rows there are of each table that is there."""
+    with closing(sqlite3.connect(file)) as found:
+        there = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        return {
+            table: found.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in tables if table in there
+        }

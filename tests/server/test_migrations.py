@@ -1,0 +1,77 @@
+"""A kitchen of every version of the database is brought up to this one: nothing is lost, and all of it can be read."""
+
+import io
+import sqlite3
+from contextlib import closing
+
+import pytest
+from django.core.management import call_command
+from django.db import connections
+from django.db.migrations.loader import MigrationLoader
+from frozen import VERSIONS, counted, laid_out
+
+from kemble.core.stations.chain import work
+from kemble.server.archive import read_archive, write_archive
+from kemble.server.folder import check_database
+from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, SheetRecord, SheetRevision
+
+TABLES = [
+    "kitchen_kitchen", "kitchen_sheetrecord", "kitchen_sheetrevision", "kitchen_run", "kitchen_runevent", "kitchen_batch",
+    "kitchen_bench", "kitchen_benchmark", "kitchen_occasion", "kitchen_tasting", "kitchen_stock",
+]  # fmt: skip
+
+
+def test_there_is_one_of_every_version():
+    """Whoever adds a migration freezes a kitchen of the version before it."""
+    ours = sorted(int(name[:4]) for app, name in MigrationLoader(None).disk_migrations if app == "kitchen")
+    assert ours[:-1] == VERSIONS
+
+
+@pytest.fixture(params=VERSIONS, ids=lambda version: f"from {version:04d}")
+def old(request, tmp_path, django_db_blocker):
+    """(file, what it held before): a kitchen of that version, brought up to this one."""
+    file = laid_out(request.param, tmp_path / "old.sqlite3")
+    before = counted(file, TABLES)
+    connections.databases["old"] = {**connections.databases["default"], "NAME": str(file)}
+    with django_db_blocker.unblock():
+        call_command("migrate", database="old", verbosity=0)
+        yield file, before
+        connections["old"].close()
+    del connections.databases["old"]
+    del connections["old"]
+
+
+def test_nothing_is_lost_and_all_of_it_is_read(old):
+    file, before = old
+    after = counted(file, TABLES)
+    assert before["kitchen_sheetrecord"] >= 1
+    assert before["kitchen_run"] >= 1
+    assert {table: after[table] for table in before} == before
+    check_database(file)
+    with closing(sqlite3.connect(file)) as found:
+        assert found.execute("PRAGMA foreign_key_check").fetchall() == []
+
+    assert all(kitchen.settings.tins for kitchen in KitchenRecord.objects.using("old"))
+    for row in SheetRecord.everything.using("old"):
+        assert row.sheet.title == row.title
+    for row in SheetRevision.objects.using("old"):
+        assert row.sheet
+    for run in Run.everything.using("old"):
+        assert run.kept.plan.scheduled
+        assert run.state().steps
+    for batch in Batch.everything.using("old"):
+        assert isinstance(batch.compared, list)
+    for occasion in OccasionRecord.everything.using("old"):
+        assert occasion.occasion.servings
+
+
+def test_what_it_held_can_be_worked_and_taken_out_as_one_file(old):
+    _, before = old
+    kitchen = KitchenRecord.objects.using("old").first()
+    for row in SheetRecord.objects.using("old").filter(way__in=("set-cake", "boiled-balls"))[:3]:
+        assert not work(row.sheet, kitchen.settings).problems
+    out = io.BytesIO()
+    write_archive(kitchen, out, kitchen.created)
+    found = read_archive(out)
+    for name, table in (("sheets", "sheetrecord"), ("runs", "run"), ("batches", "batch"), ("events", "runevent")):
+        assert len(found.rows[name]) == before[f"kitchen_{table}"]
