@@ -52,6 +52,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 web/dist/index.html: .stamps/npm .stamps/python $(WEB_SOURCES)
 	@echo "Building the front end"
 	@cd web && npm run --silent build -- --logLevel warn
+	@$(PY) scripts/licences.py > web/dist/licences.txt
 	@$(PY) -m whitenoise.compress --quiet web/dist
 	@touch $@
 

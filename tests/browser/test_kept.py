@@ -184,6 +184,20 @@ class TestWithoutTheNetwork:
         expect(page.get_by_role("slider")).to_be_visible(timeout=30_000)
 
 
+    def test_a_file_that_was_looked_at_is_no_page(self, watched, kitchen):
+        """What a browser shows of its own (paper, a list of licences) never takes the place of the page that is kept."""
+        page = watched
+        page.goto(kitchen.url)
+        kept_ready(page)
+        page.goto(f"{kitchen.url}/licences.txt")
+        expect(page.get_by_text(re.compile("What ships with Kemble"))).to_be_visible()
+        kitchen.kill()
+        page.goto(kitchen.url)
+        expect(page.get_by_text(re.compile("cannot be reached"))).to_be_visible()
+        expect(page.get_by_role("region", name="On the stove")).to_be_visible()
+        kitchen.start("--demo", "--keep")
+
+
 class TestUndoOnTheRun:
     def test_whatever_came_last_is_taken_back(self, watched, kitchen):
         page = watched

@@ -18,16 +18,20 @@ const SHELL = "kemble-shell";
 const ANSWERS = "kemble-answers";
 const KEPT_HEADER = "kemble-kept"; // as in api/reach.ts
 const PATIENCE_S = 8;
+const FILES = /^\/api\/|\.txt$/; // addresses that are no page, though a browser may go there
 
 void self.skipWaiting();
 clientsClaim();
 cleanupOutdatedCaches();
 precacheAndRoute(self.__WB_MANIFEST);
 
-/** Keeps an answer only once all of it is here: one that breaks off must not take the place of the whole one before. */
-const whole = {
+/**
+ * Keeps an answer only once all of it is here: one that breaks off must not take the place of the whole one before. Files
+ * that somebody takes along (paper, tables, a whole kitchen) are not kept: only what a page is made of.
+ */
+const whole = (kind: RegExp) => ({
   cacheWillUpdate: async ({ response }: { response: Response }) => {
-    if (response.status !== 200) return null;
+    if (response.status !== 200 || !kind.test(response.headers.get("Content-Type") ?? "")) return null;
     try {
       const body = await response.clone().arrayBuffer();
       return new Response(body, { status: response.status, headers: response.headers });
@@ -35,13 +39,13 @@ const whole = {
       return null;
     }
   },
-};
+});
 
 // One page serves every address: what is kept of one opens all. Its policy and its nonce are kept with it.
 const onePage = { cacheKeyWillBeUsed: async () => "/" };
 registerRoute(
-  ({ request }) => request.mode === "navigate",
-  new NetworkFirst({ cacheName: SHELL, networkTimeoutSeconds: PATIENCE_S, plugins: [onePage, whole] }),
+  ({ request, url }) => request.mode === "navigate" && !FILES.test(url.pathname),
+  new NetworkFirst({ cacheName: SHELL, networkTimeoutSeconds: PATIENCE_S, plugins: [onePage, whole(/^text\/html/)] }),
 );
 self.addEventListener("install", (event) => {
   event.waitUntil(caches.open(SHELL).then((shell) => shell.add("/")));
@@ -60,7 +64,7 @@ registerRoute(
   new NetworkFirst({
     cacheName: ANSWERS,
     networkTimeoutSeconds: PATIENCE_S,
-    plugins: [whole, saysWhen, new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
+    plugins: [whole(/json|^image\/webp/), saysWhen, new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
   }),
 );
 

@@ -300,6 +300,11 @@ function Settings({ start }: { start: KitchenSettings }) {
             <TextLink to="/kitchen/archive">The whole kitchen in one file, out and in</TextLink>
           </p>
           <Password />
+          <p className="mt-7">
+            <a href="/licences.txt" className="text-ink2">
+              What Kemble is built of, and under which licences
+            </a>
+          </p>
         </section>
       </div>
     </Frame>
