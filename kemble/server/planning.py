@@ -82,6 +82,14 @@ def known(occasion: int) -> Planning | None:
         return _plannings.get(occasion)
 
 
+def end() -> None:
+    """Stop all of them: a server that is stopped waits for no day."""
+    with _guard:
+        going = list(_plannings.values())
+    for one in going:
+        one.stop()
+
+
 def forget(occasion: int) -> None:
     """What was found or stopped is not to stand: the next who asks begins anew."""
     with _guard:

@@ -183,7 +183,6 @@ class TestWithoutTheNetwork:
         kitchen.start("--demo", "--keep")
         expect(page.get_by_role("slider")).to_be_visible(timeout=30_000)
 
-
     def test_a_file_that_was_looked_at_is_no_page(self, watched, kitchen):
         """What a browser shows of its own (paper, a list of licences) never takes the place of the page that is kept."""
         page = watched

@@ -243,6 +243,13 @@ class TestADayThatTakesLong:
         threading.Timer(0.2, slow.go.set).start()
         assert owner.ask("POST", "/runs", {"occasion": found["id"]}).status_code == 200
 
+    def test_a_server_that_is_stopped_waits_for_no_day(self, owner, sheet, monkeypatch):
+        Slow(monkeypatch)
+        found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
+        assert not found["planning"]["stopped"]
+        planning.end()
+        assert opened(owner, found["id"])["planning"]["stopped"]
+
     def test_nobody_stops_another_kitchens(self, owner, stranger, sheet, monkeypatch):
         slow = Slow(monkeypatch)
         found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body

@@ -19,6 +19,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
+from kemble.server import planning
 from kemble.server.backups import Daily, before_migrating, sound
 from kemble.server.door import new_key
 from kemble.server.dropping import purge
@@ -56,6 +57,7 @@ class Command(BaseCommand):
                 try:
                     self._serve(host, port, demo, keep)
                 finally:
+                    planning.end()
                     settle(settings.DATABASE)
         except FolderBusy as busy:
             raise CommandError(str(busy)) from None
