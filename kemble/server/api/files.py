@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Router
 from pydantic import BaseModel, Field
 
@@ -12,13 +13,16 @@ from kemble.core.facts.problems import refuse
 from kemble.core.formats.paper import PaperId
 from kemble.core.formats.recipe import MOST_LETTERS, ReadRecipe, read_recipe
 from kemble.core.formats.recipe_out import FORMATS, FormatId, written
-from kemble.core.formats.tables import csv_text
+from kemble.core.formats.tables import MOST_LETTERS as MOST_TABLE
+from kemble.core.formats.tables import csv_text, read_csv
 from kemble.core.formats.templates import Template, template_svg, templates_of
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import Body, Write, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
+from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.tables import TABLES
-from kemble.server.turns import PRINTING
+from kemble.server.tables_in import keep_batches, read_batches
+from kemble.server.turns import PRINTING, writing
 from kemble.server.worked import worked_for
 
 router = Router(tags=["files"])
@@ -59,6 +63,44 @@ def table(request: HttpRequest, name: str) -> HttpResponse:
     answered = HttpResponse(csv_text(found.head, found.rows(kitchen)), content_type="text/csv; charset=utf-8")
     answered["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answered
+
+
+class TableSent(Write):
+    """A table as text; `keep`: what will do goes into the log, else it is only looked at."""
+
+    text: str = Field(max_length=MOST_TABLE, description=f"at most {MOST_TABLE:,} letters")
+    keep: bool = False
+
+
+class RowTold(BaseModel):
+    """A row of a table that came in: what it is, or why it is left out; `here`: it is in the log already."""
+
+    number: int
+    says: str
+    problem: str
+    here: bool
+
+
+class TableRead(BaseModel):
+    """What a table holds, row by row, and how many of them went into the log."""
+
+    rows: list[RowTold]
+    added: int
+
+
+@router.post("/tables/batches", response={200: TableRead})
+def batches_in(request: HttpRequest, table_sent: TableSent) -> HttpResponse:
+    """Batches out of a table, such as the one that goes out: looked at, or put into the log."""
+    kitchen, now = asking(request), timezone.now()
+    sent = receipt_of(kitchen, table_sent.uid, "table")
+    found = read_batches(kitchen, read_csv(table_sent.text), now)
+    added = sent.number if sent else 0
+    if table_sent.keep and not sent:
+        added = keep_batches(kitchen, found)
+        with writing():
+            keep_receipt(kitchen, table_sent.uid, "table", added)
+    rows = [RowTold(number=one.number, says=one.says, problem=one.problem, here=one.here) for one in found]
+    return answer(TableRead(rows=rows, added=added))
 
 
 @router.get("/sheets/{int:sheet_id}/as/{how}", response={200: None})

@@ -1681,6 +1681,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Batches In
+         * @description Batches out of a table, such as the one that goes out: looked at, or put into the log.
+         */
+        post: operations["kemble_server_api_files_batches_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/{name}.csv": {
         parameters: {
             query?: never;
@@ -6307,6 +6327,20 @@ export interface components {
             values: (string | null)[];
         };
         /**
+         * RowTold
+         * @description A row of a table that came in: what it is, or why it is left out; `here`: it is in the log already.
+         */
+        RowTold: {
+            /** Here */
+            here: boolean;
+            /** Number */
+            number: number;
+            /** Problem */
+            problem: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * RulerDrawing
          * @description A strip of paper to lay along one edge: its length and the knife's places on it, in mm.
          */
@@ -7654,6 +7688,37 @@ export interface components {
             dishes: components["schemas"]["DishSure"][];
             /** Slack After */
             slack_after: string[];
+        };
+        /**
+         * TableRead
+         * @description What a table holds, row by row, and how many of them went into the log.
+         */
+        TableRead: {
+            /** Added */
+            added: number;
+            /** Rows */
+            rows: components["schemas"]["RowTold"][];
+        };
+        /**
+         * TableSent
+         * @description A table as text; `keep`: what will do goes into the log, else it is only looked at.
+         */
+        TableSent: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Text
+             * @description at most 200,000 letters
+             */
+            text: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
         };
         /**
          * Take
@@ -11823,6 +11888,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Offered"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_files_batches_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
                 };
             };
             /** @description Refused */

@@ -14,6 +14,7 @@ import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
+import { TableIn } from "./TableIn";
 
 const MOST_BESIDE = 4;
 const VERDICTS = [
@@ -23,7 +24,7 @@ const VERDICTS = [
   ["too firm", "too firm"],
 ] as const;
 
-/** The log for a spreadsheet. */
+/** The log for a spreadsheet, and out of one. */
 function AsTables() {
   const tables = useQuery({
     queryKey: ["tables"],
@@ -31,17 +32,20 @@ function AsTables() {
     queryFn: () => ask(api.GET("/api/tables")),
   });
   return (
-    <p className="mt-4 text-ink2">
-      As a table:{" "}
-      {tables.data?.map((one, i) => (
-        <span key={one.id}>
-          {i > 0 && " · "}
-          <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
-            {one.label}
-          </a>
-        </span>
-      ))}
-    </p>
+    <>
+      <p className="mt-4 text-ink2">
+        As a table:{" "}
+        {tables.data?.map((one, i) => (
+          <span key={one.id}>
+            {i > 0 && " · "}
+            <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
+              {one.label}
+            </a>
+          </span>
+        ))}
+      </p>
+      <TableIn />
+    </>
   );
 }
 

@@ -11,6 +11,7 @@ import BatchPage from "./BatchPage";
 import { codeOf } from "./codeOf";
 import Log from "./Log";
 import { PiecesWeighed, wordsOf } from "./PiecesWeighed";
+import { TableIn } from "./TableIn";
 import TastePage from "./TastePage";
 
 vi.mock("react-router", async (original) => ({ ...(await original<object>()), useParams: () => ({ batchId: "4" }) }));
@@ -291,6 +292,31 @@ describe("a plate without a name", () => {
     fireEvent.click(screen.getByRole("button", { name: "That is how it is" }));
     await pass(100);
     expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ liking: 7, blind: true });
+  });
+});
+
+describe("a table that comes in", () => {
+  const rows = [
+    { number: 2, says: "Tea cake, 20 Nov", problem: "", here: false },
+    { number: 3, says: "Tea cake, 21 Nov", problem: "", here: true },
+    { number: 4, says: "Moon cake", problem: "no sheet is called “Moon cake”", here: false },
+  ];
+  it("is looked at first; what will do goes in by a second press", async () => {
+    const { asked } = serve(({ body }) => ({
+      body: { rows, added: (body as { keep: boolean }).keep ? 1 : 0 },
+    }));
+    render(<TableIn />, { wrapper: Around });
+    const file = new File(["made,title"], "log.csv", { type: "text/csv" });
+    file.text = async () => "made,title";
+    fireEvent.change(screen.getByLabelText("Batches from a table"), { target: { files: [file] } });
+    await pass(100);
+    expect(screen.getByText("1 batch to put into the log; 1 here already; 1 left out:")).toBeTruthy();
+    expect(screen.getByText(/row 4, Moon cake: no sheet is called/)).toBeTruthy();
+    expect(asked.map((one) => (one.body as { keep: boolean }).keep)).toEqual([false]);
+    fireEvent.click(screen.getByRole("button", { name: "Put it in" }));
+    await pass(100);
+    expect(screen.getByText("1 batch came in.")).toBeTruthy();
+    expect(asked[1]?.body).toMatchObject({ text: "made,title", keep: true });
   });
 });
 
