@@ -137,6 +137,9 @@ def film_share(body: Body, end: int) -> float:
     return (1.0 / h) / (1.0 / h + half)
 
 
+_GONE = 20.0  # so many times its own time, and e**-20 of a mode is left
+
+
 class Modes:
     """A body's way of settling to its surroundings: (T - around) decays as a sum of exponentials."""
 
@@ -155,8 +158,13 @@ class Modes:
         self._film_high = film_share(body, -1)
 
     def remaining(self, times: Array) -> Array:
-        """(times, cells): the share of the first difference that is left, from an even start."""
-        result: Array = np.exp(times[:, None] * -self._rates) @ self._in_cells
+        """(times, cells): the share of the first difference that is left, from an even start. `times` rise from 0 or later."""
+        result = np.empty((len(times), len(self._rates)))
+        begun = 0 if times[0] > 0 else 1
+        result[:begun] = 1.0
+        # Modes that are gone by the first sample after the start are nowhere seen.
+        slow = int(self._rates.searchsorted(_GONE / times[begun]))
+        np.matmul(np.exp(times[begun:, None] * -self._rates[:slow]), self._in_cells[:slow], out=result[begun:])
         return result
 
     def surfaces(self, remaining: Array) -> tuple[Array, Array]:

@@ -274,7 +274,8 @@ def _steam(
     book = working.book
     covered = working.asked("cover") == "covered"
     needs = None if dish else _BY_SCHOOL[working.asked("until")]
-    likely = _at(working, _tinful(working, base, tin, start_c, needs), {})
+    base_tinful = _tinful(working, base, tin, start_c, needs)
+    likely = _at(working, base_tinful, {})
     curves = likely.curves(likely.span_s)
     if likely.done_s(curves) is None:
         curves = likely.curves(3.0 * likely.span_s)
@@ -295,7 +296,6 @@ def _steam(
             return None if seconds is None else seconds / 60.0
         return minutes(one, None if _NEEDS_STEAM & moved.keys() else curves.around)
 
-    base_tinful = _tinful(working, base, tin, start_c, needs)
     which = _DISH if dish else _COLOUR if needs == "colour_min" else _COVERED if covered else _OPEN
     window = windowed(working, solve, which)
     if window is None:
