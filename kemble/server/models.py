@@ -242,7 +242,7 @@ class RunEvent(models.Model):
         ordering: ClassVar = ["at", "id"]
         constraints: ClassVar = [models.UniqueConstraint(fields=["run", "uid"], name="an_event_once_a_run")]
 
-    @property
+    @cached_property
     def event(self) -> Event:
         return event_from(self.uid, self.at, self.document)
 

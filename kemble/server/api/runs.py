@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from uuid import uuid4
 
-from django.db.models import Count, Q
+from django.db.models import Count, Q, prefetch_related_objects
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -331,7 +331,9 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
 
 @router.get("/runs/{int:run_id}", response={200: RunOpen})
 def open_run(request: HttpRequest, run_id: int) -> HttpResponse:
-    return opened(run_of(asking(request), run_id))
+    run = run_of(asking(request), run_id)
+    prefetch_related_objects([run], "events")  # what has happened is read once, and looked at by several
+    return opened(run)
 
 
 @router.post("/runs/{int:run_id}/events", response={200: Event})
