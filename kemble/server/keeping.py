@@ -70,10 +70,9 @@ def begin(
 def add_event(run: Run, event: Event) -> None:
     """Keep an event, unless it is kept already."""
     with writing():
-        _, made = RunEvent.objects.get_or_create(
-            run=run, uid=event.uid, defaults={"at": event.at, "document": event.document}
-        )
-        if made and event.kind == "finished" and not run.finished:
+        row = RunEvent(run=run, uid=event.uid, at=event.at, document=event.document)
+        RunEvent.objects.bulk_create([row], ignore_conflicts=True)
+        if event.kind == "finished" and not run.finished:
             run.finished = timezone.now()
             run.save(update_fields=["finished"])
 

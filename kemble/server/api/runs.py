@@ -138,6 +138,7 @@ def run_of(kitchen: KitchenRecord, number: int) -> Run:
     run: Run = get_object_or_404(Run.everything, kitchen=kitchen, pk=number)
     if run.dropped:
         raise Gone(f"“{run.title}” was dropped on {run.dropped:%-d %B}")
+    run.kitchen = kitchen  # the very one: it need not be fetched again
     return run
 
 
