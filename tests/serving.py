@@ -1,5 +1,6 @@
 """A real server in a process of its own, and a hand that asks it as a page would."""
 
+import asyncio
 import http.client
 import json
 import multiprocessing
@@ -12,6 +13,7 @@ import subprocess
 import sys
 import time
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -40,6 +42,12 @@ def until(told, within_s=60):
         assert time.monotonic() < end, "it did not come to be"
         time.sleep(PAUSE_S)
     return found
+
+
+def apart(coroutine):
+    """Run it to its end in a thread of its own: a browser's test before this one has a loop running in this thread."""
+    with ThreadPoolExecutor(1) as pool:
+        return pool.submit(asyncio.run, coroutine).result()
 
 
 def free_port():

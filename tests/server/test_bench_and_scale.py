@@ -10,6 +10,7 @@ import pytest
 import time_machine
 from django.contrib.auth.models import User
 from django.test import AsyncClient
+from serving import apart
 
 from kemble.core.devices.scale import read_line
 from kemble.server.devices import scales, watch
@@ -122,7 +123,7 @@ class Ear:
             self.watch.leave(listener)
 
     def hears(self, told, does=lambda: None):
-        return asyncio.run(self.until(told, does))
+        return apart(self.until(told, does))
 
 
 class TestSimulatedScale:
@@ -283,7 +284,7 @@ class TestTheApi:
                         return json.loads(event.split("data: ")[1])["grams"]
             return None
 
-        assert asyncio.run(listen()) == pytest.approx(31, abs=0.5)
+        assert apart(listen()) == pytest.approx(31, abs=0.5)
 
     def test_the_stream_is_closed_to_whoever_is_not_signed_in(self, client):
         assert client.get("/api/scale/live", REMOTE_ADDR="192.0.2.7", HTTP_HOST="127.0.0.1").status_code == 401

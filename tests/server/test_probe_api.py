@@ -9,8 +9,10 @@ from typing import ClassVar
 
 import pytest
 import time_machine
+from serving import apart
 
 from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import Refused
 from kemble.server.devices import probes
 from kemble.server.devices.ears import ProbeEar
 from kemble.server.devices.port import SimulatedProbePort, Unplugged
@@ -128,9 +130,10 @@ class TestSticking:
 
     def test_a_real_kitchen_without_one_has_none(self, owner):
         assert owner.ask("GET", "/probe").body["device"] == "none"
-        for refused in (owner.ask("POST", "/probe/stick", {"do": "out"}), owner.ask("GET", "/probe/live")):
-            assert refused.status_code == 422
-            assert refused.body["problems"][0]["says"] == "is not there"
+        refused = owner.ask("POST", "/probe/stick", {"do": "out"})
+        assert (refused.status_code, refused.body["problems"][0]["says"]) == (422, "is not there")
+        with pytest.raises(Refused):  # nor is there one to listen to
+            probes.watch_of(KitchenRecord.objects.get())
 
     def test_the_plug(self, owner, play_kitchen):
         owner.ask("GET", "/probe")
@@ -162,10 +165,10 @@ class TestWatch:
     def test_out_nonsense_and_gone_are_told(self):
         port = SimulatedProbePort(seed=3)
         watch = Watch(lambda: port, ProbeEar)
-        assert "in nothing" in asyncio.run(hear(watch, lambda live: live.state == "out")).says
-        garbled = asyncio.run(hear(watch, lambda live: live.state == "nonsense", port.garble))
+        assert "in nothing" in apart(hear(watch, lambda live: live.state == "out")).says
+        garbled = apart(hear(watch, lambda live: live.state == "nonsense", port.garble))
         assert "makes no sense" in garbled.says
-        gone = asyncio.run(hear(watch, lambda live: live.state == "gone", lambda: setattr(port, "plugged", False)))
+        gone = apart(hear(watch, lambda live: live.state == "gone", lambda: setattr(port, "plugged", False)))
         assert gone.says == "The thermometer is not there. Is it plugged in?"
 
 
