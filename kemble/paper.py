@@ -34,9 +34,12 @@ def _fonts() -> str:
 def _document(html: str) -> Any:
     """Laid out in pages. It carries all that it needs: nothing is fetched from anywhere, whatever its words say."""
     from PIL import ImageFile
-    from weasyprint import HTML
-    from weasyprint.urls import URLFetcher
 
+    try:
+        from weasyprint import HTML
+        from weasyprint.urls import URLFetcher
+    except OSError:  # it lays out by a library of the system's
+        refuse("paper", "cannot be made here: this machine has no Pango", "Pango (libpangoft2-1.0-0 on Debian)")
     # It lets pictures that are cut off pass, everywhere in the process: ours are to be refused.
     ImageFile.LOAD_TRUNCATED_IMAGES = False
     return HTML(string=html, url_fetcher=URLFetcher(allowed_protocols=("data",))).render()

@@ -63,19 +63,14 @@ class Found:
 
 def looked_at(kitchen: KitchenRecord, archive: Archive) -> list[Found]:
     """What an archive holds beside what is here."""
-    found = [Found("settings", 1, int(archive.kitchen.model_dump(mode="json") == _own(kitchen)))]
+    found = [Found("settings", 1, int(archive.kitchen == kitchen.typed))]
+    sheets = _here(kitchen, archive, "sheets", {})
     for name, group in GROUPS.items():
-        if not group.sorts:
-            continue
-        first = group.sorts[0]
-        same = _here(kitchen, archive, first, _here(kitchen, archive, "sheets", {}))
-        found.append(Found(name, len(archive.rows[first]), len(same)))
+        if group.sorts:
+            first = group.sorts[0]
+            same = sheets if first == "sheets" else _here(kitchen, archive, first, sheets)
+            found.append(Found(name, len(archive.rows[first]), len(same)))
     return found
-
-
-def _own(kitchen: KitchenRecord) -> Row:
-    """The kitchen's settings as they are typed: without what its log says."""
-    return kitchen.typed.model_dump(mode="json")
 
 
 def _here(kitchen: KitchenRecord, archive: Archive, name: str, sheets: Mapping[int, int]) -> dict[int, int]:
@@ -84,11 +79,11 @@ def _here(kitchen: KitchenRecord, archive: Archive, name: str, sheets: Mapping[i
     known = {by(row): row.pk for row in BY_NAME[name].rows(kitchen) if getattr(row, "dropped", None) is None}
     found = {}
     for number, (row, _) in enumerate(archive.rows[name], start=1):
+        key: object
         if isinstance(row, OccasionRecord):
-            row.document = {**row.document}
             key = (row.title, row.serve, _said(renumbered(row.document, sheets.get)))
         else:
-            key = by(row)  # type: ignore[assignment]
+            key = by(row)
         if key in known and getattr(row, "dropped", None) is None:
             found[number] = known[key]
     return found

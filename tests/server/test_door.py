@@ -256,15 +256,12 @@ class TestSecondFactor:
             clock.shift(timedelta(seconds=30))
             yield begun["secret"], clock
 
-    def now(self, clock):
-        return datetime.now(UTC)
-
     def test_the_password_alone_opens_no_more(self, on):
-        secret, clock = on
+        secret, _ = on
         asked = sign_in(Asking(), RIGHT)
         assert (asked.status_code, asked.body["problems"][0]["path"]) == (422, "code")
         away = Asking()
-        body = {"username": "owner", "password": RIGHT, "code": self.code(secret, self.now(clock))}
+        body = {"username": "owner", "password": RIGHT, "code": self.code(secret, datetime.now(UTC))}
         assert away.ask("POST", "/session", body, **AWAY).status_code == 200
         again = Asking().ask("POST", "/session", body, **AWAY)
         assert again.body["problems"][0]["path"] == "code"  # no code is good twice
@@ -275,7 +272,7 @@ class TestSecondFactor:
         secret, clock = on
         for off, status in ((30, 200), (120, 422), (-120, 422)):
             clock.shift(timedelta(minutes=10))
-            code = self.code(secret, self.now(clock) + timedelta(seconds=off))
+            code = self.code(secret, datetime.now(UTC) + timedelta(seconds=off))
             body = {"username": "owner", "password": RIGHT, "code": code}
             assert Asking().ask("POST", "/session", body, **AWAY).status_code == status
 
@@ -287,10 +284,10 @@ class TestSecondFactor:
         assert answers[-1] == 429
 
     def test_off_again_with_a_last_code(self, on, owner):
-        secret, clock = on
+        secret, _ = on
         assert owner.ask("POST", "/session/second-factor").status_code == 422  # not another while one is on
         assert owner.ask("POST", "/session/second-factor/off", {"code": "000000"}).status_code == 422
-        code = self.code(secret, self.now(clock))
+        code = self.code(secret, datetime.now(UTC))
         assert owner.ask("POST", "/session/second-factor/off", {"code": code}).body["second_factor"] is False
         assert sign_in(Asking(), RIGHT).status_code == 200
 

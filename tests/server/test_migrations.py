@@ -41,7 +41,7 @@ def old(request, tmp_path, django_db_blocker):
     del connections["old"]
 
 
-def test_nothing_is_lost_and_all_of_it_is_read(old):
+def test_nothing_is_lost_and_all_of_it_is_read(old, request):
     file, before = old
     after = counted(file, TABLES)
     assert before["kitchen_sheetrecord"] >= 1
@@ -59,8 +59,10 @@ def test_nothing_is_lost_and_all_of_it_is_read(old):
     for run in Run.everything.using("old"):
         assert run.kept.plan.scheduled
         assert run.state().steps
-    for batch in Batch.everything.using("old"):
-        assert isinstance(batch.compared, list)
+    told = [one for batch in Batch.everything.using("old") for one in batch.compared]
+    if request.node.callspec.params["old"] != 3:  # the one of that day holds a batch that nobody timed
+        assert told
+    assert all(one.predicted > 0 and one.happened >= 0 for one in told)
     for occasion in OccasionRecord.everything.using("old"):
         assert occasion.occasion.servings
 

@@ -56,8 +56,7 @@ class Words:
     x: float
     y: float
     text: str
-    size: float = 3.6
-    middle: bool = True
+    size: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -297,7 +296,7 @@ def _turned(one: Template) -> Template:
         one.width,
         tuple(Line(tuple(turn(*point) for point in line.points), line.stroke) for line in one.lines),
         tuple(Ring(*turn(ring.x, ring.y), ring.r, ring.stroke) for ring in one.rings),
-        tuple(Words(*turn(word.x, word.y), word.text, word.size, word.middle) for word in one.words),
+        tuple(Words(*turn(word.x, word.y), word.text, word.size) for word in one.words),
         one.times,
     )
 
@@ -338,24 +337,17 @@ def page_svg(page: Page, number: int, of: int, title: str, paper: tuple[float, f
 
 def _tile_svg(tile: Tile, key: str) -> str:
     x0, y0 = MARGIN_MM + tile.at[0], MARGIN_MM + _HEAD_MM + tile.at[1]
-    one, lap = tile.template, []
+    one, drawn = tile.template, _drawn(tile.template)
     times = f" Cut {one.times}." if one.times > 1 else ""
     part = f", piece {tile.name}: lay the letters over each other" if tile.name else ""
     words = wrap(f"{one.title}{part}. {one.says}{times}", _HEAD_LETTERS)[:2]
     head = "".join(_text(x0, y0 - 2 - 3.8 * i, line, 3.0, anchor="start") for i, line in enumerate(reversed(words)))
     if tile.x > 0:
-        lap.append(_path((Line(((tile.x + _LAP_MM, tile.y), (tile.x + _LAP_MM, tile.y + tile.height)), "mark")), 0, 0))
+        lap = tile.x + _LAP_MM
+        drawn += _path(Line(((lap, tile.y), (lap, tile.y + tile.height)), "mark"))
     if tile.y > 0:
-        lap.append(_path((Line(((tile.x, tile.y + _LAP_MM), (tile.x + tile.width, tile.y + _LAP_MM)), "mark")), 0, 0))
-    drawn = [
-        *(_path(line, 0, 0) for line in one.lines),
-        *(f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>' for ring in one.rings),
-        *(
-            _text(word.x, word.y, word.text, word.size, anchor="middle" if word.middle else "start")
-            for word in one.words
-        ),
-        *lap,
-    ]
+        lap = tile.y + _LAP_MM
+        drawn += _path(Line(((tile.x, lap), (tile.x + tile.width, lap)), "mark"))
     pad = 0.6  # half a stroke, and a hair
     clip = (
         f'<clipPath id="{key}"><rect x="{tile.x - pad:.3f}" y="{tile.y - pad:.3f}" width="{tile.width + 2 * pad:.3f}" '
@@ -363,29 +355,28 @@ def _tile_svg(tile: Tile, key: str) -> str:
     )
     moved = f'<g transform="translate({x0 - tile.x:.3f} {y0 - tile.y:.3f})">'
     named = _text(tile.x + tile.width / 2, tile.y + tile.height / 2, tile.name, 9.0) if tile.name else ""
-    return f'{head}{moved}{clip}<g clip-path="url(#{key})">{"".join(drawn)}{named}</g></g>'
+    return f'{head}{moved}{clip}<g clip-path="url(#{key})">{drawn}{named}</g></g>'
 
 
 def template_svg(one: Template) -> str:
     """One pattern by itself, its units mm, with its length and width drawn beside it."""
     pad = 14.0
     width, height = one.width + 2 * pad, one.height + 2 * pad
-    shapes = "".join(
-        [
-            *(_path(line, 0, 0) for line in one.lines),
-            *(
-                f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>'
-                for ring in one.rings
-            ),
-            *(_text(w.x, w.y, w.text, w.size, anchor="middle" if w.middle else "start") for w in one.words),
-        ]
-    )
     sizes = _dimension((0, -6), (one.width, -6), one.width) + _dimension((-6, one.height), (-6, 0), one.height)
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
         f'viewBox="{-pad:g} {-pad:g} {width:.3f} {height:.3f}" font-family="sans-serif" fill="#1d2830" stroke="none">'
-        f"<title>{escape(one.title)}</title><desc>{escape(one.says)}</desc>{shapes}{sizes}</svg>\n"
+        f"<title>{escape(one.title)}</title><desc>{escape(one.says)}</desc>{_drawn(one)}{sizes}</svg>\n"
     )
+
+
+def _drawn(one: Template) -> str:
+    """Its lines, circles and words, where they lie on it."""
+    rings = (
+        f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>' for ring in one.rings
+    )
+    words = (_text(word.x, word.y, word.text, word.size) for word in one.words)
+    return "".join([*map(_path, one.lines), *rings, *words])
 
 
 def _dimension(a: tuple[float, float], b: tuple[float, float], mm: float) -> str:
@@ -393,15 +384,13 @@ def _dimension(a: tuple[float, float], b: tuple[float, float], mm: float) -> str
     upright = a[0] == b[0]
     turn = f' transform="rotate(-90 {x:.3f} {y:.3f})"' if upright else ""
     ends = [((p[0] - 2, p[1]), (p[0] + 2, p[1])) if upright else ((p[0], p[1] - 2), (p[0], p[1] + 2)) for p in (a, b)]
-    lines = "".join(_path(Line(line, "mark"), 0, 0) for line in ((a, b), *ends))
+    lines = "".join(_path(Line(line, "mark")) for line in ((a, b), *ends))
     return f'{lines}<text x="{x:.3f}" y="{y - 1.5:.3f}" font-size="4" text-anchor="middle"{turn}>{mm:.0f} mm</text>'
 
 
 def _ruler(x: float, y: float) -> str:
-    ticks = "".join(
-        _path(Line(((x + i * 10, y), (x + i * 10, y - (4 if i % 5 == 0 else 2.5)))), 0, 0) for i in range(11)
-    )
-    base = _path(Line(((x, y), (x + RULER_LONG_MM, y))), 0, 0)
+    ticks = "".join(_path(Line(((x + i * 10, y), (x + i * 10, y - (4 if i % 5 == 0 else 2.5))))) for i in range(11))
+    base = _path(Line(((x, y), (x + RULER_LONG_MM, y))))
     says = (
         f"This line is {RULER_LONG_MM:.0f} mm long. If your ruler says",
         "otherwise, the printer has scaled the page.",
@@ -415,8 +404,8 @@ def _pen(stroke: Stroke) -> str:
     return f'fill="none" stroke="#1d2830" stroke-width="{_WIDTHS[stroke]:g}"{dashes}'
 
 
-def _path(line: Line, dx: float, dy: float) -> str:
-    points = " ".join(f"{x + dx:.3f},{y + dy:.3f}" for x, y in line.points)
+def _path(line: Line) -> str:
+    points = " ".join(f"{x:.3f},{y:.3f}" for x, y in line.points)
     return f'<polyline points="{points}" {_pen(line.stroke)}/>'
 
 

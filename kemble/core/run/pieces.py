@@ -55,7 +55,6 @@ def weighed_pieces(plan: Plan, events: Sequence[Event]) -> list[WeighedPieces]:
         if target is None or target.key not in PIECES or step.id not in grams:
             continue
         practice, meant = parted(grams[step.id])
-        counts = meant or practice
         found.append(
             WeighedPieces(
                 step=step.id,
@@ -64,8 +63,8 @@ def weighed_pieces(plan: Plan, events: Sequence[Event]) -> list[WeighedPieces]:
                 told_g=target.grams,
                 practice=practice,
                 meant=meant,
-                mean_g=fmean(counts),
-                spread_g=stdev(counts) if len(counts) > 1 else None,
+                mean_g=meant_mean(grams[step.id]),
+                spread_g=stdev(meant or practice) if len(meant or practice) > 1 else None,
             )
         )
     return found

@@ -78,6 +78,12 @@ class FactorBegun(BaseModel):
     svg: str
 
 
+def _me(request: HttpRequest) -> User:
+    """Who asks, where nobody else gets so far."""
+    assert isinstance(request.user, User)
+    return request.user
+
+
 def _session(request: HttpRequest) -> Session:
     user = request.user
     known = isinstance(user, User)
@@ -152,8 +158,7 @@ def sign_out(request: HttpRequest) -> Session:
 @router.put("/session/password", response={200: Session})
 def set_password(request: HttpRequest, new_password: NewPassword):  # type: ignore[no-untyped-def]
     """The password for other devices in the house. Where one is set it is asked for; every other browser is signed out."""
-    user = request.user
-    assert isinstance(user, User)
+    user = _me(request)
     if user.has_usable_password():
         name = door.who(request)
         too_often = _too_often(name, timezone.now())
@@ -181,8 +186,7 @@ def set_password(request: HttpRequest, new_password: NewPassword):  # type: igno
 @router.get("/session/browsers", response={200: list[BrowserCard]})
 def signed_in(request: HttpRequest) -> list[BrowserCard]:
     """The browsers that are signed in as who asks."""
-    user = request.user
-    assert isinstance(user, User)
+    user = _me(request)
     return [
         BrowserCard(
             id=one.pk,
@@ -198,8 +202,7 @@ def signed_in(request: HttpRequest) -> list[BrowserCard]:
 @router.delete("/session/browsers/{int:number}", response={204: None})
 def send_away(request: HttpRequest, number: int) -> Status[None]:
     """Sign one out, wherever it is."""
-    user = request.user
-    assert isinstance(user, User)
+    user = _me(request)
     if not browsers.send_away(user, number):
         raise Http404
     return Status(204, None)
@@ -208,8 +211,7 @@ def send_away(request: HttpRequest, number: int) -> Status[None]:
 @router.post("/session/second-factor", response={200: FactorBegun})
 def begin_factor(request: HttpRequest) -> FactorBegun:
     """Begin a second factor: a new secret, which is asked for once a code of it was right."""
-    user = request.user
-    assert isinstance(user, User)
+    user = _me(request)
     if second_factor.is_on(user):
         refuse("code", "is asked for already", "to turn it off first")
     factor = second_factor.begin(user)
@@ -229,8 +231,7 @@ def turn_factor_off(request: HttpRequest, given_code: GivenCode):  # type: ignor
 
 
 def _with_code(request: HttpRequest, code: str, *, turns_on: bool):  # type: ignore[no-untyped-def]
-    user, name, now = request.user, door.who(request), timezone.now()
-    assert isinstance(user, User)
+    user, name, now = _me(request), door.who(request), timezone.now()
     too_often = _too_often(name, now)
     if too_often is not None:
         return too_often
