@@ -58,10 +58,11 @@ from django.contrib.auth import SESSION_KEY, BACKEND_SESSION_KEY, HASH_SESSION_K
 from django.contrib.auth.models import User
 from django.contrib.sessions.backends.db import SessionStore
 from kemble.core.kitchen.document import Kitchen
-from kemble.server.models import KitchenRecord
+from kemble.server.models import KitchenRecord, Member
 for i in range({cooks}):
     user = User.objects.create_user(f"cook-{{i}}")
-    KitchenRecord.objects.create(document=Kitchen(name=f"Kitchen {{i}}").model_dump(mode="json")).members.add(user)
+    kitchen = KitchenRecord.objects.create(document=Kitchen(name=f"Kitchen {{i}}").model_dump(mode="json"))
+    Member.objects.create(kitchen=kitchen, user=user, role="owner")
     session = SessionStore()
     session[SESSION_KEY], session[BACKEND_SESSION_KEY] = str(user.pk), "django.contrib.auth.backends.ModelBackend"
     session[HASH_SESSION_KEY] = user.get_session_auth_hash()

@@ -47,9 +47,8 @@ Batch.objects.bulk_create(
     (Batch(run=one, kitchen=kitchen, title=one.title, way=one.way, made=one.began, rehearsed=False,
            hydration_pct=120.0, sugar_pct=80.0, verdict="just right") for one in runs), batch_size=500)
 """
-    environment = {**server.environment, "DJANGO_SETTINGS_MODULE": "kemble.site.settings"}
     command = [sys.executable, "-c", code]
-    assert os.spawnve(os.P_WAIT, sys.executable, command, environment) == 0
+    assert os.spawnve(os.P_WAIT, sys.executable, command, server.environment) == 0
     server.start("--demo", "--keep")
 
 

@@ -1,11 +1,7 @@
-"""Shared by all tests: data in a folder of their own, kitchens made ready once, the long ones first."""
+"""Shared by all tests: kitchens made ready once, the long ones first."""
 
 import os
-import tempfile
 
-os.environ["KEMBLE_DATA"] = tempfile.mkdtemp(prefix="kemble-test-")
-os.environ.pop("KEMBLE_HOSTS", None)
-os.environ.pop("KEMBLE_TLS", None)
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop and the ORM in one test
 
 import pytest

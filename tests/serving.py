@@ -83,7 +83,8 @@ class Server:
     def __init__(self, data, *options, afresh=False, **environment):
         self.data, self.options, self.afresh = Path(data), options, afresh
         self.process = self.said = None
-        self.environment = {**os.environ, "KEMBLE_DATA": str(data), **environment}
+        own = {"DJANGO_SETTINGS_MODULE": "kemble.site.settings", "KEMBLE_DATA": str(data)}  # not those of whoever tests
+        self.environment = {**os.environ, **own, **environment}
         self.environment.pop("PYTHONDONTWRITEBYTECODE", None)  # compiled once, started often
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"

@@ -134,3 +134,7 @@ def test_a_card_into_a_file_and_templates_through_a_pipe(sheet, tmp_path, capsys
 def test_the_schema_is_the_one_in_the_docs(capsys):
     assert main(["schema"]) == 0
     assert capsys.readouterr().out == Path("docs/sheet.schema.json").read_text(encoding="utf-8")
+
+
+def test_the_tests_keep_to_a_folder_of_their_own(settings):
+    assert Path(__file__).parents[1] not in settings.DATA.parents

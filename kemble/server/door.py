@@ -24,19 +24,28 @@ _KNOWN_COOKIE = "kemble-known"
 _KNOWN_FOR = timedelta(days=365)
 
 
+def fresh_key() -> str:
+    """A key that nobody guesses; what is kept of it is its digest."""
+    return secrets.token_urlsafe(24)
+
+
+def digest_of(key: str) -> str:
+    return hashlib.sha256(key.encode()).hexdigest()
+
+
 def new_key(now: datetime) -> str:
     """A key that opens the door once, within a day. Those of earlier starts are good no longer."""
-    key = secrets.token_urlsafe(24)
+    key = fresh_key()
     with writing():
         DoorKey.objects.all().delete()
-        DoorKey.objects.create(digest=_digest(key), made=now)
+        DoorKey.objects.create(digest=digest_of(key), made=now)
     return key
 
 
 def use_key(key: str, now: datetime) -> bool:
     """Whether the key opened the door; it does so no second time, however many try at once."""
     with writing():
-        used, _ = DoorKey.objects.filter(digest=_digest(key), made__gt=now - KEY_LASTS).delete()
+        used, _ = DoorKey.objects.filter(digest=digest_of(key), made__gt=now - KEY_LASTS).delete()
     return bool(used)
 
 
@@ -76,7 +85,3 @@ def forgive(name: str) -> None:
     """The password was right: what was wrong before counts no more."""
     with writing():
         Try.objects.filter(who=name).delete()
-
-
-def _digest(key: str) -> str:
-    return hashlib.sha256(key.encode()).hexdigest()

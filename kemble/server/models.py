@@ -49,9 +49,6 @@ class KitchenRecord(models.Model):
     set_up = models.BooleanField(default=False)
     learnt = models.JSONField(default=dict)  # what its log says of it (learning.py); worked out, never typed
     demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
-    members: models.ManyToManyField[models.Model, models.Model] = models.ManyToManyField(
-        settings.AUTH_USER_MODEL, related_name="kitchens"
-    )
 
     class Meta:
         db_table = "kitchen_kitchen"
@@ -69,6 +66,37 @@ class KitchenRecord(models.Model):
 
     def __str__(self) -> str:
         return self.settings.name
+
+
+class Member(models.Model):
+    """Somebody of a kitchen's household: what they may do in it goes by their role (roles.py)."""
+
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="members")
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
+    role = models.CharField(max_length=12)
+    since = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["id"]
+
+    def __str__(self) -> str:
+        return f"{self.user} ({self.role})"
+
+
+class Invitation(models.Model):
+    """A key for one more of the household, in a role; only its digest is kept. `name`: for whom it was made."""
+
+    kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="invitations")
+    digest = models.CharField(max_length=64, unique=True)
+    name = models.CharField(max_length=40)
+    role = models.CharField(max_length=12)
+    made = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["id"]
+
+    def __str__(self) -> str:
+        return f"{self.name} ({self.role})"
 
 
 class SheetRecord(Droppable):

@@ -5,8 +5,9 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.server.models import KitchenRecord
+from kemble.server.models import KitchenRecord, Member
 from kemble.server.place import local_zone
+from kemble.server.roles import Role
 from kemble.server.turns import writing
 
 OWNER = "owner"
@@ -19,17 +20,17 @@ def local_owner() -> User:
         if made:
             user.set_unusable_password()
             user.save()
-        if not KitchenRecord.objects.filter(members=user).exists():
+        if not Member.objects.filter(user=user).exists():
             kitchen = KitchenRecord.objects.create(document=Kitchen(timezone=local_zone()).model_dump(mode="json"))
-            kitchen.members.add(user)
+            Member.objects.create(kitchen=kitchen, user=user, role=Role.OWNER)
     return user
 
 
 def kitchen_of(user: User) -> KitchenRecord:
-    """The kitchen that a signed-in person works in."""
-    return KitchenRecord.objects.filter(members=user).earliest("id")
+    """The kitchen of whose household somebody is."""
+    return Member.objects.select_related("kitchen").get(user=user).kitchen
 
 
 def is_owners(kitchen: KitchenRecord) -> bool:
     """Whether it is the local owner's."""
-    return bool(kitchen.members.filter(pk__in=User.objects.filter(username=OWNER)).exists())
+    return Member.objects.filter(kitchen=kitchen, user__username=OWNER).exists()

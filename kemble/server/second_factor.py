@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-import io
 from datetime import datetime
 
 import pyotp
-import segno
 from django.contrib.auth.models import User
 
 from kemble.server.models import SecondFactor
@@ -33,13 +31,6 @@ def begin(user: User) -> SecondFactor:
 def address(factor: SecondFactor) -> str:
     """What a phone reads the secret from."""
     return pyotp.TOTP(factor.secret).provisioning_uri(name=factor.user.username, issuer_name=_ISSUER)
-
-
-def drawn(factor: SecondFactor) -> str:
-    """The address as a square for a camera: SVG."""
-    out = io.BytesIO()
-    segno.make(address(factor), error="m").save(out, kind="svg", scale=4, border=2, xmldecl=False, svgns=True)
-    return out.getvalue().decode()
 
 
 def takes(user: User, code: str, now: datetime, *, turns_on: bool = False) -> bool:

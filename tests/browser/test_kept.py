@@ -239,7 +239,7 @@ class TestTheDoor:
 
     def test_a_password_set_here_opens_it_elsewhere(self, watched, kitchen, browser):
         page = watched
-        page.goto(f"{kitchen.url}/kitchen")
+        page.goto(f"{kitchen.url}/household")
         page.get_by_label("New password").fill(PASSWORD)
         page.get_by_role("button", name="Set password").click()
         expect(page.get_by_text("with a password; one is set")).to_be_visible()
@@ -249,6 +249,38 @@ class TestTheDoor:
         away.get_by_role("button", name="Come in").click()
         expect(away.get_by_role("heading", name="Weir House")).to_be_visible()
         away.context.close()
+
+    def test_asked_in_as_a_taster_who_says_how_it_is(self, watched, kitchen, browser):
+        page = watched
+        page.goto(f"{kitchen.url}/household")
+        page.get_by_label("For whom").fill("Sorrel")
+        page.get_by_role("radio", name="taster").click()
+        page.get_by_role("button", name="Write the invitation").click()
+        address = page.get_by_role("region", name="The invitation").locator("code").inner_text()
+        phone = browser.new_context().new_page()
+        phone.goto(address)
+        expect(phone.get_by_text("Sorrel, you are asked into Weir House as a taster.")).to_be_visible()
+        phone.get_by_label("A name for yourself").fill("sorrel")
+        phone.get_by_label("A password").fill(PASSWORD)
+        phone.get_by_role("button", name="Come in").click()
+        phone.get_by_role("link", name="Walnut and date balls").first.click()
+        phone.get_by_role("radio", name="8").click()
+        phone.get_by_role("button", name="That is how it is").click()
+        expect(phone.get_by_role("link", name="Walnut and date balls").first).to_contain_text("you have said")
+        phone.goto(f"{kitchen.url}/kitchen")
+        expect(phone.get_by_role("heading", name="Nothing here")).to_be_visible()
+        page.reload()
+        sorrel = page.get_by_role("listitem").filter(has_text="sorrel").first
+        sorrel.get_by_role("radio", name="helper").click()
+        expect(sorrel.get_by_text("sees what is being made")).to_be_visible()
+        phone.goto(kitchen.url)
+        expect(phone.get_by_role("heading", name="On the stove")).to_be_visible()
+        page.get_by_role("button", name="Send away").click()
+        page.get_by_role("button", name="Send sorrel away").click()
+        expect(page.get_by_text("sees what is being made")).to_have_count(1)  # of whoever is asked in next
+        phone.goto(kitchen.url)
+        expect(phone.get_by_role("button", name="Come in")).to_be_visible()
+        phone.context.close()
 
     def test_signed_out_in_the_middle_the_page_stays_and_everything_is_sent(self, watched, kitchen):
         page = watched

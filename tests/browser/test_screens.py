@@ -56,6 +56,7 @@ SCREENS = {
     "shopping": ("/shopping", "Sugar, honey and syrup"),
     "paste": ("/paste", "Read it"),
     "kitchen": ("/kitchen", "Boiling pot"),
+    "household": ("/household", "Who is in"),
     "thrown away": ("/dropped", "Nothing lies here"),
     "welcome": ("/welcome", "What will it be?"),
     "nowhere": ("/no/such/place", "This page is not in the kitchen"),

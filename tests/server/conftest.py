@@ -10,8 +10,9 @@ from frozen import laid_out
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
 from kemble.server import planning
-from kemble.server.models import KitchenRecord
+from kemble.server.models import KitchenRecord, Member
 from kemble.server.owner import local_owner
+from kemble.server.roles import INVITED, Role
 
 
 @pytest.fixture(autouse=True)
@@ -45,10 +46,24 @@ def play_kitchen(owner):
 def stranger(db):
     """Somebody signed in from elsewhere, with a kitchen of their own."""
     user = User.objects.create_user("stranger", password="a long password")
-    KitchenRecord.objects.create(document=Kitchen(name="Elsewhere").model_dump(mode="json")).members.add(user)
+    elsewhere = KitchenRecord.objects.create(document=Kitchen(name="Elsewhere").model_dump(mode="json"))
+    Member.objects.create(kitchen=elsewhere, user=user, role=Role.OWNER)
     client = Asking(REMOTE_ADDR="192.0.2.7")
     client.force_login(user)
     return client
+
+
+@pytest.fixture
+def invited(owner):
+    """A cook, a helper and a taster of the owner's household, by their role."""
+    kitchen = local_owner().member.kitchen
+    clients = {}
+    for role in INVITED:
+        user = User.objects.create_user(f"a-{role}", password="a long password")
+        Member.objects.create(kitchen=kitchen, user=user, role=role)
+        clients[role] = Asking(REMOTE_ADDR="192.0.2.8")
+        clients[role].force_login(user)
+    return clients
 
 
 @pytest.fixture

@@ -305,13 +305,23 @@ class TestSplitBatch:
     def test_served_answered_and_told(self, owner):
         made = owner.ask("POST", "/splits", {**BODY, "uid": "split-0001"}).body
         assert owner.ask("POST", "/splits", {**BODY, "uid": "split-0001"}).body["id"] == made["id"]
-        for number, cups in enumerate(made["cups"], start=1):
+        for number, cups in enumerate(made["served"]["cups"], start=1):
             halves = [cup["half"] for cup in cups]
             odd = next(cup["code"] for cup in cups if halves.count(cup["half"]) == 1)
             told = owner.ask("POST", f"/splits/{made['id']}/answers", {"taster": number, "code": odd}).body
-        assert told["verdict"]["right"] == 6
-        assert told["verdict"]["told_apart"]
+        assert told["served"]["verdict"]["right"] == 6
+        assert told["served"]["verdict"]["told_apart"]
         assert owner.ask("GET", "/splits").body[0]["says"] == "Told apart: 6 of 6 found the odd one."
+
+    def test_a_taster_is_not_told_which_is_which_before_all_have_answered(self, owner, invited):
+        made, taster = owner.ask("POST", "/splits", BODY).body, invited["taster"]
+        for number, codes in enumerate(made["codes"], start=1):
+            asked = taster.ask("GET", f"/splits/{made['id']}")
+            assert asked.body["served"] is None
+            assert not any(word in asked.content.decode() for word in ('"half"', '"seed"', '"right"'))
+            assert taster.ask("GET", "/splits").body[0]["says"] == f"{number - 1} of 6 have answered"
+            told = taster.ask("POST", f"/splits/{made['id']}/answers", {"taster": number, "code": codes[0]}).body
+        assert told["served"]["cups"] == made["served"]["cups"]
 
     def test_what_is_no_answer(self, owner):
         made = owner.ask("POST", "/splits", BODY).body

@@ -4,7 +4,7 @@ import { QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
 import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
+import { createBrowserRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { ClockStrip } from "./alarm/ClockStrip";
 import { api, ask } from "./api/client";
 import { queryClient, sessionQuery } from "./api/queries";
@@ -12,7 +12,9 @@ import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
 import { TellingsProvider } from "./make/Tellings";
-import { usedKey } from "./session/key";
+import { Invited } from "./session/Invited";
+import { invitation, usedKey } from "./session/key";
+import { isOf, useRole } from "./session/roles";
 import { SignedOut, SignIn } from "./session/SignIn";
 import { SheetPage } from "./sheet/SheetPage";
 import { Frame, Waiting } from "./ui/Frame";
@@ -42,6 +44,9 @@ const OverTimePage = lazy(() => import("./log/OverTimePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
 const ArchivePage = lazy(() => import("./kitchen/ArchivePage"));
+const HouseholdPage = lazy(() => import("./household/HouseholdPage"));
+const HelperToday = lazy(() => import("./household/HelperToday"));
+const TasterToday = lazy(() => import("./household/TasterToday"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
@@ -51,24 +56,39 @@ if (nonce) setNonce(nonce);
 /** Everything behind the door: signed in, or asked to. Once in, the page stays when the session runs out. */
 function House() {
   useLookout();
+  const { pathname } = useLocation();
   const entered = useQuery({ queryKey: ["key"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => usedKey });
   const session = useQuery({ ...sessionQuery, enabled: entered.isSuccess });
   const [been, setBeen] = useState(false);
+  const [asked, setAsked] = useState(invitation);
   const inside = session.data?.signed_in ?? false;
   useEffect(() => {
     if (inside) setBeen(true);
   }, [inside]);
   if (!session.data) return <Waiting error={session.error} />;
+  if (asked) return <Invited invitation={asked} onDone={() => setAsked(null)} />;
   if (!inside && !been) return <SignIn error={entered.data} />;
+  const role = session.data.role ?? "owner";
+  const page = isOf(role, pathname) ? <Outlet /> : <Nowhere />;
   return (
     <Suspense fallback={<Waiting />}>
-      <TellingsProvider>
-        <Outlet />
-        <ClockStrip />
-      </TellingsProvider>
+      {role === "taster" ? (
+        page
+      ) : (
+        <TellingsProvider>
+          {page}
+          <ClockStrip />
+        </TellingsProvider>
+      )}
       <SignedOut />
     </Suspense>
   );
+}
+
+/** What each comes to first. */
+function Home() {
+  const role = useRole();
+  return role === "helper" ? <HelperToday /> : role === "taster" ? <TasterToday /> : <Counter />;
 }
 
 const LOOK_MS = 5_000;
@@ -91,7 +111,7 @@ function Nowhere() {
   return (
     <Frame title={<h1 className="text-2xl">Nothing here</h1>}>
       <p className="mt-8 text-lg">
-        This page is not in the kitchen. <TextLink to="/">Back to the counter</TextLink>
+        This page is not in the kitchen, or not for you. <TextLink to="/">Back to the start</TextLink>
       </p>
     </Frame>
   );
@@ -101,7 +121,7 @@ const router = createBrowserRouter([
   {
     element: <House />,
     children: [
-      { path: "/", element: <Counter /> },
+      { path: "/", element: <Home /> },
       { path: "/welcome", element: <Welcome /> },
       { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
       { path: "/sheets/:sheetId/revisions", element: <RevisionsPage /> },
@@ -127,6 +147,7 @@ const router = createBrowserRouter([
       { path: "/paste", element: <PastePage /> },
       { path: "/kitchen", element: <KitchenPage /> },
       { path: "/kitchen/archive", element: <ArchivePage /> },
+      { path: "/household", element: <HouseholdPage /> },
       { path: "/dropped", element: <DroppedPage /> },
       { path: "*", element: <Nowhere /> },
     ],

@@ -68,13 +68,11 @@ registerRoute(
   }),
 );
 
-/** Whoever signs out leaves nothing behind for the next. */
-registerRoute(
-  ({ url }) => url.pathname === "/api/session",
-  async ({ request }) => {
-    const answer = await fetch(request);
-    if (answer.ok) await caches.delete(ANSWERS);
-    return answer;
-  },
-  "DELETE",
-);
+/** Whoever signs out, or comes in as somebody else, leaves nothing behind for the next. */
+const forgets = async ({ request }: { request: Request }) => {
+  const answer = await fetch(request);
+  if (answer.ok) await caches.delete(ANSWERS);
+  return answer;
+};
+registerRoute(({ url }) => url.pathname === "/api/session", forgets, "DELETE");
+registerRoute(({ url }) => url.pathname === "/api/session/invited", forgets, "POST");

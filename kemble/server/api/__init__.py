@@ -10,7 +10,6 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
-from ninja.security import django_auth
 from pydantic import BaseModel, TypeAdapter
 from pydantic_core import ErrorDetails
 
@@ -25,6 +24,7 @@ from kemble.server.api import (
     dropped,
     files,
     health,
+    household,
     kitchen,
     larder,
     learning,
@@ -42,6 +42,7 @@ from kemble.server.api import (
     splits,
     stock,
 )
+from kemble.server.api.guard import NotTheirs, OfTheHousehold
 from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
 from kemble.server.faults import stumbled
 
@@ -75,12 +76,13 @@ api = KembleAPI(
     title="Kemble",
     version=__version__,
     description="Sheets, plans, runs and the log of a sweet-rice kitchen.",
-    auth=django_auth,
+    auth=OfTheHousehold(),
     docs_url=None,
     openapi_url="/openapi.json",
 )
 ROOMS = (
     session,
+    household,
     kitchen,
     cards,
     larder,
@@ -159,6 +161,12 @@ def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
 @api.exception_handler(ObjectDoesNotExist)
 def _missing(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says="nothing of this kitchen's is here")], 404)
+
+
+@api.exception_handler(NotTheirs)
+def _not_theirs(request: HttpRequest, error: Any) -> HttpResponse:
+    says = f"is a {error}’s, who has no part in this"
+    return refusal([Problem(path="role", says=says, accepts="the owner, or whoever they let do it")], 403)
 
 
 @api.exception_handler(AuthenticationError)

@@ -4,20 +4,24 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest
 from pydantic import BaseModel, ConfigDict, Field
 
-from kemble.server.models import KitchenRecord
-from kemble.server.owner import kitchen_of
+from kemble.server.models import KitchenRecord, Member
 
 MOST_NUMBER = 2**53 - 1  # beyond it a browser's numbers are no longer whole
 
 
+def member_of(request: HttpRequest) -> Member:
+    """Who asks, as one of a household (guard.py)."""
+    member = request.auth  # type: ignore[attr-defined]
+    assert isinstance(member, Member)
+    return member
+
+
 def asking(request: HttpRequest) -> KitchenRecord:
     """The kitchen of the person who asks. Every query goes through it."""
-    assert isinstance(request.user, User)
-    return kitchen_of(request.user)
+    return member_of(request).kitchen
 
 
 def number_of(what: str) -> Any:

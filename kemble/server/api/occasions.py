@@ -84,6 +84,7 @@ class NextStep(BaseModel):
     title: str
     dish: str
     hands: str
+    who: str
     starts: datetime
     ends: datetime
 
@@ -208,6 +209,7 @@ def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
                 title=one.step.title,
                 dish=made[one.dish].record.title if one.dish < len(made) else "",
                 hands=one.step.hands,
+                who=one.who,
                 starts=one.starts,
                 ends=one.ends,
             )

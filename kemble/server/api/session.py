@@ -7,8 +7,6 @@ from zoneinfo import ZoneInfo
 
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
@@ -21,11 +19,15 @@ from kemble.core.facts.problems import Problem, refuse
 from kemble.server import browsers, door, second_factor
 from kemble.server.api.asked import Body
 from kemble.server.api.refusal import refusal
+from kemble.server.household import good_password
+from kemble.server.models import Member
 from kemble.server.owner import local_owner
 from kemble.server.place import local_zone
+from kemble.server.roles import Role
+from kemble.server.square import square_of
 
 router = Router(tags=["session"])
-_BACKEND = "django.contrib.auth.backends.ModelBackend"
+BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
 class UseKey(Body):
@@ -52,10 +54,12 @@ class GivenCode(Body):
 
 
 class Session(BaseModel):
-    """Who is asking. `has_password`: other browsers can come in with one; `second_factor`: with a code beside it."""
+    """Who is asking, and what they are in the household (none: of no household). `has_password`: other browsers can come
+    in with one; `second_factor`: with a code beside it."""
 
     signed_in: bool
     name: str
+    role: Role | None
     has_password: bool
     second_factor: bool
 
@@ -84,22 +88,33 @@ def _me(request: HttpRequest) -> User:
     return request.user
 
 
-def _session(request: HttpRequest) -> Session:
+def session_of(request: HttpRequest) -> Session:
     user = request.user
     known = isinstance(user, User)
+    member = Member.objects.filter(user=user).first() if isinstance(user, User) else None
     return Session(
         signed_in=known,
         name=user.get_username() if known else "",
+        role=Role(member.role) if member else None,
         has_password=isinstance(user, User) and user.has_usable_password(),
         second_factor=isinstance(user, User) and second_factor.is_on(user),
     )
+
+
+def browser_cards(request: HttpRequest, user: User, now: datetime) -> list[BrowserCard]:
+    """The browsers that are signed in as somebody."""
+    here = request.session.session_key
+    return [
+        BrowserCard(id=one.pk, name=one.name, made=one.made, seen=one.seen, here=one.session_key == here)
+        for one in browsers.browsers_of(user, now)
+    ]
 
 
 @router.get("/session", response={200: Session}, auth=None)
 @decorate_view(ensure_csrf_cookie)
 def who(request: HttpRequest) -> Session:
     """Also gives the page a new token for its changes, when it has lost its own."""
-    return _session(request)
+    return session_of(request)
 
 
 @router.post("/session/key", response={200: Session}, auth=None)
@@ -110,9 +125,9 @@ def use_key(request: HttpRequest, use_key: UseKey) -> Session:
         says = "has been used, or is too old"
         refuse("key", says, "a new one (make key), or the password")
     owner = local_owner()
-    login(request, owner, backend=_BACKEND)
+    login(request, owner, backend=BACKEND)
     browsers.note(request, owner, timezone.now())
-    return _session(request)
+    return session_of(request)
 
 
 @router.post("/session", response={200: Session}, auth=None)
@@ -135,7 +150,7 @@ def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # t
     door.remember(response)
     login(request, user)
     browsers.note(request, user, now)
-    return _session(request)
+    return session_of(request)
 
 
 def _too_often(name: str, now: datetime) -> HttpResponse | None:
@@ -152,7 +167,7 @@ def _too_often(name: str, now: datetime) -> HttpResponse | None:
 def sign_out(request: HttpRequest) -> Session:
     browsers.left(request.session.session_key)
     logout(request)
-    return _session(request)
+    return session_of(request)
 
 
 @router.put("/session/password", response={200: Session})
@@ -169,34 +184,19 @@ def set_password(request: HttpRequest, new_password: NewPassword):  # type: igno
                 "old", "is not the password that is set", "the one that is set now; forgotten, make password sets one"
             )
         door.forgive(name)
-    try:
-        validate_password(new_password.password, user)
-    except ValidationError as error:
-        says = error.messages[0].rstrip(".")
-        refuse("password", says[:1].lower() + says[1:], "another one")
-    user.set_password(new_password.password)
+    user.set_password(good_password(new_password.password, user))
     user.save()
     before = request.session.session_key
     update_session_auth_hash(request, user)
     request.session.save()
     browsers.send_all_away_but(request, user, before)
-    return _session(request)
+    return session_of(request)
 
 
 @router.get("/session/browsers", response={200: list[BrowserCard]})
 def signed_in(request: HttpRequest) -> list[BrowserCard]:
     """The browsers that are signed in as who asks."""
-    user = _me(request)
-    return [
-        BrowserCard(
-            id=one.pk,
-            name=one.name,
-            made=one.made,
-            seen=one.seen,
-            here=one.session_key == request.session.session_key,
-        )
-        for one in browsers.browsers_of(user, timezone.now())
-    ]
+    return browser_cards(request, _me(request), timezone.now())
 
 
 @router.delete("/session/browsers/{int:number}", response={204: None})
@@ -215,7 +215,8 @@ def begin_factor(request: HttpRequest) -> FactorBegun:
     if second_factor.is_on(user):
         refuse("code", "is asked for already", "to turn it off first")
     factor = second_factor.begin(user)
-    return FactorBegun(secret=factor.secret, address=second_factor.address(factor), svg=second_factor.drawn(factor))
+    address = second_factor.address(factor)
+    return FactorBegun(secret=factor.secret, address=address, svg=square_of(address))
 
 
 @router.put("/session/second-factor", response={200: Session})
@@ -240,4 +241,4 @@ def _with_code(request: HttpRequest, code: str, *, turns_on: bool):  # type: ign
     door.forgive(name)
     if not turns_on:
         second_factor.turn_off(user)
-    return _session(request)
+    return session_of(request)

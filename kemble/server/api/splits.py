@@ -12,11 +12,12 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.log.blind import Answer, Cup, Halves, Verdict, cups_of, verdict
-from kemble.server.api.asked import Write, asking
+from kemble.core.log.blind import Answer, Cup, Halves, Kind, Verdict, cups_of, verdict
+from kemble.server.api.asked import Write, asking, member_of
 from kemble.server.dropping import drop
 from kemble.server.models import SplitBatch
 from kemble.server.receipts import keep_receipt, receipt_of
+from kemble.server.roles import Role
 from kemble.server.turns import writing
 
 router = Router(tags=["splits"])
@@ -34,29 +35,45 @@ class SplitCard(BaseModel):
     says: str
 
 
+class Served(BaseModel):
+    """For whoever serves: what is compared, what is in each cup, and what the answers say."""
+
+    split: Halves
+    cups: list[list[Cup]]
+    verdict: Verdict
+
+
 class SplitOpen(BaseModel):
-    """`cups` of every taster in their order, with what is in each: for whoever serves."""
+    """A table: `codes` of every taster's cups in their order. `served` is kept from a taster until all have answered."""
 
     id: int
     title: str
     made: datetime
-    split: Halves
-    cups: list[list[Cup]]
+    kind: Kind
+    codes: list[list[str]]
     answers: list[Answer]
-    verdict: Verdict
+    served: Served | None
 
 
-def _opened(row: SplitBatch) -> SplitOpen:
+def _opened(request: HttpRequest, row: SplitBatch) -> SplitOpen:
     split, answers = _said(row)
+    cups = cups_of(split)
     return SplitOpen(
         id=row.pk,
         title=row.title,
         made=row.made,
-        split=split,
-        cups=cups_of(split),
+        kind=split.kind,
+        codes=[[cup.code for cup in table] for table in cups],
         answers=answers,
-        verdict=verdict(split, answers),
+        served=Served(split=split, cups=cups, verdict=verdict(split, answers))
+        if _may_know(request, split, answers)
+        else None,
     )
+
+
+def _may_know(request: HttpRequest, split: Halves, answers: list[Answer]) -> bool:
+    """Whether who asks may be told what is in which cup: a taster's answer would be no answer."""
+    return member_of(request).role != Role.TASTER or len(answers) >= split.tasters
 
 
 def _said(row: SplitBatch) -> tuple[Halves, list[Answer]]:
@@ -65,8 +82,16 @@ def _said(row: SplitBatch) -> tuple[Halves, list[Answer]]:
 
 @router.get("/splits", response={200: list[SplitCard]})
 def splits(request: HttpRequest) -> list[SplitCard]:
-    rows = SplitBatch.objects.filter(kitchen=asking(request))[:50]
-    return [SplitCard(id=row.pk, title=row.title, made=row.made, says=verdict(*_said(row)).says) for row in rows]
+    found = []
+    for row in SplitBatch.objects.filter(kitchen=asking(request))[:50]:
+        split, answers = _said(row)
+        says = (
+            verdict(split, answers).says
+            if _may_know(request, split, answers)
+            else f"{len(answers)} of {split.tasters} have answered"
+        )
+        found.append(SplitCard(id=row.pk, title=row.title, made=row.made, says=says))
+    return found
 
 
 @router.post("/splits", response={200: SplitOpen})
@@ -75,16 +100,16 @@ def new_split(request: HttpRequest, new_split: NewSplit) -> SplitOpen:
     with writing():
         sent = receipt_of(kitchen, new_split.uid, "split")
         if sent:
-            return _opened(SplitBatch.everything.get(pk=sent.number))
+            return _opened(request, SplitBatch.everything.get(pk=sent.number))
         title = new_split.title.strip() or f"{split.a} or {split.b}"
         row = SplitBatch.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
         keep_receipt(kitchen, new_split.uid, "split", row.pk)
-    return _opened(row)
+    return _opened(request, row)
 
 
 @router.get("/splits/{int:split_id}", response={200: SplitOpen})
 def open_split(request: HttpRequest, split_id: int) -> SplitOpen:
-    return _opened(get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request)))
+    return _opened(request, get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request)))
 
 
 @router.post("/splits/{int:split_id}/answers", response={200: SplitOpen})
@@ -101,7 +126,7 @@ def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOp
             refuse("code", f"{answer.code} is not a cup of that taster", ", ".join(codes))
         row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), answer)]
         SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
-    return _opened(row)
+    return _opened(request, row)
 
 
 @router.delete("/splits/{int:split_id}", response={204: None})

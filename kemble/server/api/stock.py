@@ -11,7 +11,7 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.log.stock import Kept, Label, label
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import Body, asking, member_of
 from kemble.server.dropping import drop
 from kemble.server.models import Batch, Stock
 from kemble.server.turns import writing
@@ -19,6 +19,7 @@ from kemble.server.worked import worked_for
 
 router = Router(tags=["stock"])
 _NEXT_DAY = (timedelta(hours=14), timedelta(hours=60))
+_LATELY = 8  # batches
 _STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
 
 
@@ -35,6 +36,16 @@ class ToEat(BaseModel):
     taste_again: bool = False  # made yesterday, and tasted on the day only
     until: datetime | None = None
     out_until: datetime | None = None
+
+
+class ToTaste(BaseModel):
+    """A batch to say a word on. `again`: it is the day after, and nobody has yet on this day."""
+
+    batch: int
+    title: str
+    made: datetime
+    tasted: bool
+    again: bool
 
 
 class StockLeft(Body):
@@ -79,7 +90,21 @@ def _wants_again(batch: Batch, now: datetime) -> bool:
     old = now - batch.made
     if not _NEXT_DAY[0] <= old <= _NEXT_DAY[1]:
         return False
-    return not batch.tastings.filter(at__gt=batch.made + _NEXT_DAY[0]).exists()
+    return not any(one.at > batch.made + _NEXT_DAY[0] for one in batch.tastings.all())
+
+
+@router.get("/to-taste", response={200: list[ToTaste]})
+def to_taste(request: HttpRequest) -> list[ToTaste]:
+    """The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so."""
+    member, now = member_of(request), timezone.now()
+    rows = member.kitchen.batches.filter(rehearsed=False, dropped=None).order_by("-made").defer("seen")
+    found = []
+    for batch in rows.prefetch_related("tastings")[:_LATELY]:
+        mine = any(one.who == member.user.get_username() for one in batch.tastings.all())
+        found.append(
+            ToTaste(batch=batch.pk, title=batch.title, made=batch.made, tasted=mine, again=_wants_again(batch, now))
+        )
+    return found
 
 
 @router.put("/stock/{int:stock_id}", response={200: list[ToEat]})

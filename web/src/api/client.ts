@@ -92,6 +92,11 @@ export type BenchState = Schemas["BenchState"];
 export type NewMark = Schemas["Marking"];
 export type EyeDay = Schemas["EyeDay"];
 export type ScaleLive = Schemas["ScaleLive"];
+export type BrowserCard = Schemas["BrowserCard"];
+export type Role = Schemas["Role"];
+export type Household = Schemas["Household"];
+export type MemberCard = Schemas["MemberCard"];
+export type InvitationMade = Schemas["InvitationMade"];
 export type ShoppingLine = Schemas["ShoppingLine"];
 
 /** What the server would not take, and why. `status` 0: it could not be reached. */
@@ -121,6 +126,9 @@ const csrf: Middleware = {
 export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => globalThis.fetch(request) });
 api.use(csrf);
 
+/** Whether it was refused for who asks: that is no better a second time. */
+const ofAnother = (error: unknown) => (error as { problems?: Problem[] } | undefined)?.problems?.[0]?.path === "role";
+
 /** The data of an answer; throws Refused for anything else, an unreachable server included. */
 export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let answer: { data?: T; error?: unknown; response: Response };
@@ -133,7 +141,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   }
   heardFrom(answer.response);
   if (answer.response.ok) return answer.data as T;
-  if (answer.response.status === 403) void api.GET("/api/session"); // a new token, for the next try
+  if (answer.response.status === 403 && !ofAnother(answer.error)) void api.GET("/api/session"); // a new token, for the next try
   const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
   const problems = body?.problems ?? [{ path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" }];
   throw new Refused(answer.response.status, problems, body?.worked ?? null);

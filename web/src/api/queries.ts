@@ -6,11 +6,12 @@ import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
 /** Nobody was there, or nobody known here asked. */
-const isWithout = (error: unknown) => error instanceof Refused && [0, 401, 403].includes(error.status);
+const isWithout = (error: unknown) =>
+  error instanceof Refused && [0, 401, 403].includes(error.status) && error.problems[0]?.path !== "role";
 
 /** What may go well another time: the network, the session, a busy or stumbling server. */
 export const mayPass = (error: unknown) =>
-  error instanceof Refused && ([0, 401, 403, 429].includes(error.status) || error.status >= 500);
+  isWithout(error) || (error instanceof Refused && (error.status === 429 || error.status >= 500));
 
 // "always": the service worker answers when the network does not, so the browser's own idea of it says nothing.
 export const queryClient = new QueryClient({

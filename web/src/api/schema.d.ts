@@ -326,6 +326,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/household": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Household
+         * @description Who is in, and who was asked.
+         */
+        get: operations["kemble_server_api_household_household"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/browsers/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Send Browser Away
+         * @description Sign a browser of any of the household out: a tablet that was lost.
+         */
+        delete: operations["kemble_server_api_household_send_browser_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Ask one more in. The address is good once, for a week.
+         */
+        post: operations["kemble_server_api_household_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take Back */
+        delete: operations["kemble_server_api_household_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give Role */
+        put: operations["kemble_server_api_household_give_role"];
+        post?: never;
+        /**
+         * Send Away
+         * @description Out of the household and every browser. What they made stays.
+         */
+        delete: operations["kemble_server_api_household_send_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -1169,6 +1267,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/invited": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Invitation
+         * @description Come into the household, under a name and a password of one's own.
+         */
+        post: operations["kemble_server_api_household_take_invitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invited/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Invitation
+         * @description What an invitation is to, before it is taken.
+         */
+        post: operations["kemble_server_api_household_look_at_invitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/key": {
         parameters: {
             query?: never;
@@ -1733,6 +1871,26 @@ export interface paths {
          * @description What is put by, and what was made lately and keeps still; what must be eaten first at the head.
          */
         get: operations["kemble_server_api_stock_to_eat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/to-taste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Taste
+         * @description The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so.
+         */
+        get: operations["kemble_server_api_stock_to_taste"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3460,6 +3618,15 @@ export interface components {
             /** Strokes */
             strokes: components["schemas"]["StrokeDrawn"][];
         };
+        /** GiveRole */
+        GiveRole: {
+            /**
+             * Role
+             * @description cook, helper or taster
+             * @enum {string}
+             */
+            role: "cook" | "helper" | "taster";
+        };
         /** GivenCode */
         GivenCode: {
             /**
@@ -3784,6 +3951,13 @@ export interface components {
             /** Held */
             held: boolean;
         };
+        /** Household */
+        Household: {
+            /** Invitations */
+            invitations: components["schemas"]["InvitationCard"][];
+            /** Members */
+            members: components["schemas"]["MemberCard"][];
+        };
         /**
          * Ingredient
          * @description One thing on the shelf. Composition in g per 100 g; densities in g/ml by state, the usual state first.
@@ -3955,6 +4129,69 @@ export interface components {
              * @default []
              */
             tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
+        };
+        /**
+         * InvitationCard
+         * @description One that waits, until when.
+         */
+        InvitationCard: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * InvitationMade
+         * @description `address` holds the key, which is told this once; `svg` is the address for a camera. `here_only`: it names this
+         *     machine by a name that no other machine knows it by.
+         */
+        InvitationMade: {
+            /** Address */
+            address: string;
+            /** Here Only */
+            here_only: boolean;
+            invitation: components["schemas"]["InvitationCard"];
+            /** Svg */
+            svg: string;
+        };
+        /** Invite */
+        Invite: {
+            /**
+             * Name
+             * @description for whom, at most 40 letters
+             */
+            name: string;
+            /**
+             * Role
+             * @description cook, helper or taster
+             * @enum {string}
+             */
+            role: "cook" | "helper" | "taster";
+        };
+        /**
+         * Invited
+         * @description What an invitation is to.
+         */
+        Invited: {
+            /** Kitchen */
+            kitchen: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+        };
+        /** InvitedKey */
+        InvitedKey: {
+            /**
+             * Key
+             * @description the key of an invitation
+             */
+            key: string;
         };
         /**
          * Kept
@@ -4683,6 +4920,26 @@ export interface components {
              */
             uid: string;
         };
+        /**
+         * MemberCard
+         * @description One of the household, and the browsers that are signed in as them. `me`: it is who asks.
+         */
+        MemberCard: {
+            /** Browsers */
+            browsers: components["schemas"]["BrowserCard"][];
+            /** Id */
+            id: number;
+            /** Me */
+            me: boolean;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
         /** MethodLine */
         MethodLine: {
             /** Says */
@@ -5002,6 +5259,8 @@ export interface components {
             starts: string;
             /** Title */
             title: string;
+            /** Who */
+            who: string;
         };
         /**
          * NextTime
@@ -6219,6 +6478,11 @@ export interface components {
             worked: components["schemas"]["Worked"];
         };
         /**
+         * Role
+         * @enum {string}
+         */
+        Role: "owner" | "cook" | "helper" | "taster";
+        /**
          * Rolled
          * @description Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
          *
@@ -6684,6 +6948,16 @@ export interface components {
             name: string;
         };
         /**
+         * Served
+         * @description For whoever serves: what is compared, what is in each cup, and what the answers say.
+         */
+        Served: {
+            /** Cups */
+            cups: components["schemas"]["Cup"][][];
+            split: components["schemas"]["Halves"];
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
          * Serving
          * @description A time at which people eat, and how many of them.
          */
@@ -6707,13 +6981,15 @@ export interface components {
         };
         /**
          * Session
-         * @description Who is asking. `has_password`: other browsers can come in with one; `second_factor`: with a code beside it.
+         * @description Who is asking, and what they are in the household (none: of no household). `has_password`: other browsers can come
+         *     in with one; `second_factor`: with a code beside it.
          */
         Session: {
             /** Has Password */
             has_password: boolean;
             /** Name */
             name: string;
+            role: components["schemas"]["Role"] | null;
             /** Second Factor */
             second_factor: boolean;
             /** Signed In */
@@ -7234,24 +7510,28 @@ export interface components {
         };
         /**
          * SplitOpen
-         * @description `cups` of every taster in their order, with what is in each: for whoever serves.
+         * @description A table: `codes` of every taster's cups in their order. `served` is kept from a taster until all have answered.
          */
         SplitOpen: {
             /** Answers */
             answers: components["schemas"]["Answer"][];
-            /** Cups */
-            cups: components["schemas"]["Cup"][][];
+            /** Codes */
+            codes: string[][];
             /** Id */
             id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "triangle" | "paired";
             /**
              * Made
              * Format: date-time
              */
             made: string;
-            split: components["schemas"]["Halves"];
+            served: components["schemas"]["Served"] | null;
             /** Title */
             title: string;
-            verdict: components["schemas"]["Verdict"];
         };
         /**
          * StageWorked
@@ -7777,6 +8057,24 @@ export interface components {
              */
             uid?: string | null;
         };
+        /** TakeUp */
+        TakeUp: {
+            /**
+             * Key
+             * @description the key of an invitation
+             */
+            key: string;
+            /**
+             * Name
+             * @description a name of your own, at most 30 letters
+             */
+            name: string;
+            /**
+             * Password
+             * @description at least 10 letters or figures
+             */
+            password: string;
+        };
         /**
          * Target
          * @description What the scale should show.
@@ -8058,6 +8356,25 @@ export interface components {
             name: string;
             /** Splits */
             splits: string[];
+        };
+        /**
+         * ToTaste
+         * @description A batch to say a word on. `again`: it is the day after, and nobody has yet on this day.
+         */
+        ToTaste: {
+            /** Again */
+            again: boolean;
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Tasted */
+            tasted: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * Together
@@ -9131,6 +9448,194 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_household: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_send_browser_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationMade"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_give_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveRole"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_send_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Household"];
                 };
             };
             /** @description Refused */
@@ -10865,6 +11370,72 @@ export interface operations {
             };
         };
     };
+    kemble_server_api_household_take_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_household_look_at_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitedKey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     kemble_server_api_session_use_key: {
         parameters: {
             query?: never;
@@ -11979,6 +12550,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ToEat"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_stock_to_taste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToTaste"][];
                 };
             };
             /** @description Refused */

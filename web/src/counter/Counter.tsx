@@ -147,7 +147,7 @@ function Sheets() {
   );
 }
 
-function Running({ run, zone }: { run: RunCard; zone: string }) {
+export function Running({ run, zone }: { run: RunCard; zone: string }) {
   useTick(500);
   const { state } = run;
   const focus = state.steps.find((step) => step.id === state.focus);

@@ -6,6 +6,7 @@ import { AlarmManners } from "../alarm/AlarmManners";
 import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
+import { useRole } from "../session/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { LengthRow } from "../ui/LengthField";
@@ -18,7 +19,6 @@ import { TimeField } from "../ui/WallField";
 import { Estimates } from "./Estimates";
 import { KettleTest } from "./KettleTest";
 import { OwnCups, Pans, Scoops } from "./Measures";
-import { Password } from "./Password";
 import { SteamerSection } from "./SteamerSection";
 import { Tins } from "./Tins";
 import { useSettings } from "./useSettings";
@@ -34,6 +34,7 @@ export default function KitchenPage() {
 
 function Settings({ start }: { start: KitchenSettings }) {
   const { kitchen, set, dirty, pending, waiting, error } = useSettings(start);
+  const role = useRole();
   const { steamer, pot, burner, quiet } = kitchen;
   return (
     <Frame
@@ -297,9 +298,13 @@ function Settings({ start }: { start: KitchenSettings }) {
           <Pans kitchen={kitchen} set={set} />
           <Scoops kitchen={kitchen} set={set} />
           <p className="mt-7">
-            <TextLink to="/kitchen/archive">The whole kitchen in one file, out and in</TextLink>
+            <TextLink to="/household">Household: who comes in, on which devices</TextLink>
           </p>
-          <Password />
+          {role === "owner" && (
+            <p className="mt-3">
+              <TextLink to="/kitchen/archive">The whole kitchen in one file, out and in</TextLink>
+            </p>
+          )}
           <p className="mt-7">
             <a href="/licences.txt" className="text-ink2">
               What Kemble is built of, and under which licences

@@ -4,11 +4,15 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
 import { api, ask, type SplitOpen } from "../api/client";
+import { cooks, useRole } from "../session/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 
+type Served = NonNullable<SplitOpen["served"]>;
+
 export default function SplitPage() {
+  const role = useRole();
   const id = Number(useParams().splitId);
   const client = useQueryClient();
   const path = { split_id: id };
@@ -29,81 +33,96 @@ export default function SplitPage() {
     document.title = "Tasted blind · Kemble";
   }, []);
   if (!found.data) return <Waiting error={found.error} />;
-  const { title, split, cups, answers, verdict } = found.data;
-  const asks = split.kind === "triangle" ? "Which one is the odd one?" : "Which one do you like better?";
+  const { title, kind, codes, answers, served } = found.data;
+  const asks = kind === "triangle" ? "Which one is the odd one?" : "Which one do you like better?";
   return (
     <Frame title={<h1 className="text-2xl">{title}</h1>}>
-      <p className="mt-4">
-        <TextLink to="/log/blind">All blind tastings</TextLink>
-      </p>
-      <section aria-label="What it says" className="mt-3">
-        <p role="status" className="text-2xl font-bold">
-          {verdict.says}
+      {cooks(role) && (
+        <p className="mt-4">
+          <TextLink to="/log/blind">All blind tastings</TextLink>
         </p>
-        <Share verdict={verdict} chance={split.kind === "triangle" ? 1 / 3 : 1 / 2} />
-        {verdict.answered > 0 && (
-          <p className="text-ink2">
-            By chance alone as many or more: {(100 * verdict.chance).toFixed(1)} in a hundred. The true share lies
-            between {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
-          </p>
-        )}
-      </section>
+      )}
+      {served && <Says verdict={served.verdict} chance={kind === "triangle" ? 1 / 3 : 1 / 2} />}
       <Sorry error={answer.error} />
       <p className="mt-5 text-xl">{asks}</p>
       <ol className="mt-2 list-none p-0">
-        {cups.map((row, i) => {
+        {codes.map((row, i) => {
           const chosen = answers.find((one) => one.taster === i + 1)?.code;
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
             <li key={i} className="hairline flex flex-wrap items-center gap-3 py-2">
               <span className="w-24">Taster {i + 1}</span>
-              {row.map((cup) => (
+              {row.map((code) => (
                 <button
-                  key={cup.code}
+                  key={code}
                   type="button"
                   className="pick min-h-16 min-w-24 text-xl"
-                  aria-pressed={cup.code === chosen}
-                  data-on={cup.code === chosen}
-                  onClick={() => answer.mutate({ taster: i + 1, code: cup.code })}
+                  aria-pressed={code === chosen}
+                  data-on={code === chosen}
+                  onClick={() => answer.mutate({ taster: i + 1, code })}
                 >
-                  {cup.code}
+                  {code}
                 </button>
               ))}
             </li>
           );
         })}
       </ol>
-      <details className="mt-6 pb-10">
-        <summary className="min-h-8 cursor-pointer">For whoever serves: what is in which cup</summary>
-        <p className="text-ink2">
-          A is {split.a}, B is {split.b}. Same size, same warmth, left to right in this order; water between.
-        </p>
-        <table className="mt-2">
-          <tbody>
-            {cups.map((row, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
-              <tr key={i} className="hairline">
-                <th scope="row" className="py-1 pr-6 text-left font-normal">
-                  Taster {i + 1}
-                </th>
-                {row.map((cup) => (
-                  <td key={cup.code} className="pr-6">
-                    <b>{cup.code}</b> {cup.half}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
+      {served && <ForWhoeverServes served={served} />}
     </Frame>
+  );
+}
+
+function Says({ verdict, chance }: { verdict: Served["verdict"]; chance: number }) {
+  return (
+    <section aria-label="What it says" className="mt-3">
+      <p role="status" className="text-2xl font-bold">
+        {verdict.says}
+      </p>
+      <Share verdict={verdict} chance={chance} />
+      {verdict.answered > 0 && (
+        <p className="text-ink2">
+          By chance alone as many or more: {(100 * verdict.chance).toFixed(1)} in a hundred. The true share lies between{" "}
+          {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function ForWhoeverServes({ served }: { served: Served }) {
+  return (
+    <details className="mt-6 pb-10">
+      <summary className="min-h-8 cursor-pointer">For whoever serves: what is in which cup</summary>
+      <p className="text-ink2">
+        A is {served.split.a}, B is {served.split.b}. Same size, same warmth, left to right in this order; water
+        between.
+      </p>
+      <table className="mt-2">
+        <tbody>
+          {served.cups.map((row, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
+            <tr key={i} className="hairline">
+              <th scope="row" className="py-1 pr-6 text-left font-normal">
+                Taster {i + 1}
+              </th>
+              {row.map((cup) => (
+                <td key={cup.code} className="pr-6">
+                  <b>{cup.code}</b> {cup.half}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }
 
 const W = 560;
 
 /** The share that was right with its range, on a rule with chance marked. */
-function Share({ verdict, chance }: { verdict: SplitOpen["verdict"]; chance: number }) {
+function Share({ verdict, chance }: { verdict: Served["verdict"]; chance: number }) {
   if (verdict.answered === 0) return null;
   const x = (share: number) => 20 + share * (W - 40);
   const share = verdict.right / verdict.answered;

@@ -5,8 +5,9 @@ import { ToggleGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask } from "../api/client";
-import { batchQuery, waysQuery } from "../api/queries";
+import { batchQuery, sessionQuery, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
+import { cooks, useRole } from "../session/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
@@ -20,10 +21,12 @@ export default function TastePage() {
   const [asked] = useSearchParams();
   const blind = asked.get("blind") !== null;
   const navigate = useNavigate();
+  const role = useRole();
   const client = useQueryClient();
   const batch = useQuery(batchQuery(id));
   const ways = useQuery(waysQuery);
-  const [who, setWho] = useState("");
+  const name = useQuery(sessionQuery).data?.name ?? "";
+  const [who, setWho] = useState(cooks(role) ? "" : name);
   const [tastes, setTastes] = useState<Record<string, number>>({});
   const [liking, setLiking] = useState<number | null>(null);
   const [note, setNote] = useState("");
@@ -37,8 +40,8 @@ export default function TastePage() {
       ),
     onSuccess: (answer) => {
       client.setQueryData(batchQuery(id).queryKey, answer);
-      for (const key of ["next", "to-eat"]) void client.invalidateQueries({ queryKey: [key] });
-      navigate(blind ? "/" : `/log/${id}`);
+      for (const key of ["next", "to-eat", "to-taste"]) void client.invalidateQueries({ queryKey: [key] });
+      navigate(blind || !cooks(role) ? "/" : `/log/${id}`);
     },
   });
   useEffect(() => {
@@ -88,7 +91,7 @@ export default function TastePage() {
             />
           </label>
         </div>
-        {!blind && <Pictures run={batch.data.run} step="eaten" />}
+        {!blind && cooks(role) && <Pictures run={batch.data.run} step="eaten" />}
         <button
           type="submit"
           className="pick mt-6 min-h-16 w-full text-xl"

@@ -1,17 +1,19 @@
 /** When nothing is left to do: taste, count, say how it came out; and what a rehearsal showed. */
 
 import { Link, useNavigate } from "react-router";
+import { cooks, useRole } from "../session/roles";
 import { RehearsalReport } from "./RehearsalReport";
 import type { Flow, Making } from "./useFlow";
 import { useStepKeys } from "./useStepKeys";
 
 export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo"] }) {
   const navigate = useNavigate();
+  const logs = cooks(useRole());
   const pathOf = (one: Making) => (one.batch ? `/log/${one.batch}` : `/make/${one.id}/outcome`);
   const open = makings.filter((one) => !one.batch);
   const first = open[0] ?? makings[0];
   const rehearsed = (first?.pace ?? 1) > 1;
-  useStepKeys({ forward: () => first && navigate(pathOf(first)), undo: undo?.take ?? null });
+  useStepKeys({ forward: () => first && logs && navigate(pathOf(first)), undo: undo?.take ?? null });
   return (
     <section className="py-8">
       <h1 className="text-[clamp(34px,5.4vw,66px)]">{rehearsed ? "That was the rehearsal." : "It is on the table."}</h1>
@@ -23,7 +25,7 @@ export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo
         </p>
       )}
       <div className="mt-8 flex flex-wrap gap-4">
-        {makings.map((one) => (
+        {(logs ? makings : []).map((one) => (
           <Link
             key={one.id}
             to={pathOf(one)}

@@ -1,6 +1,7 @@
 /** Who does what: each cook's own lane, what is in their hands now and what comes next, and what must stand ready for it. */
 
 import type { StepWorked } from "../api/client";
+import { cooks, useRole } from "../session/roles";
 import { TextLink } from "../ui/LinkButton";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { CookLanes } from "./CookLanes";
@@ -19,15 +20,16 @@ interface Props {
   onChoose: (key: string) => void;
 }
 
-export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }: Props) {
+export function Cooks({ all, cooks: lanes, me, inHand, next, at, zone, onMe, onChoose }: Props) {
+  const role = useRole();
   const first = (inHand ?? all[0])?.making;
   return (
     <section aria-label="What comes next" className="mt-8 border-t border-ink pt-4">
-      {cooks.length > 1 ? (
+      {lanes.length > 1 ? (
         <>
           <p className="flex flex-wrap items-center gap-3">
             <span className="text-ink2">This screen stands beside</span>
-            {["", ...cooks].map((cook) => (
+            {["", ...lanes].map((cook) => (
               <button
                 key={cook}
                 type="button"
@@ -40,9 +42,9 @@ export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }
               </button>
             ))}
           </p>
-          <CookLanes all={all} cooks={cooks} at={at} zone={zone} />
+          <CookLanes all={all} cooks={lanes} at={at} zone={zone} />
           <div className="mt-3 grid gap-x-10 gap-y-4 sm:grid-cols-2">
-            {cooks.map((cook) => (
+            {lanes.map((cook) => (
               <Lane key={cook} cook={cook} all={all} at={at} zone={zone} onChoose={onChoose} />
             ))}
           </div>
@@ -52,7 +54,7 @@ export function Cooks({ all, cooks, me, inHand, next, at, zone, onMe, onChoose }
           <Next label="Next for your hands" one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
         )
       )}
-      {first && (
+      {first && cooks(role) && (
         <p className="mt-4 text-right">
           <TextLink to={first.batch ? `/log/${first.batch}` : `/make/${first.id}/outcome`}>Finish and log</TextLink>
         </p>

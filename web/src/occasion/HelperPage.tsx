@@ -3,12 +3,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { kitchenQuery, occasionQuery } from "../api/queries";
+import { cooks, useRole } from "../session/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { DayOnPaper } from "./DayOnPaper";
 
 export default function HelperPage() {
   const { occasionId, who = "" } = useParams();
+  const role = useRole();
   const occasion = useQuery(occasionQuery(Number(occasionId)));
   const kitchen = useQuery(kitchenQuery);
   if (!occasion.data || !kitchen.data) return <Waiting error={occasion.error ?? kitchen.error} />;
@@ -16,7 +18,7 @@ export default function HelperPage() {
   return (
     <Frame title={<h1 className="text-2xl">{who}</h1>}>
       <p className="mt-3 flex gap-6 print:hidden">
-        <TextLink to={`/occasions/${occasionId}`}>The whole day</TextLink>
+        {cooks(role) && <TextLink to={`/occasions/${occasionId}`}>The whole day</TextLink>}
         <LinkButton onClick={() => window.print()}>Print this</LinkButton>
       </p>
       {day.plan ? (

@@ -115,8 +115,8 @@ function Door() {
         Come in
       </button>
       <p className="text-base text-ink2">
-        The password is set on the Kitchen page. Without one, open the address that Kemble printed when it was started:
-        its key lets one browser in.
+        The password is set on the Household page. Without one, open the address that Kemble printed when it was
+        started: its key lets one browser in.
       </p>
     </form>
   );

@@ -3,19 +3,13 @@
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
+import { ROLES, useRole } from "../session/roles";
 import { AwayLine } from "./AwayLine";
 import { KeysSlip } from "./KeysSlip";
 import { capital } from "./words";
 
-const PLACES = [
-  ["/", "Counter"],
-  ["/larder", "Larder"],
-  ["/shopping", "Shopping"],
-  ["/log", "Log"],
-  ["/kitchen", "Kitchen"],
-] as const;
-
 export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
+  const { places } = ROLES[useRole()];
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
       <header className="print:hidden flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-5">
@@ -25,7 +19,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
         <div className="min-w-0 flex-1 basis-64">{title}</div>
         {aside}
         <nav aria-label="Places" className="flex flex-wrap gap-x-3.5">
-          {PLACES.map(([to, words]) => (
+          {places.map(([to, words]) => (
             <NavLink
               key={to}
               to={to}

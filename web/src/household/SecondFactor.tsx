@@ -44,7 +44,7 @@ export function SecondFactor({ on }: { on: boolean }) {
           <p>Let an app for codes read this, or type the secret there.</p>
           <img
             alt="The secret, for a camera"
-            className="mt-2 size-44 bg-white"
+            className="mt-2 size-44"
             src={`data:image/svg+xml;utf8,${encodeURIComponent(begin.data.svg)}`}
           />
           <p className="mt-2 break-all">

@@ -30,13 +30,12 @@ export function Password() {
   return (
     <>
       <form
-        className="mt-7"
         onSubmit={(event) => {
           event.preventDefault();
           save.mutate();
         }}
       >
-        <h2 className="text-xl">Other devices</h2>
+        <h2 className="text-xl">You, on other devices</h2>
         <p className="mt-1 text-ink2">
           Any other browser comes in as “{session.data?.name}” with a password
           {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.

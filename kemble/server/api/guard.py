@@ -1,0 +1,28 @@
+"""Who may ask for what: whoever is signed in and of a household, within their role."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja.security import SessionAuth
+
+from kemble.server.models import Member
+from kemble.server.roles import Role, may, operation_of
+
+
+class NotTheirs(Exception):
+    """Asked for by somebody whose role has no part in it; its text is the role."""
+
+
+class OfTheHousehold(SessionAuth):
+    """Gives the member who asks, with the kitchen, as `request.auth`."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        if not isinstance(request.user, User):
+            return None
+        member = Member.objects.select_related("kitchen").filter(user=request.user).first()
+        if member is not None and not may(Role(member.role), operation_of(request)):
+            raise NotTheirs(member.role)
+        return member

@@ -1,0 +1,175 @@
+"""The household: who is in, asked in with a key that is good once, in which role, and sent away."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from django.contrib.auth import login
+from django.http import Http404, HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from django.views.decorators.csrf import csrf_protect
+from ninja import Router
+from ninja.decorators import decorate_view
+from ninja.responses import Status
+from pydantic import BaseModel, Field
+
+from kemble.server import browsers
+from kemble.server import household as house
+from kemble.server.api.asked import Body, asking
+from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
+from kemble.server.models import Browser, Invitation, Member
+from kemble.server.roles import Role
+from kemble.server.square import square_of
+
+router = Router(tags=["household"])
+InvitedRole = Literal["cook", "helper", "taster"]
+_LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
+
+
+class Invite(Body):
+    name: str = Field(min_length=1, max_length=40, description="for whom, at most 40 letters")
+    role: InvitedRole = Field(description="cook, helper or taster")
+
+
+class GiveRole(Body):
+    role: InvitedRole = Field(description="cook, helper or taster")
+
+
+class InvitedKey(Body):
+    key: str = Field(min_length=8, max_length=100, description="the key of an invitation")
+
+
+class TakeUp(InvitedKey):
+    name: str = Field(min_length=1, max_length=30, description="a name of your own, at most 30 letters")
+    password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
+
+
+class MemberCard(BaseModel):
+    """One of the household, and the browsers that are signed in as them. `me`: it is who asks."""
+
+    id: int
+    name: str
+    role: Role
+    since: datetime
+    me: bool
+    browsers: list[BrowserCard]
+
+
+class InvitationCard(BaseModel):
+    """One that waits, until when."""
+
+    id: int
+    name: str
+    role: Role
+    until: datetime
+
+
+class Household(BaseModel):
+    members: list[MemberCard]
+    invitations: list[InvitationCard]
+
+
+class InvitationMade(BaseModel):
+    """`address` holds the key, which is told this once; `svg` is the address for a camera. `here_only`: it names this
+    machine by a name that no other machine knows it by."""
+
+    invitation: InvitationCard
+    address: str
+    svg: str
+    here_only: bool
+
+
+class Invited(BaseModel):
+    """What an invitation is to."""
+
+    kitchen: str
+    name: str
+    role: Role
+
+
+def _card(row: Invitation) -> InvitationCard:
+    return InvitationCard(id=row.pk, name=row.name, role=Role(row.role), until=row.made + house.INVITED_FOR)
+
+
+def _household(request: HttpRequest) -> Household:
+    kitchen, now = asking(request), timezone.now()
+    members = [
+        MemberCard(
+            id=one.pk,
+            name=one.user.get_username(),
+            role=Role(one.role),
+            since=one.since,
+            me=one.user_id == request.user.pk,
+            browsers=browser_cards(request, one.user, now),
+        )
+        for one in kitchen.members.select_related("user")
+    ]
+    return Household(members=members, invitations=[_card(row) for row in house.open_invitations(kitchen, now)])
+
+
+def _member(request: HttpRequest, member_id: int) -> Member:
+    return get_object_or_404(Member, pk=member_id, kitchen=asking(request))
+
+
+@router.get("/household", response={200: Household})
+def household(request: HttpRequest) -> Household:
+    """Who is in, and who was asked."""
+    return _household(request)
+
+
+@router.put("/household/{int:member_id}", response={200: Household})
+def give_role(request: HttpRequest, member_id: int, give_role: GiveRole) -> Household:
+    house.give_role(_member(request, member_id), Role(give_role.role))
+    return _household(request)
+
+
+@router.delete("/household/{int:member_id}", response={200: Household})
+def send_away(request: HttpRequest, member_id: int) -> Household:
+    """Out of the household and every browser. What they made stays."""
+    house.send_away(_member(request, member_id))
+    return _household(request)
+
+
+@router.delete("/household/browsers/{int:number}", response={200: Household})
+def send_browser_away(request: HttpRequest, number: int) -> Household:
+    """Sign a browser of any of the household out: a tablet that was lost."""
+    found = get_object_or_404(Browser, pk=number, user__member__kitchen=asking(request))
+    if not browsers.send_away(found.user, number):
+        raise Http404
+    return _household(request)
+
+
+@router.post("/household/invitations", response={200: InvitationMade})
+def invite(request: HttpRequest, invite: Invite) -> InvitationMade:
+    """Ask one more in. The address is good once, for a week."""
+    row, key = house.invite(asking(request), invite.name.strip() or invite.name, Role(invite.role), timezone.now())
+    address = request.build_absolute_uri(f"/#invited={key}")
+    here_only = request.get_host().rpartition(":")[0] in _LOOPBACK or request.get_host() in _LOOPBACK
+    return InvitationMade(invitation=_card(row), address=address, svg=square_of(address), here_only=here_only)
+
+
+@router.delete("/household/invitations/{int:invitation_id}", response={204: None})
+def take_back(request: HttpRequest, invitation_id: int) -> Status[None]:
+    get_object_or_404(Invitation, pk=invitation_id, kitchen=asking(request)).delete()
+    return Status(204, None)
+
+
+@router.post("/session/invited/look", response={200: Invited}, auth=None)
+@decorate_view(csrf_protect)
+def look_at_invitation(request: HttpRequest, invited_key: InvitedKey) -> Invited:
+    """What an invitation is to, before it is taken."""
+    row = house.invitation_of(invited_key.key, timezone.now())
+    return Invited(kitchen=row.kitchen.settings.name, name=row.name, role=Role(row.role))
+
+
+@router.post("/session/invited", response={200: Session}, auth=None)
+@decorate_view(csrf_protect)
+def take_invitation(request: HttpRequest, take_up: TakeUp) -> Session:
+    """Come into the household, under a name and a password of one's own."""
+    now = timezone.now()
+    user = house.take(take_up.key, take_up.name.strip(), take_up.password, now)
+    login(request, user, backend=BACKEND)
+    browsers.note(request, user, now)
+    return session_of(request)

@@ -1,0 +1,52 @@
+/** Browsers that are signed in, each sent away by one press. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ask, type BrowserCard } from "../api/client";
+import { LinkButton } from "../ui/LinkButton";
+import { Sorry } from "../ui/Sorry";
+import { dayOf } from "../ui/words";
+
+/** One's own. */
+export function Browsers() {
+  const client = useQueryClient();
+  const browsers = useQuery({ queryKey: ["browsers"], queryFn: () => ask(api.GET("/api/session/browsers")) });
+  const away = useMutation({
+    mutationFn: (number: number) => ask(api.DELETE("/api/session/browsers/{number}", { params: { path: { number } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ["browsers"] }),
+  });
+  if (!browsers.data?.length) return null;
+  return (
+    <section aria-label="Signed in" className="mt-5">
+      <h3 className="text-lg">Signed in</h3>
+      <BrowserList browsers={browsers.data} busy={away.isPending} onAway={(number) => away.mutate(number)} />
+      <Sorry error={away.error} />
+    </section>
+  );
+}
+
+interface Props {
+  browsers: BrowserCard[];
+  busy: boolean;
+  onAway: (number: number) => void;
+}
+
+export function BrowserList({ browsers, busy, onAway }: Props) {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return (
+    <ul>
+      {browsers.map((one) => (
+        <li key={one.id} className="hairline flex min-h-11 items-center justify-between gap-3">
+          <span>
+            {one.name}
+            <span className="text-ink2">{one.here ? ", this one" : `, used ${dayOf(one.seen, zone)}`}</span>
+          </span>
+          {!one.here && (
+            <LinkButton disabled={busy} onClick={() => onAway(one.id)}>
+              Sign out
+            </LinkButton>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

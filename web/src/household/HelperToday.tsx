@@ -1,0 +1,71 @@
+/** What a helper comes to: what is on the stove, and what their hands are wanted for. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { OccasionCard } from "../api/client";
+import { kitchenQuery, occasionsQuery, runsQuery } from "../api/queries";
+import { NextUp } from "../counter/Coming";
+import { Running } from "../counter/Counter";
+import { Frame, Waiting } from "../ui/Frame";
+import { TextLink } from "../ui/LinkButton";
+import { dayOf, timeOfDay } from "../ui/words";
+
+export default function HelperToday() {
+  const kitchen = useQuery(kitchenQuery);
+  const runs = useQuery(runsQuery);
+  const occasions = useQuery(occasionsQuery);
+  useEffect(() => {
+    document.title = "Today · Kemble";
+  }, []);
+  if (!kitchen.data) return <Waiting error={kitchen.error} />;
+  const zone = kitchen.data.kitchen.timezone;
+  return (
+    <Frame title={<h1 className="text-2xl">{kitchen.data.kitchen.name}</h1>}>
+      <div className="mt-6 grid max-w-[44rem] gap-8 pb-10">
+        <section aria-labelledby="now">
+          <h2 id="now" className="text-xl">
+            On the stove
+          </h2>
+          {runs.data?.length === 0 && <p className="mt-2 text-ink2">Nothing is cooking.</p>}
+          <ul>
+            {runs.data?.map((run) => (
+              <Running key={run.id} run={run} zone={zone} />
+            ))}
+          </ul>
+        </section>
+        <section aria-labelledby="next">
+          <h2 id="next" className="text-xl">
+            Planned next
+          </h2>
+          {occasions.data?.length === 0 && <p className="mt-2 text-ink2">Nothing yet.</p>}
+          {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
+          <ul>
+            {occasions.data?.map((one) => (
+              <Day key={one.id} occasion={one} zone={zone} />
+            ))}
+          </ul>
+        </section>
+      </div>
+    </Frame>
+  );
+}
+
+/** An occasion, and the page of each pair of hands in it. */
+function Day({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
+  const hands = [...new Set(occasion.steps.map((one) => one.who).filter(Boolean))].sort();
+  return (
+    <li className="hairline py-2">
+      <p className="text-lg">{occasion.title}</p>
+      <p className="text-ink2">
+        {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+      </p>
+      <p className="mt-1 flex flex-wrap gap-x-5">
+        {hands.map((who) => (
+          <TextLink key={who} to={`/occasions/${occasion.id}/for/${encodeURIComponent(who)}`}>
+            what {who} does
+          </TextLink>
+        ))}
+      </p>
+    </li>
+  );
+}

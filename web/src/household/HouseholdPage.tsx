@@ -1,0 +1,27 @@
+/** The household: who is in and as what, how one more is asked in, and how one comes in oneself. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { kitchenQuery } from "../api/queries";
+import { useRole } from "../session/roles";
+import { Frame } from "../ui/Frame";
+import { Members } from "./Members";
+import { Password } from "./Password";
+
+export default function HouseholdPage() {
+  const role = useRole();
+  const kitchen = useQuery(kitchenQuery);
+  useEffect(() => {
+    document.title = "Household · Kemble";
+  }, []);
+  return (
+    <Frame title={<h1 className="text-2xl">Household{kitchen.data && <> of {kitchen.data.kitchen.name}</>}</h1>}>
+      <div className="mt-5 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-2">
+        {role === "owner" && <Members />}
+        <section aria-label="You" className="max-w-[36rem]">
+          <Password />
+        </section>
+      </div>
+    </Frame>
+  );
+}

@@ -1,0 +1,82 @@
+/** One more asked in: for whom, as what; then the address that is good once, for a camera and for a message. */
+
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask, type InvitationMade, type Role } from "../api/client";
+import { ROLES } from "../session/roles";
+import { LinkButton } from "../ui/LinkButton";
+import { Picks } from "../ui/Picks";
+import { Sorry } from "../ui/Sorry";
+
+type Given = Exclude<Role, "owner">;
+
+export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, string])[]; onMade: () => void }) {
+  const [name, setName] = useState("");
+  const [role, setRole] = useState<Given>("helper");
+  const invite = useMutation({
+    mutationFn: () => ask(api.POST("/api/household/invitations", { body: { name: name.trim(), role } })),
+    onSuccess: () => {
+      setName("");
+      onMade();
+    },
+  });
+  return (
+    <>
+      <form
+        className="mt-6"
+        onSubmit={(event) => {
+          event.preventDefault();
+          invite.mutate();
+        }}
+      >
+        <h3 className="text-lg">Ask somebody in</h3>
+        <label className="mt-1 block">
+          <span className="block text-ink2">For whom</span>
+          <input
+            className="write w-64"
+            maxLength={40}
+            required
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <Picks label="As what" className="mt-3" value={role} options={roles} onPick={setRole} />
+        <p className="mt-1 text-ink2">{ROLES[role].does}</p>
+        <button type="submit" className="pick mt-3" disabled={invite.isPending || !name.trim()}>
+          Write the invitation
+        </button>
+        <Sorry error={invite.error} />
+      </form>
+      {invite.data && <Written made={invite.data} />}
+    </>
+  );
+}
+
+function Written({ made }: { made: InvitationMade }) {
+  const [copied, setCopied] = useState(false);
+  return (
+    <section aria-label="The invitation" className="mt-4 border-l-4 border-green pl-4">
+      <p>
+        For {made.invitation.name}, once, for a week. It is shown this once.
+        {made.here_only && (
+          <b className="text-look">
+            {" "}
+            This page was opened by a name that only this machine knows. Open it by the machine’s name in your house
+            (started with KEMBLE_HOSTS and HOST), and write the invitation there.
+          </b>
+        )}
+      </p>
+      <img
+        alt="The invitation, for a camera"
+        className="mt-2 size-44"
+        src={`data:image/svg+xml;utf8,${encodeURIComponent(made.svg)}`}
+      />
+      <p className="mt-2 break-all">
+        <code>{made.address}</code>
+      </p>
+      <LinkButton onClick={() => navigator.clipboard?.writeText(made.address).then(() => setCopied(true))}>
+        {copied ? "Copied" : "Copy it"}
+      </LinkButton>
+    </section>
+  );
+}

@@ -1,0 +1,99 @@
+/** Whoever opens an invitation: what it is to, and a name and a password of their own. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask } from "../api/client";
+import { sessionQuery } from "../api/queries";
+import { signedIn } from "../api/reach";
+import { LinkButton } from "../ui/LinkButton";
+import { Sorry } from "../ui/Sorry";
+import { ROLES } from "./roles";
+
+interface Props {
+  invitation: string;
+  /** It was taken, or left. */
+  onDone: () => void;
+}
+
+export function Invited({ invitation, onDone }: Props) {
+  const client = useQueryClient();
+  const session = useQuery(sessionQuery);
+  const look = useQuery({
+    queryKey: ["invited", invitation],
+    staleTime: Number.POSITIVE_INFINITY,
+    enabled: session.isSuccess, // which gives this page its token
+    queryFn: () => ask(api.POST("/api/session/invited/look", { body: { key: invitation } })),
+  });
+  const [typed, setTyped] = useState({ name: "", password: "" });
+  const take = useMutation({
+    mutationFn: () => ask(api.POST("/api/session/invited", { body: { key: invitation, ...typed } })),
+    onSuccess: () => {
+      signedIn();
+      // All that this browser knew was told to somebody else; but the invitation is good no longer.
+      void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "invited" });
+      onDone();
+    },
+  });
+  return (
+    <main className="mx-auto max-w-md px-4 py-16">
+      <h1 className="font-title text-4xl text-bean">Kemble</h1>
+      <Sorry error={look.error} className="mt-6" />
+      {look.data && (
+        <>
+          <p className="mt-6 text-xl">
+            {look.data.name}, you are asked into <b>{look.data.kitchen}</b> as a {look.data.role}.
+          </p>
+          <p className="mt-1 text-ink2">
+            A {look.data.role} {ROLES[look.data.role].does}.
+          </p>
+          {session.data?.signed_in && (
+            <p className="mt-3 border-l-4 border-amber pl-4">
+              This browser is signed in as {session.data.name}. It is signed out of that when you come in here.
+            </p>
+          )}
+          <form
+            className="mt-6 grid gap-4 text-lg"
+            onSubmit={(event) => {
+              event.preventDefault();
+              take.mutate();
+            }}
+          >
+            <label>
+              <span className="block text-ink2">A name for yourself</span>
+              <input
+                className="write w-full"
+                autoComplete="username"
+                maxLength={30}
+                required
+                value={typed.name}
+                onChange={(event) => setTyped({ ...typed, name: event.target.value })}
+              />
+            </label>
+            <label>
+              <span className="block text-ink2">A password, of at least 10 letters or figures</span>
+              <input
+                className="write w-full"
+                type="password"
+                autoComplete="new-password"
+                minLength={10}
+                maxLength={200}
+                required
+                value={typed.password}
+                onChange={(event) => setTyped({ ...typed, password: event.target.value })}
+              />
+            </label>
+            <Sorry error={take.error} />
+            <button type="submit" className="pick min-h-12" data-on="true" disabled={take.isPending}>
+              Come in
+            </button>
+          </form>
+        </>
+      )}
+      {(look.error || session.data?.signed_in) && (
+        <p className="mt-6">
+          <LinkButton onClick={onDone}>{look.error ? "To the door" : "Leave it"}</LinkButton>
+        </p>
+      )}
+    </main>
+  );
+}
