@@ -54,12 +54,12 @@ def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
 
 def _weighings(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     zone = kitchen.settings.zone
-    for bench in kitchen.benches.select_related("sheet").prefetch_related("marks"):
-        for mark in bench.marks.all():
-            title = bench.sheet.title if bench.sheet else ""
-            what = str(bench.setup.get("what", ""))
-            kind, grams = str(mark.document.get("kind", "")), mark.document.get("grams")
-            yield (mark.at.astimezone(zone), title, what, bench.drill, kind, None if grams is None else float(grams))
+    benches = kitchen.benches.order_by("began", "id").select_related("sheet").prefetch_related("marks")
+    for n, bench in enumerate((one for one in benches if one.log), start=1):
+        setup, title = bench.settings, bench.sheet.title if bench.sheet else ""
+        for mark in bench.log:
+            of_bench = (setup.total_g, setup.pieces, setup.tolerance_pct)
+            yield (n, mark.at.astimezone(zone), title, setup.what, setup.drill, mark.kind, mark.grams, *of_bench)
 
 
 TABLES: Mapping[str, Table] = {
@@ -77,6 +77,6 @@ TABLES: Mapping[str, Table] = {
         _measured,
     ),
     "weighings": Table(
-        "every weighing on the bench", ("at", "sheet", "of", "drill", "kind", "grams"), _weighings
+        "every weighing on the bench", ("bench", "at", "sheet", "of", "drill", "kind", "grams", "total g", "pieces", "within %"), _weighings
     ),
 }  # fmt: skip

@@ -22,7 +22,7 @@ def clock():
 
 
 def send(owner, *rows, head=HEAD, keep=True, **more):
-    return owner.ask("POST", "/tables/batches", {"text": "\n".join([head, *rows]), "keep": keep, **more})
+    return owner.ask("POST", "/tables", {"text": "\n".join([head, *rows]), "keep": keep, **more})
 
 
 def test_what_goes_out_comes_in_elsewhere_and_goes_out_the_same(owner, stranger):
@@ -33,7 +33,7 @@ def test_what_goes_out_comes_in_elsewhere_and_goes_out_the_same(owner, stranger)
     theirs.save()
     for row in reversed(demo.sheets.all()):
         theirs.sheets.create(title=row.title, way=row.way, document=row.document)
-    told = stranger.ask("POST", "/tables/batches", {"text": text, "keep": True}).body
+    told = stranger.ask("POST", "/tables", {"text": text, "keep": True}).body
     assert told["added"] == Batch.objects.filter(kitchen=demo).count() > 20
     assert [row["problem"] for row in told["rows"] if row["problem"]] == []
     back = stranger.get("/api/tables/batches.csv").content.decode("utf-8-sig")
@@ -102,10 +102,68 @@ class TestARow:
 
     @pytest.mark.parametrize("text", ["", "one word", 'a,b\n"half', "x" * 300])
     def test_what_is_no_table(self, owner, text):
-        refused = owner.ask("POST", "/tables/batches", {"text": text, "keep": True})
+        refused = owner.ask("POST", "/tables", {"text": text, "keep": True})
         assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "text")
 
     def test_it_is_of_the_kitchen_that_asks(self, owner, stranger, sheet):
         told = send(stranger, "2026-11-20 15:30,Steamed set cake,just right").body
         assert "no sheet is called" in told["rows"][0]["problem"]
         assert kitchen_of(local_owner()).batches.count() == 0
+
+
+WEIGHED = "bench,at,sheet,of,drill,kind,grams,total g,pieces,within %"
+
+
+class TestWeighings:
+    def test_what_goes_out_comes_in_elsewhere_and_goes_out_the_same(self, owner, stranger):
+        demo = load(NOW)
+        text = owner.get("/api/tables/weighings.csv").content.decode("utf-8-sig")
+        theirs = KitchenRecord.objects.exclude(pk=demo.pk).get()
+        for row in demo.sheets.all():
+            theirs.sheets.create(title=row.title, way=row.way, document=row.document)
+        told = stranger.ask("POST", "/tables", {"text": text, "keep": True}).body
+        assert (told["of"], told["added"]) == ("weighings", sum(bool(one.log) for one in demo.benches.all()))
+        assert [row["problem"] for row in told["rows"] if row["problem"]] == []
+        assert stranger.get("/api/tables/weighings.csv").content.decode("utf-8-sig") == text
+        again = stranger.ask("POST", "/tables", {"text": text, "keep": True}).body
+        assert again["added"] == 0
+        assert all(row["here"] for row in again["rows"])
+
+    def test_a_notebook_that_says_only_what_each_weighed(self, owner, sheet):
+        rows = [f"2026-11-20 15:3{i},dough,{grams}" for i, grams in enumerate((20, 21.5, 19))]
+        told = send(owner, *rows, head="at,of,grams").body
+        assert told["added"] == 1
+        bench = kitchen_of(local_owner()).benches.get()
+        assert (bench.settings.total_g, bench.settings.pieces) == (60.5, 3)
+        assert [mark.grams for mark in bench.log] == [20, 21.5, 19]
+
+    @pytest.mark.parametrize(
+        ("row", "says"),
+        [
+            ("2,2026-11-20 15:30,no such sheet,dough,no,piece,20,60,3,5", "no sheet is called “no such sheet”"),
+            ("2,soon,,dough,no,piece,20,60,3,5", "at: “soon” is no time such as 2026-11-25 15:30"),
+            (
+                "2,2026-11-20 15:30,,dough,no,throw,20,60,3,5",
+                "kind: “throw” is none of piece, guess, whole, undone, closed",
+            ),
+            ("2,2026-11-20 15:30,,dough,no,piece,heavy,60,3,5", "grams: “heavy” is no number"),
+            ("2,2026-11-20 15:30,,dough,no,piece,,60,3,5", "grams is empty: what the piece weighs"),
+            ("2,2026-11-20 15:30,,dough,no,piece,80,60,3,5", None),  # more than there was to share out
+            ("2,2026-11-20 15:30,,dough,no,piece,20,60,900,5", None),  # 900 pieces of nothing
+        ],
+    )
+    def test_what_will_not_do_leaves_its_bench_out_and_no_other(self, owner, row, says):
+        good = "1,2026-11-20 14:00,,paste,no,piece,20,60,3,5"
+        after = "2,2026-11-20 15:40,,dough,no,piece,20,60,3,5"
+        told = send(owner, good, row, after, head=WEIGHED).body
+        assert told["added"] == 1
+        first, bad, with_it = told["rows"]
+        assert first["problem"] == ""
+        assert bad["problem"] == says if says else bad["problem"]
+        assert with_it["problem"] == "left out with row 3"
+        assert kitchen_of(local_owner()).benches.get().settings.what == "paste"
+
+    def test_a_cell_is_words_and_no_formula(self, owner):
+        send(owner, "1,2026-11-20 14:00,,'=1+1,no,piece,20,60,3,5", head=WEIGHED)
+        assert kitchen_of(local_owner()).benches.get().settings.what == "=1+1"
+        assert "'=1+1" in owner.get("/api/tables/weighings.csv").content.decode()

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
+from functools import partial
+from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
@@ -19,10 +22,12 @@ from kemble.core.formats.templates import Template, template_svg, templates_of
 from kemble.server.api.asked import Body, Write, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
+from kemble.server.batches_in import keep_batches, read_batches
 from kemble.server.receipts import keep_receipt, receipt_of
+from kemble.server.table_rows import RowRead
 from kemble.server.tables import TABLES
-from kemble.server.tables_in import keep_batches, read_batches
 from kemble.server.turns import PRINTING, writing
+from kemble.server.weighings_in import keep_benches, read_benches, rows_of
 from kemble.server.worked import worked_for
 
 router = Router(tags=["files"])
@@ -65,15 +70,18 @@ def table(request: HttpRequest, name: str) -> HttpResponse:
     return answered
 
 
+TableOf = Literal["batches", "weighings"]
+
+
 class TableSent(Write):
-    """A table as text; `keep`: what will do goes into the log, else it is only looked at."""
+    """A table as text; `keep`: what will do is kept, else it is only looked at."""
 
     text: str = Field(max_length=MOST_TABLE, description=f"at most {MOST_TABLE:,} letters")
     keep: bool = False
 
 
 class RowTold(BaseModel):
-    """A row of a table that came in: what it is, or why it is left out; `here`: it is in the log already."""
+    """A row of a table that came in: what it is, or why it is left out; `here`: it is kept already."""
 
     number: int
     says: str
@@ -82,25 +90,34 @@ class RowTold(BaseModel):
 
 
 class TableRead(BaseModel):
-    """What a table holds, row by row, and how many of them went into the log."""
+    """What a table is of, what it holds row by row, and how many batches or benches came in."""
 
+    of: TableOf
     rows: list[RowTold]
     added: int
 
 
-@router.post("/tables/batches", response={200: TableRead})
-def batches_in(request: HttpRequest, table_sent: TableSent) -> HttpResponse:
-    """Batches out of a table, such as the one that goes out: looked at, or put into the log."""
+@router.post("/tables", response={200: TableRead})
+def table_in(request: HttpRequest, table_sent: TableSent) -> HttpResponse:
+    """A table such as those that go out, of batches or of weighings by its head: looked at, or kept."""
     kitchen, now = asking(request), timezone.now()
     sent = receipt_of(kitchen, table_sent.uid, "table")
-    found = read_batches(kitchen, read_csv(table_sent.text), now)
+    rows_in = read_csv(table_sent.text)
+    of: TableOf = "weighings" if rows_in and {"at", "grams"} <= rows_in[0].cells.keys() else "batches"
+    found: Sequence[RowRead]
+    if of == "batches":
+        found = batches = read_batches(kitchen, rows_in, now)
+        keep = partial(keep_batches, kitchen, batches)
+    else:
+        benches = read_benches(kitchen, rows_in, now)
+        found, keep = rows_of(benches), partial(keep_benches, kitchen, benches)
     added = sent.number if sent else 0
     if table_sent.keep and not sent:
-        added = keep_batches(kitchen, found)
+        added = keep()
         with writing():
             keep_receipt(kitchen, table_sent.uid, "table", added)
     rows = [RowTold(number=one.number, says=one.says, problem=one.problem, here=one.here) for one in found]
-    return answer(TableRead(rows=rows, added=added))
+    return answer(TableRead(of=of, rows=rows, added=added))
 
 
 @router.get("/sheets/{int:sheet_id}/as/{how}", response={200: None})

@@ -1812,27 +1812,11 @@ export interface paths {
          */
         get: operations["kemble_server_api_files_tables"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tables/batches": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
         /**
-         * Batches In
-         * @description Batches out of a table, such as the one that goes out: looked at, or put into the log.
+         * Table In
+         * @description A table such as those that go out, of batches or of weighings by its head: looked at, or kept.
          */
-        post: operations["kemble_server_api_files_batches_in"];
+        post: operations["kemble_server_api_files_table_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6592,7 +6576,7 @@ export interface components {
         };
         /**
          * RowTold
-         * @description A row of a table that came in: what it is, or why it is left out; `here`: it is in the log already.
+         * @description A row of a table that came in: what it is, or why it is left out; `here`: it is kept already.
          */
         RowTold: {
             /** Here */
@@ -7971,17 +7955,22 @@ export interface components {
         };
         /**
          * TableRead
-         * @description What a table holds, row by row, and how many of them went into the log.
+         * @description What a table is of, what it holds row by row, and how many batches or benches came in.
          */
         TableRead: {
             /** Added */
             added: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "batches" | "weighings";
             /** Rows */
             rows: components["schemas"]["RowTold"][];
         };
         /**
          * TableSent
-         * @description A table as text; `keep`: what will do goes into the log, else it is only looked at.
+         * @description A table as text; `keep`: what will do is kept, else it is only looked at.
          */
         TableSent: {
             /**
@@ -12472,7 +12461,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_files_batches_in: {
+    kemble_server_api_files_table_in: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,4 +1,4 @@
-/** Batches out of a table: looked at row by row, and put into the log by a second press. */
+/** Batches or weighings out of a table: looked at row by row, and put in by a second press. */
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
@@ -14,14 +14,15 @@ export function TableIn() {
   const look = useMutation({
     mutationFn: async (file: File) => {
       const text = await file.text();
-      return { text, told: await ask(api.POST("/api/tables/batches", { body: { text, keep: false } })) };
+      return { text, told: await ask(api.POST("/api/tables", { body: { text, keep: false } })) };
     },
   });
   const keep = useMutation({
     mutationFn: (uid: string) =>
-      ask(api.POST("/api/tables/batches", { body: { text: look.data?.text ?? "", keep: true, uid } })),
+      ask(api.POST("/api/tables", { body: { text: look.data?.text ?? "", keep: true, uid } })),
     onSuccess: () => client.invalidateQueries(),
   });
+  const [one, many] = look.data?.told.of === "weighings" ? ["weighing", "weighings"] : ["batch", "batches"];
   const rows = look.data?.told.rows ?? [];
   const good = rows.filter((row) => !row.problem && !row.here).length;
   const bad = rows.filter((row) => row.problem);
@@ -35,13 +36,13 @@ export function TableIn() {
           look.mutate(file);
         }}
       >
-        Batches from a table
+        Batches or weighings from a table
       </FileButton>
       <Sorry error={look.error ?? keep.error} />
       {look.data && !keep.data && (
         <div className="mt-3 border-l-4 border-bean pl-4">
           <p>
-            {plural(good, "batch", "batches")} to put into the log
+            {plural(good, one, many)} to put in
             {here > 0 ? `; ${here} here already` : ""}
             {bad.length > 0 ? `; ${bad.length} left out:` : "."}
           </p>
@@ -68,7 +69,9 @@ export function TableIn() {
       )}
       {keep.data && (
         <p role="status" className="mt-2 text-green">
-          {plural(keep.data.added, "batch", "batches")} came in.
+          {keep.data.of === "weighings"
+            ? `${plural(keep.data.added, "bench", "benches")} came in.`
+            : `${plural(keep.data.added, "batch", "batches")} came in.`}
         </p>
       )}
     </section>

@@ -303,14 +303,14 @@ describe("a table that comes in", () => {
   ];
   it("is looked at first; what will do goes in by a second press", async () => {
     const { asked } = serve(({ body }) => ({
-      body: { rows, added: (body as { keep: boolean }).keep ? 1 : 0 },
+      body: { of: "batches", rows, added: (body as { keep: boolean }).keep ? 1 : 0 },
     }));
     render(<TableIn />, { wrapper: Around });
     const file = new File(["made,title"], "log.csv", { type: "text/csv" });
     file.text = async () => "made,title";
-    fireEvent.change(screen.getByLabelText("Batches from a table"), { target: { files: [file] } });
+    fireEvent.change(screen.getByLabelText("Batches or weighings from a table"), { target: { files: [file] } });
     await pass(100);
-    expect(screen.getByText("1 batch to put into the log; 1 here already; 1 left out:")).toBeTruthy();
+    expect(screen.getByText("1 batch to put in; 1 here already; 1 left out:")).toBeTruthy();
     expect(screen.getByText(/row 4, Moon cake: no sheet is called/)).toBeTruthy();
     expect(asked.map((one) => (one.body as { keep: boolean }).keep)).toEqual([false]);
     fireEvent.click(screen.getByRole("button", { name: "Put it in" }));

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.tastes import SCALES
@@ -17,25 +17,17 @@ from kemble.core.plan.schedule import plan_from
 from kemble.server.keeping import Said, begin, log_outcome
 from kemble.server.learning import relearn
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, Tasting
+from kemble.server.table_rows import RowRead, WillNotDo, instant, number, sheet_called, sheets_by_title
 from kemble.server.turns import writing
 from kemble.server.worked import worked_for
 
 _VERDICTS = {"just right": 0, "too soft": 1, "too firm": -1}
-_EARLIEST_YEAR = 1970
-
-
-class WillNotDo(ValueError):
-    """Why a row is left out."""
 
 
 @dataclass(frozen=True, slots=True)
-class ReadBatch:
-    """A row as it was understood: what it is in words, or why it is left out (`problem`); `here`: it is in the log."""
+class ReadBatch(RowRead):
+    """A batch as it was understood."""
 
-    number: int
-    says: str
-    problem: str = ""
-    here: bool = False
     record: SheetRecord | None = None
     made: datetime | None = None
     said: Said | None = None
@@ -44,7 +36,7 @@ class ReadBatch:
 
 def read_batches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> list[ReadBatch]:
     """Every row of a table of batches."""
-    sheets = {row.title.casefold(): row for row in reversed(kitchen.sheets.all())}
+    sheets = sheets_by_title(kitchen)
     there = {
         (title.casefold(), made.replace(second=0, microsecond=0))
         for title, made in Batch.objects.filter(kitchen=kitchen).values_list("title", "made")
@@ -88,13 +80,10 @@ def keep_batches(kitchen: KitchenRecord, batches: Sequence[ReadBatch]) -> int:
 
 
 def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:
-    title = row.get("title", "sheet")
-    record = sheets.get(title.casefold())
-    if record is None:
-        raise WillNotDo(f"no sheet is called “{title[:60]}”" if title else "title is empty: the title of a sheet")
+    record = sheet_called(row.get("title", "sheet"), sheets)
     if worked_for(record.sheet, kitchen.settings).problems:
         raise WillNotDo("its sheet cannot be worked as it stands")
-    made = _instant(row.get("made", "date"), kitchen, now)
+    made = instant("made", row.get("made", "date"), kitchen, now)
     way = WAYS[record.way]
     tastes: dict[str, int] = {name: mark for name in way.scales if (mark := _mark(name, row)) is not None}
     verdict = row.get("verdict").lower()
@@ -105,13 +94,13 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
     for name in faults:
         if name not in known:
             raise WillNotDo(f"faults: “{name[:40]}” is none of this way's: {', '.join(known)}")
-    pieces, liking = _number(row, "pieces", 0, 1000), _number(row, "liked 1 to 9", 1, 9)
+    pieces, liking = number(row, "pieces", 0, 1000), number(row, "liked 1 to 9", 1, 9)
     said = Said(
         tastes,
         faults,
         row.get("note")[:4000],
         None if pieces is None else round(pieces),
-        _number(row, "grams", 0.1, 50_000),
+        number(row, "grams", 0.1, 50_000),
     )
     says = f"{record.title}, {made.astimezone(kitchen.settings.zone):%d %b %Y %H:%M}"
     return ReadBatch(
@@ -119,35 +108,7 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
     )
 
 
-def _instant(text: str, kitchen: KitchenRecord, now: datetime) -> datetime:
-    """An instant as it is written: with its zone, or on the kitchen's clock; a day alone is its noon."""
-    try:
-        found = datetime.fromisoformat(text)
-    except ValueError:
-        raise WillNotDo(f"made: “{text[:30]}” is no time such as 2026-11-25 15:30") from None
-    if len(text) <= len("2026-11-25"):
-        found += timedelta(hours=12)
-    if found.tzinfo is None:
-        found = found.replace(tzinfo=kitchen.settings.zone)
-    if found > now or found.year < _EARLIEST_YEAR:
-        raise WillNotDo(f"made: {text[:30]} is still to come" if found > now else f"made: {text[:30]} is too long ago")
-    return found
-
-
 def _mark(name: str, row: Row) -> int | None:
     assert name in SCALES
-    value = _number(row, f"{name} -2 to 2", -2, 2)
+    value = number(row, f"{name} -2 to 2", -2, 2)
     return round(value) if value is not None else None
-
-
-def _number(row: Row, head: str, least: float, most: float) -> float | None:
-    text = row.get(head)
-    if not text:
-        return None
-    try:
-        value = float(text.replace(",", "."))
-    except ValueError:
-        raise WillNotDo(f"{head}: “{text[:30]}” is no number") from None
-    if not least <= value <= most:
-        raise WillNotDo(f"{head}: {text[:30]} is not from {least:g} to {most:g}")
-    return value
