@@ -14,14 +14,16 @@ from pydantic import ValidationError
 
 from kemble import __version__
 from kemble.core.cards.ways import WAYS
+from kemble.core.change.shopping import shopping
 from kemble.core.facts.problems import Problem, Refused, problems_from, refuse
+from kemble.core.formats.lists import LISTS, day_html, shopping_html
 from kemble.core.formats.paper import PAPERS
 from kemble.core.formats.recipe import read_recipe, sheet_of
 from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import why_not
 from kemble.core.plan.day import Asked, Dish
-from kemble.core.plan.schedule import kitchen_time, plan_for, planned
+from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.sheet.schema import schema_text
 from kemble.core.stations.chain import Worked, work
@@ -102,26 +104,9 @@ def import_recipe(options: argparse.Namespace) -> None:
 
 
 def plan_sheets(options: argparse.Namespace) -> None:
-    """One plan for every sheet named: for one table, or each at its own serve time."""
-    wanted, kitchen = [read_sheet(_read(path)) for path in options.sheet], _kitchen(options.kitchen)
-    now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
-    serves = []
-    for one in wanted:
-        serve = options.serve or one.serve
-        if not serve:
-            refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
-        serves.append(kitchen_time(kitchen, serve))
-    worked = [_worked(one, kitchen) for one in wanted]
-    if len(wanted) == 1:
-        plan = plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
-    else:
-        dishes = [Dish(one.title, found.steps, at) for one, found, at in zip(wanted, worked, serves, strict=True)]
-        asked = Asked(tuple(dishes), kitchen, not_before=now)
-        found_plan = planned(asked)
-        if found_plan is None:
-            clash = why_not(asked, titles=[one.title for one in wanted])
-            refuse("plan", clash.says if clash else "none was found in the time", "another time, or one sheet less")
-        plan = found_plan
+    """Print the plan of every sheet named."""
+    wanted, kitchen = _wanted(options)
+    plan = _plan(wanted, kitchen, options)
     if options.json:
         print(plan.model_dump_json(indent=2))
         return
@@ -134,6 +119,31 @@ def plan_sheets(options: argparse.Namespace) -> None:
         print(
             f"This should have begun {plan.late_min} min ago. Begun now, it is on the table at {plan.earliest_serve:%a %d %b %H:%M}."
         )
+
+
+def _wanted(options: argparse.Namespace) -> tuple[list[Sheet], Kitchen]:
+    return [read_sheet(_read(path)) for path in options.sheet], _kitchen(options.kitchen)
+
+
+def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace) -> Plan:
+    """One plan for every sheet: for one table, or each at its own serve time."""
+    now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
+    serves = []
+    for one in wanted:
+        serve = options.serve or one.serve
+        if not serve:
+            refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
+        serves.append(kitchen_time(kitchen, serve))
+    worked = [_worked(one, kitchen) for one in wanted]
+    if len(wanted) == 1:
+        return plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
+    dishes = [Dish(one.title, found.steps, at) for one, found, at in zip(wanted, worked, serves, strict=True)]
+    asked = Asked(tuple(dishes), kitchen, not_before=now)
+    found_plan = planned(asked)
+    if found_plan is None:
+        clash = why_not(asked, titles=[one.title for one in wanted])
+        refuse("plan", clash.says if clash else "none was found in the time", "another time, or one sheet less")
+    return found_plan
 
 
 def print_schema(_: argparse.Namespace) -> None:
@@ -155,12 +165,21 @@ def _manage(command: str, *arguments: str) -> None:
 
 def print_paper(options: argparse.Namespace) -> None:
     """The PDF goes to a file, or through a pipe; never onto a screen."""
-    from kemble.paper import paper  # a second to load, and only paper needs it
+    from kemble.paper import fonts, paper, pdf_of  # a second to load, and only paper needs it
 
-    sheet = read_sheet(_read(options.sheet))
+    wanted, kitchen = _wanted(options)
     if options.out is None and sys.stdout.isatty():
         refuse("--out", "is missing", "a file for the PDF, or a pipe")
-    pdf = paper(sheet, work(sheet, _kitchen(options.kitchen)), options.what)
+    titles = [one.title for one in wanted]
+    if options.what == "plan":
+        plan, who = _plan(wanted, kitchen, options), options.helper or ""
+        pdf = pdf_of(day_html(" and ".join(titles), plan, titles, kitchen, who=who, fonts=fonts()))
+    elif options.what == "shopping":
+        pdf = pdf_of(shopping_html(shopping(wanted, kitchen), fonts=fonts()))
+    elif len(wanted) > 1:
+        refuse("SHEET.json", f"are {len(wanted)}", f"one sheet for {options.what}; several for plan and shopping")
+    else:
+        pdf = paper(wanted[0], work(wanted[0], kitchen), options.what)
     if options.out is None:
         sys.stdout.buffer.write(pdf)
         return
@@ -201,19 +220,24 @@ def _parser() -> argparse.ArgumentParser:
     works = commands.add_parser("work", help="print the worked sheet as JSON")
     works.set_defaults(run=work_sheet)
     plans = commands.add_parser("plan", help="print the schedule, counted back from the serve time")
-    plans.add_argument("--serve", metavar="TIME", help="when people eat, such as 2026-12-05T15:30")
-    plans.add_argument("--now", metavar="TIME", help="count from this time instead of the clock")
     plans.add_argument("--json", action="store_true", help="the whole plan as JSON")
     plans.add_argument("sheet", metavar="SHEET.json", nargs="+", help="sheets, or - for standard input")
     plans.set_defaults(run=plan_sheets)
     prints = commands.add_parser(
         "print",
-        help="a PDF on A4: the recipe card on one page, or templates at full size to cut and fold by",
-        description="Print it at 100 %%: every page of templates has a ruler that tells whether the printer kept to size.",
+        help="a PDF on A4: the recipe card on one page, templates at full size, the plan by its clock, the shopping",
+        description="Print templates at 100 %%: every page of them has a ruler that tells whether the printer kept to size.",
     )
-    prints.add_argument("--what", choices=PAPERS, default="card", help="card if nothing is said")
+    prints.add_argument("--what", choices=(*PAPERS, *LISTS), default="card", help="card if nothing is said")
+    prints.add_argument("--helper", metavar="NAME", help="of a plan: the page of one pair of hands, such as “cook 1”")
+    prints.add_argument(
+        "sheet", metavar="SHEET.json", nargs="+", help="a sheet, or - for standard input; several for lists"
+    )
     prints.add_argument("--out", metavar="FILE.pdf", help="a file; standard output otherwise")
     prints.set_defaults(run=print_paper)
+    for command in (plans, prints):
+        command.add_argument("--serve", metavar="TIME", help="when people eat, such as 2026-12-05T15:30")
+        command.add_argument("--now", metavar="TIME", help="count from this time instead of the clock")
     schemas = commands.add_parser("schema", help="print the JSON schema of a sheet's document")
     schemas.set_defaults(run=print_schema)
     backups = commands.add_parser(
@@ -235,7 +259,7 @@ def _parser() -> argparse.ArgumentParser:
         help="of a FILE.zip: settings,sheets,occasions,log,benches, as many of them as wanted",
     )
     restores.set_defaults(run=restore)
-    for command in (works, exports, prints):
+    for command in (works, exports):
         command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
     for command in (works, exports, prints, imports, plans):
         command.add_argument("--kitchen", metavar="KITCHEN.json", help="a kitchen; the default one otherwise")

@@ -19,7 +19,7 @@ _BUILD = Path(__file__).resolve().parents[1] / "web" / "dist" / "assets"
 
 
 @cache
-def _fonts() -> str:
+def fonts() -> str:
     """The letters of the screens, where the front end has been built."""
     found = sorted(_BUILD.glob("atkinson-hyperlegible-next-latin-wght-normal-*.woff2"))
     if not found:
@@ -53,18 +53,23 @@ def paper(sheet: Sheet, worked: Worked, what: PaperId, *, plain: bool = False) -
     if what == "templates":
         return _templates(sheet, worked, plain)
     for size in _SIZES_PT:
-        document = _document(card_html(sheet, worked, size_pt=size, fonts=_fonts()))
+        document = _document(card_html(sheet, worked, size_pt=size, fonts=fonts()))
         if len(document.pages) == 1:
             break
     return bytes(document.write_pdf(uncompressed_pdf=plain))
+
+
+def pdf_of(html: str, *, plain: bool = False) -> bytes:
+    """Any of the core's pages as a PDF."""
+    return bytes(_document(html).write_pdf(uncompressed_pdf=plain))
 
 
 def _templates(sheet: Sheet, worked: Worked, plain: bool) -> bytes:
     templates = templates_of(sheet, worked)
     if not templates:
         refuse("what", "are none: this way has no pattern to cut", "a way with a mould, a leaf, a skin or a tray")
-    pages = pages_of(templates)
-    drawn = [page_svg(page, i, len(pages), sheet.title) for i, page in enumerate(pages, start=1)]
-    style = f"{_fonts()}@page{{size:210mm 297mm;margin:0}}body{{margin:0}}svg{{display:block;break-after:page}}"
+    sheets = pages_of(templates)
+    drawn = [page_svg(page, i, len(sheets), sheet.title) for i, page in enumerate(sheets, start=1)]
+    style = f"{fonts()}@page{{size:210mm 297mm;margin:0}}body{{margin:0}}svg{{display:block;break-after:page}}"
     html = f"<!doctype html><meta charset=utf-8><style>{style}</style>" + "".join(drawn)
-    return bytes(_document(html).write_pdf(uncompressed_pdf=plain))
+    return pdf_of(html, plain=plain)

@@ -131,6 +131,18 @@ def test_a_card_into_a_file_and_templates_through_a_pipe(sheet, tmp_path, capsys
     assert b"cannot be written" in capsysbinary.readouterr().err
 
 
+def test_a_plan_and_a_shopping_list_of_several_sheets(sheet, tmp_path, capsys):
+    file = tmp_path / "plan.pdf"
+    when = ["--serve", "2026-12-05T15:30", "--now", "2026-12-01T10:00"]
+    assert main(["print", "--what", "plan", *when, "--out", str(file), str(sheet), str(sheet)]) == 0
+    assert file.read_bytes().startswith(b"%PDF-")
+    assert main(["print", "--what", "shopping", "--out", str(file), str(sheet), str(sheet)]) == 0
+    assert main(["print", "--what", "plan", *when, "--helper", "Wren", "--out", str(file), str(sheet)]) == 2
+    assert "Wren has nothing to do in it" in capsys.readouterr().err
+    assert main(["print", "--out", str(file), str(sheet), str(sheet)]) == 2
+    assert "one sheet for card" in capsys.readouterr().err
+
+
 def test_the_schema_is_the_one_in_the_docs(capsys):
     assert main(["schema"]) == 0
     assert capsys.readouterr().out == Path("docs/sheet.schema.json").read_text(encoding="utf-8")

@@ -240,6 +240,35 @@ def test_nor_of_what_opens_on_a_screen(visitor, demo, opened):
     assert wrong == []
 
 
+PAPERS = {
+    "the plan of a sheet": ("/sheets/1/plan", "on the table", 2),
+    "a day": ("/occasions/1", "To set out", 5),
+    "one pair of hands": ("/occasions/1/for/Wren", "To set out", 2),
+    "shopping": ("/shopping", "Sugar, honey and syrup", 3),
+    "strips": ("/sheets/5/strips", "This line is 100 mm long", 3),
+    "hands": ("/sheets/14/hands", "Each end folded twice", 3),
+    "a batch": ("/log/3", "Told, and happened", 4),
+}
+
+
+@pytest.mark.parametrize(("path", "words", "most"), PAPERS.values(), ids=PAPERS)
+def test_on_paper_nothing_is_clipped_and_no_button_printed(visitor, demo, path, words, most):
+    page, _ = visitor
+    page.set_viewport_size({"width": 794 - 106, "height": 1123})  # A4 between its margins, at 96 a inch
+    page.emulate_media(media="print")
+    try:
+        page.goto(f"{demo.url}{path}")
+        expect(page.get_by_text(words).filter(visible=True).first).to_be_visible()
+        pressed = page.locator("button:visible, select:visible, nav:visible, input:not([type=checkbox]):visible")
+        expect(pressed).to_have_count(0)
+        assert page.evaluate("document.documentElement.scrollWidth") <= 794 - 106
+        assert page.evaluate("getComputedStyle(document.documentElement).backgroundColor") == "rgb(255, 255, 255)"
+        pdf = page.pdf(format="A4", prefer_css_page_size=True)
+        assert 1 <= pdf.count(b"/Type /Page\n") <= most
+    finally:
+        page.emulate_media(media="screen")
+
+
 def test_both_sides_on_a_phone(watched, demo):
     """The table scrolls within itself, and the keyboard reaches it."""
     watched.set_viewport_size({"width": 390, "height": 844})

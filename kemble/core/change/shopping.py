@@ -210,10 +210,16 @@ def _text(
     return "\n".join(rows).strip() + "\n"
 
 
+def carried(line: ShoppingLine) -> str:
+    """What is carried home of it: "2 bags of 500 g"."""
+    if not line.packs or not line.pack_g:
+        return f"{_grams(line.buy_g)}, loose or made at home"
+    packs = f"{line.pack}{'s' if line.packs > 1 and not line.pack.endswith('x') else ''}"
+    return f"{line.packs} {packs} of {_grams(line.pack_g)}"
+
+
 def _bought(line: ShoppingLine) -> str:
+    text = f"{line.name}: {carried(line)}"
     if line.packs and line.pack_g:
-        packs = f"{line.packs} {line.pack}{'s' if line.packs > 1 and not line.pack.endswith('x') else ''}"
-        text = f"{line.name}: {packs} of {_grams(line.pack_g)} ({_grams(line.buy_g)} needed)"
-    else:
-        text = f"{line.name}: {_grams(line.buy_g)}, loose or made at home"
+        text += f" ({_grams(line.buy_g)} needed)"
     return f"{text}. {line.look_alike}" if line.look_alike else text

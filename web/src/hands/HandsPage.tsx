@@ -40,25 +40,28 @@ export default function HandsPage() {
       {steps.length === 0 && (
         <p className="mt-6 text-lg">Nothing of this sheet is folded, wrapped, cut or turned out.</p>
       )}
-      {steps.map(([step, frames]) => (
-        <section key={step} aria-label={titles.get(step) ?? step} className="mt-6">
-          <h2 className="text-xl">{titles.get(step) ?? step}</h2>
-          <ol className="mt-3 grid list-none gap-x-10 gap-y-6 p-0 sm:grid-cols-2 print:grid-cols-2">
-            {frames.map((frame, i) => (
-              <li key={frame.says} className="break-inside-avoid">
-                <OneMove frame={frame} left={left} wide={430} />
-                <p className="mt-1">
-                  <b>{i + 1}.</b> {frame.says}
-                  {frame.estimate && <span className="text-ink2"> How far it stretches is an estimate.</span>}
-                </p>
-              </li>
-            ))}
-          </ol>
-        </section>
-      ))}
-      <p className="mt-8 pb-8 text-ink2">
-        Drawn from the sizes of this sheet. Hot dough and steam burn: gloves, and a bowl of cold water.
-      </p>
+      <div data-paper>
+        <h2 className="hidden text-xl print:block">Hands for {opened.data.sheet.title}</h2>
+        {steps.map(([step, frames]) => (
+          <section key={step} aria-label={titles.get(step) ?? step} className="mt-6">
+            <h2 className="text-xl">{titles.get(step) ?? step}</h2>
+            <ol className="mt-3 grid list-none gap-x-10 gap-y-6 p-0 sm:grid-cols-2 print:grid-cols-2">
+              {frames.map((frame, i) => (
+                <li key={frame.says} className="break-inside-avoid">
+                  <OneMove frame={frame} left={left} wide={430} />
+                  <p className="mt-1">
+                    <b>{i + 1}.</b> {frame.says}
+                    {frame.estimate && <span className="text-ink2"> How far it stretches is an estimate.</span>}
+                  </p>
+                </li>
+              ))}
+            </ol>
+          </section>
+        ))}
+        <p className="mt-8 pb-8 text-ink2">
+          Drawn from the sizes of this sheet. Hot dough and steam burn: gloves, and a bowl of cold water.
+        </p>
+      </div>
     </Frame>
   );
 }

@@ -31,8 +31,9 @@ export default function LabelPage() {
         <TextLink to="/">Back to the counter</TextLink>
       </div>
       <article
+        data-paper
         aria-label={one.title}
-        className="mt-6 w-[90mm] max-w-full border-2 border-ink bg-sheet p-4 print:mt-0 print:break-inside-avoid"
+        className="mt-6 w-[90mm] max-w-full border-2 border-ink bg-sheet p-4 print:break-inside-avoid"
       >
         <h2 className="font-title text-xl">{one.title}</h2>
         <p>

@@ -23,7 +23,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
   const first = new Map<string, Scheduled>();
   for (const one of steps) for (const tool of one.step.tools) if (!first.has(tool)) first.set(tool, one);
   return (
-    <section aria-label="The day by its clock" className="mt-8">
+    <section data-paper aria-label="The day by its clock" className="mt-8">
       <h2 className="text-xl">{who ? `${title}: ${who}` : title}</h2>
       {days.map((day) => (
         <div key={day}>

@@ -142,6 +142,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
         />
         <TextLink to={`/sheets/${editing.id}/hands`}>How the hands go, on paper</TextLink>
+        {plan && !error && <LinkButton onClick={() => window.print()}>The plan, on paper</LinkButton>}
         <form
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {

@@ -53,8 +53,8 @@ export default function ShoppingPage() {
     return <Waiting error={sheets.error ?? occasions.error ?? kitchen.error} />;
   return (
     <Frame title={<h1 className="text-2xl sm:text-[28px]">Shopping</h1>}>
-      <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)] print:block">
-        <section aria-labelledby="for" className="print:hidden">
+      <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)]">
+        <section aria-labelledby="for">
           <h2 id="for" className="text-xl">
             For
           </h2>
@@ -87,7 +87,8 @@ export default function ShoppingPage() {
             ))}
           </ul>
         </section>
-        <section aria-label="The list">
+        <section data-paper aria-label="The list">
+          {list.data && <h2 className="mb-2 hidden text-xl print:block">To buy for {madeOf(list.data)}</h2>}
           <Sorry error={list.error} />
           {asked.length === 0 && <p className="text-ink2">Choose what you mean to make.</p>}
           {list.data && asked.length > 0 && <List list={list.data} kitchen={kitchen.data.kitchen} />}
@@ -96,6 +97,9 @@ export default function ShoppingPage() {
     </Frame>
   );
 }
+
+/** Which sheets a list is for, in words. */
+const madeOf = (list: ShoppingList) => [...new Set(list.lines.flatMap((line) => line.sheets))].sort().join(", ");
 
 function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings }) {
   const [copied, setCopied] = useState(false);

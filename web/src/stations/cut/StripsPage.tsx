@@ -53,7 +53,7 @@ export default function StripsPage() {
       </div>
       {/* At full size a strip is wider than a phone: there it is looked at by scrolling, and printed whole. */}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
-      <section aria-label="The strips" tabIndex={0} className="overflow-x-auto print:overflow-visible">
+      <section data-paper aria-label="The strips" tabIndex={0} className="overflow-x-auto print:overflow-visible">
         <figure className="mt-5">
           <svg
             width="102mm"
