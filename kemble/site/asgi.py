@@ -2,7 +2,11 @@
 
 import os
 
-from django.core.asgi import get_asgi_application
+import django
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
-application = get_asgi_application()
+django.setup(set_prefix=False)
+
+from kemble.site.seats import Seated  # noqa: E402 (what it reads is set up first)
+
+application = Seated()

@@ -71,6 +71,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATABASE,
+        "CONN_MAX_AGE": None,  # as long as the thread that has it is kept (seats.py)
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             # FULL: what has been answered lies on the disk, whatever the power does next.

@@ -1,0 +1,97 @@
+"""The threads of requests: kept for the next, as many as are wanted at once, and never one in which something still goes on."""
+
+import asyncio
+import threading
+
+import pytest
+from asgiref.sync import sync_to_async
+from django.core.handlers.asgi import ASGIHandler
+from serving import apart
+
+from kemble.site.seats import Seated
+
+
+@pytest.fixture
+def seated(monkeypatch):
+    """A handler whose requests do what their scope says, in the thread that they are given."""
+
+    async def handle(self, scope, receive, send):
+        await sync_to_async(scope["does"])()
+
+    monkeypatch.setattr(ASGIHandler, "handle", handle)
+    return Seated()
+
+
+def asks(seated, does):
+    return seated.handle({"does": does}, None, None)
+
+
+async def all_free(seated, count):
+    while len(seated._idle) < count:
+        await asyncio.sleep(0)
+
+
+def test_one_after_the_other_sit_in_one_seat(seated):
+    threads = []
+
+    async def three():
+        for _ in range(3):
+            await asks(seated, lambda: threads.append(threading.get_ident()))
+            await all_free(seated, 1)
+
+    apart(three())
+    assert len(threads) == 3
+    assert len(set(threads)) == 1
+
+
+def test_nobody_waits_for_one_that_takes_long(seated):
+    go = threading.Event()
+
+    async def both():
+        slow = asyncio.ensure_future(asks(seated, lambda: go.wait(20)))
+        await asyncio.sleep(0)
+        await asyncio.wait_for(asks(seated, lambda: None), 20)
+        assert not slow.done()
+        go.set()
+        await slow
+        await all_free(seated, 2)
+
+    apart(both())
+
+
+def test_a_seat_is_free_once_what_was_begun_in_it_is_done(seated):
+    """Whoever asked may have gone; what they asked for goes on to its end."""
+    begun, go = threading.Event(), threading.Event()
+    threads = []
+
+    def slow():
+        threads.append(threading.get_ident())
+        begun.set()
+        go.wait(20)
+
+    async def gone():
+        asked = asyncio.ensure_future(asks(seated, slow))
+        await asyncio.to_thread(begun.wait, 20)
+        asked.cancel()
+        with pytest.raises(asyncio.CancelledError):
+            await asked
+        await asks(seated, lambda: threads.append(threading.get_ident()))
+        await all_free(seated, 1)
+        go.set()
+        await all_free(seated, 2)
+
+    apart(gone())
+    assert len(set(threads)) == 2
+
+
+def test_after_a_crowd_a_few_are_kept(seated):
+    together = threading.Barrier(10)
+
+    async def crowd():
+        await asyncio.gather(*(asks(seated, lambda: together.wait(20)) for _ in range(10)))
+        await all_free(seated, 6)
+        for _ in range(200):
+            await asyncio.sleep(0)
+        assert len(seated._idle) == 6
+
+    apart(crowd())
