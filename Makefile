@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh web-tests test fuzz bench shots science api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench shots science api backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -107,7 +107,7 @@ api: setup
 
 # What can be said without running it. Side by side: none of them needs another.
 static: setup
-	@$(MAKE) --no-print-directory -j2 --output-sync=target types lint layers fresh
+	@$(MAKE) --no-print-directory -j2 --output-sync=target types lint layers fresh audit
 
 lint:
 	@echo "Format and lint"
@@ -127,12 +127,16 @@ fresh:
 	@echo "Generated files"
 	@scripts/fresh
 
+audit: setup
+	@echo "Dependencies"
+	@$(PY) scripts/audit.py
+
 web-tests:
 	@echo "Tests of the front end"
 	@cd web && npm test --silent -- --reporter=dot
 
 check: setup
-	@$(MAKE) --no-print-directory -j2 --output-sync=target web-tests types lint layers fresh
+	@$(MAKE) --no-print-directory -j2 --output-sync=target web-tests types lint layers fresh audit
 	@echo "Fast tests of the core"
 	@$(PYTEST) -m 'not long' tests/core
 
