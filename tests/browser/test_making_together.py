@@ -60,7 +60,7 @@ def test_two_sheets_to_their_end_by_keyboard_alone(watched, kitchen):
     page.goto(f"{kitchen.url}/make/{run['id']}")
     expect(now(page)).to_be_visible()
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog", name="Keys on this page")).to_be_visible()
+    expect(page.get_by_role("dialog", name="Help with this page")).to_be_visible()
     page.keyboard.press("Escape")
     weighed = undone = counted = False
     for _ in range(80):

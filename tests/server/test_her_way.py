@@ -36,5 +36,5 @@ def test_of_two_ways_or_of_another_kitchen_it_is_refused(owner, stranger, sheet,
     balls = owner.ask("POST", "/sheets", {"way": "boiled-balls"}).body
     assert owner.ask("GET", f"/beside?hers={balls['id']}&mine={sheet['id']}").status_code == 422
     assert owner.ask("GET", f"/beside?hers=999999&mine={sheet['id']}").status_code == 404
-    assert owner.ask("GET", f"/beside?hers={10**30}&mine={sheet['id']}").status_code == 404
+    assert owner.ask("GET", f"/beside?hers={10**30}&mine={sheet['id']}").status_code == 422
     assert stranger.ask("GET", f"/beside?hers={hers['id']}&mine={sheet['id']}").status_code == 404

@@ -19,6 +19,7 @@ import { SignedOut, SignIn } from "./session/SignIn";
 import { SheetPage } from "./sheet/SheetPage";
 import { Frame, Waiting } from "./ui/Frame";
 import { Materials } from "./ui/materials";
+import { wearTheme } from "./ui/theme";
 
 const Welcome = lazy(() => import("./counter/Welcome"));
 const Make = lazy(() => import("./make/Make"));
@@ -48,6 +49,8 @@ const HouseholdPage = lazy(() => import("./household/HouseholdPage"));
 const HelperToday = lazy(() => import("./household/HelperToday"));
 const TasterToday = lazy(() => import("./household/TasterToday"));
 const KitchenPage = lazy(() => import("./kitchen/KitchenPage"));
+
+wearTheme();
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;

@@ -211,7 +211,7 @@ class Learned(_Equipment):
     value: float
     low: float
     high: float
-    batches: int = Field(ge=0)
+    batches: int = Field(ge=0, le=1_000_000)
 
 
 class Together(_Equipment):

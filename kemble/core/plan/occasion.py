@@ -48,7 +48,7 @@ class DishAsked(_Document):
     times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
     the fridge); without the parts that are there already."""
 
-    sheet: int = Field(ge=1, description="the number of a sheet")
+    sheet: int = Field(ge=1, le=2**53 - 1, description="the number of a sheet")
     serving: int = Field(0, ge=0, le=7, description="the number of a serving, from 0")
     each: float | None = Field(None, gt=0, le=50, allow_inf_nan=False, description="above 0, at most 50 pieces")
     days_before: int = Field(0, ge=0, le=6, description="0 to 6 days")

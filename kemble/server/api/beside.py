@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Query, Router
 
 from kemble.core.learn.beside import Beside, beside
 from kemble.server.api.asked import MOST_NUMBER, asking
@@ -12,14 +14,14 @@ from kemble.server.learning import tasted_of
 from kemble.server.turns import WORKING
 
 router = Router(tags=["sheets"])
+Number = Annotated[int, Query(ge=1, le=MOST_NUMBER)]
 
 
 @router.get("/beside", response={200: Beside})
-def her_way_and_mine(request: HttpRequest, hers: int, mine: int) -> Beside:
+def her_way_and_mine(request: HttpRequest, hers: Number, mine: Number) -> Beside:
     """Both by their numbers, hers first."""
     kitchen = asking(request)
-    numbers = (min(hers, MOST_NUMBER), min(mine, MOST_NUMBER))
-    her, me = (sheet_of(kitchen, number) for number in numbers)
+    her, me = (sheet_of(kitchen, number) for number in (hers, mine))
     tasted = tasted_of(kitchen, me.way)
     with WORKING:
-        return beside(her.sheet, me.sheet, kitchen.settings, tasted, numbers)
+        return beside(her.sheet, me.sheet, kitchen.settings, tasted, (hers, mine))

@@ -47,7 +47,9 @@ router = Router(tags=["log"])
 class Outcome(Write):
     """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
 
-    tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
+    tastes: dict[str, Annotated[int, Field(ge=-100, le=100)]] = Field(
+        {}, max_length=12, description="scales of the way"
+    )
     faults: list[str] = Field([], max_length=20, description="faults of the way")
     note: str = Field("", max_length=4000, description="at most 4000 letters")
     pieces: int | None = Field(None, ge=0, le=1000, description="a whole number from 0 to 1000")
@@ -78,7 +80,9 @@ class NewTasting(Write):
     by a number only."""
 
     who: str = Field("", max_length=40, description="at most 40 letters")
-    tastes: dict[str, int] = Field({}, max_length=12, description="scales of the way")
+    tastes: dict[str, Annotated[int, Field(ge=-100, le=100)]] = Field(
+        {}, max_length=12, description="scales of the way"
+    )
     liking: int | None = Field(None, ge=1, le=9, description="1 to 9")
     note: str = Field("", max_length=1000, description="at most 1000 letters")
     blind: bool = False

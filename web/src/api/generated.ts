@@ -205,6 +205,10 @@ export const LIMITS = {
     "max": 400,
     "usual": 0
   },
+  "DishAsked.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
   "DishAsked.serving": {
     "min": 0,
     "max": 7,
@@ -394,6 +398,10 @@ export const LIMITS = {
     "min": 0.5,
     "max": 2.0,
     "usual": 1.0
+  },
+  "Learned.batches": {
+    "min": 0,
+    "max": 1000000
   },
   "Line.soak_min": {
     "min": 0,

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { api, ask } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { dayOf } from "../ui/words";
 
@@ -17,7 +18,7 @@ export function EyeDays() {
   return (
     <section aria-label="Your eye">
       <h3 className="text-xl">Your eye</h3>
-      <svg
+      <Drawing
         viewBox="0 0 640 190"
         className="mt-1 block w-full max-w-[560px]"
         role="img"
@@ -54,7 +55,7 @@ export function EyeDays() {
             </g>
           );
         })}
-      </svg>
+      </Drawing>
       <p className="text-ink2">A dot is a day's mean error, the bar its spread. Above the line you guess too heavy.</p>
     </section>
   );

@@ -1,6 +1,7 @@
 /** The scale as a bar: how far the lump is from its target, and the band that is good enough. */
 
 import type { BenchState } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 
@@ -18,7 +19,7 @@ export function Gauge({ state, grams }: { state: BenchState; grams: number | nul
         ? "good"
         : `${Math.abs(off).toFixed(1)} g ${off > 0 ? "too much" : "more"}`;
   return (
-    <svg viewBox="0 0 700 96" className="mt-2 block w-full" role="img" aria-label={says}>
+    <Drawing viewBox="0 0 700 96" className="mt-2 block w-full" role="img" aria-label={says}>
       <rect
         x={x(state.low_g)}
         y="14"
@@ -43,6 +44,6 @@ export function Gauge({ state, grams }: { state: BenchState; grams: number | nul
           {says}
         </Label>
       )}
-    </svg>
+    </Drawing>
   );
 }

@@ -2,6 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import type { BenchState } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 
 export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance: number }) {
@@ -19,7 +20,7 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
   const step = targets.map((g, i) => `${i ? "L" : "M"}${x(i + 0.55)} ${y(g)}H${x(i + 1.45)}`).join("");
   const says = `${weighed.length} pieces, ${state.outside} outside the tolerance`;
   return (
-    <svg viewBox="0 0 700 200" className="mt-1 block w-full" role="img" aria-label={says}>
+    <Drawing viewBox="0 0 700 200" className="mt-1 block w-full" role="img" aria-label={says}>
       {y.ticks(5).map((g) => (
         <g key={g}>
           <line x1="46" x2="690" y1={y(g)} y2={y(g)} stroke="var(--color-hair)" strokeWidth="0.8" />
@@ -54,6 +55,6 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
       <Label x={690} y={194} size={13.5} anchor="end" tone="ink2">
         pieces, 1 to {all}; the green line is what each was aimed at
       </Label>
-    </svg>
+    </Drawing>
   );
 }

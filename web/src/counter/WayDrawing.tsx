@@ -31,7 +31,7 @@ const grains = (x0: number, x1: number, y0: number, y1: number) => {
           rx="3.6"
           ry="2"
           transform={`rotate(${((x * 7 + y * 13) % 60) - 30} ${x} ${y})`}
-          fill="#f6efd6"
+          fill="var(--color-starch)"
           stroke={INK}
           strokeWidth="0.8"
         />,
@@ -108,7 +108,7 @@ const DRAWINGS: Record<string, () => ReactNode> = {
       <path d="M26 122H194M26 34H194" stroke={INK} strokeDasharray="10 6" strokeWidth="1.6" />
       <path d="M26 104H194" stroke={INK} strokeWidth="1.4" />
       <path d="M48 102V66q60-14 124 0V102Z" fill={fill("batter")} stroke={INK} />
-      <path d="M48 66q60-14 124 0v6q-62-12 -124 0z" fill="#9a6b22" stroke={INK} />
+      <path d="M48 66q60-14 124 0v6q-62-12 -124 0z" fill="var(--color-batter-2)" stroke={INK} />
       <path d="M46 58V103H174V58" fill="none" stroke={INK} strokeWidth="2.4" />
       <Wisps y={56} at={[84, 110, 136]} />
     </>
@@ -178,7 +178,7 @@ const DRAWINGS: Record<string, () => ReactNode> = {
       <line x1="26" x2="194" y1="106" y2="106" stroke={INK} strokeWidth="2" />
       {[0, 1].map((i) => (
         <g key={i} transform={`translate(${44 + i * 8} ${82 - i * 26})`}>
-          <rect x="0" y="0" width="124" height="22" rx="5" fill="#d9d9d4" stroke={INK} strokeWidth="1.6" />
+          <rect x="0" y="0" width="124" height="22" rx="5" fill="var(--color-foil)" stroke={INK} strokeWidth="1.6" />
           <rect x="4" y="3" width="116" height="16" rx="4" fill={fill("leaf")} stroke={INK} />
           <rect x="9" y="6" width="106" height="10" rx="3" fill={fill("batter")} stroke={INK} strokeWidth="0.8" />
         </g>

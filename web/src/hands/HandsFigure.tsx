@@ -1,6 +1,8 @@
 /** The moves of the hands for this piece, true to size, one after another; mirrored for the left hand. */
 
 import { useState } from "react";
+import { Drawing } from "../ui/Drawing";
+import { legible } from "../ui/dimension";
 import { lengthWords } from "../ui/words";
 
 /** As the kitchen draws it (core: stations/shape/hands.py), in mm. */
@@ -104,7 +106,7 @@ export function OneMove({ frame, left, wide = 560 }: { frame: FrameDrawn; left: 
       )
       .join("L")}${closed ? "Z" : ""}`;
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 ${W.toFixed(0)} ${H.toFixed(0)}`}
       className="block w-full"
       style={{ maxWidth: W }}
@@ -144,13 +146,18 @@ export function OneMove({ frame, left, wide = 560 }: { frame: FrameDrawn; left: 
         return (
           <g key={`${span.start.join()} ${span.mm}`}>
             <line x1={ax} y1={ay} x2={bx} y2={by} stroke="var(--color-ink2)" strokeWidth="1.2" />
-            <text {...at} textAnchor={upright || short ? "start" : "middle"} fontSize="17" fontWeight="700">
+            <text
+              {...at}
+              textAnchor={upright || short ? "start" : "middle"}
+              style={{ fontSize: legible(17) }}
+              fontWeight="700"
+            >
               {lengthWords(span.mm)}
             </text>
           </g>
         );
       })}
-    </svg>
+    </Drawing>
   );
 }
 

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../session/roles";
+import { DayOrNight } from "../ui/DayOrNight";
 import { Frame } from "../ui/Frame";
 import { Members } from "./Members";
 import { Password } from "./Password";
@@ -20,6 +21,7 @@ export default function HouseholdPage() {
         {role === "owner" && <Members />}
         <section aria-label="You" className="max-w-[36rem]">
           <Password />
+          <DayOrNight />
         </section>
       </div>
     </Frame>

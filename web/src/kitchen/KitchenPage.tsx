@@ -7,6 +7,7 @@ import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../session/roles";
+import { DayOrNight } from "../ui/DayOrNight";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { LengthRow } from "../ui/LengthField";
@@ -168,6 +169,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           />
           <OwnCups kitchen={kitchen} set={set} />
           <AlarmManners />
+          <DayOrNight />
           <Estimates kitchen={kitchen} set={set} />
         </section>
         <section>

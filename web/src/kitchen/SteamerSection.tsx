@@ -1,6 +1,7 @@
 /** The steamer from the side. */
 
 import type { KitchenSettings } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Dimension, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { lengthWords } from "../ui/words";
@@ -12,7 +13,7 @@ export function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
   const rack = 150 - steamer.rack_mm * scale;
   const full = Math.max(steamer.low_mm + 5, steamer.rack_mm - steamer.gap_mm) * scale;
   return (
-    <svg viewBox="0 0 520 176" className="block w-full max-w-xl" role="img" aria-label="The steamer from the side">
+    <Drawing viewBox="0 0 520 176" className="block w-full max-w-xl" role="img" aria-label="The steamer from the side">
       <rect x="40" y={150 - full} width={wide} height={full} fill={fill("water")} />
       <line
         x1="40"
@@ -30,6 +31,6 @@ export function SteamerSection({ kitchen }: { kitchen: KitchenSettings }) {
         {lengthWords(steamer.rack_mm)}
       </Label>
       <Dimension x1={40} y1={168} x2={40 + wide} y2={168} />
-    </svg>
+    </Drawing>
   );
 }

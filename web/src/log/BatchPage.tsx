@@ -8,6 +8,7 @@ import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } fr
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
 import { VerdictMark } from "../stations/mix/verdict";
+import { Drawing, useRoom } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
@@ -241,7 +242,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
         const mark = tastes[taste.id];
         return (
           <li key={taste.id} className="hairline py-2">
-            <svg
+            <Drawing
               viewBox="0 0 420 44"
               className="block w-full max-w-[460px]"
               role="img"
@@ -267,7 +268,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
               <Label x={390} y={40} anchor="end" size={13.5} tone="ink2">
                 {taste.too_much}
               </Label>
-            </svg>
+            </Drawing>
           </li>
         );
       })}
@@ -282,17 +283,18 @@ const short = (words: string) => {
 
 /** Each prediction as a band or a line, and what happened as a mark on the same rule, all as shares of what was told. */
 function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
-  const W = 680;
-  const row = 46;
+  const [box, W] = useRoom<HTMLElement>(680);
+  const narrow = W < 520; // then what it is stands over its rule
+  const row = narrow ? 62 : 46;
   const ratios = compared.flatMap((one) =>
     [one.happened, one.low ?? one.predicted, one.high ?? one.predicted].map((v) => v / one.predicted),
   );
   const x = scaleLinear()
     .domain([Math.min(0.8, ...ratios) - 0.04, Math.max(1.2, ...ratios) + 0.04])
-    .range([240, W - 70]);
+    .range([narrow ? 10 : 240, W - 70]);
   return (
-    <figure className="m-0 mt-2">
-      <svg
+    <figure ref={box} className="m-0 mt-2">
+      <Drawing
         viewBox={`0 0 ${W} ${compared.length * row + 30}`}
         className="block w-full"
         role="img"
@@ -310,7 +312,7 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
           as told
         </Label>
         {compared.map((one, i) => {
-          const y = 44 + i * row;
+          const y = (narrow ? 58 : 44) + i * row;
           const share = one.happened / one.predicted;
           // Without a range there is nothing to be outside of.
           const ranged = one.low != null && one.high != null;
@@ -318,10 +320,16 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
           const mark = !ranged ? "var(--color-sheet)" : inside ? "var(--color-green)" : "var(--color-bean)";
           return (
             <g key={`${one.step}${one.unit}`}>
-              <Label x={0} y={y + 1} size={15}>
+              <Label x={0} y={narrow ? y - 18 : y + 1} size={15}>
                 {short(one.label)}
               </Label>
-              <Label x={0} y={y + 18} size={13} tone="ink2">
+              <Label
+                x={narrow ? W : 0}
+                y={narrow ? y - 18 : y + 18}
+                anchor={narrow ? "end" : "start"}
+                size={13}
+                tone="ink2"
+              >
                 told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
               </Label>
               <line x1={x.range()[0]} x2={x.range()[1]} y1={y} y2={y} stroke="var(--color-hair)" />
@@ -342,7 +350,7 @@ function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
             </g>
           );
         })}
-      </svg>
+      </Drawing>
       <figcaption className="text-sm text-ink2">
         Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same unit.
       </figcaption>

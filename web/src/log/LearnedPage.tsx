@@ -7,6 +7,8 @@ import { useEffect } from "react";
 import { Link } from "react-router";
 import { api, ask, type LearnedPage as Page } from "../api/client";
 import { kitchenQuery } from "../api/queries";
+import { Drawing } from "../ui/Drawing";
+import { legible } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
@@ -298,7 +300,7 @@ function Ranges({ row }: { row: Pick<LearnedRow, "craft" | "own" | "is_log" | "u
     </>
   );
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 ${W} ${H}`}
       className="mt-1 block w-full"
       role="img"
@@ -313,12 +315,12 @@ function Ranges({ row }: { row: Pick<LearnedRow, "craft" | "own" | "is_log" | "u
           x={at(end) + (i ? 7 : -7)}
           y="20"
           textAnchor={i ? "start" : "end"}
-          fontSize="14"
+          style={{ fontSize: legible(14) }}
           fill="var(--color-ink2)"
         >
           {shown(end)}
         </text>
       ))}
-    </svg>
+    </Drawing>
   );
 }

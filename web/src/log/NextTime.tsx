@@ -2,6 +2,8 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type NextTime as Told, type WayCard } from "../api/client";
+import { Drawing } from "../ui/Drawing";
+import { legible } from "../ui/dimension";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
@@ -103,7 +105,7 @@ function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard
     return scale ? [{ one, scale }] : [];
   });
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 ${W} ${rows.length * ROW}`}
       className="my-2 block w-full max-w-[480px]"
       role="img"
@@ -124,14 +126,14 @@ function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard
           />
           <circle cx={x(one.now)} cy="14" r="6" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.6" />
           <circle cx={x(one.after)} cy="14" r="7" fill="var(--color-green)" />
-          <text x={x(-2)} y="38" fontSize="13.5" fill="var(--color-ink2)">
+          <text x={x(-2)} y="38" style={{ fontSize: legible(13.5) }} fill="var(--color-ink2)">
             {scale.too_little}
           </text>
-          <text x={x(2)} y="38" fontSize="13.5" textAnchor="end" fill="var(--color-ink2)">
+          <text x={x(2)} y="38" style={{ fontSize: legible(13.5) }} textAnchor="end" fill="var(--color-ink2)">
             {scale.too_much}
           </text>
         </g>
       ))}
-    </svg>
+    </Drawing>
   );
 }

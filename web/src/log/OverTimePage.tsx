@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, ask, type OverTime } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { Picks } from "../ui/Picks";
@@ -119,7 +120,7 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
     one.low != null && one.high != null && one.value >= one.low && one.value <= one.high;
   return (
     <figure className="m-0 mt-2 overflow-x-auto">
-      <svg
+      <Drawing
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full min-w-[640px]"
         role="group"
@@ -177,7 +178,7 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
             {dayOf(last.toISOString(), zone)}
           </Label>
         )}
-      </svg>
+      </Drawing>
       {points.some((one) => one.told != null) && (
         <figcaption className="text-ink2">
           A dash is what was told, shaded its range; a dot is what happened, red outside of that. Press one for its

@@ -2,6 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { capital } from "../ui/words";
 
@@ -52,7 +53,7 @@ function Strip({ one }: { one: Weighed }) {
   const wall = LEFT + practice.length * step + APART / 2;
   const from = meant.length ? wall + APART / 2 : LEFT;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full max-w-[620px]" role="img" aria-label={wordsOf(one)}>
+    <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full max-w-[620px]" role="img" aria-label={wordsOf(one)}>
       {y.ticks(4).map((g) => (
         <g key={g}>
           <line x1={LEFT} x2={W - RIGHT} y1={y(g)} y2={y(g)} stroke="var(--color-hair)" strokeWidth="0.8" />
@@ -94,6 +95,6 @@ function Strip({ one }: { one: Weighed }) {
           meant; green told, dashed their mean
         </Label>
       )}
-    </svg>
+    </Drawing>
   );
 }

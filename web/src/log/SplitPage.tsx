@@ -5,6 +5,8 @@ import { useEffect } from "react";
 import { useParams } from "react-router";
 import { api, ask, type SplitOpen } from "../api/client";
 import { cooks, useRole } from "../session/roles";
+import { Drawing } from "../ui/Drawing";
+import { legible } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
@@ -127,7 +129,7 @@ function Share({ verdict, chance }: { verdict: Served["verdict"]; chance: number
   const x = (share: number) => 20 + share * (W - 40);
   const share = verdict.right / verdict.answered;
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 ${W} 56`}
       className="mt-2 block w-full max-w-[600px]"
       role="img"
@@ -145,9 +147,9 @@ function Share({ verdict, chance }: { verdict: Served["verdict"]; chance: number
       />
       <circle cx={x(share)} cy="18" r="8" fill="var(--color-green)" />
       <line x1={x(chance)} x2={x(chance)} y1="4" y2="32" stroke="var(--color-bean)" strokeWidth="2.4" />
-      <text x={x(chance)} y="50" textAnchor="middle" fontSize="15" fill="var(--color-bean)">
+      <text x={x(chance)} y="50" textAnchor="middle" style={{ fontSize: legible(15) }} fill="var(--color-bean)">
         chance
       </text>
-    </svg>
+    </Drawing>
   );
 }

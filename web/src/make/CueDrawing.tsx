@@ -1,5 +1,6 @@
 /** What done looks like beside what not yet looks like. */
 
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { type Looks, PAIRS } from "./cuePairs";
@@ -9,7 +10,7 @@ export function CueDrawing({ looks }: { looks: Looks }) {
   if (looks === "ball") return <CutBall />;
   const { done, notYet, draw } = PAIRS[looks];
   return (
-    <svg
+    <Drawing
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
@@ -26,13 +27,13 @@ export function CueDrawing({ looks }: { looks: Looks }) {
           </Label>
         </g>
       ))}
-    </svg>
+    </Drawing>
   );
 }
 
 function Stick() {
   return (
-    <svg
+    <Drawing
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
@@ -54,9 +55,20 @@ function Stick() {
           />
           <path d="M3 54V181H247V54" fill="none" stroke="var(--color-ink)" strokeWidth="3" />
           <path d="M158 12L126 166" stroke="var(--color-ink)" strokeWidth="11" strokeLinecap="round" />
-          <path d="M158 12L126 166" stroke={one.milky ? "#fffdf6" : "#dca95a"} strokeWidth="8" strokeLinecap="round" />
+          <path
+            d="M158 12L126 166"
+            stroke={one.milky ? "var(--color-milk)" : "var(--color-batter)"}
+            strokeWidth="8"
+            strokeLinecap="round"
+          />
           {one.milky && (
-            <path d="M143 86L127 160" stroke="#fffdf6" strokeWidth="15" strokeLinecap="round" opacity="0.95" />
+            <path
+              d="M143 86L127 160"
+              stroke="var(--color-milk)"
+              strokeWidth="15"
+              strokeLinecap="round"
+              opacity="0.95"
+            />
           )}
           {one.milky && <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />}
           <Label x={125} y={218} anchor="middle" bold size={23} tone={one.tone}>
@@ -64,13 +76,13 @@ function Stick() {
           </Label>
         </g>
       ))}
-    </svg>
+    </Drawing>
   );
 }
 
 function CutBall() {
   return (
-    <svg
+    <Drawing
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
@@ -92,13 +104,19 @@ function CutBall() {
               transform="translate(0 14)"
             />
           ) : (
-            <circle r="27" fill="#e8e2d4" stroke="var(--color-ink)" strokeWidth="1.2" strokeDasharray="4 4" />
+            <circle
+              r="27"
+              fill="var(--color-other)"
+              stroke="var(--color-ink)"
+              strokeWidth="1.2"
+              strokeDasharray="4 4"
+            />
           )}
           <Label x={0} y={114} anchor="middle" bold size={23} tone={one.tone}>
             {one.words}
           </Label>
         </g>
       ))}
-    </svg>
+    </Drawing>
   );
 }

@@ -1,6 +1,8 @@
 /** The clock of a step: time gone as an arc, the window of first check, done and latest round its rim. */
 
 import { arc } from "d3-shape";
+import { Drawing } from "../ui/Drawing";
+import { Label } from "../ui/dimension";
 import { clock } from "../ui/words";
 
 const TURNS = [2, 5, 10, 15, 30, 60, 120, 240, 480, 1440, 2880];
@@ -21,7 +23,7 @@ export function Dial({ elapsedS, totalMin, window: span, words, likely, late }: 
     arc()({ startAngle: from, endAngle: to, innerRadius: inner, outerRadius: outer }) ?? undefined;
   const ticks = Array.from({ length: 60 }, (_, i) => i * 6);
   return (
-    <svg
+    <Drawing
       viewBox="-200 -200 400 400"
       className="mx-auto block w-full max-w-[230px] sm:max-w-[400px]"
       role="timer"
@@ -53,25 +55,19 @@ export function Dial({ elapsedS, totalMin, window: span, words, likely, late }: 
       <path d={ring(0, angle(elapsedS / 60), 146, 159)} fill="var(--color-bean)" />
       <text
         textAnchor="middle"
-        y="8"
+        y="4"
         fontSize={elapsedS >= 3600 ? 72 : 86}
         fontWeight="700"
         style={{ fill: late ? "var(--color-bean)" : undefined }}
       >
         {clock(elapsedS)}
       </text>
-      <text textAnchor="middle" y="46" fontSize="19" style={{ fill: "var(--color-ink2)" }}>
+      <Label x={0} y={48} anchor="middle" size={19} tone="ink2">
         {words}
-      </text>
-      <text
-        textAnchor="middle"
-        y="76"
-        fontSize="20"
-        fontWeight="700"
-        style={{ fill: late ? "var(--color-bean)" : "var(--color-green)" }}
-      >
+      </Label>
+      <Label x={0} y={80} anchor="middle" size={20} bold tone={late ? "bean" : "green"}>
         {likely}
-      </text>
-    </svg>
+      </Label>
+    </Drawing>
   );
 }

@@ -576,7 +576,7 @@ describe("hands that are wet", () => {
   it("? shows the keys", async () => {
     await show(run([MIX], [running(MIX, 2)], "mix"));
     await key("?");
-    expect(screen.getByRole("dialog", { name: "Keys on this page" }).textContent).toContain(
+    expect(screen.getByRole("dialog", { name: "Help with this page" }).textContent).toContain(
       "go to what waits for hands",
     );
   });

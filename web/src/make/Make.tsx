@@ -6,7 +6,7 @@ import { Link, useParams } from "react-router";
 import { kitchenQuery } from "../api/queries";
 import { AwayLine } from "../ui/AwayLine";
 import { Waiting } from "../ui/Frame";
-import { KeysSlip } from "../ui/KeysSlip";
+import { HelpSlip } from "../ui/HelpSlip";
 import { TriedAgain } from "../ui/TriedAgain";
 import { useTick } from "../ui/useTick";
 import { minutes, timeOfDay } from "../ui/words";
@@ -88,7 +88,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
             {waiting.length} kept here, to be sent
           </p>
         )}
-        <KeysSlip />
+        <HelpSlip />
       </header>
       <div className="mx-auto w-full max-w-[1280px] px-4 sm:px-10">
         <AwayLine />

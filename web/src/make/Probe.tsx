@@ -4,6 +4,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useState } from "react";
 import type { ProbeLive, RunOpen, StepState, StepWorked } from "../api/client";
+import { Drawing } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { celsius, degrees, degreesUnit } from "../ui/words";
 import { Doubt } from "./Doubt";
@@ -163,7 +164,7 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
       .x(([minute]) => x(minute * by))
       .y(([, t]) => y(t))(points.filter(([minute]) => minute * by <= end)) ?? "";
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 ${W} ${H}`}
       className="block w-full max-w-[620px]"
       role="img"
@@ -205,6 +206,6 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
           {degrees(t)}°
         </Label>
       ))}
-    </svg>
+    </Drawing>
   );
 }

@@ -17,7 +17,7 @@ export const INK = "var(--color-ink)";
 
 export const INK2 = "var(--color-ink2)";
 
-export const AMBER = "#b96f12";
+export const AMBER = "var(--color-amber)";
 
 export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
   dough: {
@@ -40,7 +40,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
               cx={x}
               cy={112 - (i % 2) * 10}
               r={20 - (i % 2) * 5}
-              fill="#fffdf6"
+              fill="var(--color-milk)"
               stroke={INK}
               strokeDasharray="4 4"
             />
@@ -55,7 +55,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     draw: (done) => (
       <g transform="translate(120 100) rotate(-18)">
         <ellipse rx="96" ry="44" fill={fill("cooked")} stroke={INK} strokeWidth="2" />
-        {!done && <ellipse rx="52" ry="18" fill="#fffdf6" stroke={INK} strokeDasharray="4 4" />}
+        {!done && <ellipse rx="52" ry="18" fill="var(--color-milk)" stroke={INK} strokeDasharray="4 4" />}
       </g>
     ),
   },
@@ -88,7 +88,9 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
           stroke={INK}
           strokeWidth="2"
         />
-        {!done && <ellipse cx="120" cy="110" rx="26" ry="18" fill="#fffdf6" stroke={INK} strokeDasharray="4 4" />}
+        {!done && (
+          <ellipse cx="120" cy="110" rx="26" ry="18" fill="var(--color-milk)" stroke={INK} strokeDasharray="4 4" />
+        )}
         <path d={done ? "M120 30v46M110 64l10 12 10-12" : "M120 20v36M110 44l10 12 10-12"} fill="none" stroke={INK} />
       </>
     ),
@@ -99,7 +101,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     draw: (done) => (
       <>
         <path d="M34 150V96q86-24 172 0V150Z" fill={fill(done ? "batter" : "starch")} stroke={INK} />
-        {done && <path d="M34 96q86-24 172 0v10q-86-22 -172 0z" fill="#9a6b22" stroke={INK} />}
+        {done && <path d="M34 96q86-24 172 0v10q-86-22 -172 0z" fill="var(--color-batter-2)" stroke={INK} />}
         {!done && <path d="M60 112q12-9 24 0t24 0 24 0 24 0" fill="none" stroke={INK2} />}
         <path d="M30 80V153H210V80" fill="none" stroke={INK} strokeWidth="3" />
         <path d="M120 24v44M110 56l10 12 10-12" fill="none" stroke={INK} />
@@ -162,7 +164,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
         <ellipse cx="120" cy="116" rx="98" ry="42" fill="var(--color-sheet)" stroke={INK} strokeWidth="2" />
         <path
           d="M120 60q34 40 34 58a34 30 0 0 1 -68 0q0-18 34-58z"
-          fill={done ? AMBER : "#f3dd8c"}
+          fill={done ? AMBER : "var(--color-fat)"}
           stroke={INK}
           strokeWidth="1.6"
         />
@@ -182,7 +184,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
             cx={x}
             cy={146 - (i % 2) * 6 - (done ? 0 : 40)}
             r="12"
-            fill={done ? AMBER : "#fffdf6"}
+            fill={done ? AMBER : "var(--color-milk)"}
             stroke={INK}
           />
         ))}
@@ -206,7 +208,7 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
             <path
               d={`M24 ${y}q48 ${i % 2 ? -24 : 24} 96 0t96 0`}
               fill="none"
-              stroke={done ? "#f2e8c9" : "#fffdf6"}
+              stroke={done ? "var(--color-cooked)" : "var(--color-milk)"}
               strokeWidth="12"
               strokeLinecap="round"
             />

@@ -2,7 +2,8 @@
 
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
-import { Label } from "../ui/dimension";
+import { Drawing } from "../ui/Drawing";
+import { Label, legible } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { pointIn } from "../ui/useAim";
 import { dayOf, minutes, timeOfDay, wallClock } from "../ui/words";
@@ -106,19 +107,19 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
   };
   return (
     <div className="mt-4">
-      <div className="-mx-4 overflow-x-auto px-4 [--label-scale:1.3] sm:mx-0 sm:px-0 lg:[--label-scale:1]">
-        <svg
+      <div className="-mx-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
+        <Drawing
           ref={canvas}
           viewBox={`0 0 ${W} ${bottom + 4}`}
-          className="block w-full min-w-[900px]"
+          className="block w-full min-w-[1120px]"
           role="group"
           aria-label={`The day from ${timeOfDay(plan.begin, zone)} to ${timeOfDay(plan.serve, zone)}`}
         >
           <Nights quiet={quiet} scale={scale} bottom={bottom} zone={zone} />
           {ticks(scale, zone).map(([at, words, isDay]) => (
             <g key={at}>
-              <line x1={scale.x(at)} x2={scale.x(at)} y1="30" y2={bottom} stroke="var(--color-hair)" />
-              <Label x={scale.x(at)} y={isDay ? 13 : 26} anchor="middle" size={14} tone="ink2" bold={isDay}>
+              <line x1={scale.x(at)} x2={scale.x(at)} y1="33" y2={bottom} stroke="var(--color-hair)" />
+              <Label x={scale.x(at)} y={isDay ? 15 : 29} anchor="middle" size={14} tone="ink2" bold={isDay}>
                 {words}
               </Label>
             </g>
@@ -167,7 +168,7 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
             under={(event) => pointIn(canvas.current, event).x}
             onShift={onShift}
           />
-        </svg>
+        </Drawing>
       </div>
       <p className="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm text-ink2">
         <Key hands="held">held: takes the hands</Key>
@@ -237,7 +238,10 @@ function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...press }: B
         y={y + (where === "over" ? 14 : 18)}
         textAnchor={at.anchor}
         className={where === "in" ? undefined : "halo"}
-        style={{ fill: where === "in" && how === "held" ? "var(--color-sheet)" : "var(--color-ink)", fontSize: "14px" }}
+        style={{
+          fill: where === "in" && how === "held" ? "var(--color-sheet)" : "var(--color-ink)",
+          fontSize: legible(14),
+        }}
       >
         {name}
       </text>

@@ -43,15 +43,17 @@ export default function OccasionPage() {
   return (
     <Frame
       title={
-        <input
-          aria-label="What it is"
-          className="write w-full max-w-xl font-title text-2xl"
-          placeholder="An occasion"
-          maxLength={120}
-          defaultValue={occasion.title}
-          key={open.id}
-          onBlur={(event) => event.target.value !== occasion.title && editing.edit({ title: event.target.value })}
-        />
+        <h1 className="text-2xl">
+          <input
+            aria-label="What it is"
+            className="write w-full max-w-xl font-title text-2xl"
+            placeholder="An occasion"
+            maxLength={120}
+            defaultValue={occasion.title}
+            key={open.id}
+            onBlur={(event) => event.target.value !== occasion.title && editing.edit({ title: event.target.value })}
+          />
+        </h1>
       }
       aside={
         <span className="text-ink2" role="status">

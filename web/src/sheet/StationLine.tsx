@@ -4,6 +4,7 @@ import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
 import { kindOf } from "../stations/heat/kinds";
+import { useRoom } from "../ui/Drawing";
 import { figure, lengthUnit, timeOfDay } from "../ui/words";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
@@ -86,18 +87,25 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   const beganBefore = begins.current.settled !== begin ? begins.current.settled : "";
 
   return (
-    <nav aria-label="Stations" className="-mx-4 mt-4 overflow-x-auto px-4 sm:mx-0 sm:px-0">
-      <ol className="relative grid min-w-[740px] grid-cols-5">
+    <nav aria-label="Stations" className="mt-4">
+      <ol className="relative grid grid-cols-5">
         {STATIONS.map((station, i) => (
           <li key={station}>
             <Link
               to={`/sheets/${id}/${station}`}
               aria-keyshortcuts={`${i + 1}`}
               aria-current={station === at ? "page" : undefined}
-              className="group block pr-4 text-ink no-underline"
+              className="group block pr-1 text-ink no-underline sm:pr-4"
             >
               <span className={station === at ? "font-bold" : "text-ink2 group-hover:underline"}>
-                {STATION_NAMES[station]}
+                {station === "cut" ? (
+                  <>
+                    <span className="max-sm:sr-only">Rest and </span>
+                    <span className="max-sm:capitalize">cut</span>
+                  </>
+                ) : (
+                  STATION_NAMES[station]
+                )}
               </span>
               <span className="flex min-h-9 flex-wrap items-baseline gap-x-2">
                 {station === "plan" ? (
@@ -111,9 +119,21 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
         ))}
       </ol>
       <Ruler at={STATIONS.indexOf(at)} />
+      {at !== "plan" && (
+        <p aria-hidden="true" className="flex flex-wrap items-baseline gap-x-2 text-ink2 sm:hidden">
+          {keysOf(at, worked)?.map(({ key, words }) => (
+            <span key={key}>
+              {figure(worked.facts[key] as Fact)} {words(worked.facts, worked.drawings)}
+            </span>
+          ))}
+        </p>
+      )}
     </nav>
   );
 }
+
+const keysOf = (station: Exclude<StationId, "plan">, { facts }: Worked) =>
+  KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
 
 interface KeyProps {
   station: Exclude<StationId, "plan">;
@@ -123,13 +143,17 @@ interface KeyProps {
 
 function KeyNumbers({ station, worked, moved }: KeyProps) {
   const { facts, drawings } = worked;
-  const set = KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
+  const set = keysOf(station, worked);
   if (!set) return <Stop now="–" old="" words="not worked out" />;
-  return set.map(({ key, words }): ReactNode => {
+  return set.map(({ key, words }, i): ReactNode => {
     const fact = facts[key] as Fact;
     const change = moved.find((one) => one.key === key);
     const old = change?.old == null ? "" : figure({ ...fact, value: change.old });
-    return <Stop key={key} now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings)} />;
+    return (
+      <span key={key} className={`contents ${i < set.length - 1 ? "max-sm:hidden" : ""}`}>
+        <Stop now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings)} />
+      </span>
+    );
   });
 }
 
@@ -142,43 +166,53 @@ function Stop({ now, old, words }: { now: string; old: string; words: string }) 
           {old}
         </s>
       )}
-      <b key={now} className={`text-[26px] leading-none ${old ? "moved text-bean" : ""}`}>
+      <b key={now} className={`text-[20px] leading-none sm:text-[26px] ${old ? "moved text-bean" : ""}`}>
         {now}
       </b>
-      <span className="text-ink2">{words}</span>
+      <span className="text-ink2 max-sm:sr-only">{words}</span>
     </>
   );
 }
 
 /** The ruler under the stops; the bean marks where you are. */
 function Ruler({ at }: { at: number }) {
-  const ticks = Array.from({ length: 101 }, (_, i) => i);
+  const [box, W] = useRoom<HTMLDivElement>(1200, 280);
+  const part = W / STATIONS.length;
+  const ticks = Array.from({ length: 10 * Math.round(W / 120) + 1 }, (_, i) => i);
   return (
-    <svg viewBox="0 0 1200 26" className="mt-1 block w-full min-w-[740px]" aria-hidden="true">
-      <path
-        d={ticks.map((i) => `M${i * 12} 9v${i % 10 === 0 ? 10 : i % 5 === 0 ? 7 : 5}`).join("")}
-        stroke="var(--color-ink2)"
-        strokeWidth="0.7"
-      />
-      <line x1="0" x2="1200" y1="9" y2="9" stroke="var(--color-ink)" strokeWidth="1.6" />
-      {STATIONS.map((station, i) =>
-        i === at ? (
-          <g key={station} transform={`translate(${i * 240 + 10} 9) rotate(-18)`}>
-            <ellipse rx="11" ry="7.5" fill="var(--color-bean)" />
-            <path d="M-5 -2q4-3 9-2" stroke="var(--color-paper)" strokeWidth="1.3" fill="none" strokeLinecap="round" />
-          </g>
-        ) : (
-          <circle
-            key={station}
-            cx={i * 240 + 10}
-            cy="9"
-            r="5"
-            fill="var(--color-paper)"
-            stroke="var(--color-ink)"
-            strokeWidth="1.4"
-          />
-        ),
-      )}
-    </svg>
+    <div ref={box}>
+      <svg viewBox={`0 0 ${W} 26`} className="mt-1 block w-full" aria-hidden="true">
+        <path
+          d={ticks.map((i) => `M${i * 12} 9v${i % 10 === 0 ? 10 : i % 5 === 0 ? 7 : 5}`).join("")}
+          stroke="var(--color-ink2)"
+          strokeWidth="0.7"
+        />
+        <line x1="0" x2={W} y1="9" y2="9" stroke="var(--color-ink)" strokeWidth="1.6" />
+        {STATIONS.map((station, i) =>
+          i === at ? (
+            <g key={station} transform={`translate(${i * part + 10} 9) rotate(-18)`}>
+              <ellipse rx="11" ry="7.5" fill="var(--color-bean)" />
+              <path
+                d="M-5 -2q4-3 9-2"
+                stroke="var(--color-paper)"
+                strokeWidth="1.3"
+                fill="none"
+                strokeLinecap="round"
+              />
+            </g>
+          ) : (
+            <circle
+              key={station}
+              cx={i * part + 10}
+              cy="9"
+              r="5"
+              fill="var(--color-paper)"
+              stroke="var(--color-ink)"
+              strokeWidth="1.4"
+            />
+          ),
+        )}
+      </svg>
+    </div>
   );
 }

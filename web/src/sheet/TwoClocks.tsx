@@ -2,12 +2,14 @@
 
 import { scaleLinear } from "d3-scale";
 import type { Beside } from "../api/client";
+import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { minutes } from "../ui/words";
 
-const [W, LEFT, RIGHT, ROW] = [560, 70, 24, 74];
+const [MOST_WIDE, LEFT, RIGHT, ROW] = [560, 60, 24, 74];
 
 export function TwoClocks({ told }: { told: Beside }) {
+  const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
   const both = (["hers", "mine"] as const).flatMap((name) => {
     const { minutes: range, taught_min } = told[name];
     return range ? [{ name, range, taught: taught_min }] : [];
@@ -21,59 +23,73 @@ export function TwoClocks({ told }: { told: Beside }) {
       `${name}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : `, taught ${minutes(taught)}`}`,
   );
   return (
-    <svg viewBox={`0 0 ${W} ${foot + 44}`} className="block w-full" role="img" aria-label={`Heat: ${words.join("; ")}`}>
-      {both.map(({ name, range, taught }, i) => {
-        const at = 18 + i * ROW;
-        const colour = name === "hers" ? "var(--color-look)" : "var(--color-bean)";
-        return (
-          <g key={name}>
-            <Label x={LEFT - 12} y={at + 36} anchor="end" size={16}>
-              {name}
-            </Label>
-            <rect
-              x={x(range.low)}
-              y={at + 20}
-              width={x(range.high) - x(range.low)}
-              height="22"
-              fill={colour}
-              fillOpacity="0.28"
-              stroke={colour}
-            />
-            <line x1={x(range.likely)} x2={x(range.likely)} y1={at + 14} y2={at + 48} stroke={colour} strokeWidth="3" />
-            <Label x={x(range.likely)} y={at + 64} anchor="middle" size={14}>
-              {minutes(range.likely)}
-            </Label>
-            {taught != null && (
-              <g>
-                <path
-                  d={`M${x(taught)} ${at + 48} V${at + 4} h26 l-6 6 6 6 h-26`}
-                  fill="var(--color-paper)"
-                  stroke="var(--color-ink)"
-                />
-                <Label
-                  x={x(taught)}
-                  y={at + 64}
-                  anchor={Math.abs(x(taught) - x(range.likely)) < 70 && taught > range.likely ? "start" : "middle"}
-                  size={14}
-                  tone="ink2"
-                >
-                  taught {minutes(taught)}
-                </Label>
-              </g>
-            )}
-          </g>
-        );
-      })}
-      <Axis
-        along="bottom"
-        from={LEFT}
-        to={W - RIGHT}
-        cross={foot}
-        ticks={x.ticks(6).map((tick) => ({ at: x(tick), text: `${tick}` }))}
-      />
-      <Label x={W - RIGHT} y={foot + 40} anchor="end" size={14} tone="ink2">
-        minutes in the heat
-      </Label>
-    </svg>
+    <div ref={box}>
+      <Drawing
+        viewBox={`0 0 ${W} ${foot + 54}`}
+        className="block w-full"
+        role="img"
+        aria-label={`Heat: ${words.join("; ")}`}
+      >
+        {both.map(({ name, range, taught }, i) => {
+          const at = 18 + i * ROW;
+          const colour = name === "hers" ? "var(--color-look)" : "var(--color-bean)";
+          return (
+            <g key={name}>
+              <Label x={LEFT - 12} y={at + 36} anchor="end" size={16}>
+                {name}
+              </Label>
+              <rect
+                x={x(range.low)}
+                y={at + 20}
+                width={x(range.high) - x(range.low)}
+                height="22"
+                fill={colour}
+                fillOpacity="0.28"
+                stroke={colour}
+              />
+              <line
+                x1={x(range.likely)}
+                x2={x(range.likely)}
+                y1={at + 14}
+                y2={at + 48}
+                stroke={colour}
+                strokeWidth="3"
+              />
+              <Label x={x(range.likely)} y={at + 64} anchor="middle" size={14}>
+                {minutes(range.likely)}
+              </Label>
+              {taught != null && (
+                <g>
+                  <path
+                    d={`M${x(taught)} ${at + 48} V${at + 4} h26 l-6 6 6 6 h-26`}
+                    fill="var(--color-paper)"
+                    stroke="var(--color-ink)"
+                  />
+                  <Label
+                    x={x(taught) + (x(taught) > W - 130 ? -6 : 31)}
+                    y={at + 15}
+                    anchor={x(taught) > W - 130 ? "end" : "start"}
+                    size={14}
+                    tone="ink2"
+                  >
+                    taught {minutes(taught)}
+                  </Label>
+                </g>
+              )}
+            </g>
+          );
+        })}
+        <Axis
+          along="bottom"
+          from={LEFT}
+          to={W - RIGHT}
+          cross={foot}
+          ticks={x.ticks(6).map((tick) => ({ at: x(tick), text: `${tick}` }))}
+        />
+        <Label x={W - RIGHT} y={foot + 46} anchor="end" size={14} tone="ink2">
+          minutes in the heat
+        </Label>
+      </Drawing>
+    </div>
   );
 }

@@ -3,14 +3,16 @@
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
 import type { Beside, WayCard } from "../api/client";
+import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 
-const [W, H] = [680, 420];
+const [MOST_WIDE, H] = [680, 420];
 const PAD = { left: 56, right: 24, top: 30, bottom: 62 };
 type Point = [number, number];
 
 export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
+  const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
   const zone = way.zone.map((one): Point => [one.hydration_pct, one.sugar_pct]);
   const points = [...zone, ...[...told.hers.outline, ...told.mine.outline].map((one): Point => [one.water, one.sugar])];
   const scale = (at: 0 | 1, from: number, to: number) => {
@@ -32,36 +34,38 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
     })
     .join("; ");
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={`Map: ${says}`}>
-      <defs>
-        <pattern id="hers-stripes" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--color-look)" strokeWidth="2.5" />
-        </pattern>
-      </defs>
-      <path d={zonePath} fill={fill("starch")} stroke="var(--color-ink)" strokeDasharray="7 4" strokeWidth="1.5" />
-      <Axis
-        along="bottom"
-        from={PAD.left}
-        to={W - PAD.right}
-        cross={H - PAD.bottom}
-        ticks={x.ticks(6).map((tick) => ({ at: x(tick), text: `${tick}` }))}
-      />
-      <Axis
-        along="left"
-        from={PAD.top}
-        to={H - PAD.bottom}
-        cross={PAD.left}
-        ticks={y.ticks(6).map((tick) => ({ at: y(tick), text: `${tick}` }))}
-      />
-      <Label x={PAD.left} y={18} size={14} tone="ink2">
-        sugar to {way.base}, %
-      </Label>
-      <Label x={W - PAD.right} y={H - 12} size={14} anchor="end" tone="ink2">
-        {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
-      </Label>
-      <OneCloud at={told.hers} x={x} y={y} name="hers" pattern="url(#hers-stripes)" line="var(--color-look)" />
-      <OneCloud at={told.mine} x={x} y={y} name="mine" pattern="var(--color-bean)" line="var(--color-bean)" solid />
-    </svg>
+    <div ref={box}>
+      <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={`Map: ${says}`}>
+        <defs>
+          <pattern id="hers-stripes" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <line x1="0" y1="0" x2="0" y2="8" stroke="var(--color-look)" strokeWidth="2.5" />
+          </pattern>
+        </defs>
+        <path d={zonePath} fill={fill("starch")} stroke="var(--color-ink)" strokeDasharray="7 4" strokeWidth="1.5" />
+        <Axis
+          along="bottom"
+          from={PAD.left}
+          to={W - PAD.right}
+          cross={H - PAD.bottom}
+          ticks={x.ticks(W < 480 ? 4 : 6).map((tick) => ({ at: x(tick), text: `${tick}` }))}
+        />
+        <Axis
+          along="left"
+          from={PAD.top}
+          to={H - PAD.bottom}
+          cross={PAD.left}
+          ticks={y.ticks(6).map((tick) => ({ at: y(tick), text: `${tick}` }))}
+        />
+        <Label x={PAD.left} y={15} size={14} tone="ink2">
+          sugar to {way.base}, %
+        </Label>
+        <Label x={W - PAD.right} y={H - 12} size={14} anchor="end" tone="ink2">
+          {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
+        </Label>
+        <OneCloud at={told.hers} x={x} y={y} name="hers" pattern="url(#hers-stripes)" line="var(--color-look)" />
+        <OneCloud at={told.mine} x={x} y={y} name="mine" pattern="var(--color-bean)" line="var(--color-bean)" solid />
+      </Drawing>
+    </div>
   );
 }
 

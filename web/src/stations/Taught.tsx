@@ -2,6 +2,8 @@
 
 import type { Sheet, Worked } from "../api/client";
 import { limit } from "../api/limits";
+import { Drawing } from "../ui/Drawing";
+import { legible } from "../ui/dimension";
 import { NumberField } from "../ui/NumberField";
 import { duration } from "../ui/words";
 
@@ -68,7 +70,7 @@ function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string 
   const at = (minutes: number) => 4 + (392 * minutes) / end;
   const turn = (x: number) => (x > 300 ? "end" : x < 80 ? "start" : "middle");
   return (
-    <svg
+    <Drawing
       viewBox="0 0 400 62"
       className="block w-full max-w-[480px]"
       role="img"
@@ -76,13 +78,25 @@ function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string 
     >
       <line x1="4" x2="396" y1="31" y2="31" stroke="var(--color-ink)" strokeWidth="1.5" />
       <line x1={at(ours)} x2={at(ours)} y1="31" y2="44" stroke="var(--color-green)" strokeWidth="3" />
-      <text x={at(ours)} y="58" textAnchor={turn(at(ours))} fontSize="13.5" fill="var(--color-green)">
+      <text
+        x={at(ours)}
+        y="58"
+        textAnchor={turn(at(ours))}
+        style={{ fontSize: legible(13.5) }}
+        fill="var(--color-green)"
+      >
         ours, {duration(ours)}
       </text>
       <line x1={at(theirs)} x2={at(theirs)} y1="18" y2="31" stroke="var(--color-bean)" strokeWidth="3" />
-      <text x={at(theirs)} y="13" textAnchor={turn(at(theirs))} fontSize="13.5" fill="var(--color-bean)">
+      <text
+        x={at(theirs)}
+        y="13"
+        textAnchor={turn(at(theirs))}
+        style={{ fontSize: legible(13.5) }}
+        fill="var(--color-bean)"
+      >
         {by}, {duration(theirs)}
       </text>
-    </svg>
+    </Drawing>
   );
 }

@@ -5,7 +5,7 @@ import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
 import { ROLES, useRole } from "../session/roles";
 import { AwayLine } from "./AwayLine";
-import { KeysSlip } from "./KeysSlip";
+import { HelpSlip } from "./HelpSlip";
 import { capital } from "./words";
 
 export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
@@ -32,7 +32,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
             </NavLink>
           ))}
         </nav>
-        <KeysSlip />
+        <HelpSlip />
       </header>
       <AwayLine />
       <main className="flex flex-1 flex-col">{children}</main>

@@ -27,6 +27,9 @@ export function Extension({ x1, y1, x2, y2 }: Between) {
   return <line {...{ x1, y1, x2, y2 }} stroke="var(--color-ink2)" strokeWidth="0.8" />;
 }
 
+/** A size of letters in a drawing: at least 13 px where it is shown (Drawing.tsx). */
+export const legible = (size: number) => `max(${size}px, calc(13px * var(--shrunk, 1)))`;
+
 interface Label {
   x: number;
   y: number;
@@ -38,7 +41,7 @@ interface Label {
   halo?: boolean;
 }
 
-/** Words or a figure in a drawing. `halo` keeps it readable over a texture. */
+/** Words or a figure in a drawing, never smaller than can be read. `halo` keeps it readable over a texture. */
 export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo }: Label) {
   return (
     <text
@@ -47,7 +50,7 @@ export function Label({ x, y, children, size = 15, bold, anchor = "start", tone 
       fontWeight={bold ? 700 : 400}
       textAnchor={anchor}
       className={halo ? "halo" : undefined}
-      style={{ fill: `var(--color-${tone})`, fontSize: `calc(${size}px * var(--label-scale))` }}
+      style={{ fill: `var(--color-${tone})`, fontSize: legible(size) }}
     >
       {children}
     </text>

@@ -36,7 +36,7 @@ const ALL: readonly KeyRow[] = [
   { keys: ["Tab"], does: "on to the next thing; with shift, back" },
   { keys: ["Enter"], does: "press it" },
   { keys: ["Escape"], does: "close what is open; out of a field" },
-  { keys: ["?"], does: "these keys" },
+  { keys: ["?"], does: "this help" },
 ];
 
 const PAGES: readonly (readonly [RegExp, readonly KeyRow[]])[] = [

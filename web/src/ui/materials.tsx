@@ -49,46 +49,55 @@ export function Materials() {
     <svg width="0" height="0" className="absolute" aria-hidden="true" focusable="false">
       <defs>
         <pattern id="m-water" width="24" height="10" patternUnits="userSpaceOnUse">
-          <rect width="24" height="10" fill="#cfe3e4" />
-          <path d="M0 5 q6 -4 12 0 t12 0" fill="none" stroke="#7fa9ae" strokeWidth="1" />
+          <rect width="24" height="10" fill="var(--color-water)" />
+          <path d="M0 5 q6 -4 12 0 t12 0" fill="none" stroke="var(--color-water-2)" strokeWidth="1" />
         </pattern>
         <pattern id="m-starch" width="9" height="9" patternUnits="userSpaceOnUse">
-          <rect width="9" height="9" fill="#f6efd6" />
-          <circle cx="2" cy="2" r="0.8" fill="#b9a86f" />
-          <circle cx="6.5" cy="6.5" r="0.8" fill="#b9a86f" />
+          <rect width="9" height="9" fill="var(--color-starch)" />
+          <circle cx="2" cy="2" r="0.8" fill="var(--color-starch-2)" />
+          <circle cx="6.5" cy="6.5" r="0.8" fill="var(--color-starch-2)" />
         </pattern>
         <pattern id="m-sugar" width="10" height="10" patternUnits="userSpaceOnUse">
-          <rect width="10" height="10" fill="#e9bf62" />
-          <path d="M2 1.5l1.6 1.6M7 6.5l1.6 1.6M7.6 1.5l-1.2 1.2M2.4 6.6l-1.2 1.2" stroke="#7c5411" strokeWidth="1.1" />
+          <rect width="10" height="10" fill="var(--color-sugar)" />
+          <path
+            d="M2 1.5l1.6 1.6M7 6.5l1.6 1.6M7.6 1.5l-1.2 1.2M2.4 6.6l-1.2 1.2"
+            stroke="var(--color-sugar-2)"
+            strokeWidth="1.1"
+          />
         </pattern>
         <pattern id="m-fat" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(60)">
-          <rect width="8" height="8" fill="#f3dd8c" />
-          <path d="M0 4h8" stroke="#a5811f" strokeWidth="1" />
+          <rect width="8" height="8" fill="var(--color-fat)" />
+          <path d="M0 4h8" stroke="var(--color-fat-2)" strokeWidth="1" />
         </pattern>
         <pattern id="m-other" width="6" height="6" patternUnits="userSpaceOnUse">
-          <rect width="6" height="6" fill="#ddd3c0" />
-          <path d="M3 0v6" stroke="#9b917d" strokeWidth="0.8" />
+          <rect width="6" height="6" fill="var(--color-other)" />
+          <path d="M3 0v6" stroke="var(--color-other-2)" strokeWidth="0.8" />
         </pattern>
         <pattern id="m-filling" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="9" height="9" fill="#85523d" />
-          <path d="M0 0h9M0 0v9" stroke="#6a3d2b" strokeWidth="1.4" />
+          <rect width="9" height="9" fill="var(--color-filling)" />
+          <path d="M0 0h9M0 0v9" stroke="var(--color-filling-2)" strokeWidth="1.4" />
         </pattern>
         <pattern id="m-batter" width="10" height="10" patternUnits="userSpaceOnUse">
-          <rect width="10" height="10" fill="#d9a85a" />
-          <circle cx="2.5" cy="2.5" r="0.9" fill="#9a6b22" />
-          <circle cx="7.5" cy="7.5" r="0.9" fill="#9a6b22" />
+          <rect width="10" height="10" fill="var(--color-batter)" />
+          <circle cx="2.5" cy="2.5" r="0.9" fill="var(--color-batter-2)" />
+          <circle cx="7.5" cy="7.5" r="0.9" fill="var(--color-batter-2)" />
         </pattern>
         <pattern id="m-leaf" width="14" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(-20)">
-          <rect width="14" height="10" fill="#bcc79a" />
-          <path d="M0 5h14M3 5l3 -4M3 5l3 4M9 5l3 -4M9 5l3 4" fill="none" stroke="#6d7d45" strokeWidth="0.8" />
+          <rect width="14" height="10" fill="var(--color-leaf)" />
+          <path
+            d="M0 5h14M3 5l3 -4M3 5l3 4M9 5l3 -4M9 5l3 4"
+            fill="none"
+            stroke="var(--color-leaf-2)"
+            strokeWidth="0.8"
+          />
         </pattern>
         <pattern id="m-cooked" width="12" height="12" patternUnits="userSpaceOnUse">
-          <rect width="12" height="12" fill="#f2e8c9" />
-          <path d="M2 9q2-3 4 0M7 4q2-3 4 0" fill="none" stroke="#c3b27c" strokeWidth="0.9" />
+          <rect width="12" height="12" fill="var(--color-cooked)" />
+          <path d="M2 9q2-3 4 0M7 4q2-3 4 0" fill="none" stroke="var(--color-cooked-2)" strokeWidth="0.9" />
         </pattern>
         <pattern id="m-steam" width="9" height="12" patternUnits="userSpaceOnUse">
-          <rect width="9" height="12" fill="#f8f4ea" />
-          <path d="M4 1q2.5 2.5 0 5t0 5" fill="none" stroke="#b4bfc0" strokeWidth="0.8" />
+          <rect width="9" height="12" fill="var(--color-steam)" />
+          <path d="M4 1q2.5 2.5 0 5t0 5" fill="none" stroke="var(--color-steam-2)" strokeWidth="0.8" />
         </pattern>
         <marker
           id="arrow"

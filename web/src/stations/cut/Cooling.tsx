@@ -3,6 +3,7 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { FactKey, Facts, Worked } from "../../api/client";
+import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { degrees, minutes } from "../../ui/words";
 
@@ -15,9 +16,9 @@ interface Props {
 }
 
 export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
-  const W = large ? 720 : 480;
-  const H = large ? 440 : 250;
-  const pad = { left: 46, right: 16, top: 46, bottom: 40 };
+  const [box, W] = useRoom<HTMLDivElement>(large ? 720 : 480);
+  const H = large ? 454 : 264;
+  const pad = { left: 52, right: 16, top: 56, bottom: 54 };
   const { minutes: at, core_c, surface_c } = cooling.curve;
   const value = (key: FactKey) => (facts[key] ? Number(facts[key].value) : null);
   const from = value("rest.handle_from_min");
@@ -49,64 +50,61 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
       ? `Cuts clean after ${minutes(cut)}`
       : `${verb === "eat" ? "Eat" : "Work it"} from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      className={large ? "block w-full" : "block w-full max-w-[560px]"}
-      role="img"
-      aria-label={says}
-    >
-      {from != null && until != null && (
-        <>
-          <rect
-            x={x(from)}
-            y={pad.top}
-            width={Math.max(0, x(until) - x(from))}
-            height={H - pad.bottom - pad.top}
-            fill="var(--color-green)"
-            opacity="0.14"
-          />
-          <Label x={x((from + until) / 2)} y={pad.top - 12} anchor="middle" bold size={18} tone="green">
-            {verb}: {from.toFixed(0)} to {until.toFixed(0)} min
-          </Label>
-        </>
-      )}
-      <Axis along="bottom" from={pad.left} to={W - pad.right} cross={H - pad.bottom} ticks={ticks} />
-      {y.ticks(4).map((t) => (
-        <g key={t}>
-          <line x1={pad.left} x2={W - pad.right} y1={y(t)} y2={y(t)} stroke="var(--color-hair)" strokeWidth="0.8" />
-          <Label x={pad.left - 8} y={y(t) + 5} anchor="end" size={13.5}>
-            {degrees(t)}°
-          </Label>
-        </g>
-      ))}
-      <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.4" />
-      <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
-      <Label x={x(end * 0.2) + 14} y={y(core_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
-        heart
-      </Label>
-      {cut != null && cooling.cut_c != null && (
-        <>
-          <line
-            x1={x(cut)}
-            x2={x(cut)}
-            y1={pad.top - 6}
-            y2={H - pad.bottom}
-            stroke="var(--color-green)"
-            strokeWidth="2.2"
-          />
-          <circle cx={x(cut)} cy={y(cooling.cut_c)} r="5" fill="var(--color-green)" />
-          <Label x={x(cut)} y={pad.top - 24} anchor="middle" size={13.5} tone="ink2">
-            cuts clean at
-          </Label>
-          <Label x={x(cut)} y={pad.top - 7} anchor="middle" bold size={18} tone="green">
-            {minutes(cut)}
-            {cut < 90 ? " min" : ""}
-          </Label>
-        </>
-      )}
-      <Label x={W - pad.right} y={H - 4} anchor="end" size={13.5} tone="ink2">
-        {hours ? "hours" : "minutes"} off the heat
-      </Label>
-    </svg>
+    <div ref={box} className={large ? "" : "max-w-[560px]"}>
+      <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={says}>
+        {from != null && until != null && (
+          <>
+            <rect
+              x={x(from)}
+              y={pad.top}
+              width={Math.max(0, x(until) - x(from))}
+              height={H - pad.bottom - pad.top}
+              fill="var(--color-green)"
+              opacity="0.14"
+            />
+            <Label x={x((from + until) / 2)} y={pad.top - 12} anchor="middle" bold size={18} tone="green">
+              {verb}: {from.toFixed(0)} to {until.toFixed(0)} min
+            </Label>
+          </>
+        )}
+        <Axis along="bottom" from={pad.left} to={W - pad.right} cross={H - pad.bottom} ticks={ticks} />
+        {y.ticks(4).map((t) => (
+          <g key={t}>
+            <line x1={pad.left} x2={W - pad.right} y1={y(t)} y2={y(t)} stroke="var(--color-hair)" strokeWidth="0.8" />
+            <Label x={pad.left - 8} y={y(t) + 5} anchor="end" size={13.5}>
+              {degrees(t)}°
+            </Label>
+          </g>
+        ))}
+        <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.4" />
+        <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
+        <Label x={x(end * 0.2) + 14} y={y(core_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
+          heart
+        </Label>
+        {cut != null && cooling.cut_c != null && (
+          <>
+            <line
+              x1={x(cut)}
+              x2={x(cut)}
+              y1={pad.top - 6}
+              y2={H - pad.bottom}
+              stroke="var(--color-green)"
+              strokeWidth="2.2"
+            />
+            <circle cx={x(cut)} cy={y(cooling.cut_c)} r="5" fill="var(--color-green)" />
+            <Label x={Math.min(x(cut), W - 50)} y={pad.top - 33} anchor="middle" size={13.5} tone="ink2">
+              cuts clean at
+            </Label>
+            <Label x={Math.min(x(cut), W - 50)} y={pad.top - 9} anchor="middle" bold size={18} tone="green">
+              {minutes(cut)}
+              {cut < 90 ? " min" : ""}
+            </Label>
+          </>
+        )}
+        <Label x={W - pad.right} y={H - 4} anchor="end" size={13.5} tone="ink2">
+          {hours ? "hours" : "minutes"} off the heat
+        </Label>
+      </Drawing>
+    </div>
   );
 }

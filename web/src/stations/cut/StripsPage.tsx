@@ -101,14 +101,14 @@ export function Strip({ strip }: { strip: Length }) {
           // Figures of near neighbours stand on two levels.
           const near = i > 0 && at - (strip.ticks[i - 1] ?? 0) < 11;
           const low = near && i % 2 === 1;
-          const lean = x < 4 ? 4 : x > long - 4 ? -4 : 0; // a figure at an end stands inside
+          const lean = x < 8 ? 8 - x : x > long - 8 ? long - 8 - x : 0; // a figure at an end stands inside
           return (
             <g key={at}>
               <path d={`M${x} 0.5v10`} stroke={ink} strokeWidth="0.35" />
-              <text x={x + lean} y={low ? 20 : 14} fontSize="3.2" textAnchor="middle" fill={ink}>
+              <text x={x + lean} y={low ? 20 : 14} fontSize="3.5" textAnchor="middle" fill={ink}>
                 {(at / 10).toFixed(1)}
               </text>
-              <text x={x + lean} y={low ? 23.4 : 17.4} fontSize="2.6" textAnchor="middle" fill={ink}>
+              <text x={x + lean} y={low ? 24 : 18} fontSize="3.5" textAnchor="middle" fill={ink}>
                 {inches(at)}″
               </text>
             </g>

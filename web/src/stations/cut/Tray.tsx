@@ -1,6 +1,7 @@
 /** A tray from above: every piece as it is cut, the knife's lines, their distances from the edge, each piece's weight. */
 
 import type { TrayDrawing } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { sizeFigure, sizeUnit, sizeWords } from "../../ui/words";
@@ -8,9 +9,9 @@ import { sizeFigure, sizeUnit, sizeWords } from "../../ui/words";
 type Cell = TrayDrawing["cells"][number];
 
 const TINTS: Record<Cell["kind"], string> = {
-  corner: "#d8bb78",
-  edge: "#e7d3a2",
-  inner: "#f6efd6",
+  corner: "var(--color-crust)",
+  edge: "var(--color-rim)",
+  inner: "var(--color-starch)",
   offcut: fill("other"),
 };
 const MOST_WEIGHTS = 60; // more figures than that are too small to read
@@ -32,7 +33,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
   const [least, most] = [Math.min(...weights), Math.max(...weights)];
   const told = most - least < 0.6 ? most.toFixed(0) : `${least.toFixed(0)} to ${most.toFixed(0)}`;
   return (
-    <svg
+    <Drawing
       viewBox={`0 0 640 ${Y0 + h + 56}`}
       className="mx-auto block w-full"
       role="img"
@@ -55,13 +56,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
           .map((cell) => {
             const [x, y] = middle(cell);
             return (
-              <Label
-                key={`${x} ${y}`}
-                x={X0 + x * scale}
-                y={Y0 + y * scale + 4}
-                size={pieces.length > 36 ? 10.5 : 12.5}
-                anchor="middle"
-              >
+              <Label key={`${x} ${y}`} x={X0 + x * scale} y={Y0 + y * scale + 4} size={13} anchor="middle">
                 {cell.grams.toFixed(0)}
               </Label>
             );
@@ -106,21 +101,21 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
       <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
         {sizeWords(tray.length_mm, 1)}
       </Label>
-      <Label x={X0 + w + 26} y={Y0 + 30} bold size={34}>
+      <Label x={X0 + w + 26} y={Y0 + 24} bold size={34}>
         {pieces.length}
       </Label>
       <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
         pieces of
       </Label>
-      <Label x={X0 + w + 26} y={Y0 + 82} bold size={24}>
+      <Label x={X0 + w + 26} y={Y0 + 86} bold size={24}>
         {told} g
       </Label>
       {tray.count > 1 && (
-        <Label x={X0 + w + 26} y={Y0 + 108} tone="ink2">
+        <Label x={X0 + w + 26} y={Y0 + 114} tone="ink2">
           in each of {tray.count}
         </Label>
       )}
-    </svg>
+    </Drawing>
   );
 }
 

@@ -1,6 +1,7 @@
 /** Grain in a shut pot or a rice cooker, and the stretches of its time: to the boil, simmering, standing shut. */
 
 import type { HeatOf } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords } from "../../ui/words";
@@ -17,7 +18,7 @@ export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
   const rim = floor - Math.max(deep * 1.35, 70);
   const says = drawing.phases.map((phase) => `${phase.name} ${phase.minutes.toFixed(0)} minutes`).join(", ");
   return (
-    <svg viewBox="0 0 480 292" className="block w-full max-w-[540px]" role="img" aria-label={`Lid shut: ${says}`}>
+    <Drawing viewBox="0 0 480 292" className="block w-full max-w-[540px]" role="img" aria-label={`Lid shut: ${says}`}>
       {cooker && (
         <rect
           x={left - 22}
@@ -52,7 +53,7 @@ export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
         {lengthWords(drawing.bed_mm)}
       </Label>
       <Phases drawing={drawing} y={214} />
-    </svg>
+    </Drawing>
   );
 }
 

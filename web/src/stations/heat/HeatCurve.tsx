@@ -3,16 +3,17 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { Curve, FactKey, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
+import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { degrees, degreesUnit } from "../../ui/words";
 import { kindOf } from "./kinds";
 import { WaterFall } from "./WaterFall";
 
-const W = 720;
-const H = 450;
-const WATER = 128; // of height, for the water under the rack
-const PAD = { left: 56, right: 20, top: 74, bottom: 44 };
+const MOST_WIDE = 720;
+const H = 464;
+const WATER = 150; // of height, for the water under the rack
+const PAD = { left: 56, right: 20, top: 80, bottom: 58 };
 
 interface Props {
   drawing: HeatDrawing;
@@ -34,6 +35,7 @@ export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
   "steamer" in drawing ? (drawing.steamer ?? null) : null;
 
 export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) {
+  const [box, W] = useRoom<HTMLElement>(MOST_WIDE);
   const { minutes, core_c, surface_c } = curve;
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const first = value("heat.first_check_min");
@@ -54,19 +56,26 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
     line<number>()
       .x((_, i) => x(minutes[i] ?? 0))
       .y((t) => y(t))(values) ?? "";
-  const mid = minutes.findIndex((m) => m > end * 0.45);
+  const mid = minutes.findIndex((m) => m > end * (W < 480 && drawing.kind === "wrapped" ? 0.66 : 0.45));
   const outside = drawing.kind === "wrapped" ? Math.floor(minutes.length * 0.22) : 3;
   const floats = facts["heat.float_min"] ? value("heat.float_min") : null;
   const hot = value("heat.core_hot_min") > 0.5 ? value("heat.core_hot_min") : null;
+  const gelAt = beside(hot == null ? null : { x: x(hot), y: y(along(minutes, core_c, hot)) }, y(gel), W);
   const sets = facts["heat.set_min"] ? value("heat.set_min") : null;
-  const marks = spread([
+  const heads = [
     { at: first, words: "first check", key: "heat.first_check_min" },
     { at: done, words: "done", key: "heat.done_min" },
     { at: latest, words: "latest", key: "heat.latest_min" },
-  ]);
+  ];
+  const places = apart(
+    heads.map((head) => x(head.at)),
+    HEAD_WIDTHS,
+    W,
+  );
+  const marks = heads.map((head, i) => ({ ...head, place: places[i] ?? x(head.at) }));
   return (
-    <figure className="m-0">
-      <svg
+    <figure ref={box} className="m-0">
+      <Drawing
         viewBox={`0 0 ${W} ${H + (steamer ? WATER : 0)}`}
         className="block w-full"
         role="img"
@@ -131,10 +140,10 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
               stroke="var(--color-green)"
               strokeWidth={mark.words === "done" ? 2.4 : 1.2}
             />
-            <Label x={x(mark.at) + mark.shift} y={PAD.top - 44} anchor={mark.anchor} size={14.5} tone="ink2">
+            <Label x={mark.place} y={PAD.top - 52} anchor="middle" size={14.5} tone="ink2">
               {mark.words}
             </Label>
-            <Label x={x(mark.at) + mark.shift} y={PAD.top - 20} anchor={mark.anchor} size={24} bold tone="green">
+            <Label x={mark.place} y={PAD.top - 22} anchor="middle" size={24} bold tone="green">
               {mark.at.toFixed(0)}
             </Label>
           </g>
@@ -148,7 +157,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           strokeDasharray="7 5"
           strokeWidth="1.3"
         />
-        <Label x={W - PAD.right} y={y(gel) + 18} anchor="end" size={14.5} tone="bean" halo>
+        <Label x={gelAt.x} y={gelAt.y} anchor={gelAt.anchor} size={14.5} tone="bean" halo>
           gels here: {degrees(gel)} {degreesUnit()}
         </Label>
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
@@ -182,7 +191,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           strokeDasharray="2 3"
         />
         <circle cx={x(at)} cy={y(along(minutes, core_c, at))} r="5" fill="var(--color-ink)" />
-        {steamer && <WaterFall steamer={steamer} x={x} top={H + 4} bottom={H + WATER - 12} at={at} />}
+        {steamer && <WaterFall steamer={steamer} x={x} top={H + 26} bottom={H + WATER - 12} at={at} />}
         {floats != null && (
           <g>
             <line
@@ -220,25 +229,39 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
             </Label>
           </g>
         )}
-      </svg>
+      </Drawing>
       <figcaption className="pl-[8%] text-sm text-ink2">
         <FactFigure facts={facts} name="heat.done_min">
           Done means: {facts["heat.done_min"]?.because.says}
         </FactFigure>
-        . Worked from shape and stuff, no safety validation; your own stove decides, so look at the first check.
+        . An estimate from size and dough, no safety validation; your own stove decides, so look at the first check.
       </figcaption>
     </figure>
   );
+}
 
-  /** Keep the three heads apart when the window is narrow. */
-  function spread(heads: { at: number; words: string; key: string }[]) {
-    const near = x(latest) - x(first) < 190;
-    return heads.map((head, i) => ({
-      ...head,
-      anchor: near ? ((["end", "middle", "start"] as const)[i] ?? "middle") : ("middle" as const),
-      shift: near ? ([-14, 0, 14][i] ?? 0) : 0,
-    }));
-  }
+const WORDS = 150; // of the words on the gel line, and on the point where the heart is hot
+
+/** Where the words of the gel line stand: on the right, or wherever those of a point near it leave room. */
+function beside(hot: { x: number; y: number } | null, gel: number, room: number) {
+  const right = { x: room - PAD.right, y: gel + 18, anchor: "end" as const };
+  if (hot == null || Math.abs(hot.y + 2 - gel) > 24 || hot.x + WORDS < right.x - WORDS) return right;
+  if (hot.x > PAD.left + WORDS) return { x: PAD.left + 4, y: gel + 18, anchor: "start" as const };
+  return { ...right, y: Math.max(gel, hot.y) + 42 };
+}
+
+const HEAD_WIDTHS = [84, 46, 50]; // of the words over the window, with a gap
+
+/** Where things of some width stand in a row: as near as can be to where they belong, in order, none over another. */
+function apart(wanted: number[], widths: number[], room: number): number[] {
+  const found = [...wanted];
+  const gap = (i: number) => ((widths[i] ?? 0) + (widths[i + 1] ?? 0)) / 2;
+  const last = found.length - 1;
+  found[last] = Math.min(found[last] ?? 0, room - (widths[last] ?? 0) / 2);
+  for (let i = last - 1; i >= 0; i--) found[i] = Math.min(found[i] ?? 0, (found[i + 1] ?? 0) - gap(i));
+  found[0] = Math.max(found[0] ?? 0, (widths[0] ?? 0) / 2);
+  for (let i = 1; i <= last; i++) found[i] = Math.max(found[i] ?? 0, (found[i - 1] ?? 0) + gap(i - 1));
+  return found;
 }
 
 /** A curve's value at a minute, by a straight line between its points. */

@@ -1,6 +1,7 @@
 /** The oven from the side: the tin on its rack, heat from above and below, and what the top does when. */
 
 import type { Facts, HeatOf } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { degrees, degreesUnit, lengthWords } from "../../ui/words";
@@ -30,7 +31,7 @@ export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts
       );
     });
   return (
-    <svg viewBox="0 0 480 300" className="block w-full max-w-[520px]" role="img" aria-label={says}>
+    <Drawing viewBox="0 0 480 300" className="block w-full max-w-[520px]" role="img" aria-label={says}>
       <rect x="30" y="24" width="400" height="244" rx="8" fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
       <path d="M40 36h380M40 256h380" stroke="var(--color-bean)" strokeWidth="3" strokeDasharray="2 5" />
       <line x1="34" x2="426" y1={floor + 6} y2={floor + 6} stroke="var(--color-ink)" strokeWidth="2" />
@@ -59,6 +60,6 @@ export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts
         {skin ? `a skin at ${at(skin)} min` : "no skin yet"}
         {browns ? `, golden at ${at(browns)}` : ", stays pale"}
       </Label>
-    </svg>
+    </Drawing>
   );
 }

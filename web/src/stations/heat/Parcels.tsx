@@ -1,5 +1,6 @@
 /** Parcels kept under water by a plate. */
 
+import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords } from "../../ui/words";
@@ -8,7 +9,7 @@ import { lengthWords } from "../../ui/words";
 export function Parcels({ thick }: { thick: number }) {
   const size = Math.min(74, thick * 1.5);
   return (
-    <svg
+    <Drawing
       viewBox="0 0 480 290"
       className="block w-full max-w-[520px]"
       role="img"
@@ -34,6 +35,6 @@ export function Parcels({ thick }: { thick: number }) {
       <Label x={240} y={278} anchor="middle" size={15} tone="ink2">
         as a ball of its weight: {lengthWords(thick)} through
       </Label>
-    </svg>
+    </Drawing>
   );
 }

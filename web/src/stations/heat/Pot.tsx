@@ -1,6 +1,7 @@
 /** The boiling pot from the side, true to scale: a load of balls, floating, with room to be stirred. */
 
 import type { Facts, HeatOf } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { plural, sizeWords } from "../../ui/words";
@@ -20,7 +21,7 @@ export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts 
   const litres = (Number(facts["heat.water_ml"]?.value ?? 0) / 1000).toFixed(1);
   const words = `${plural(drawing.loads, "load")} of ${drawing.load}, in ${litres} litres`;
   return (
-    <svg
+    <Drawing
       viewBox={`0 ${surface - 52} 450 ${water + 104}`}
       className="block w-full max-w-[520px]"
       role="img"
@@ -75,6 +76,6 @@ export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts 
       <Label x={left + wide / 2} y={floor + 44} anchor="middle" size={14.5} tone="look">
         a tremble, not a boil
       </Label>
-    </svg>
+    </Drawing>
   );
 }

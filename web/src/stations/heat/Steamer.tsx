@@ -1,6 +1,7 @@
 /** The steamer from the side, true to scale, at a minute of its time: the water, and the levels between which it stays. */
 
 import type { Facts, SteamerDrawing, Tin } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords } from "../../ui/words";
@@ -20,6 +21,7 @@ interface Props {
 
 const LEFT = 40;
 const FLOOR = 250;
+const SIDE = 14; // for the depth of what stands in it
 const ROOM = 176; // for the words beside the pot, larger on a phone
 
 export function Steamer({ steamer, facts, within, at }: Props) {
@@ -41,8 +43,8 @@ export function Steamer({ steamer, facts, within, at }: Props) {
   const litres = `${(start / 1000).toFixed(1)} litres to start`;
   const creases = steamer.rack_mm - steamer.gap_mm;
   return (
-    <svg
-      viewBox={`0 ${top - 44} ${right + 24 + ROOM} ${FLOOR - top + 92}`}
+    <Drawing
+      viewBox={`${-SIDE} ${top - 44} ${right + 24 + ROOM + SIDE} ${FLOOR - top + 98}`}
       className="block w-full max-w-[560px]"
       role="img"
       aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${lengthWords(waterMm)} deep`}
@@ -118,10 +120,10 @@ export function Steamer({ steamer, facts, within, at }: Props) {
       <Label x={LEFT + wide / 2} y={FLOOR + 22} bold anchor="middle" size={17}>
         {litres}
       </Label>
-      <Label x={LEFT + wide / 2} y={FLOOR + 41} anchor="middle" size={14.5} tone="look">
+      <Label x={LEFT + wide / 2} y={FLOOR + 45} anchor="middle" size={14.5} tone="look">
         {topUp}
       </Label>
-    </svg>
+    </Drawing>
   );
 }
 

@@ -1,6 +1,7 @@
 /** A mass under the spoon, or in a covered bowl: the power that goes in, and what it is spent on. */
 
 import type { HeatOf } from "../../api/client";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { sizeWords } from "../../ui/words";
@@ -11,7 +12,7 @@ export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
   const warm = (380 * drawing.warm_kj) / Math.max(all, 1e-6);
   const says = `${drawing.power_w.toFixed(0)} W: ${drawing.warm_kj.toFixed(0)} kJ warm it, ${drawing.dry_kj.toFixed(0)} kJ dry it`;
   return (
-    <svg viewBox="0 0 480 300" className="block w-full max-w-[520px]" role="img" aria-label={says}>
+    <Drawing viewBox="0 0 480 300" className="block w-full max-w-[520px]" role="img" aria-label={says}>
       {pan ? <Pan across={drawing.pan_mm} lost={drawing.lost_g} /> : <Bowl bursts={drawing.bursts} />}
       <Label x={240} y={196} anchor="middle" size={17} bold>
         {drawing.power_w.toFixed(0)} W
@@ -27,7 +28,7 @@ export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
       <Label x={430} y={286} size={14.5} anchor="end">
         dries it {drawing.dry_kj.toFixed(0)}
       </Label>
-    </svg>
+    </Drawing>
   );
 }
 

@@ -61,7 +61,7 @@ export function WaterFall({ steamer, x, top, bottom, at }: Props) {
       <Label x={left + 6} y={bottom - 5} size={13} tone="look" halo>
         under {lengthWords(steamer.low_mm)} it starves
       </Label>
-      <Label x={right} y={top + 14} anchor="end" size={13} tone="ink2" halo>
+      <Label x={right} y={top - 7} anchor="end" size={13} tone="ink2">
         water under the rack, {lengthUnit()}
       </Label>
     </g>

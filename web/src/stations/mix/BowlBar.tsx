@@ -1,14 +1,17 @@
 /** What is in the pot, as one bar of its materials. */
 
 import type { Facts, MixDrawing } from "../../api/client";
+import { Drawing, useRoom } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill, MATERIAL_WORDS } from "../../ui/materials";
 
 export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
   const total = drawing.bar.reduce((sum, share) => sum + share.grams, 0);
-  let at = 56;
-  const width = 680 - 56 - 24;
+  const [box, W] = useRoom<HTMLElement>(680);
+  const left = W < 480 ? 4 : 56; // on a desk it stands under the map
+  let at = left;
+  const width = W - left - (W < 480 ? 4 : 24);
   const shares = drawing.bar.map((share) => {
     const w = (share.grams / total) * width;
     const placed = { ...share, x: at, w };
@@ -17,8 +20,8 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
   });
   const words = shares.map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)} g`).join(", ");
   return (
-    <figure className="m-0 mt-3">
-      <svg viewBox="0 0 680 70" className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>
+    <figure ref={box} className="m-0 mt-3">
+      <Drawing viewBox={`0 0 ${W} 70`} className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>
         {shares.map((share) => (
           <g key={share.material}>
             <rect
@@ -30,14 +33,14 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
               stroke="var(--color-ink)"
               strokeWidth="1.4"
             />
-            {share.w > 54 && (
+            {share.w > 8 * `${MATERIAL_WORDS[share.material]} 000`.length && (
               <Label x={share.x + share.w / 2} y={60} size={14.5} anchor="middle">
                 {MATERIAL_WORDS[share.material]} {share.grams.toFixed(0)}
               </Label>
             )}
           </g>
         ))}
-      </svg>
+      </Drawing>
       <figcaption className="pl-[8%] text-sm text-ink2">
         <FactFigure facts={facts} name="mix.batch_g" className="font-bold text-ink">
           {Number(facts["mix.batch_g"]?.value).toFixed(0)} g

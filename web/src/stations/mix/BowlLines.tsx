@@ -168,7 +168,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
       <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] leading-tight text-ink2 sm:table-cell">
         {shown?.household}
         {shown?.household && Math.abs(shown.household_error_pct) >= 1 && (
-          <span className="block text-xs">
+          <span className="block text-[13px]">
             {shown.household_error_pct > 0 ? "+" : "−"}
             {Math.abs(shown.household_error_pct).toFixed(0)} %
           </span>

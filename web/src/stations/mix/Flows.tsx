@@ -7,6 +7,7 @@ import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { PartRole, PartWorked, Place, WayCard } from "../../api/client";
 import { withPlace, withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
+import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { fill, materialOf } from "../../ui/materials";
 import { FlowPanel } from "./FlowPanel";
@@ -46,9 +47,9 @@ export function Flows({ editing, way }: Props) {
   return (
     <div>
       <div className="overflow-x-auto">
-        <svg
+        <Drawing
           viewBox={`0 0 ${WIDTH} ${drawn.height}`}
-          className="block w-full min-w-[600px] touch-pan-y [--label-scale:1]"
+          className="block w-full min-w-[600px] touch-pan-y"
           role="group"
           aria-label={`Where each part goes, in working order: ${saying(drawn.bands)}`}
         >
@@ -139,7 +140,7 @@ export function Flows({ editing, way }: Props) {
               </Label>
             </g>
           ))}
-        </svg>
+        </Drawing>
       </div>
       {chosen?.flow ? (
         <FlowPanel

@@ -5,14 +5,16 @@ import { curveCatmullRomClosed, line } from "d3-shape";
 import type { KeyboardEvent } from "react";
 import { Link } from "react-router";
 import type { Dot, WayCard } from "../../api/client";
+import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
 import { VERDICTS, VerdictMark } from "./verdict";
+import { placed } from "./zoneWords";
 
-const W = 680;
+const MOST_WIDE = 680;
 const H = 404;
-const PAD = { left: 56, right: 24, top: 30, bottom: 64 };
+const PAD = { left: 56, right: 24, top: 32, bottom: 64 };
 
 interface Props {
   way: WayCard;
@@ -29,7 +31,8 @@ type Point = [number, number];
 const outlineOf = (way: WayCard) => way.zone.map((p): Point => [p.hydration_pct, p.sugar_pct]);
 
 export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
-  const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots);
+  const [box, W] = useRoom<HTMLElement>(MOST_WIDE);
+  const { x, y, xTicks, yTicks, step } = scales(way, hydration, sugar, dots, W);
   const outline = line<Point>()
     .x((p) => x(p[0]))
     .y((p) => y(p[1]))
@@ -43,6 +46,20 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
   const drift = cloud && !aim ? cloudOf(cloud, x, y) : null;
   const here: Point | null = aim ?? (hydration != null && sugar != null ? [hydration, sugar] : null);
 
+  const words = placed(
+    way.zone_words.map((word) => ({ says: word.says, x: x(word.hydration_pct), y: y(word.sugar_pct) })),
+    [
+      ...dots.map((dot) => ({ x: x(dot.hydration_pct), y: y(dot.sugar_pct), r: 9 })),
+      ...(hydration != null && sugar != null
+        ? [
+            { x: x(hydration), y: y(sugar), r: 20 },
+            { x: x(hydration) + 52, y: y(sugar) - 20, r: 30 }, // what it says of itself
+          ]
+        : []),
+    ],
+    { left: PAD.left + 4, right: W - 4, top: PAD.top - 8, bottom: H - PAD.bottom - 4 },
+  );
+
   const nudge = (event: KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (!by || !here || !onMove) return;
@@ -53,8 +70,8 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
   };
 
   return (
-    <figure className="m-0">
-      <svg
+    <figure ref={box} className="m-0">
+      <Drawing
         {...canvas}
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full touch-none select-none"
@@ -86,22 +103,14 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
           cross={PAD.left}
           ticks={yTicks.map((t) => ({ at: y(t), text: `${t}` }))}
         />
-        <Label x={PAD.left} y={18} size={14} tone="ink2">
+        <Label x={PAD.left} y={15} size={14} tone="ink2">
           sugar to {way.base}, %
         </Label>
         <Label x={W - PAD.right} y={H - 14} size={14} anchor="end" tone="ink2">
           {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
         </Label>
-        {way.zone_words.map((word) => (
-          <Label
-            key={word.says}
-            x={x(word.hydration_pct)}
-            y={y(word.sugar_pct)}
-            size={14}
-            tone="ink2"
-            anchor={x(word.hydration_pct) > W * 0.7 ? "end" : "start"}
-            halo
-          >
+        {words.map((word) => (
+          <Label key={word.says} x={word.x} y={word.y} size={14} tone="ink2" anchor={word.anchor} halo>
             {word.says}
           </Label>
         ))}
@@ -157,7 +166,7 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
             </g>
           </>
         )}
-      </svg>
+      </Drawing>
       <figcaption className="flex flex-wrap gap-x-5 gap-y-1 pl-[8%] text-sm text-ink2">
         {VERDICTS.filter((verdict) => dots.some((dot) => dot.verdict === verdict)).map((verdict) => (
           <span key={verdict} className="inline-flex items-center gap-1.5">
@@ -191,7 +200,7 @@ function cloudOf({ hydration, sugar }: NonNullable<Props["cloud"]>, x: Scale, y:
 
 const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 
-function scales(way: WayCard, hydration: number | undefined, sugar: number | undefined, dots: Dot[]) {
+function scales(way: WayCard, hydration: number | undefined, sugar: number | undefined, dots: Dot[], wide: number) {
   const points = [
     ...outlineOf(way),
     ...way.zone_words.map((word): Point => [word.hydration_pct, word.sugar_pct]),
@@ -206,9 +215,9 @@ function scales(way: WayCard, hydration: number | undefined, sugar: number | und
   const tall = Math.max(...ys) - Math.min(...ys);
   const x = scaleLinear()
     .domain([Math.min(...xs) - span * 0.12, Math.max(...xs) + span * 0.12])
-    .range([PAD.left, W - PAD.right]);
+    .range([PAD.left, wide - PAD.right]);
   const y = scaleLinear()
     .domain([Math.max(-tall * 0.04, Math.min(...ys) - tall * 0.12), Math.max(...ys) + tall * 0.1])
     .range([H - PAD.bottom, PAD.top]);
-  return { x, y, xTicks: x.ticks(6), yTicks: y.ticks(6), step: span > 40 ? 2 : 1 };
+  return { x, y, xTicks: x.ticks(wide < 480 ? 4 : 6), yTicks: y.ticks(6), step: span > 40 ? 2 : 1 };
 }

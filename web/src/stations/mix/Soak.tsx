@@ -7,6 +7,7 @@ import type { FactKey, Facts, GrainWorked } from "../../api/client";
 import { LIMITS } from "../../api/generated";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { Drawing } from "../../ui/Drawing";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
@@ -58,7 +59,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
   };
   return (
     <figure className="m-0">
-      <svg
+      <Drawing
         {...canvas}
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full touch-none select-none"
@@ -127,7 +128,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           <ellipse rx="15" ry="10" transform="rotate(-18)" fill="var(--color-bean)" />
           <path d="M-8 -1q5-6 13-5" stroke="var(--color-paper)" strokeWidth="1.6" fill="none" strokeLinecap="round" />
         </g>
-      </svg>
+      </Drawing>
       <GrainScale grain={grain} facts={facts} />
       <Taught of="soak" sheet={sheet} worked={editing.worked} edit={edit} />
       <figcaption className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 pl-[8%]">
@@ -208,7 +209,7 @@ function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
         <li key={step.key} className="grid grid-cols-[10rem_1fr] items-center gap-3 py-0.5">
           <span className={step.key === "grain.soaked_g" ? "font-bold" : "text-ink2"}>{step.words}</span>
           <span className="flex items-center gap-3">
-            <svg width="320" height="20" viewBox="0 0 320 20" className="max-w-[60%] shrink" aria-hidden="true">
+            <Drawing width="320" height="20" viewBox="0 0 320 20" className="max-w-[60%] shrink" aria-hidden="true">
               <rect
                 x="1"
                 y="2"
@@ -218,7 +219,7 @@ function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
                 stroke="var(--color-ink)"
               />
               {step.key === "grain.soaked_g" && <Dimension x1={1} y1={19} x2={1 + (step.grams / most) * 316} y2={19} />}
-            </svg>
+            </Drawing>
             <FactFigure facts={facts} name={step.key} className="whitespace-nowrap text-lg font-bold">
               {step.grams.toFixed(0)} g
             </FactFigure>

@@ -3,6 +3,7 @@
 import type { TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
 import { LengthRow } from "../../ui/LengthField";
@@ -70,7 +71,7 @@ function BagSection({ drawing }: { drawing: TinDrawing }) {
   const thick = drawing.depth_mm * scale;
   const side = y + h + 90;
   return (
-    <svg
+    <Drawing
       viewBox="0 0 720 440"
       className="block w-full"
       role="img"
@@ -96,6 +97,6 @@ function BagSection({ drawing }: { drawing: TinDrawing }) {
       <Label x={x} y={side + thick + 24} size={14} tone="ink2">
         the same sheet from the side, to the same scale
       </Label>
-    </svg>
+    </Drawing>
   );
 }

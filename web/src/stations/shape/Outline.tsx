@@ -45,7 +45,7 @@ export function Outline({ form, cx, cy, r, material }: OutlineProps) {
           width={2 * r}
           height="92"
           rx="10"
-          fill="#d9d9d4"
+          fill="var(--color-foil)"
           stroke="var(--color-ink)"
           strokeWidth="2"
         />

@@ -25,7 +25,13 @@ export function Packet({ facts, wrap }: { facts: Facts; wrap: keyof typeof WRAPP
       <Label x={0} y={-14} size={15} tone="ink2">
         {WRAPPED[wrap]}
       </Label>
-      <rect width={w} height={h} fill={bare ? fill("leaf") : "#d9d9d4"} stroke="var(--color-ink)" strokeWidth="1.4" />
+      <rect
+        width={w}
+        height={h}
+        fill={bare ? fill("leaf") : "var(--color-foil)"}
+        stroke="var(--color-ink)"
+        strokeWidth="1.4"
+      />
       {wrap === "leaf-foil" && (
         <rect
           x={(w - leaf) / 2}

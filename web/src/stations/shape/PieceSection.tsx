@@ -2,6 +2,7 @@
 
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect } from "react";
 import type { BallDrawing, Facts } from "../../api/client";
+import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
@@ -12,6 +13,7 @@ import { Outline } from "./Outline";
 import { type Across, SKIN_MM, weighed } from "./piece";
 import { CX, CY } from "./pieceFrame";
 
+const WIDE = 720;
 const ROOM = 152; // px from the middle to the outside, at most
 /** Pixels a millimetre: few steps, so that a piece that grows is seen to grow. */
 const SCALES = [16, 14, 12, 10.5, 9, 8, 7, 6.2, 5.5, 4.8, 4.2, 3.7, 3.2, 2.8, 2.4, 2.1, 1.8, 1.5, 1.2];
@@ -28,6 +30,8 @@ interface Props {
 }
 
 export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) {
+  const [box, room] = useRoom<HTMLDivElement>(WIDE);
+  const narrow = room < 520; // then what it is made from stands under the piece
   const settled: Across = { outer: drawing.outer_mm, core: drawing.core_mm };
   const scale = SCALES.find((one) => (one * drawing.outer_mm) / 2 <= ROOM) ?? 1;
   const filled = drawing.core_mm > 0;
@@ -97,112 +101,114 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
     },
   };
   return (
-    <svg
-      {...both}
-      viewBox="0 0 720 440"
-      className="block w-full touch-pan-y select-none"
-      role="group"
-      aria-label={says}
-      data-scale={scale}
-    >
-      <Outline form={drawing.form} cx={CX} cy={CY} r={R} material={drawing.outside ? "filling" : "starch"} />
-      {filled && (
-        <>
-          <circle
-            cx={CX}
-            cy={coreY}
-            r={r}
-            fill={fill(drawing.outside ? "cooked" : "filling")}
-            stroke="var(--color-ink)"
-            strokeWidth="1.6"
-          />
-          {drawing.heart_mm > 0 && (
+    <div ref={box}>
+      <Drawing
+        {...both}
+        viewBox={narrow ? "24 0 480 770" : `0 0 ${WIDE} 440`}
+        className="block w-full touch-pan-y select-none"
+        role="group"
+        aria-label={says}
+        data-scale={scale}
+      >
+        <Outline form={drawing.form} cx={CX} cy={CY} r={R} material={drawing.outside ? "filling" : "starch"} />
+        {filled && (
+          <>
             <circle
               cx={CX}
               cy={coreY}
-              r={(drawing.heart_mm / 2) * scale * (cone ? 0.62 : 1)}
-              fill={fill("leaf")}
+              r={r}
+              fill={fill(drawing.outside ? "cooked" : "filling")}
               stroke="var(--color-ink)"
-              strokeWidth="1.4"
+              strokeWidth="1.6"
             />
-          )}
-          <Label x={CX} y={coreY - 2} size={24} bold anchor="middle" halo>
-            {(coreG - (drawing.outside ? 0 : drawing.heart_g)).toFixed(1)} g
-          </Label>
-          <Label x={CX} y={coreY + 18} size={15} anchor="middle" halo>
-            {names.core}
-          </Label>
-          {drawing.heart_mm > 0 && (
-            <Label x={CX} y={coreY + 36} size={13.5} anchor="middle" halo>
-              round {drawing.heart_g.toFixed(0)} g {drawing.heart_name}
+            {drawing.heart_mm > 0 && (
+              <circle
+                cx={CX}
+                cy={coreY}
+                r={(drawing.heart_mm / 2) * scale * (cone ? 0.62 : 1)}
+                fill={fill("leaf")}
+                stroke="var(--color-ink)"
+                strokeWidth="1.4"
+              />
+            )}
+            <Label x={CX} y={coreY - 5} size={24} bold anchor="middle" halo>
+              {(coreG - (drawing.outside ? 0 : drawing.heart_g)).toFixed(1)} g
             </Label>
-          )}
-        </>
-      )}
-      {filled && drawing.form === "ball" && (
-        <>
-          <path d={`M${bx + 34} ${by - 34}L${bx} ${by}`} stroke="var(--color-ink)" />
-          <Dimension x1={ax} y1={ay} x2={bx} y2={by} />
-          <path d={`M${bx + 34} ${by - 34}h12`} stroke="var(--color-ink)" />
-          <Label x={bx + 54} y={by - 36} bold size={19} tone={tone}>
-            {shell} {lengthWords(skin, 1)}
-          </Label>
-          <Label x={bx + 54} y={by - 17} size={14.5} tone={thin || near ? tone : "ink2"}>
-            {drawing.least_skin_mm > 0
-              ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${lengthWords(drawing.least_skin_mm, 1)}`
-              : ""}
-          </Label>
-        </>
-      )}
-      <Label
-        x={CX}
-        y={cone ? CY + R + 30 : filled ? (drawing.outside ? CY - R - 10 : CY + (r + R) / 2 + 6) : CY + 6}
-        bold
-        size={18}
-        anchor="middle"
-        halo
-      >
-        {shellG.toFixed(1)} g {names.shell}
-      </Label>
-      {round && (
-        <>
-          <Extension x1={CX - R} y1={CY} x2={CX - R} y2={CY + R + 48} />
-          <Extension x1={CX + R} y1={CY} x2={CX + R} y2={CY + R + 48} />
-          <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
-          <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
-            {lengthWords(now.outer)} across
-          </Label>
-        </>
-      )}
-      {moves && (
-        <Handle
-          label="Across, the outside of the piece. Arrow keys move it"
-          at={CX + R}
-          r={R}
-          value={now.outer}
-          range={[filled ? now.core : 8, (2 * ROOM) / scale]}
-          onPointerDown={outer.grab}
-          onKeyDown={nudge("outer", outer.put)}
-        />
-      )}
-      {moves && filled && (
-        <Handle
-          label={`What lies within, against the ${shell}. Arrow keys move it`}
-          at={CX - r}
-          r={r}
-          value={now.core}
-          range={[least, now.outer]}
-          onPointerDown={core.grab}
-          onKeyDown={nudge("core", core.put)}
-        />
-      )}
-      {/* What it is made from is worked out when the hand lets go: until then it is the piece of before. */}
-      <g opacity={aim ? 0.3 : 1}>
-        <MadeFrom drawing={drawing} facts={facts} shell={names.shell} />
-        {folded}
-      </g>
-      {round && <Scale scale={scale} />}
-    </svg>
+            <Label x={CX} y={coreY + 20} size={15} anchor="middle" halo>
+              {names.core}
+            </Label>
+            {drawing.heart_mm > 0 && (
+              <Label x={CX} y={coreY + 40} size={13.5} anchor="middle" halo>
+                round {drawing.heart_g.toFixed(0)} g {drawing.heart_name}
+              </Label>
+            )}
+          </>
+        )}
+        {filled && drawing.form === "ball" && (
+          <>
+            <path d={`M${bx + 34} ${by - 34}L${bx} ${by}`} stroke="var(--color-ink)" />
+            <Dimension x1={ax} y1={ay} x2={bx} y2={by} />
+            <path d={`M${bx + 34} ${by - 34}h12`} stroke="var(--color-ink)" />
+            <Label x={bx + 54} y={by - 39} bold size={19} tone={tone}>
+              {shell} {lengthWords(skin, 1)}
+            </Label>
+            <Label x={bx + 54} y={by - 16} size={14.5} tone={thin || near ? tone : "ink2"}>
+              {drawing.least_skin_mm > 0
+                ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${lengthWords(drawing.least_skin_mm, 1)}`
+                : ""}
+            </Label>
+          </>
+        )}
+        <Label
+          x={CX}
+          y={cone ? CY + R + 30 : filled ? (drawing.outside ? CY - R - 10 : CY + (r + R) / 2 + 6) : CY + 6}
+          bold
+          size={18}
+          anchor="middle"
+          halo
+        >
+          {shellG.toFixed(1)} g {names.shell}
+        </Label>
+        {round && (
+          <>
+            <Extension x1={CX - R} y1={CY} x2={CX - R} y2={CY + R + 48} />
+            <Extension x1={CX + R} y1={CY} x2={CX + R} y2={CY + R + 48} />
+            <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
+            <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
+              {lengthWords(now.outer)} across
+            </Label>
+          </>
+        )}
+        {moves && (
+          <Handle
+            label="Across, the outside of the piece. Arrow keys move it"
+            at={CX + R}
+            r={R}
+            value={now.outer}
+            range={[filled ? now.core : 8, (2 * ROOM) / scale]}
+            onPointerDown={outer.grab}
+            onKeyDown={nudge("outer", outer.put)}
+          />
+        )}
+        {moves && filled && (
+          <Handle
+            label={`What lies within, against the ${shell}. Arrow keys move it`}
+            at={CX - r}
+            r={r}
+            value={now.core}
+            range={[least, now.outer]}
+            onPointerDown={core.grab}
+            onKeyDown={nudge("core", core.put)}
+          />
+        )}
+        {/* What it is made from is worked out when the hand lets go: until then it is the piece of before. */}
+        <g opacity={aim ? 0.3 : 1} transform={narrow ? "translate(-400 300)" : undefined}>
+          <MadeFrom drawing={drawing} facts={facts} shell={names.shell} />
+          {folded}
+        </g>
+        {round && <Scale scale={scale} />}
+      </Drawing>
+    </div>
   );
 }
 

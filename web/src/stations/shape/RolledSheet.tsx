@@ -3,6 +3,7 @@
 import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
 import { LengthRow } from "../../ui/LengthField";
@@ -29,7 +30,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
   const cut = Number(facts["shape.cut_of_sheet"]?.value ?? 0);
   const says = `${cut} cut from a sheet ${lengthWords(rolled.thick_mm, 1)} thick`;
   return (
-    <svg viewBox="0 0 720 440" className="block w-full" role="img" aria-label={says}>
+    <Drawing viewBox="0 0 720 440" className="block w-full" role="img" aria-label={says}>
       <g transform="translate(20 40)">
         <OneSheet rolling={first} rolled={rolled} scale={scale} />
         <Dimension
@@ -58,7 +59,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
       <Label x={20} y={24} size={15} tone="ink2">
         {first.sheets * first.middles.length} from the first, {cut} in all
       </Label>
-    </svg>
+    </Drawing>
   );
 }
 

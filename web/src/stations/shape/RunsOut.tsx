@@ -2,6 +2,7 @@
 
 import type { BallDrawing, FactKey, Facts, PartRole } from "../../api/client";
 import type { Editing } from "../../sheet/useSheet";
+import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
@@ -61,7 +62,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   return (
     <>
       <h3 className="text-xl">What runs out first</h3>
-      <svg
+      <Drawing
         viewBox={`0 0 420 ${bars.length * 54 + 12}`}
         className="mt-1 block w-full max-w-[460px]"
         role="img"
@@ -95,7 +96,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
           strokeDasharray="4 4"
           strokeWidth="1.5"
         />
-      </svg>
+      </Drawing>
       <p className={live ? "text-ink2" : short === "nothing" ? "text-green" : "text-bean"}>
         {live ? (
           `${pieces} ${piece_name}s`

@@ -2,6 +2,7 @@
 
 import type { Tin, TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
+import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
 import { LengthRow } from "../../ui/LengthField";
@@ -172,7 +173,7 @@ function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: n
   const scale = Math.min(0.9, 660 / total, 90 / high);
   let x = 30;
   return (
-    <svg viewBox={`0 0 720 ${high * scale + 50}`} className="block w-full" role="img" aria-label="The other tins">
+    <Drawing viewBox={`0 0 720 ${high * scale + 50}`} className="block w-full" role="img" aria-label="The other tins">
       {tins.map(({ tin, count }, i) => {
         const at = x;
         const w = across(tin) * scale;
@@ -205,6 +206,6 @@ function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: n
           </g>
         );
       })}
-    </svg>
+    </Drawing>
   );
 }

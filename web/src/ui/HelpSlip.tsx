@@ -1,13 +1,15 @@
-/** "?": the keys of this page, on every page. */
+/** "?": how this page is read, and its keys, on every page. */
 
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { isTyping, keysAt, nameOfKey } from "./keys";
+import { readingAt } from "./readings";
 
-export function KeysSlip() {
+export function HelpSlip() {
   const { pathname } = useLocation();
   const [open, setOpen] = useState(false);
+  const reading = readingAt(pathname);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "?" || event.ctrlKey || event.metaKey || isTyping(event.target)) return;
@@ -19,9 +21,9 @@ export function KeysSlip() {
   }, []);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-8 px-2 text-ink2 print:hidden" aria-label="? keys">
+      <Dialog.Trigger className="min-h-8 px-2 text-ink2 print:hidden" aria-label="? help and keys">
         <kbd className="rounded border border-ink px-1.5 text-ink">?</kbd>{" "}
-        <span className="hidden sm:inline">keys</span>
+        <span className="hidden sm:inline">help</span>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
@@ -29,8 +31,19 @@ export function KeysSlip() {
           aria-describedby={undefined}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[min(30rem,calc(100vw-24px))] -translate-1/2 overflow-auto rounded-md border border-ink bg-sheet p-6"
         >
-          <Dialog.Title className="text-2xl">Keys on this page</Dialog.Title>
-          <dl className="mt-3">
+          <Dialog.Title className="text-2xl">Help with this page</Dialog.Title>
+          {reading && (
+            <>
+              <h2 className="mt-3 text-xl">{reading.head}</h2>
+              {reading.says.map((says) => (
+                <p key={says} className="mt-1.5">
+                  {says}
+                </p>
+              ))}
+            </>
+          )}
+          <h2 className="mt-5 text-xl">Keys</h2>
+          <dl className="mt-1">
             {keysAt(pathname).map((row) => (
               <div key={row.keys.join()} className="hairline flex items-baseline gap-4 py-1.5">
                 <dt className="w-32 shrink-0">
@@ -40,7 +53,7 @@ export function KeysSlip() {
                     </kbd>
                   ))}
                 </dt>
-                <dd className="m-0 text-lg">{row.does}</dd>
+                <dd className="m-0">{row.does}</dd>
               </div>
             ))}
           </dl>
