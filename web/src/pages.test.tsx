@@ -19,6 +19,7 @@ import {
   fact,
   KITCHEN,
   pass,
+  pick,
   serve,
   sheet,
   stubResizes,
@@ -122,7 +123,7 @@ describe("the lines of the bowl", () => {
     const { edits } = await show();
     await press("Take out Water");
     expect(edits[0]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour"]);
-    fireEvent.change(screen.getByLabelText("Add to the batter"), { target: { value: "salt" } });
+    pick("Add to the batter", "Salt");
     expect(edits[1]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour", "water", "salt"]);
   });
 });

@@ -1,7 +1,7 @@
 /** What front-end tests share: a stand-in for the server that answers as told, and facts by hand. */
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act } from "@testing-library/react";
+import { act, fireEvent, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
@@ -66,6 +66,12 @@ export const stubResizes = () =>
       disconnect() {}
     },
   );
+
+/** Picks out of a menu as the keyboard does. */
+export function pick(menu: string, item: string | RegExp) {
+  fireEvent.keyDown(screen.getByRole("button", { name: menu }), { key: "Enter" });
+  fireEvent.click(screen.getByRole("menuitem", { name: item }));
+}
 
 export function Around({ children }: { children: ReactNode }) {
   const { mutations } = queryClient.getDefaultOptions();

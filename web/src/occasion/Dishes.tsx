@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import type { Occasion, OccasionOpen } from "../api/client";
 import { limit } from "../api/limits";
 import { sheetsQuery } from "../api/queries";
+import { ActionMenu } from "../ui/ActionMenu";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { newDish } from "./newDish";
@@ -116,23 +117,13 @@ export function Dishes({ occasion, open, edit }: Props) {
         })}
       </ol>
       {dishes.length < 60 && (
-        <select
-          aria-label="Put a sheet on the table"
-          className="h-9 max-w-full bg-transparent text-bean [field-sizing:content]"
-          value=""
-          onChange={(event) =>
-            edit({
-              dishes: [...dishes, newDish(Number(event.target.value))],
-            })
-          }
+        <ActionMenu
+          label="Put a sheet on the table"
+          choices={(sheets.data?.sheets ?? []).map((sheet) => ({ id: String(sheet.id), words: sheet.title }))}
+          onPick={(id) => edit({ dishes: [...dishes, newDish(Number(id))] })}
         >
-          <option value="">put a sheet on the table …</option>
-          {sheets.data?.sheets.map((sheet) => (
-            <option key={sheet.id} value={sheet.id}>
-              {sheet.title}
-            </option>
-          ))}
-        </select>
+          put a sheet on the table
+        </ActionMenu>
       )}
     </section>
   );

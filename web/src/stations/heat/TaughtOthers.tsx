@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import type { Sheet, StepWorked, Worked } from "../../api/client";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { Taught } from "../Taught";
 
 interface Props {
@@ -28,19 +29,13 @@ export function TaughtOthers({ sheet, worked, edit }: Props) {
         <Taught key={step.id} of={step.id} name={step.title} sheet={sheet} worked={worked} edit={edit} />
       ))}
       {left.length > 0 && (
-        <select
-          aria-label="A time taught for another step"
-          className="h-9 max-w-full bg-transparent text-bean [field-sizing:content]"
-          value=""
-          onChange={(event) => setPicked(event.target.value)}
+        <ActionMenu
+          label="A time taught for another step"
+          choices={left.map((step) => ({ id: step.id, words: step.title }))}
+          onPick={setPicked}
         >
-          <option value="">a time taught for another step …</option>
-          {left.map((step) => (
-            <option key={step.id} value={step.id}>
-              {step.title}
-            </option>
-          ))}
-        </select>
+          a time taught for another step
+        </ActionMenu>
       )}
     </section>
   );

@@ -158,9 +158,12 @@ describe("a time taught for another step", () => {
     render(<TaughtOthers sheet={sheet()} worked={{ ...worked(), steps }} edit={(next) => edits.push(next)} />, {
       wrapper: Around,
     });
-    const pick = screen.getByLabelText<HTMLSelectElement>("A time taught for another step");
-    expect([...pick.options].map((option) => option.value)).toEqual(["", "boil", "filling-simmer"]);
-    fireEvent.change(pick, { target: { value: "filling-simmer" } });
+    fireEvent.keyDown(screen.getByRole("button", { name: "A time taught for another step" }), { key: "Enter" });
+    const offered = screen.getAllByRole("menuitem");
+    expect(offered).toHaveLength(2);
+    fireEvent.keyDown(offered[0] as HTMLElement, { key: "ArrowDown" }); // moves, and does nothing yet
+    expect(screen.queryByLabelText("Minutes taught for “Simmer the beans”")).toBeNull();
+    fireEvent.click(screen.getByRole("menuitem", { name: "Simmer the beans" }));
     fireEvent.change(screen.getByLabelText("Minutes taught for “Simmer the beans”"), { target: { value: "90" } });
     expect(edits[0]?.taught).toEqual({ "filling-simmer": { minutes: 90, by: "" } });
   });

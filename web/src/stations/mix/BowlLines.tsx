@@ -7,6 +7,7 @@ import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberField } from "../../ui/NumberField";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
@@ -213,18 +214,15 @@ function AddPart({ editing }: { editing: Editing }) {
       });
   };
   return (
-    <select
-      aria-label="Add a part"
-      className="h-9 bg-transparent text-bean [field-sizing:content]"
-      value=""
-      onChange={(event) => add(event.target.value)}
+    <ActionMenu
+      label="Add a part"
+      choices={options.map(({ role, family }) => ({
+        id: `${role} ${family.id}`,
+        words: `${family.name} (${role})`,
+      }))}
+      onPick={add}
     >
-      <option value="">add a part …</option>
-      {options.map(({ role, family }) => (
-        <option key={`${role} ${family.id}`} value={`${role} ${family.id}`}>
-          {family.name} ({role})
-        </option>
-      ))}
-    </select>
+      add a part
+    </ActionMenu>
   );
 }

@@ -3,7 +3,8 @@
 import type { PartRole, WayCard } from "../../api/client";
 import { withNewTake, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
-import { PickRow } from "../../ui/Row";
+import { ActionMenu } from "../../ui/ActionMenu";
+import { PickRow, Row } from "../../ui/Row";
 import type { Flow } from "./flow";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, placesFor, takeable } from "./places";
@@ -45,23 +46,22 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
         />
       )}
       {takers.length > 0 && (
-        <PickRow
-          label="Take some of it"
-          value=""
-          options={[
-            ["", "…"] as const,
-            ...takers.map((part) => [part.role, `into the ${part.name || part.role}`] as const),
-          ]}
-          onChange={(taker) =>
-            taker &&
-            edit(
-              withNewTake(sheet, taker as PartRole, key ? `${role}.${key}` : role, {
-                share: 0.25,
-                amount: null,
-              }),
-            )
-          }
-        />
+        <Row label="Take some of it">
+          <ActionMenu
+            label="Take some of it"
+            choices={takers.map((part) => ({ id: part.role, words: `into the ${part.name || part.role}` }))}
+            onPick={(taker) =>
+              edit(
+                withNewTake(sheet, taker as PartRole, key ? `${role}.${key}` : role, {
+                  share: 0.25,
+                  amount: null,
+                }),
+              )
+            }
+          >
+            where to
+          </ActionMenu>
+        </Row>
       )}
     </fieldset>
   );

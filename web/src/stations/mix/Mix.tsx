@@ -6,6 +6,7 @@ import { DIETS } from "../../api/generated";
 import { type Limits, limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { FactFigure } from "../../ui/FactFigure";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
@@ -63,23 +64,15 @@ export function Mix({ editing, way, kitchen }: StationProps) {
         <Ratios editing={editing} facts={facts} />
         <MakeIt editing={editing} way={way} />
         <p className="mt-2">
-          <label>
-            With{" "}
-            <select
-              aria-label="With no …"
-              className="write max-w-full"
-              value=""
-              onChange={(event) => adjust({ by: "diet", diet: event.target.value as (typeof DIETS)[number][0] })}
-            >
-              <option value="">no …</option>
-              {DIETS.map(([id, words]) => (
-                <option key={id} value={id}>
-                  {words}
-                </option>
-              ))}
-            </select>{" "}
-            <span className="text-ink2">what stands in for it is put in its place, and said</span>
-          </label>
+          With{" "}
+          <ActionMenu
+            label="With no …"
+            choices={DIETS.map(([id, words]) => ({ id, words }))}
+            onPick={(diet) => adjust({ by: "diet", diet: diet as (typeof DIETS)[number][0] })}
+          >
+            no …
+          </ActionMenu>{" "}
+          <span className="text-ink2">what stands in for it is put in its place, and said</span>
         </p>
         <Schools
           way={way}

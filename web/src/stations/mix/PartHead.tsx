@@ -13,10 +13,12 @@ import {
   type PartWorked,
   type WayCard,
 } from "../../api/client";
+import { GROUPS } from "../../api/generated";
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
 import { withNewLine, withNewTake, withoutPart, withPart, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
 import { LinkButton } from "../../ui/LinkButton";
@@ -73,28 +75,20 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
               : `${worked.made_g.toFixed(0)} g`}
         </FactFigure>
       )}
-      <select
-        aria-label={`Add to the ${name}`}
-        className="h-8 max-w-48 bg-transparent text-right text-bean [field-sizing:content]"
-        value=""
-        onChange={(event) => add(event.target.value)}
+      <ActionMenu
+        label={`Add to the ${name}`}
+        choices={[
+          ...made.map((one) => ({ id: `${MADE}${one.of}`, words: one.name, under: "Made here" })),
+          ...(larder.data ?? []).map((item) => ({
+            id: item.id,
+            words: item.name,
+            under: GROUPS.find(([group]) => group === item.group)?.[1] ?? "",
+          })),
+        ]}
+        onPick={add}
       >
-        <option value="">add …</option>
-        {made.length > 0 && (
-          <optgroup label="Made here">
-            {made.map((one) => (
-              <option key={one.of} value={`${MADE}${one.of}`}>
-                {one.name}
-              </option>
-            ))}
-          </optgroup>
-        )}
-        {larder.data?.map((item) => (
-          <option key={item.id} value={item.id}>
-            {item.name}
-          </option>
-        ))}
-      </select>
+        add
+      </ActionMenu>
     </span>
   );
 }
@@ -314,20 +308,14 @@ function Shared({ editing, part }: { editing: Editing; part: Part }) {
         );
       })}
       <Row label="Make it for another sheet too">
-        <select
-          aria-label="Make it for another sheet too"
-          className="write max-w-56"
-          value=""
+        <ActionMenu
+          label="Make it for another sheet too"
           disabled={editing.saving !== "saved" || share.isPending}
-          onChange={(event) => share.mutate({ other: Number(event.target.value), back: false, uid: newId() })}
+          choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
+          onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}
         >
-          <option value="">…</option>
-          {others.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.title}
-            </option>
-          ))}
-        </select>
+          which
+        </ActionMenu>
       </Row>
       <Sorry error={share.error} />
     </>

@@ -2,6 +2,7 @@
 
 import type { Tin, TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
@@ -135,22 +136,16 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           </Row>
         ))}
         {more.length < 5 && kitchen.tins.length > 0 && (
-          <select
-            aria-label="Pour into another tin too"
-            className="write mt-1 min-h-9 text-bean"
-            value=""
-            onChange={(event) => {
-              const added = kitchen.tins[Number(event.target.value)];
+          <ActionMenu
+            label="Pour into another tin too"
+            choices={kitchen.tins.map((one, i) => ({ id: String(i), words: one.name || tinSize(one) }))}
+            onPick={(i) => {
+              const added = kitchen.tins[Number(i)];
               if (added) setMore([...more, { tin: added, count: 1 }]);
             }}
           >
-            <option value="">another tin ...</option>
-            {kitchen.tins.map((one, i) => (
-              <option key={`${one.name}${tinSize(one)}`} value={i}>
-                {one.name || tinSize(one)}
-              </option>
-            ))}
-          </select>
+            another tin
+          </ActionMenu>
         )}
         <FactRows facts={facts} keys={["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"]} className="mt-4" />
         {sheet.vessel.lining !== "none" && (
