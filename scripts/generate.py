@@ -1,4 +1,5 @@
-"""Writes what the page needs of the core's numbers and names: limits, usual values, units, groups, fact keys.
+"""Writes what the page needs of the core's numbers and names: limits, usual values, units, groups, fact keys, and one cake
+as it is worked out, for the welcome.
 
     python scripts/generate.py > web/src/api/generated.ts
 
@@ -20,7 +21,10 @@ django.setup()
 from kemble.core.change.diets import DIETS
 from kemble.core.facts.quantity import UNITS
 from kemble.core.facts.vocabulary import KEYS
+from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
+from kemble.core.sheet.document import default_sheet
+from kemble.core.stations.chain import work
 from kemble.server.api import api
 
 BOUNDS = {
@@ -54,6 +58,20 @@ def limits() -> dict[str, dict[str, float]]:
     }
 
 
+def first_cake() -> dict[str, object]:
+    """A steamed cake by its starting sheet, with what the welcome draws of it."""
+    worked = work(default_sheet("set-cake"), Kitchen())
+    shape, curve = worked.drawings.shape, worked.core.curve
+    keys = ("mix.hydration_pct", "shape.depth_mm", "heat.first_check_min", "heat.done_min", "heat.latest_min")
+    more = ("rest.cut_after_min", "cut.pieces", "cut.piece_g")
+    return {
+        "bar": [[share.material, round(share.grams)] for share in worked.drawings.mix.bar],
+        "tin": [shape.tin.diameter_mm, shape.tin.height_mm],
+        "core": [[round(m, 1), round(c, 1)] for m, c in zip(curve.minutes, curve.core_c, strict=True)][::4],
+        "facts": {key: round(float(worked.facts[key].value), 1) for key in keys + more},
+    }
+
+
 def written(name: str, value: object, more: str = " as const") -> str:
     return f"export const {name} = {json.dumps(value, ensure_ascii=False, indent=2)}{more};\n"
 
@@ -67,6 +85,7 @@ def main() -> None:
     print(written("UNITS", units))
     print(written("GROUPS", list(GROUPS.items())))
     print(written("DIETS", [(diet, one.label) for diet, one in DIETS.items()]))
+    print(written("FIRST_CAKE", first_cake()))
     print("export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";")
 
 

@@ -30,8 +30,8 @@ def flow(page: Page) -> None:
     page.get_by_label("Take some of it").wait_for()
 
 
-def gallery(page: Page) -> None:
-    page.get_by_role("button", name="Syrup tray rice").scroll_into_view_if_needed()
+def night(page: Page) -> None:
+    page.emulate_media(color_scheme="dark")
 
 
 def weighing(page: Page) -> None:
@@ -57,7 +57,6 @@ def a_step(page: Page) -> None:
 
 SHOTS = (
     ("counter", "/", "% water", DESK, None),
-    ("ways", "/", "Begin a sheet", DESK, gallery),
     ("occasion", "/occasions/1", "days of a hundred", TALL, a_step),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
     ("mix-flow", "/sheets/12/mix", "In the bowl", DESK, flow),
@@ -73,6 +72,7 @@ SHOTS = (
     ("batch", "/log/1", "To please", TALL, None),
     ("learned", "/log/learned", "What would teach most", DESK, None),
     ("her-way", "/sheets/1/beside?hers=17", "Hers beside mine", TALL, None),
+    ("night", "/sheets/7/shape", "What runs out first", DESK, night),
     ("kitchen", "/kitchen", "Boiling pot", DESK, None),
     ("phone-make", "/make/31", "Finish and log", PHONE, None),
 )

@@ -322,7 +322,7 @@ def batches(
     sought: Annotated[Sought, Query()],
     way: str | None = None,
 ) -> HttpResponse:
-    """The batches of a way, or those of them that are sought: of the way asked for, else the first that has any."""
+    """The batches of a way, or those of them that are sought: of the way asked for, else the one with the most."""
     kitchen = asking(request)
     counted = Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by("way").values("way")
     counts = {
@@ -330,7 +330,8 @@ def batches(
         for one in counted.annotate(batches=Count("id"), right=Count("id", filter=Q(verdict="just right")))
     }
     ways = [counts[name] for name in WAYS if name in counts]
-    at = way if way in counts else ways[0].way if ways else None
+    most = max(ways, key=lambda one: one.batches, default=None)
+    at = way if way in counts else most.way if most else None
     of_way = Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or "").defer("seen")
     rows, page, pages, total = paged.of(sought.of(of_way, kitchen))
     body = known(

@@ -970,6 +970,107 @@ export const DIETS = [
   ]
 ] as const;
 
+export const FIRST_CAKE = {
+  "bar": [
+    [
+      "water",
+      415
+    ],
+    [
+      "sugar",
+      235
+    ],
+    [
+      "starch",
+      238
+    ],
+    [
+      "fat",
+      20
+    ],
+    [
+      "other",
+      26
+    ]
+  ],
+  "tin": [
+    180.0,
+    60.0
+  ],
+  "core": [
+    [
+      0.0,
+      45.0
+    ],
+    [
+      4.5,
+      52.2
+    ],
+    [
+      9.1,
+      65.7
+    ],
+    [
+      13.6,
+      75.7
+    ],
+    [
+      18.2,
+      82.7
+    ],
+    [
+      22.7,
+      87.6
+    ],
+    [
+      27.2,
+      91.0
+    ],
+    [
+      31.8,
+      93.3
+    ],
+    [
+      36.3,
+      94.9
+    ],
+    [
+      40.8,
+      96.0
+    ],
+    [
+      45.4,
+      96.8
+    ],
+    [
+      49.9,
+      97.3
+    ],
+    [
+      54.5,
+      97.7
+    ],
+    [
+      59.0,
+      98.0
+    ],
+    [
+      63.5,
+      98.1
+    ]
+  ],
+  "facts": {
+    "mix.hydration_pct": 126.3,
+    "shape.depth_mm": 29.7,
+    "heat.first_check_min": 34.0,
+    "heat.done_min": 42.4,
+    "heat.latest_min": 54.6,
+    "rest.cut_after_min": 144.1,
+    "cut.pieces": 24.0,
+    "cut.piece_g": 29.6
+  }
+} as const;
+
 export type FactKey =
   | "mix.base_g"
   | "mix.hydration_pct"

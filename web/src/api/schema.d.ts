@@ -590,7 +590,7 @@ export interface paths {
         };
         /**
          * Batches
-         * @description The batches of a way, or those of them that are sought: of the way asked for, else the first that has any.
+         * @description The batches of a way, or those of them that are sought: of the way asked for, else the one with the most.
          */
         get: operations["kemble_server_api_log_batches"];
         put?: never;

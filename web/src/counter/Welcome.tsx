@@ -12,6 +12,7 @@ import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
 import { Gallery } from "./Gallery";
+import { OneCake } from "./OneCake";
 
 export default function Welcome() {
   const kitchen = useQuery(kitchenQuery);
@@ -40,7 +41,14 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             save(settings, kitchen);
           }}
         >
-          <h2 className="text-4xl">Your kitchen first</h2>
+          <p className="max-w-prose text-xl">
+            Say what you have or need, and Kemble works out the bowl, the piece, the heat, the knife and the clock, each
+            from the one before. Then it stands on the counter while you cook, and learns from how it came out.
+          </p>
+          <div className="mt-4 overflow-x-auto">
+            <OneCake />
+          </div>
+          <h2 className="mt-8 text-4xl">Your kitchen first</h2>
           <p className="mt-3 max-w-prose text-lg text-ink2">
             Water boils cooler higher up, and cups differ. Three answers, and every time and measure is your own. All of
             it can be changed later.
@@ -55,7 +63,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
               value={kitchen.name}
               onChange={(event) => setKitchen({ ...kitchen, name: event.target.value })}
             />
-            <span>Height above the sea</span>
+            <span className="whitespace-nowrap">Height above the sea</span>
             <NumberField
               label="Height above the sea"
               hideLabel

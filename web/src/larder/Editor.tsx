@@ -1,6 +1,6 @@
 /** An ingredient of the cook's own, or the cook's own figures for one of the larder. */
 
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
 import { GROUPS } from "../api/generated";
 import { limit } from "../api/limits";
@@ -19,9 +19,11 @@ interface EditorProps {
   card?: IngredientCard;
   kitchen: KitchenSettings;
   onDone: (open: string | null) => void;
+  /** What stands between the drawing and the figures. */
+  children?: ReactNode;
 }
 
-export function Editor({ start, card, kitchen, onDone }: EditorProps) {
+export function Editor({ start, card, kitchen, onDone, children }: EditorProps) {
   const { save, pending, error } = useKitchenSave();
   const [item, setItem] = useState(start);
   const sum = COMPONENTS.reduce((total, name) => total + (item.per_100_g[name] ?? 0), 0);
@@ -60,7 +62,8 @@ export function Editor({ start, card, kitchen, onDone }: EditorProps) {
         <CompositionBar item={item} wide={512} tall={36} />
       </div>
       <p className="mt-1 text-sm text-ink2">In 100 g. Figures: {card ? card.figures : "yours"}.</p>
-      <div className="mt-1 grid grid-cols-2 gap-x-8">
+      {children}
+      <div className="mt-4 grid grid-cols-2 gap-x-8">
         {COMPONENTS.map((name) => (
           <Row key={name} label={name}>
             <NumberField

@@ -9,7 +9,9 @@ import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { CompositionBar } from "./CompositionBar";
 import { Editor, type Own, own } from "./Editor";
+import { StandsIn } from "./StandsIn";
 
+const FIRST = "sweet-rice-flour"; // what most of it is made of
 const blank: Own = {
   id: "",
   name: "",
@@ -31,7 +33,7 @@ export default function LarderPage() {
   const larder = useQuery(larderQuery);
   const kitchen = useQuery(kitchenQuery);
   const [wanted, setWanted] = useState("");
-  const [open, setOpen] = useState<string | null>(null);
+  const [open, setOpen] = useState(FIRST);
   useEffect(() => {
     document.title = "Larder · Kemble";
   }, []);
@@ -86,20 +88,15 @@ export default function LarderPage() {
         </section>
         <section aria-label="One ingredient" className="order-1 lg:order-2">
           <div className="lg:sticky lg:top-4">
-            {open === null ? (
-              <p className="text-ink2">
-                Press an ingredient to see what is in it and where the figures come from. Change any of them for this
-                kitchen, or add one of your own.
-              </p>
-            ) : (
-              <Editor
-                key={open}
-                start={chosen ? own(chosen) : blank}
-                card={chosen}
-                kitchen={kitchen.data.kitchen}
-                onDone={setOpen}
-              />
-            )}
+            <Editor
+              key={open}
+              start={chosen ? own(chosen) : blank}
+              card={chosen}
+              kitchen={kitchen.data.kitchen}
+              onDone={(id) => setOpen(id ?? FIRST)}
+            >
+              {chosen && <StandsIn item={chosen} larder={larder.data} onOpen={setOpen} />}
+            </Editor>
           </div>
         </section>
       </div>

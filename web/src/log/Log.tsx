@@ -15,6 +15,7 @@ import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf, plural } from "../ui/words";
 import { TableIn } from "./TableIn";
+import { WaysMade } from "./WaysMade";
 
 const MOST_BESIDE = 4;
 const VERDICTS = [
@@ -100,10 +101,10 @@ export default function Log() {
       ) : (
         <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
           <section aria-label="On the map" className="lg:sticky lg:top-4 lg:self-start">
-            <Picks
-              label="Way"
-              value={way.id}
-              options={used.map((one) => [one.id, one.name] as const)}
+            <WaysMade
+              made={log.data.ways}
+              ways={used}
+              at={way.id}
               onPick={(id) => {
                 setChosen(id);
                 setPage(1);

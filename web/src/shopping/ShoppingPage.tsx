@@ -11,6 +11,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
 import { plural } from "../ui/words";
+import { ToCarry } from "./ToCarry";
 
 const KEPT = "kemble-shopping";
 type Wanted = Record<number, number>;
@@ -107,6 +108,7 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
   const [prices, setPrices] = useState(list.cost != null);
   return (
     <>
+      <ToCarry list={list} />
       <div className="flex flex-wrap items-baseline gap-3 print:hidden">
         <button
           type="button"

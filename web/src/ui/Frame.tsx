@@ -6,6 +6,7 @@ import { Refused } from "../api/client";
 import { ROLES, useRole } from "../session/roles";
 import { AwayLine } from "./AwayLine";
 import { HelpSlip } from "./HelpSlip";
+import { TextLink } from "./LinkButton";
 import { capital } from "./words";
 
 export function Frame({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
@@ -42,13 +43,22 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
 
 /** What stands in place of a page that is still being fetched, or cannot be. */
 export function Waiting({ error }: { error?: Error | null }) {
+  if (!error)
+    return (
+      <p className="p-10 text-ink2" role="status">
+        One moment
+      </p>
+    );
   return (
-    <p className="p-10 text-ink2" role={error ? "alert" : "status"}>
-      {!error
-        ? "One moment"
-        : error instanceof Refused && error.status === 0
+    <Frame title={<h1 className="text-2xl">Not just now</h1>}>
+      <p className="mt-8 max-w-prose text-lg" role="alert">
+        {error instanceof Refused && error.status === 0
           ? "The kitchen cannot be reached, and this has not been opened here before. It is tried again by itself."
           : `This cannot be shown just now. ${capital(error.message)}.`}
-    </p>
+      </p>
+      <p className="mt-4">
+        <TextLink to="/">Back to the start</TextLink>
+      </p>
+    </Frame>
   );
 }

@@ -1,0 +1,59 @@
+/** What there is to carry home: one bar, as long as it weighs, a part for each shelf in the order of the shop. */
+
+import type { ShoppingList } from "../api/client";
+import { Drawing, useRoom } from "../ui/Drawing";
+import { Label } from "../ui/dimension";
+import { fill, materialOf } from "../ui/materials";
+
+const HIGH = 30;
+const LETTER = 7.4; // px
+
+export function ToCarry({ list }: { list: ShoppingList }) {
+  const [box, W] = useRoom<HTMLDivElement>(760);
+  const shelves = [...new Set(list.lines.map((line) => line.shelf))].flatMap((shelf) => {
+    const lines = list.lines.filter((line) => line.shelf === shelf);
+    const grams = lines.reduce((sum, line) => sum + carried(line), 0);
+    return grams > 0 ? [{ shelf, grams, material: materialOf(lines[0]?.group ?? "") }] : [];
+  });
+  const total = shelves.reduce((sum, one) => sum + one.grams, 0);
+  if (total === 0) return null;
+  let at = 0;
+  const words = shelves.map((one) => `${one.shelf} ${kilos(one.grams)}`).join(", ");
+  return (
+    <div ref={box} className="mb-4 max-w-[760px]">
+      <p className="text-lg">
+        <b className="text-3xl">{kilos(total)}</b> to carry home
+      </p>
+      <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={`To carry: ${words}`}>
+        {shelves.map((one) => {
+          const x = at;
+          const wide = (one.grams / total) * (W - 2);
+          at += wide;
+          const first = one.shelf.split(/[, ]/)[0] ?? "";
+          return (
+            <g key={one.shelf}>
+              <rect
+                x={x + 1}
+                y="1"
+                width={wide}
+                height={HIGH - 2}
+                fill={fill(one.material)}
+                stroke="var(--color-ink)"
+              />
+              {wide > (first.length + 6) * LETTER && (
+                <Label x={x + 4} y={HIGH + 16} size={14}>
+                  {first} {kilos(one.grams)}
+                </Label>
+              )}
+            </g>
+          );
+        })}
+      </Drawing>
+    </div>
+  );
+}
+
+const carried = (line: ShoppingList["lines"][number]) =>
+  line.packs && line.pack_g ? line.packs * line.pack_g : line.buy_g;
+
+const kilos = (grams: number) => (grams >= 1000 ? `${(grams / 1000).toFixed(1)} kg` : `${grams.toFixed(0)} g`);
