@@ -11,8 +11,8 @@ import { kindOf } from "./kinds";
 import { WaterFall } from "./WaterFall";
 
 const MOST_WIDE = 720;
-const H = 464;
-const WATER = 150; // of height, for the water under the rack
+const H = 424;
+const WATER = 138; // of height, for the water under the rack
 const PAD = { left: 56, right: 20, top: 80, bottom: 58 };
 
 interface Props {
