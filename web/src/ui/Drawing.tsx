@@ -36,7 +36,7 @@ export function Drawing({ ref, ...props }: ComponentProps<"svg">) {
  * How wide a chart is to be drawn, in its own units, and where that is looked at: as wide as there is room, so that a unit is
  * a pixel, but no wider than `most` and no narrower than `least`.
  */
-export function useRoom<T extends HTMLElement>(most: number, least = 320): [RefObject<T | null>, number] {
+export function useRoom<T extends HTMLElement>(most: number, least = 240): [RefObject<T | null>, number] {
   const ref = useRef<T | null>(null);
   const [room, setRoom] = useState(most);
   useEffect(() => {
