@@ -68,7 +68,7 @@ export const stubResizes = () =>
   );
 
 /** Picks out of a menu as the keyboard does. */
-export function pick(menu: string, item: string | RegExp) {
+export function pick(menu: string | RegExp, item: string | RegExp) {
   fireEvent.keyDown(screen.getByRole("button", { name: menu }), { key: "Enter" });
   fireEvent.click(screen.getByRole("menuitem", { name: item }));
 }

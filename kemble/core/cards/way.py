@@ -75,7 +75,8 @@ class Way:
     id: str
     name: str
     says: str
-    kin: tuple[str, ...]  # search only, never shown as the name
+    kin: tuple[str, ...]  # dishes of this family, by their own names: sought by, shown beside, never the name
+    said: tuple[str, ...]  # everyday words somebody may seek it by
     form: Form
     heat: HeatMethod
     hydration: Band

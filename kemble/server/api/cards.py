@@ -104,6 +104,7 @@ class WayCard(BaseModel):
     name: str
     says: str
     kin: list[str]
+    said: list[str]
     form: str
     base: str
     soaks: bool
@@ -150,6 +151,7 @@ def ways(request: HttpRequest) -> list[WayCard]:
                 "name": way.name,
                 "says": way.says,
                 "kin": list(way.kin),
+                "said": list(way.said),
                 "form": way.form,
                 "base": way.base,
                 "soaks": way.base == "grain",

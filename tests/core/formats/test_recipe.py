@@ -7,6 +7,7 @@ from contextlib import suppress
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from sheets_drawn import sheets
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
@@ -171,6 +172,19 @@ class TestWritten:
         sheet = default_sheet(way)
         told = read_recipe(written(sheet, work(sheet, KITCHEN), how), KITCHEN)
         assert (told.source, told.sheet) == ("sheet", sheet)
+
+    @pytest.mark.long
+    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(sheets(), st.text(alphabet=st.characters(exclude_categories=["Cs", "Cc"]), max_size=40))
+    def test_any_sheet_comes_back_as_it_was(self, sheet, words):
+        """Whatever is in it, whatever it is called; as a file, and as recipe data in a page's source."""
+        named = sheet_from({**sheet.model_dump(), "title": f"A cake {words}"[:120].strip()})
+        worked = work(named, KITCHEN)
+        assert read_recipe(written(named, worked, "kemble"), KITCHEN).sheet == named
+        data = written(named, worked, "recipe")
+        assert read_recipe(data, KITCHEN).sheet == named
+        page = f'<html><body><p>A page</p><script type="application/ld+json">{data}</script></body></html>'
+        assert read_recipe(page, KITCHEN).sheet == named
 
     @pytest.mark.parametrize("way", sorted(WAYS))
     def test_recipe_data_without_our_sheet_gives_the_same_amounts(self, way):

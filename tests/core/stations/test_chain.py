@@ -5,6 +5,7 @@ import json
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from sheets_drawn import ALL, sheets
 
 from kemble.core.cards.cautions import CAUTIONS
 from kemble.core.cards.parts import FAMILIES
@@ -14,7 +15,6 @@ from kemble.core.change.adjust import Adjustment, scale
 from kemble.core.facts.fact import ripple
 from kemble.core.facts.problems import Refused
 from kemble.core.facts.vocabulary import KEYS
-from kemble.core.geometry.tray import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
@@ -23,7 +23,6 @@ from kemble.core.stations.chain import Worked, work
 
 KITCHEN = Kitchen()
 SHELF = Shelf(KITCHEN)
-ALL = sorted(WAYS)
 COMMON = ["mix.hydration_pct", "mix.sugar_pct", "mix.fat_pct", "mix.salt_pct", "mix.batch_g", "mix.cooked_g",
           "mix.volume_ml", "mix.sugar_in_water_pct", "mix.gel_temperature_c", "mix.softness", "mix.tenderness",
           "heat.first_check_min", "heat.done_min", "heat.latest_min", "rest.handle_from_min", "keep.room_h",
@@ -53,52 +52,6 @@ def adjust(sheet, to, kitchen=KITCHEN):
 def weighed(sheet, kitchen=KITCHEN):
     """Grams of every line, in order."""
     return [one.grams for one in weigh(sheet, Shelf(kitchen)).lines]
-
-
-@st.composite
-def sheets(draw):
-    """Random sheets of every way, within what a kitchen might try: splits to any part, reserves, shares, soaks."""
-    document = default_sheet(draw(st.sampled_from(ALL))).model_dump()
-    roles = [part["role"] for part in document["parts"]]
-    for part in document["parts"]:
-        for line in part["lines"]:
-            line["amount"]["value"] *= draw(st.floats(0.7, 1.4))
-            line["reserve"] = (
-                {"value": line["amount"]["value"] * 0.1, "unit": line["amount"]["unit"]}
-                if draw(st.booleans())
-                else None
-            )
-            if draw(st.integers(0, 3)) == 0:
-                away = draw(st.floats(0.05, 0.4))
-                line["splits"] = [
-                    {"share": 1 - away, "at": "first"},
-                    {"share": away, "at": "later", "to": draw(st.sampled_from([None, *roles]))},
-                ]
-        if part["role"] != "base":
-            part["kept"] = draw(st.sampled_from([None, {"share": 0.2}]))
-            part["made_for"] = draw(st.sampled_from([(), ({"sheet": "Another cake", "share": 0.25},)]))
-    document["grain"] = {
-        "rinses": draw(st.integers(0, 6)),
-        "soak_min": draw(st.floats(0, 1440)),
-        "soak_c": draw(st.floats(3, 45)),
-        "drain_min": draw(st.floats(0, 90)),
-    }
-    document["schools"] = {
-        choice.id: draw(st.sampled_from([school.id for school in choice.schools]))
-        for choice in WAYS[document["way"]].choices
-    }
-    document["cut"] = {
-        "pattern": draw(st.sampled_from(PATTERNS)),
-        "pieces": draw(st.integers(1, 60)),
-        "even": draw(st.booleans()),
-    }
-    document["vessel"]["more"] = draw(st.sampled_from([(), ({"tin": {"diameter_mm": 100}, "count": 2},)]))
-    if "heart" in WAYS[document["way"]].parts and draw(st.booleans()):
-        document["parts"] = (
-            *document["parts"],
-            {"role": "heart", "lines": [{"ingredient": "hazelnut", "amount": {"value": 40}}]},
-        )
-    return sheet_from(document)
 
 
 @pytest.mark.parametrize("way", ALL)

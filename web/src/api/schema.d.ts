@@ -8575,6 +8575,8 @@ export interface components {
             parts: string[];
             /** Questions */
             questions: components["schemas"]["Question"][];
+            /** Said */
+            said: string[];
             /** Says */
             says: string;
             /** Scalds */

@@ -8,6 +8,7 @@ import { waysQuery } from "../api/queries";
 import { Find } from "../ui/Find";
 import { TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
+import { meant } from "../ui/seek";
 import { WayDrawing } from "./WayDrawing";
 
 export function Gallery() {
@@ -24,10 +25,7 @@ export function Gallery() {
       navigate(`/sheets/${sheet.id}/mix`);
     },
   });
-  const sought = wanted.trim().toLowerCase();
-  const found = ways.data?.filter((way) =>
-    [way.name, way.says, ...way.kin].some((words) => words.toLowerCase().includes(sought)),
-  );
+  const found = ways.data?.filter((way) => meant(wanted, [way.name, way.says, ...way.kin, ...way.said]));
   return (
     <section aria-labelledby="ways">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
@@ -60,6 +58,7 @@ export function Gallery() {
               <WayDrawing way={way.id} />
               <span className="mt-2 block font-title text-lg leading-tight text-bean">{way.name}</span>
               <span className="mt-1 block text-[14.5px] leading-snug text-ink2">{way.says}</span>
+              <span className="mt-auto block pt-2 text-[14.5px] leading-snug text-ink">{way.kin.join(", ")}</span>
             </button>
           </li>
         ))}

@@ -7,6 +7,7 @@ import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../session/roles";
+import { ActionMenu } from "../ui/ActionMenu";
 import { DayOrNight } from "../ui/DayOrNight";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
@@ -285,14 +286,13 @@ function Settings({ start }: { start: KitchenSettings }) {
             />
           </Row>
           <Row label="Clock of">
-            <input
-              aria-label="Time zone"
-              className="write w-44"
-              defaultValue={kitchen.timezone}
-              onBlur={(event) =>
-                event.target.value !== kitchen.timezone && set({ timezone: event.target.value.trim() })
-              }
-            />
+            <ActionMenu
+              label={`Time zone: ${kitchen.timezone}`}
+              choices={ZONES}
+              onPick={(timezone) => set({ timezone })}
+            >
+              {kitchen.timezone}
+            </ActionMenu>
           </Row>
           <h2 className="mt-7 text-xl">Tins</h2>
           <JustDropped kinds={["tin"]} />
@@ -318,6 +318,11 @@ function Settings({ start }: { start: KitchenSettings }) {
   );
 }
 
+/** Every zone that the browser knows, under its part of the world. */
+const ZONES = Intl.supportedValuesOf("timeZone").map((id) => {
+  const [under = "", ...place] = id.split("/");
+  return { id, under, words: place.join(", ").replaceAll("_", " ") || id };
+});
 const LEVELS = ["low", "medium", "high"] as const;
 const MEASURES = [
   ["metric", "metric"],

@@ -7,6 +7,7 @@ import { kitchenQuery, larderQuery } from "../api/queries";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
+import { meant } from "../ui/seek";
 import { CompositionBar } from "./CompositionBar";
 import { Editor, type Own, own } from "./Editor";
 import { StandsIn } from "./StandsIn";
@@ -38,9 +39,8 @@ export default function LarderPage() {
     document.title = "Larder · Kemble";
   }, []);
   if (!larder.data || !kitchen.data) return <Waiting error={larder.error ?? kitchen.error} />;
-  const sought = wanted.trim().toLowerCase();
   const found = larder.data.filter((item) =>
-    [item.name, item.group, ...item.aliases, ...item.allergens].some((words) => words.toLowerCase().includes(sought)),
+    meant(wanted, [item.name, item.group, ...item.aliases, ...item.allergens]),
   );
   const chosen = larder.data.find((item) => item.id === open);
   return (

@@ -344,8 +344,14 @@ describe("shopping", () => {
 
 describe("the gallery", () => {
   const ways = [
-    { id: "set-cake", name: "Steamed set cake", says: "Syrup and flour, steamed.", kin: ["nian gao"] },
-    { id: "tray-rice", name: "Syrup tray rice", says: "Grain in a syrup.", kin: ["biko"] },
+    {
+      id: "set-cake",
+      name: "Steamed set cake",
+      says: "Syrup and flour, steamed.",
+      kin: ["nian gao"],
+      said: ["steamed cake"],
+    },
+    { id: "tray-rice", name: "Syrup tray rice", says: "Grain in a syrup.", kin: ["biko"], said: ["coconut rice"] },
   ];
   async function open() {
     const { asked } = world({ "/api/ways": ways, "/api/sheets": { id: 4 } });
@@ -355,10 +361,16 @@ describe("the gallery", () => {
   }
   const made = (asked: Asked[]) => asked.find((one) => one.method === "POST")?.body;
 
-  it("finds a way by the name its kin go by, which it does not show", async () => {
+  it("finds a way by the name its kin go by, and by everyday words", async () => {
     await open();
     type("Find a way", "biko");
-    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual(["Syrup tray riceGrain in a syrup."]);
+    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual([
+      "Syrup tray riceGrain in a syrup.biko",
+    ]);
+    type("Find a way", "cake, steamed");
+    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual([
+      "Steamed set cakeSyrup and flour, steamed.nian gao",
+    ]);
     type("Find a way", "strudel");
     expect(screen.getByText("No way goes by that name here.")).toBeTruthy();
   });

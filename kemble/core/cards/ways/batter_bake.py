@@ -21,6 +21,7 @@ WAY = Way(
     name="Batter bake",
     says="Egg, fat, sugar and a milk whisked with flour, baked in a lined tin until firm and springing, cut small.",
     kin=("butter mochi", "bibingka"),
+    said=("baked custard", "custard", "butter cake", "coconut cake", "chewy cake"),
     form="tin",
     heat="bake",
     cooks=("bake",),

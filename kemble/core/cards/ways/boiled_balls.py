@@ -7,6 +7,7 @@ WAY = Way(
     name="Boiled balls",
     says="A soft dough round a filling, simmered until it floats and the heart is hot, in a sweet broth.",
     kin=("tangyuan", "gyeongdan", "yuan xiao"),
+    said=("dumplings in soup", "balls in syrup", "sweet soup", "filled balls"),
     form="ball",
     heat="boil",
     cooks=("boil",),

@@ -21,6 +21,7 @@ WAY = Way(
     name="Half-crushed balls",
     says="Soaked grain simmered under a closed lid, crushed by half, balled with salted wet hands, the paste outside.",
     kin=("ohagi", "botamochi"),
+    said=("rice balls", "bean paste outside", "rice and beans"),
     form="ball",
     heat="grain",
     base="grain",

@@ -21,6 +21,7 @@ WAY = Way(
     name="Oil-folded pulls",
     says="A thin batter folded with fragrant oil into a shining mass, snipped warm and rolled in sweet ground nut.",
     kin=("muah chee", "muachi"),
+    said=("sesame pulls", "peanut dough", "snipped dough", "sticky pieces in nuts"),
     form="pull",
     heat="pan",
     portions="cooked",

@@ -21,6 +21,7 @@ WAY = Way(
     name="Ground-grain packets",
     says="Soaked grain ground coarse, stirred thick in sweetened legume milk, wrapped flat in leaf and foil, steamed.",
     kin=("nplej cake", "banh"),
+    said=("steamed packets", "foil packets", "corn or bean packets"),
     form="packet",
     heat="wrapped",
     finishes=(("finish", "griddle", "griddle"),),

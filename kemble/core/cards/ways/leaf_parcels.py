@@ -21,6 +21,7 @@ WAY = Way(
     name="Leaf parcels",
     says="Soaked grain and a filling folded into cones of leaf, tied, boiled long under a lid, eaten warm.",
     kin=("zongzi", "suman"),
+    said=("rice dumplings", "leaf dumplings", "rice in leaves", "tied parcels"),
     form="parcel",
     heat="wrapped",
     base="grain",

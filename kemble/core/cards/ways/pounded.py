@@ -21,6 +21,7 @@ WAY = Way(
     name="Pounded grain",
     says="Grain soaked overnight, steamed and pounded to one smooth, shining mass; shaped warm, or set, cut and toasted.",
     kin=("mochi", "kirimochi", "injeolmi"),
+    said=("rice cake", "pounded rice", "toasted blocks", "puffed cake"),
     form="ball",
     heat="grain",
     base="grain",

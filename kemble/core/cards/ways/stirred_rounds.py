@@ -22,6 +22,7 @@ WAY = Way(
     name="Stirred-dough rounds",
     says="Flour, water and sugar cooked to a clear, stretching dough, portioned warm and wrapped round a filling.",
     kin=("daifuku", "chapssal-tteok", "mochi"),
+    said=("filled rounds", "soft rice cake", "fruit inside", "bean cake"),
     form="ball",
     heat="pan",
     portions="cooked",

@@ -21,6 +21,7 @@ WAY = Way(
     name="Syrup tray rice",
     says="Grain cooked just short of done, folded into a reduced coconut syrup until the pan comes clean, levelled, cut.",
     kin=("biko", "sinukmani"),
+    said=("sticky rice cake", "coconut rice", "caramel rice", "sweet rice tray"),
     form="tin",
     heat="bake",
     base="grain",

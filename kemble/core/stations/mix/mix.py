@@ -489,7 +489,9 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float) -> Non
         asks = question(working, one)
         if asks:
             working.advise("mix", "look", f"{one.item.name}: {asks}", 3)
-    working.advise("mix", "good", "Drag the bean, or nudge it with the arrow keys: water across, sugar up.", 9)
+    working.advise(
+        "mix", "good", "On the map, drag the bean or nudge it with the arrow keys: water across, sugar up.", 9
+    )
 
 
 def advise_limits(working: Working) -> None:
