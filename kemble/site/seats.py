@@ -9,12 +9,14 @@ from __future__ import annotations
 
 import asyncio
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
 
 from asgiref.sync import ThreadSensitiveContext
 from django.core.handlers.asgi import ASGIHandler
 from django.db import connections
 
 _MOST_IDLE = 6  # kept for the next; more were wanted for a moment only
+_PATIENCE_S = 3.0  # with what is still going on when everything ends
 
 
 class Seated(ASGIHandler):
@@ -23,20 +25,42 @@ class Seated(ASGIHandler):
     def __init__(self) -> None:
         super().__init__()
         self._idle: list[ThreadPoolExecutor] = []
+        self._all: set[ThreadPoolExecutor] = set()
 
     async def handle(self, scope, receive, send):  # type: ignore[no-untyped-def]
-        seat = self._idle.pop() if self._idle else ThreadPoolExecutor(1, thread_name_prefix="seat")
+        seat = self._idle.pop() if self._idle else self._new()
         loop = asyncio.get_running_loop()
+
+        def back() -> None:
+            with suppress(RuntimeError):  # everything has ended meanwhile
+                loop.call_soon_threadsafe(self._free, seat)
+
         try:
             async with ThreadSensitiveContext(executor=seat):
                 await super().handle(scope, receive, send)
         finally:
-            # Whoever went away may have left work behind in it: it is free when that is done.
-            seat.submit(lambda: loop.call_soon_threadsafe(self._free, seat))
+            seat.submit(back)  # whoever went away may have left work behind in it: it is free when that is done
+
+    def _new(self) -> ThreadPoolExecutor:
+        seat = ThreadPoolExecutor(1, thread_name_prefix="seat")
+        self._all.add(seat)
+        return seat
 
     def _free(self, seat: ThreadPoolExecutor) -> None:
         if len(self._idle) < _MOST_IDLE:
             self._idle.append(seat)
         else:
+            self._all.discard(seat)
             seat.submit(connections.close_all)
             seat.shutdown(wait=False)
+
+    def end(self) -> None:
+        """No more requests come: every connection is closed, so that the database is left as one whole file."""
+        closing = [seat.submit(connections.close_all) for seat in self._all]
+        for one in closing:
+            with suppress(TimeoutError):
+                one.result(_PATIENCE_S)
+        for seat in self._all:
+            seat.shutdown(wait=False)
+        self._all.clear()
+        self._idle.clear()

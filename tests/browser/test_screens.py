@@ -26,7 +26,7 @@ SCREENS = {
     "year": ("/year", "Winter solstice"),
     "make": ("/make/31", "Next for your hands"),
     "outcome": ("/make/31/outcome", "What went wrong"),
-    "log": ("/log", "just right"),
+    "log": ("/log", "batches just right"),
     "batch": ("/log/1", "Told, and happened"),
     "what was learned": ("/log/learned", "What would teach most"),
     "a tasting": ("/log/1/taste", "How much do you like it"),

@@ -6,6 +6,7 @@ import threading
 import pytest
 from asgiref.sync import sync_to_async
 from django.core.handlers.asgi import ASGIHandler
+from django.db import connections
 from serving import apart
 
 from kemble.site.seats import Seated
@@ -82,6 +83,26 @@ def test_a_seat_is_free_once_what_was_begun_in_it_is_done(seated):
 
     apart(gone())
     assert len(set(threads)) == 2
+
+
+def test_at_the_end_every_seat_has_let_go(seated, monkeypatch):
+    closed = []
+    monkeypatch.setattr(connections, "close_all", lambda: closed.append(threading.get_ident()))
+    together = threading.Barrier(3)
+    sat = []
+
+    def sits():
+        sat.append(threading.get_ident())
+        together.wait(20)
+
+    async def three():
+        await asyncio.gather(*(asks(seated, sits) for _ in range(3)))
+        await all_free(seated, 3)
+
+    apart(three())
+    seated.end()
+    assert sorted(closed) == sorted(sat)
+    assert seated._idle == []
 
 
 def test_after_a_crowd_a_few_are_kept(seated):

@@ -43,6 +43,13 @@ def _warm_up() -> None:
     gc.freeze()
 
 
+def _leave_seats() -> None:
+    """Those of the requests, where any came."""
+    asgi = sys.modules.get("kemble.site.asgi")
+    if asgi is not None:
+        asgi.application.end()
+
+
 def _go(*_: object) -> None:
     raise SystemExit(0)
 
@@ -65,6 +72,7 @@ class Command(BaseCommand):
                     self._serve(host, port, demo, keep)
                 finally:
                     planning.end()
+                    _leave_seats()
                     settle(settings.DATABASE)
         except FolderBusy as busy:
             raise CommandError(str(busy)) from None

@@ -48,7 +48,7 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
       {takers.length > 0 && (
         <Row label="Take some of it">
           <ActionMenu
-            label="Take some of it"
+            label="Take some of it: where to"
             choices={takers.map((part) => ({ id: part.role, words: `into the ${part.name || part.role}` }))}
             onPick={(taker) =>
               edit(

@@ -309,7 +309,7 @@ function Shared({ editing, part }: { editing: Editing; part: Part }) {
       })}
       <Row label="Make it for another sheet too">
         <ActionMenu
-          label="Make it for another sheet too"
+          label="Make it for another sheet too: which"
           disabled={editing.saving !== "saved" || share.isPending}
           choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
           onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}

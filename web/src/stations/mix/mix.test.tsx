@@ -335,7 +335,7 @@ describe("a part", () => {
 
   it("is made for another sheet too, and both are read anew", async () => {
     const { asked, editing } = await slip();
-    fireEvent.keyDown(screen.getByRole("button", { name: "Make it for another sheet too" }), { key: "Enter" });
+    fireEvent.keyDown(screen.getByRole("button", { name: /^Make it for another sheet too/ }), { key: "Enter" });
     const others = screen.getAllByRole("menuitem");
     expect(others.map((one) => one.textContent)).not.toContain("A cake");
     fireEvent.click(others[0] as HTMLElement);
@@ -514,7 +514,7 @@ describe("where it goes", () => {
     fireEvent.click(flow());
     type("Goes", "whole over");
     type("Joins at", "fold");
-    pick("Take some of it", /^into the /);
+    pick(/^Take some of it/, /^into the /);
     expect(edits[0]?.parts[1]?.rest[""]).toEqual({ to: "whole", where: "over", joins: "" });
     expect(edits[1]?.parts[1]?.rest[""]).toEqual({ to: "base", where: null, joins: "fold" });
     expect(edits[2]?.parts[0]?.takes).toEqual([{ of: "syrup", share: 0.25, amount: null, joins: "" }]);
