@@ -9,6 +9,7 @@ Limits come from the API's own document, so that a field is held to one range, w
 import json
 import os
 import sys
+from datetime import UTC, datetime
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
@@ -23,6 +24,7 @@ from kemble.core.facts.quantity import UNITS
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
+from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 from kemble.server.api import api
@@ -63,11 +65,18 @@ def first_cake() -> dict[str, object]:
     worked = work(default_sheet("set-cake"), Kitchen())
     shape, curve = worked.drawings.shape, worked.core.curve
     keys = ("mix.hydration_pct", "shape.depth_mm", "heat.first_check_min", "heat.done_min", "heat.latest_min")
+    plan = plan_from(worked.steps, Kitchen(), begin=datetime(2026, 1, 1, tzinfo=UTC))
+    tray = worked.drawings.cut.trays[0]
     more = ("rest.cut_after_min", "cut.pieces", "cut.piece_g")
     return {
         "bar": [[share.material, round(share.grams)] for share in worked.drawings.mix.bar],
         "tin": [shape.tin.diameter_mm, shape.tin.height_mm],
         "core": [[round(m, 1), round(c, 1)] for m, c in zip(curve.minutes, curve.core_c, strict=True)][::4],
+        "cuts": [[round(at) for at in line] for line in tray.lines],
+        "steps": [
+            [round((one.starts - plan.begin).total_seconds() / 60), round(one.step.minutes), one.step.hands]
+            for one in plan.scheduled
+        ],
         "facts": {key: round(float(worked.facts[key].value), 1) for key in keys + more},
     }
 

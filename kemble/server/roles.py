@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from enum import StrEnum
+from typing import Literal
 
 from django.http import HttpRequest
 
@@ -19,7 +20,7 @@ class Role(StrEnum):
     TASTER = "taster"
 
 
-INVITED = (Role.COOK, Role.HELPER, Role.TASTER)  # there is one owner
+InvitedRole = Literal[Role.COOK, Role.HELPER, Role.TASTER]  # there is one owner
 
 _ALL = frozenset(Role)
 _COOKS = frozenset({Role.OWNER, Role.COOK})

@@ -282,6 +282,30 @@ class TestTheDoor:
         expect(phone.get_by_role("button", name="Come in")).to_be_visible()
         phone.context.close()
 
+    def test_a_helper_does_a_step_and_asks_for_nothing_that_is_not_theirs(self, watched, kitchen, browser):
+        made = kitchen.hand().ask("POST", "/household/invitations", {"name": "Teasel", "role": "helper"})
+        tablet = browser.new_context(service_workers="block").new_page()
+        refused = []
+        tablet.on("response", lambda answer: refused.append(answer.url) if answer.status >= 400 else None)
+        tablet.goto(made["address"])
+        tablet.get_by_label("A name for yourself").fill("teasel")
+        tablet.get_by_label("A password").fill(PASSWORD)
+        tablet.get_by_role("button", name="Come in").click()
+        tablet.get_by_role("link", name="what Wren does").click()
+        expect(tablet.get_by_text("To set out")).to_be_visible()
+        tablet.go_back()
+        tablet.get_by_role("region", name="On the stove").get_by_role("link").first.click()
+        expect(now(tablet)).to_have_attribute("data-now", "steam running")
+        expect(tablet.get_by_role("link", name="Finish and log")).to_have_count(0)
+        tablet.keyboard.press(" ")
+        expect(now(tablet)).to_have_attribute("data-now", "cool running")
+        until(lambda: kitchen.hand().ask("GET", "/runs/31")["events"][-1]["kind"] == "done")
+        tablet.goto(f"{kitchen.url}/household")
+        expect(tablet.get_by_role("heading", name="Alarms on this device")).to_be_visible()
+        expect(tablet.get_by_role("heading", name="Who is in")).to_have_count(0)
+        assert refused == []
+        tablet.context.close()
+
     def test_signed_out_in_the_middle_the_page_stays_and_everything_is_sent(self, watched, kitchen):
         page = watched
         kitchen.hand().ask("PUT", "/session/password", {"password": PASSWORD})

@@ -1,4 +1,5 @@
 import json
+from typing import get_args
 
 import pytest
 from asking import Asking
@@ -12,7 +13,7 @@ from kemble.core.sheet.document import default_sheet
 from kemble.server import planning
 from kemble.server.models import KitchenRecord, Member
 from kemble.server.owner import local_owner
-from kemble.server.roles import INVITED, Role
+from kemble.server.roles import InvitedRole, Role
 
 
 @pytest.fixture(autouse=True)
@@ -58,7 +59,7 @@ def invited(owner):
     """A cook, a helper and a taster of the owner's household, by their role."""
     kitchen = local_owner().member.kitchen
     clients = {}
-    for role in INVITED:
+    for role in get_args(InvitedRole):
         user = User.objects.create_user(f"a-{role}", password="a long password")
         Member.objects.create(kitchen=kitchen, user=user, role=role)
         clients[role] = Asking(REMOTE_ADDR="192.0.2.8")

@@ -50,6 +50,7 @@ class ShoppingLine(BaseModel):
     packs: int | None
     pack: str
     pack_g: float | None
+    carry_g: float  # in packs; what is sold loose or made at home is none of the shop's
     left_g: float
     pieces: float | None
     household: str
@@ -174,6 +175,7 @@ def _line(need: _Need, stock: Stock | None, shelf: Shelf) -> ShoppingLine:
         packs=packs,
         pack=pack_name,
         pack_g=pack_g,
+        carry_g=packs * pack_g if packs and pack_g else 0.0,
         left_g=have - need.grams - need.spare + (packs * pack_g if packs and pack_g else 0.0 if packs == 0 else buy),
         pieces=(need.grams + need.spare) / item.g_per_piece if item.g_per_piece else None,
         household=near.text if near else "",

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
 
+from django.conf import settings
 from django.contrib.auth import login
 from django.http import Http404, HttpRequest
+from django.http.request import split_domain_port
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from django.views.decorators.csrf import csrf_protect
@@ -20,12 +21,10 @@ from kemble.server import household as house
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
 from kemble.server.models import Browser, Invitation, Member
-from kemble.server.roles import Role
+from kemble.server.roles import InvitedRole, Role
 from kemble.server.square import square_of
 
 router = Router(tags=["household"])
-InvitedRole = Literal["cook", "helper", "taster"]
-_LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
 
 
 class Invite(Body):
@@ -121,7 +120,7 @@ def household(request: HttpRequest) -> Household:
 
 @router.put("/household/{int:member_id}", response={200: Household})
 def give_role(request: HttpRequest, member_id: int, give_role: GiveRole) -> Household:
-    house.give_role(_member(request, member_id), Role(give_role.role))
+    house.give_role(_member(request, member_id), give_role.role)
     return _household(request)
 
 
@@ -144,9 +143,9 @@ def send_browser_away(request: HttpRequest, number: int) -> Household:
 @router.post("/household/invitations", response={200: InvitationMade})
 def invite(request: HttpRequest, invite: Invite) -> InvitationMade:
     """Ask one more in. The address is good once, for a week."""
-    row, key = house.invite(asking(request), invite.name.strip() or invite.name, Role(invite.role), timezone.now())
+    row, key = house.invite(asking(request), invite.name.strip() or invite.name, invite.role, timezone.now())
     address = request.build_absolute_uri(f"/#invited={key}")
-    here_only = request.get_host().rpartition(":")[0] in _LOOPBACK or request.get_host() in _LOOPBACK
+    here_only = split_domain_port(request.get_host())[0] in settings.LOOPBACK_HOSTS
     return InvitationMade(invitation=_card(row), address=address, svg=square_of(address), here_only=here_only)
 
 

@@ -40,7 +40,12 @@ export function AlarmManners() {
         {WAYS.map(([name, words, tryOut]) => (
           <li key={name} className="hairline flex items-baseline justify-between gap-4 py-1">
             <label className="inline-flex min-h-9 items-center gap-3">
-              <input type="checkbox" checked={how[name]} onChange={(event) => void set(name, event.target.checked)} />
+              <input
+                type="checkbox"
+                className="size-5 accent-bean"
+                checked={how[name]}
+                onChange={(event) => void set(name, event.target.checked)}
+              />
               {words}
             </label>
             <LinkButton aria-label={`try it: ${words}`} onClick={tryOut}>

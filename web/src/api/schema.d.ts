@@ -7246,6 +7246,8 @@ export interface components {
             allergens: string[];
             /** Buy G */
             buy_g: number;
+            /** Carry G */
+            carry_g: number;
             /** Cost */
             cost: number | null;
             /**

@@ -8,9 +8,10 @@ import { Dimension, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { minutes } from "../ui/words";
 
-const { bar, tin, core, facts } = FIRST_CAKE;
+const { bar, tin, core, cuts, steps, facts } = FIRST_CAKE;
 const PART = 200; // units for each stop
 const [TOP, FOOT] = [34, 150];
+const before = Math.max(...steps.map(([at, lasts]) => at + lasts));
 const figure = (key: keyof typeof facts) => facts[key];
 
 export function OneCake() {
@@ -37,7 +38,7 @@ export function OneCake() {
           ["Shape", `${figure("shape.depth_mm").toFixed(0)} mm deep`],
           ["Heat", `${figure("heat.done_min").toFixed(0)} min steam`],
           ["Rest and cut", `${minutes(figure("rest.cut_after_min"))} till it cuts`],
-          ["Plan", "begin in time"],
+          ["Plan", `begin ${minutes(before)} before`],
         ] as const
       ).map(([stop, words], i) => (
         <g key={stop} transform={`translate(${i * PART} 0)`}>
@@ -127,46 +128,36 @@ function Curve() {
 }
 
 function Knife() {
-  const [cx, cy, r] = [80, (TOP + FOOT) / 2, (FOOT - TOP) / 2];
-  const cuts = [-0.6, -0.2, 0.2, 0.6].map((share) => share * r);
+  const scale = (FOOT - TOP) / tin[0];
+  const r = (FOOT - TOP) / 2;
   return (
-    <>
-      <circle cx={cx} cy={cy} r={r} fill={fill("batter")} stroke="var(--color-ink)" strokeWidth="2" />
-      {cuts.map((at) => {
-        const half = Math.sqrt(r * r - at * at);
-        return (
-          <path
-            key={at}
-            d={`M${cx + at} ${cy - half}v${2 * half}M${cx - half} ${cy + at}h${2 * half}`}
-            stroke="var(--color-ink)"
-            strokeWidth="1.2"
-          />
-        );
-      })}
-    </>
+    <g transform={`translate(22 ${TOP})`}>
+      <circle cx={r} cy={r} r={r} fill={fill("batter")} stroke="var(--color-ink)" strokeWidth="2" />
+      <path
+        d={cuts.map(([x1, y1, x2, y2]) => `M${x1 * scale} ${y1 * scale}L${x2 * scale} ${y2 * scale}`).join("")}
+        stroke="var(--color-ink)"
+        strokeWidth="1.2"
+      />
+    </g>
   );
 }
 
-const STEPS = [
-  [0, 26, "held"],
-  [26, 20, "free"],
-  [46, 44, "minded"],
-  [90, 50, "free"],
-  [140, 24, "held"],
-] as const;
-
+/** Every step where it lies, a row each; the table at the end. */
 function Day() {
+  const x = scaleLinear([0, before], [10, 176]);
+  const row = (FOOT - TOP) / steps.length;
   return (
     <>
-      {STEPS.map(([at, wide, how], i) => (
+      {steps.map(([at, lasts, how], i) => (
         <rect
-          key={at}
-          x={10 + at}
-          y={TOP + 12 + i * 20}
-          width={wide}
-          height={how === "free" ? 6 : 14}
+          key={`${at} ${lasts}`}
+          x={x(at)}
+          y={TOP + i * row}
+          width={Math.max(2, x(at + lasts) - x(at))}
+          height={how === "free" ? row * 0.4 : row * 0.85}
           fill={how === "held" ? "var(--color-bean)" : how === "minded" ? "var(--color-sheet)" : fill("water")}
           stroke="var(--color-ink)"
+          strokeWidth="0.8"
         />
       ))}
       <line x1="176" x2="176" y1={TOP} y2={FOOT} stroke="var(--color-bean)" strokeWidth="3" />

@@ -3,16 +3,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { OccasionCard } from "../api/client";
-import { kitchenQuery, occasionsQuery, runsQuery } from "../api/queries";
+import { kitchenQuery, occasionsQuery } from "../api/queries";
 import { NextUp } from "../counter/Coming";
-import { Running } from "../counter/Counter";
+import { Nothing } from "../counter/Nothing";
+import { OnTheStove } from "../counter/OnTheStove";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { dayOf, timeOfDay } from "../ui/words";
 
 export default function HelperToday() {
   const kitchen = useQuery(kitchenQuery);
-  const runs = useQuery(runsQuery);
   const occasions = useQuery(occasionsQuery);
   useEffect(() => {
     document.title = "Today · Kemble";
@@ -22,22 +22,16 @@ export default function HelperToday() {
   return (
     <Frame title={<h1 className="text-2xl">{kitchen.data.kitchen.name}</h1>}>
       <div className="mt-6 grid max-w-[44rem] gap-8 pb-10">
-        <section aria-labelledby="now">
-          <h2 id="now" className="text-xl">
-            On the stove
-          </h2>
-          {runs.data?.length === 0 && <p className="mt-2 text-ink2">Nothing is cooking.</p>}
-          <ul>
-            {runs.data?.map((run) => (
-              <Running key={run.id} run={run} zone={zone} />
-            ))}
-          </ul>
-        </section>
+        <OnTheStove zone={zone} />
         <section aria-labelledby="next">
           <h2 id="next" className="text-xl">
             Planned next
           </h2>
-          {occasions.data?.length === 0 && <p className="mt-2 text-ink2">Nothing yet.</p>}
+          {!occasions.data?.length && (
+            <Nothing known={occasions.data !== undefined} what="planned">
+              Nothing yet.
+            </Nothing>
+          )}
           {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
           <ul>
             {occasions.data?.map((one) => (

@@ -2,6 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { AlarmManners } from "../alarm/AlarmManners";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../session/roles";
 import { DayOrNight } from "../ui/DayOrNight";
@@ -21,6 +22,7 @@ export default function HouseholdPage() {
         {role === "owner" && <Members />}
         <section aria-label="You" className="max-w-[36rem]">
           <Password />
+          {role !== "taster" && <AlarmManners />}
           <DayOrNight />
         </section>
       </div>

@@ -2,13 +2,11 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { AlarmManners } from "../alarm/AlarmManners";
 import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../session/roles";
 import { ActionMenu } from "../ui/ActionMenu";
-import { DayOrNight } from "../ui/DayOrNight";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
 import { LengthRow } from "../ui/LengthField";
@@ -169,8 +167,6 @@ function Settings({ start }: { start: KitchenSettings }) {
             onChange={(oven_shelves) => set({ oven_shelves })}
           />
           <OwnCups kitchen={kitchen} set={set} />
-          <AlarmManners />
-          <DayOrNight />
           <Estimates kitchen={kitchen} set={set} />
         </section>
         <section>
@@ -300,7 +296,7 @@ function Settings({ start }: { start: KitchenSettings }) {
           <Pans kitchen={kitchen} set={set} />
           <Scoops kitchen={kitchen} set={set} />
           <p className="mt-7">
-            <TextLink to="/household">Household: who comes in, on which devices</TextLink>
+            <TextLink to="/household">Household: who comes in, on which devices; how this one calls and looks</TextLink>
           </p>
           {role === "owner" && (
             <p className="mt-3">

@@ -267,6 +267,7 @@ describe("shopping", () => {
     buy_g: 390,
     packs: 1,
     pack: "bag",
+    carry_g: 500,
     pack_g: 500,
     left_g: 110,
     pieces: null,

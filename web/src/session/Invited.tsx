@@ -7,6 +7,7 @@ import { sessionQuery } from "../api/queries";
 import { signedIn } from "../api/reach";
 import { LinkButton } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
+import { Field } from "./Field";
 import { ROLES } from "./roles";
 
 interface Props {
@@ -58,30 +59,22 @@ export function Invited({ invitation, onDone }: Props) {
               take.mutate();
             }}
           >
-            <label>
-              <span className="block text-ink2">A name for yourself</span>
-              <input
-                className="write w-full"
-                autoComplete="username"
-                maxLength={30}
-                required
-                value={typed.name}
-                onChange={(event) => setTyped({ ...typed, name: event.target.value })}
-              />
-            </label>
-            <label>
-              <span className="block text-ink2">A password, of at least 10 letters or figures</span>
-              <input
-                className="write w-full"
-                type="password"
-                autoComplete="new-password"
-                minLength={10}
-                maxLength={200}
-                required
-                value={typed.password}
-                onChange={(event) => setTyped({ ...typed, password: event.target.value })}
-              />
-            </label>
+            <Field
+              label="A name for yourself"
+              autoComplete="username"
+              maxLength={30}
+              value={typed.name}
+              onChange={(name) => setTyped({ ...typed, name })}
+            />
+            <Field
+              label="A password, of at least 10 letters or figures"
+              type="password"
+              autoComplete="new-password"
+              minLength={10}
+              maxLength={200}
+              value={typed.password}
+              onChange={(password) => setTyped({ ...typed, password })}
+            />
             <Sorry error={take.error} />
             <button type="submit" className="pick min-h-12" data-on="true" disabled={take.isPending}>
               Come in

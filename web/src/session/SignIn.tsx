@@ -7,6 +7,7 @@ import { api, ask, Refused } from "../api/client";
 import { mayPass } from "../api/queries";
 import { signedIn, useReach } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
+import { Field } from "./Field";
 
 const LOOK_MS = 3_000;
 
@@ -73,42 +74,29 @@ function Door() {
         enter.mutate();
       }}
     >
-      <label>
-        <span className="block text-ink2">Name</span>
-        <input
-          className="write w-full"
-          autoComplete="username"
-          required
-          value={typed.username}
-          onChange={(event) => setTyped({ ...typed, username: event.target.value })}
-        />
-      </label>
-      <label>
-        <span className="block text-ink2">Password</span>
-        <input
-          className="write w-full"
-          type="password"
-          autoComplete="current-password"
-          required
-          value={typed.password}
-          onChange={(event) => setTyped({ ...typed, password: event.target.value })}
-        />
-      </label>
+      <Field
+        label="Name"
+        autoComplete="username"
+        value={typed.username}
+        onChange={(username) => setTyped({ ...typed, username })}
+      />
+      <Field
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        value={typed.password}
+        onChange={(password) => setTyped({ ...typed, password })}
+      />
       {asksForCode && (
-        <label>
-          <span className="block text-ink2">The six figures that your phone shows</span>
-          <input
-            className="write w-full"
-            inputMode="numeric"
-            autoComplete="one-time-code"
-            maxLength={7}
-            required
-            // biome-ignore lint/a11y/noAutofocus: it comes up in answer to a press, and is what is wanted next
-            autoFocus
-            value={typed.code}
-            onChange={(event) => setTyped({ ...typed, code: event.target.value })}
-          />
-        </label>
+        <Field
+          label="The six figures that your phone shows"
+          inputMode="numeric"
+          autoComplete="one-time-code"
+          maxLength={7}
+          autoFocus
+          value={typed.code}
+          onChange={(code) => setTyped({ ...typed, code })}
+        />
       )}
       <Sorry error={enter.error} />
       <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>

@@ -12,7 +12,7 @@ export function ToCarry({ list }: { list: ShoppingList }) {
   const [box, W] = useRoom<HTMLDivElement>(760);
   const shelves = [...new Set(list.lines.map((line) => line.shelf))].flatMap((shelf) => {
     const lines = list.lines.filter((line) => line.shelf === shelf);
-    const grams = lines.reduce((sum, line) => sum + carried(line), 0);
+    const grams = lines.reduce((sum, line) => sum + line.carry_g, 0);
     return grams > 0 ? [{ shelf, grams, material: materialOf(lines[0]?.group ?? "") }] : [];
   });
   const total = shelves.reduce((sum, one) => sum + one.grams, 0);
@@ -22,7 +22,7 @@ export function ToCarry({ list }: { list: ShoppingList }) {
   return (
     <div ref={box} className="mb-4 max-w-[760px]">
       <p className="text-lg">
-        <b className="text-3xl">{kilos(total)}</b> to carry home
+        <b className="text-3xl">{kilos(total)}</b> to carry home, in packs
       </p>
       <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={`To carry: ${words}`}>
         {shelves.map((one) => {
@@ -52,8 +52,5 @@ export function ToCarry({ list }: { list: ShoppingList }) {
     </div>
   );
 }
-
-const carried = (line: ShoppingList["lines"][number]) =>
-  line.packs && line.pack_g ? line.packs * line.pack_g : line.buy_g;
 
 const kilos = (grams: number) => (grams >= 1000 ? `${(grams / 1000).toFixed(1)} kg` : `${grams.toFixed(0)} g`);

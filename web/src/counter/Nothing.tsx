@@ -1,0 +1,15 @@
+import type { ReactNode } from "react";
+import { useReach } from "../api/reach";
+import { sinceWords } from "../ui/words";
+
+/** An empty list, or one that is not known: no answer is not nothing, and one that is still on its way is neither. */
+export function Nothing({ known, what, children }: { known: boolean; what: string; children: ReactNode }) {
+  const { away, heard } = useReach();
+  if (!known && !away) return null;
+  if (known) return <p className="mt-2 text-ink2">{children}</p>;
+  return (
+    <p className="mt-2 text-look" data-known="false">
+      What is {what} is not known{heard ? ` since ${sinceWords(heard)}` : " yet"}.
+    </p>
+  );
+}

@@ -1,0 +1,63 @@
+/** What is running now, each with its clock. */
+
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { RunCard } from "../api/client";
+import { runsQuery } from "../api/queries";
+import { serverNow } from "../api/reach";
+import { useTick } from "../ui/useTick";
+import { clock, timeOfDay } from "../ui/words";
+import { Nothing } from "./Nothing";
+
+/** `children`: what stands over the list. */
+export function OnTheStove({ zone, children }: { zone: string; children?: ReactNode }) {
+  const runs = useQuery(runsQuery);
+  return (
+    <section aria-labelledby="now">
+      <h2 id="now" className="text-xl">
+        On the stove
+      </h2>
+      {children}
+      {runs.data?.length ? (
+        <ul>
+          {runs.data.map((run) => (
+            <Running key={run.id} run={run} zone={zone} />
+          ))}
+        </ul>
+      ) : (
+        <Nothing known={runs.data !== undefined} what="cooking">
+          Nothing is cooking.
+        </Nothing>
+      )}
+    </section>
+  );
+}
+
+function Running({ run, zone }: { run: RunCard; zone: string }) {
+  useTick(500);
+  const { state } = run;
+  const focus = state.steps.find((step) => step.id === state.focus);
+  // By the run's own clock from when the answer was given, wherever it has lain since.
+  const at = Date.parse(state.now) + (serverNow() - Date.parse(run.wall)) * (run.rehearsed ? 60 : 1);
+  const left = focus?.due ? (Date.parse(focus.due) - at) / 1000 : null;
+  const late = Math.round(state.late_min);
+  return (
+    <li className="hairline">
+      <Link
+        to={`/make/${run.id}`}
+        className="flex items-center justify-between gap-4 py-3 text-ink no-underline hover:bg-sheet"
+      >
+        <span>
+          <span className="block text-lg">{run.title}</span>
+          <span className="text-ink2">
+            {run.step && <b className="text-ink">{run.step}, </b>}
+            {run.rehearsed ? "rehearsal, " : ""}table at {timeOfDay(state.expected_serve, zone)}
+            {late > 1 ? <b className="text-bean">, {late} min late</b> : ""}
+          </span>
+        </span>
+        {left != null && <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>}
+      </Link>
+    </li>
+  );
+}
