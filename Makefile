@@ -102,7 +102,7 @@ science: setup ## Work every case against what cooks report anew
 api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json
 	@cd web && npm run --silent api
-	@KEMBLE_DATA="$$(mktemp -d)" $(PY) scripts/generate.py > .stamps/generated.ts && mv .stamps/generated.ts web/src/api/generated.ts
+	@KEMBLE_DATA="$$(mktemp -d)" $(PY) scripts/generate.py web/src/api
 	@$(PY) -m kemble.cli schema > docs/sheet.schema.json
 
 # What can be said without running it. Side by side: none of them needs another.

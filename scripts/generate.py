@@ -1,7 +1,7 @@
-"""Writes what the page needs of the core's numbers and names: limits, usual values, units, groups, fact keys, and one cake
-as it is worked out, for the welcome.
+"""Writes what the page needs of the core's numbers and names: limits, usual values, units, groups and fact keys; and, in a
+file of its own that only the welcome fetches, one cake as it is worked out.
 
-    python scripts/generate.py > web/src/api/generated.ts
+    python scripts/generate.py web/src/api
 
 Limits come from the API's own document, so that a field is held to one range, whoever checks it.
 """
@@ -85,17 +85,30 @@ def written(name: str, value: object, more: str = " as const") -> str:
     return f"export const {name} = {json.dumps(value, ensure_ascii=False, indent=2)}{more};\n"
 
 
-def main() -> None:
+def common() -> str:
     units = {name: {"listed": unit.listed, "kind": unit.kind} for name, unit in UNITS.items()}
-    print(
-        "/** Generated from the core by `make api`: limits, usual values, units, groups and fact keys. Not to be edited. */\n"
+    return "\n".join(
+        [
+            written("LIMITS", limits()),
+            written("UNITS", units),
+            written("GROUPS", list(GROUPS.items())),
+            written("DIETS", [(diet, one.label) for diet, one in DIETS.items()]),
+            "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",
+        ]
     )
-    print(written("LIMITS", limits()))
-    print(written("UNITS", units))
-    print(written("GROUPS", list(GROUPS.items())))
-    print(written("DIETS", [(diet, one.label) for diet, one in DIETS.items()]))
-    print(written("FIRST_CAKE", first_cake()))
-    print("export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";")
+
+
+FILES = {
+    "generated.ts": ("limits, usual values, units, groups and fact keys", common),
+    "firstCake.ts": ("one cake as it is worked out", lambda: written("FIRST_CAKE", first_cake())),
+}
+
+
+def main() -> None:
+    into = Path(sys.argv[1])
+    for name, (what, body) in FILES.items():
+        said = f"/** Generated from the core by `make api`: {what}. Not to be edited. */\n\n{body()}"
+        (into / name).write_text(said, encoding="utf-8")
 
 
 if __name__ == "__main__":

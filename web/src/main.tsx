@@ -12,16 +12,16 @@ import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
 import { TellingsProvider } from "./make/Tellings";
-import { Invited } from "./session/Invited";
 import { invitation, usedKey } from "./session/key";
 import { isOf, useRole } from "./session/roles";
 import { SignedOut, SignIn } from "./session/SignIn";
-import { SheetPage } from "./sheet/SheetPage";
 import { Frame, Waiting } from "./ui/Frame";
 import { Materials } from "./ui/materials";
 import { wearTheme } from "./ui/theme";
 
+const SheetPage = lazy(() => import("./sheet/SheetPage"));
 const Welcome = lazy(() => import("./counter/Welcome"));
+const Invited = lazy(() => import("./session/Invited"));
 const Make = lazy(() => import("./make/Make"));
 const OutcomePage = lazy(() => import("./log/OutcomePage"));
 const Log = lazy(() => import("./log/Log"));
@@ -69,7 +69,12 @@ function House() {
     if (inside) setBeen(true);
   }, [inside]);
   if (!session.data) return <Waiting error={session.error} />;
-  if (asked) return <Invited invitation={asked} onDone={() => setAsked(null)} />;
+  if (asked)
+    return (
+      <Suspense fallback={<Waiting />}>
+        <Invited invitation={asked} onDone={() => setAsked(null)} />
+      </Suspense>
+    );
   if (!inside && !been) return <SignIn error={entered.data} />;
   const role = session.data.role ?? "owner";
   const page = isOf(role, pathname) ? <Outlet /> : <Nowhere />;

@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import { FIRST_CAKE } from "../api/generated";
+import { FIRST_CAKE } from "../api/firstCake";
 import { Drawing } from "../ui/Drawing";
 import { Dimension, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";

@@ -16,7 +16,7 @@ interface Props {
   onDone: () => void;
 }
 
-export function Invited({ invitation, onDone }: Props) {
+export default function Invited({ invitation, onDone }: Props) {
   const client = useQueryClient();
   const session = useQuery(sessionQuery);
   const look = useQuery({

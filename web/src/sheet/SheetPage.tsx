@@ -32,7 +32,7 @@ import { type Editing, type Saving, useSheet } from "./useSheet";
 
 const PlanStation = lazy(() => import("../plan/PlanStation"));
 
-export function SheetPage() {
+export default function SheetPage() {
   const { sheetId, station } = useParams();
   const id = Number(sheetId);
   const { away } = useReach();
