@@ -73,7 +73,7 @@ SHOTS = (
     ("learned", "/log/learned", "What would teach most", DESK, None),
     ("her-way", "/sheets/1/beside?hers=17", "Hers beside mine", TALL, None),
     ("night", "/sheets/7/shape", "What runs out first", DESK, night),
-    ("kitchen", "/kitchen", "Boiling pot", DESK, None),
+    ("kitchen", "/kitchen/steamers", "Floor to rack", DESK, None),
     ("phone-make", "/make/31", "Finish and log", PHONE, None),
 )
 

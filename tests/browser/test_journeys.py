@@ -237,6 +237,7 @@ def test_a_kitchen_moved_up_a_mountain(watched, kitchen):
     page = watched
     page.goto(f"{kitchen.url}/kitchen")
     page.get_by_label("Height above the sea").fill("2400")
+    page.get_by_role("link", name=re.compile("^Measured in")).click()
     page.get_by_label("Temperatures in").select_option("F")
     expect(page.get_by_role("status").get_by_text("saved")).to_be_visible()
     page.get_by_role("link", name="Counter").click()
@@ -344,7 +345,7 @@ def test_shopping_for_what_is_planned(watched, kitchen):
 
 def test_a_cup_weighed_once_is_every_sheets_cup(watched, kitchen):
     page = watched
-    page.goto(f"{kitchen.url}/kitchen")
+    page.goto(f"{kitchen.url}/kitchen/cups")
     page.get_by_label("Water in your cup").fill("200")
     expect(page.get_by_role("status").get_by_text("saved")).to_be_visible()
     page.get_by_role("link", name="Counter").click()

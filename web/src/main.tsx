@@ -153,7 +153,7 @@ const router = createBrowserRouter([
       { path: "/larder", element: <LarderPage /> },
       { path: "/shopping", element: <ShoppingPage /> },
       { path: "/paste", element: <PastePage /> },
-      { path: "/kitchen", element: <KitchenPage /> },
+      { path: "/kitchen/:thing?", element: <KitchenPage /> },
       { path: "/kitchen/archive", element: <ArchivePage /> },
       { path: "/household", element: <HouseholdPage /> },
       { path: "/dropped", element: <DroppedPage /> },

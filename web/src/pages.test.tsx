@@ -2,6 +2,7 @@
 /** Pages as a cook works them: what a press changes on the sheet, and what is asked of the server. */
 
 import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BallDrawing, KitchenSettings, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
 import { api, ask, Refused } from "./api/client";
@@ -325,8 +326,17 @@ describe("the kitchen", () => {
     cooks: 2,
     burners: 4,
     tins: [],
-    steamer: { diameter_mm: 260, rack_mm: 38, gap_mm: 10, low_mm: 12, tiers: 2 },
-    pot: { diameter_mm: 240, water_ml: 3000 },
+    steamers: [{ name: "steamer", diameter_mm: 260, rack_mm: 38, gap_mm: 10, low_mm: 12, tiers: 2, watts: null }],
+    pots: [{ name: "pot", diameter_mm: 240, water_ml: 3000 }],
+    ovens: 1,
+    oven_shelves: 2,
+    toasters: 0,
+    machines: 1,
+    cold_shelves: 3,
+    length_unit: "mm",
+    clock_hours: 24,
+    learned: {},
+    scoops: [],
     burner: { low_w: 380, medium_w: 620, high_w: 1500 },
     quiet: { begins: "22:00", ends: "07:00" },
     time_factor: 1,
@@ -356,12 +366,19 @@ describe("the kitchen", () => {
       }
       return { body: { ...kept, set_up: true } };
     });
-    const { unmount } = render(<KitchenPage />, { wrapper: Around });
+    const page = (
+      <Routes>
+        <Route path="/:in?/:thing?" element={<KitchenPage />} />
+      </Routes>
+    );
+    const { unmount } = render(page, { wrapper: Around });
     await pass(60);
     const puts = () =>
       asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
     return { puts, unmount, kept };
   }
+
+  const go = (thing: RegExp) => fireEvent.click(screen.getByRole("link", { name: thing }));
 
   it("is put together with what was saved elsewhere", async () => {
     const { kept } = await show();
@@ -399,16 +416,18 @@ describe("the kitchen", () => {
 
   it("keeps a cup, a pan and a scoop weighed by the cook", async () => {
     const { puts } = await show();
+    go(/^Cups, spoons/);
     fireEvent.change(screen.getByLabelText("Water in your cup"), { target: { value: "231" } });
     fireEvent.change(screen.getByLabelText("Weighed measure"), { target: { value: "cup_own" } });
     fireEvent.change(screen.getAllByLabelText("weighs")[0] as HTMLElement, { target: { value: "126" } });
     await press("Keep it");
-    fireEvent.change(screen.getByLabelText("Name of the new pan"), { target: { value: "wide" } });
-    fireEvent.change(screen.getAllByLabelText("weighs")[1] as HTMLElement, { target: { value: "1185" } });
-    fireEvent.submit(screen.getByLabelText("Name of the new pan"));
     fireEvent.change(screen.getByLabelText("Name of the new scoop"), { target: { value: "round" } });
     fireEvent.change(screen.getByLabelText("holds"), { target: { value: "22" } });
     fireEvent.submit(screen.getByLabelText("Name of the new scoop"));
+    go(/^Pots and pans/);
+    fireEvent.change(screen.getByLabelText("Name of the new pan"), { target: { value: "wide" } });
+    fireEvent.change(screen.getByLabelText("weighs"), { target: { value: "1185" } });
+    fireEvent.submit(screen.getByLabelText("Name of the new pan"));
     await pass(700);
     expect(puts().at(-1)).toMatchObject({
       own_cup_ml: 231,
@@ -438,8 +457,32 @@ describe("the kitchen", () => {
     expect(screen.getByText("not saved")).toBeTruthy();
   });
 
+  it("has several steamers, each by a name of its own", async () => {
+    const { puts } = await show();
+    go(/^Steamers/);
+    await press("Add a steamer");
+    const name = screen.getByLabelText("Name of steamer 2") as HTMLInputElement;
+    expect(name.value).toBe("steamer 2");
+    name.value = "steamer"; // taken already
+    fireEvent.blur(name);
+    expect(name.value).toBe("steamer 2");
+    name.value = "the wide one";
+    fireEvent.blur(name);
+    fireEvent.change(screen.getByLabelText("Across, the wide one"), { target: { value: "340" } });
+    await pass(700);
+    expect(puts().at(-1)?.steamers).toMatchObject([
+      { name: "steamer", diameter_mm: 260 },
+      { name: "the wide one", diameter_mm: 340, tiers: 2 },
+    ]);
+    await press("Take away steamer");
+    await pass(700);
+    expect(puts().at(-1)?.steamers).toMatchObject([{ name: "the wide one" }]);
+    expect(screen.getByRole("link", { name: /^Steamers/ }).textContent).toContain("1, 34 cm");
+  });
+
   it("takes another tin and gives one away", async () => {
     const { puts } = await show();
+    go(/^Tins/);
     fireEvent.change(screen.getByLabelText("Name of the new tin"), { target: { value: "the loaf tin" } });
     fireEvent.change(screen.getByLabelText("Shape of the new tin"), { target: { value: "oblong" } });
     await press("Add it");

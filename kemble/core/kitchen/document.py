@@ -6,7 +6,7 @@ import math
 from calendar import monthrange
 from datetime import date, datetime
 from functools import cached_property
-from typing import Literal, get_args
+from typing import Any, Literal, get_args
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
@@ -15,6 +15,7 @@ from pydantic_core import PydanticCustomError
 from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId, size_words
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
+from kemble.core.kitchen.lifting import lifted
 
 Level = Literal["low", "medium", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)
@@ -67,6 +68,7 @@ class Tin(_Equipment):
 class Steamer(_Equipment):
     """Pot and rack. The water may rise to `gap_mm` below the rack and must stay above `low_mm`."""
 
+    name: str = Field("steamer", min_length=1, max_length=40, description="a name of 1 to 40 letters")
     diameter_mm: float = Field(260.0, ge=120, le=600, description="120 to 600 mm across")
     rack_mm: float = Field(38.0, ge=15, le=200, description="15 to 200 mm from floor to rack")
     gap_mm: float = Field(10.0, ge=0, le=50, description="0 to 50 mm of air under the rack")
@@ -75,6 +77,11 @@ class Steamer(_Equipment):
     watts: float | None = Field(
         None, ge=100, le=3000, description="100 to 3000 W, of a steamer with a machine of its own"
     )
+
+    @property
+    def room_mm(self) -> float:
+        """The widest tin that stands in it, with room for the steam to rise."""
+        return self.diameter_mm - 10
 
     @property
     def full_mm(self) -> float:
@@ -87,8 +94,9 @@ class Steamer(_Equipment):
 
 
 class Pot(_Equipment):
-    """The boiling pot."""
+    """A pot to boil in."""
 
+    name: str = Field("pot", min_length=1, max_length=40, description="a name of 1 to 40 letters")
     diameter_mm: float = Field(240.0, ge=120, le=600, description="120 to 600 mm across")
     water_ml: float = Field(3000.0, ge=500, le=20000, description="500 to 20 000 ml of water")
 
@@ -240,14 +248,13 @@ class Kitchen(_Equipment):
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")
-    steamers: int = Field(1, ge=0, le=6, description="0 to 6 steamers")
     ovens: int = Field(1, ge=0, le=4, description="0 to 4 ovens")
     toasters: int = Field(0, ge=0, le=4, description="0 to 4 toaster ovens or grills of their own")
     machines: int = Field(1, ge=0, le=4, description="0 to 4 machines that pound or grind")
     cold_shelves: int = Field(3, ge=1, le=20, description="1 to 20 shelves, in the fridge and in the freezer each")
     tins: tuple[Tin, ...] = Field((Tin(),), max_length=40, description="up to 40 tins")
-    steamer: Steamer = Steamer()
-    pot: Pot = Pot()
+    steamers: tuple[Steamer, ...] = Field((Steamer(),), max_length=6, description="up to 6 steamers")
+    pots: tuple[Pot, ...] = Field((Pot(),), max_length=12, description="up to 12 pots")
     burner: Burner = Burner()
     microwave_w: float = Field(800.0, ge=200, le=2000, description="200 to 2000 W, as it is rated")
     cooker_w: float = Field(450.0, ge=100, le=2000, description="100 to 2000 W, as the rice cooker is rated")
@@ -274,6 +281,33 @@ class Kitchen(_Equipment):
     own_days: tuple[OwnDay, ...] = Field((), max_length=40, description="up to 40 days and seasons")
     clock_hours: Literal[24, 12] = Field(24, description="24 or 12")
     time_factor: float = Field(1.0, ge=0.5, le=2.0, description="0.5 to 2: this kitchen's time over the model's")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_any_time(cls, content: Any) -> Any:
+        return lifted(content)
+
+    @field_validator("steamers", "pots")
+    @classmethod
+    def _told_apart(cls, value: tuple[Steamer | Pot, ...]) -> tuple[Steamer | Pot, ...]:
+        for i, one in enumerate(value):
+            if any(other.name == one.name for other in value[:i]):
+                raise PydanticCustomError(
+                    "kemble_twice",
+                    'is called "{name}" like another',
+                    {"path": f"{i}.name", "name": one.name, "accepts": "a name of its own"},
+                )
+        return value
+
+    def steamer(self, name: str = "", across_mm: float = 0.0) -> Steamer:
+        """The steamer of that name; else the first that takes a tin so wide, else the widest; a usual one if none."""
+        named = next((one for one in self.steamers if one.name == name), None)
+        takes = next((one for one in self.steamers if one.room_mm >= across_mm), None)
+        return named or takes or max(self.steamers, key=lambda one: one.diameter_mm, default=Steamer())
+
+    def pot(self, name: str = "") -> Pot:
+        """The pot of that name, else the first; a usual one if there is none."""
+        return next((one for one in self.pots if one.name == name), next(iter(self.pots), Pot()))
 
     @field_validator("estimates")
     @classmethod

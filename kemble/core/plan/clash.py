@@ -11,7 +11,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
-from kemble.core.plan.room import PAN, Helping, there_are
+from kemble.core.plan.room import Helping, named, there_are
 from kemble.core.plan.watch import Stopped
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
@@ -163,7 +163,7 @@ def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], t
 
 
 def _thing(use: str) -> str:
-    return use.removeprefix(PAN) if use.startswith(PAN) else f"the {use}"
+    return named(use) or f"the {use}"
 
 
 def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> str:

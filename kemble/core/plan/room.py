@@ -16,10 +16,10 @@ HANDS = {"held": 10, "minded": 3, "free": 0}
 HANDS_OF_A_COOK = 13
 DAY = 24 * 60
 
-# How many there are of what a step uses. What is not here (the counter) is never short; of a pan there is one.
+# How many there are of what a step uses. What is not here (the counter) is never short; of what is named there is one.
 _THERE_ARE: Mapping[str, Callable[[Kitchen], int]] = {
     "burner": lambda kitchen: kitchen.burners,
-    "steamer": lambda kitchen: kitchen.steamers,
+    "steamer": lambda kitchen: len(kitchen.steamers),
     "oven": lambda kitchen: kitchen.ovens,
     "microwave": lambda kitchen: 1,
     "cooker": lambda kitchen: 1,
@@ -28,12 +28,17 @@ _THERE_ARE: Mapping[str, Callable[[Kitchen], int]] = {
     "fridge": lambda kitchen: kitchen.cold_shelves,
     "freezer": lambda kitchen: kitchen.cold_shelves,
 }
-PAN = "pan:"
+_NAMED = ("pan:", "pot:", "steamer:")
+
+
+def named(resource: str) -> str:
+    """The name of a pan, a pot or a steamer that a sheet asks for by its name; "" of any other thing."""
+    return next((resource.removeprefix(kind) for kind in _NAMED if resource.startswith(kind)), "")
 
 
 def there_are(kitchen: Kitchen, resource: str) -> int | None:
     """How many there are; None of what is never short."""
-    if resource.startswith(PAN):
+    if named(resource):
         return 1
     found = _THERE_ARE.get(resource)
     return found(kitchen) if found else None

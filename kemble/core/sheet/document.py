@@ -434,6 +434,7 @@ class Heat(_Document):
     level: Level = Field("medium", description="low, medium or high")
     oven_c: float = Field(175.0, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
     griddle_c: float | None = Field(None, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
+    vessel: str = Field("", max_length=40, description="a steamer or a pot of the kitchen; left out, one that fits")
     stages: tuple[HeatStage, ...] = Field((), max_length=6, description="at most 6 stages")
 
     @field_validator("stages")

@@ -120,7 +120,7 @@ def _in_pan(pan_g: float) -> str:
 
 def _heat(working: Working) -> tuple[float, str]:
     """The hottest that anything can be in this heat."""
-    method = working.way.heat_of(working.schools)
+    method = working.heated
     if method == "bake":
         oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in working.stages)])
         return oven + _THERMOMETERS_C, f"the oven is at {working.degrees(oven)}"

@@ -36,7 +36,7 @@ from kemble.core.stations.steps import StepWorked, steps_of
 from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
 from kemble.core.stations.window import Hang
-from kemble.core.stations.working import Advice, Working
+from kemble.core.stations.working import Advice, StandsIn, Working
 
 SUM_OF_STEPS = "sum over the steps"
 _log = logging.getLogger(__name__)
@@ -74,6 +74,7 @@ class Worked(BaseModel):
     taught: list[TaughtWorked] = []  # times that somebody gave, beside ours
     stages: list[StageWorked] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
+    stands_in: StandsIn | None = None
 
 
 def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> Worked:
@@ -138,6 +139,7 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
         hangs=working.hangs,
         taught=times,
         cooling=working.cooling,
+        stands_in=working.stands_in,
     )
     return answer, working
 

@@ -300,7 +300,8 @@ _COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
 def _uses(one: _Placed, working: Working) -> list[str]:
-    """What the step stands on: as its card says, or where its school takes it; and the pan that its part names."""
+    """What the step stands on: as its card says, or where its school takes it; a steamer on a burner, unless it has a machine of
+    its own; and the steamer, pot or pan that the sheet names."""
     uses: list[str] = list(one.step.uses)
     for (choice, school), thing in _ELSEWHERE.items():
         if school in one.step.when.get(choice, ()) and _school(one, choice, working) == school:
@@ -312,6 +313,14 @@ def _uses(one: _Placed, working: Working) -> list[str]:
         uses = [use if use != "glow" else "toaster" if working.kitchen.toasters else "oven" for use in uses]
     if one.step.id == "soak" and working.sheet.grain.soak_c <= _COLD_C:
         uses = ["fridge"]
+    if "steamer" in uses:
+        own = working.steamer.watts is not None
+        uses = [use for use in uses if use != "burner"] if own else list(dict.fromkeys(["burner", *uses]))
+    named = working.sheet.heat.vessel
+    if named and "steamer" in uses and working.steamer.name == named:
+        uses.append(f"steamer:{named}")
+    elif named and "burner" in uses and one.step.window and one.role is None and working.pot.name == named:
+        uses.append(f"pot:{named}")
     pan = working.bowl.parts[one.role].part.pan if one.role else working.bowl.base.part.pan
     if pan and "burner" in uses:
         uses.append(f"pan:{pan}")

@@ -10,13 +10,13 @@ from typing import TYPE_CHECKING, Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.contract import ASKED, ChoiceId
-from kemble.core.cards.way import Way
+from kemble.core.cards.way import HeatMethod, Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Book, Origin, leaf
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words
-from kemble.core.kitchen.document import Kitchen, Tin
+from kemble.core.kitchen.document import Kitchen, Pot, Steamer, Tin
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import boiling_point_c
@@ -51,6 +51,13 @@ class Advice(Drawn):
     rank: int
 
 
+class StandsIn(Drawn):
+    """The steamer or the pot of the kitchen in which a heat stands."""
+
+    kind: Literal["steamer", "pot"]
+    name: str
+
+
 @dataclass
 class Working:
     """One pass of a sheet through the stations. Made afresh for each; never shared."""
@@ -70,6 +77,7 @@ class Working:
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
     hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
+    stands_in: StandsIn | None = None
     cooling: Cooling | None = None
     _estimates: dict[EstimateId, Estimate] | None = None
     _origins: dict[EstimateId, Origin] = field(default_factory=dict)
@@ -98,6 +106,22 @@ class Working:
     def boil_c(self) -> float:
         """Where water boils at the kitchen's height."""
         return boiling_point_c(self.kitchen.altitude_m)
+
+    @cached_property
+    def heated(self) -> HeatMethod:
+        """The way's heat, in the schools followed."""
+        return self.way.heat_of(self.schools)
+
+    @cached_property
+    def steamer(self) -> Steamer:
+        """The steamer that the sheet names, else one that takes its tin."""
+        tin = self.sheet.vessel.tin.across_mm if self.heated in ("steam", "dish") else 0.0
+        return self.kitchen.steamer(self.sheet.heat.vessel, tin)
+
+    @cached_property
+    def pot(self) -> Pot:
+        """The pot that the sheet names, else the kitchen's first."""
+        return self.kitchen.pot(self.sheet.heat.vessel)
 
     @property
     def batter_c(self) -> float:

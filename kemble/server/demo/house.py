@@ -467,6 +467,13 @@ def weir_house() -> Kitchen:
                 {"ingredient": "salt", "grams": 400},
                 {"ingredient": "potato-starch", "grams": 180},
             ],
-            "steamer": {"diameter_mm": 260, "rack_mm": 38, "gap_mm": 10, "low_mm": 12, "tiers": 2},
+            "steamers": [
+                {"name": "the steamer", "diameter_mm": 260, "rack_mm": 38, "gap_mm": 10, "low_mm": 12, "tiers": 2},
+                {"name": "the wide steamer", "diameter_mm": 340, "rack_mm": 52, "gap_mm": 12, "low_mm": 12, "tiers": 3},
+            ],
+            "pots": [
+                {"name": "the boiling pot", "diameter_mm": 240, "water_ml": 3000},
+                {"name": "the preserving pot", "diameter_mm": 320, "water_ml": 6500},
+            ],
         }
     )

@@ -226,7 +226,7 @@ OTHERS = [
 
 @pytest.fixture(scope="module")
 def many():
-    machine = Kitchen(steamer={"watts": 900})
+    machine = Kitchen(steamers=({"watts": 900},))
     cake = default_sheet("set-cake")
     plain = [("a machine", cake, machine)]
     plain += [(f"{watts} W", cake, Kitchen(burner={"medium_w": watts})) for watts in (320, 960)]

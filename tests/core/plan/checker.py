@@ -49,7 +49,7 @@ def broken(asked, plan, *, several=True):
             found.append(f"too few who may at {middle}")
         for use, most in (
             ("burner", kitchen.burners),
-            ("steamer", kitchen.steamers),
+            ("steamer", len(kitchen.steamers)),
             ("oven", kitchen.ovens),
             ("fridge", kitchen.cold_shelves),
             ("freezer", kitchen.cold_shelves),

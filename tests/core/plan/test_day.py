@@ -14,7 +14,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.formats.calendar import calendar_of
 from kemble.core.formats.day_text import day_text
-from kemble.core.kitchen.document import Kitchen, OwnDay
+from kemble.core.kitchen.document import Kitchen, OwnDay, Steamer
 from kemble.core.plan.chance import sure
 from kemble.core.plan.clash import clashing, why_not
 from kemble.core.plan.day import Asked, Day, Dish, solve
@@ -74,7 +74,7 @@ def random_day(seed):
     kitchen = Kitchen(
         cooks=chance.randint(1, 3),
         burners=chance.randint(1, 3),
-        steamers=chance.randint(0, 2),
+        steamers=tuple(Steamer(name=f"steamer {i}") for i in range(chance.randint(0, 2))),
         ovens=chance.randint(0, 2),
         cold_shelves=chance.randint(1, 2),
         quiet=chance.choice([{"begins": "22:00", "ends": "07:00"}, {"begins": "13:00", "ends": "14:00"}]),
@@ -265,7 +265,7 @@ class TestClash:
         assert why_not(self.both(cooks=2), titles=["a", "b"]) is None
 
     def test_a_kitchen_without_a_steamer_is_told_so(self):
-        asked = Asked((of("set-cake"),), Kitchen(steamers=0), not_before=NOW)
+        asked = Asked((of("set-cake"),), Kitchen(steamers=()), not_before=NOW)
         told = why_not(asked, titles=["the cake"])
         assert "wants a steamer, and this kitchen has none" in told.says
         assert [bond.kind for bond in told.bonds] == ["place"]
@@ -274,7 +274,7 @@ class TestClash:
     def test_every_set_is_truly_impossible_and_none_of_it_idle(self, seed):
         """Of a random day with too little of everything: the set has no plan, and without any one of it there is one."""
         chance = random.Random(1000 + seed)
-        kitchen = Kitchen(cooks=1, burners=1, steamers=1, ovens=1, cold_shelves=1)
+        kitchen = Kitchen(cooks=1, burners=1, ovens=1, cold_shelves=1)
         dishes = tuple(random_dish(chance, SERVE) for _ in range(3))
         asked = Asked(dishes, kitchen, not_before=SERVE - timedelta(hours=chance.randint(1, 9)), seconds=2.0)
         found = clashing(asked)

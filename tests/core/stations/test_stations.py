@@ -234,7 +234,7 @@ class TestSteam:
     def test_two_tins_in_one_tier_are_two_loads(self):
         sheet = with_tin()
         sheet["vessel"]["count"] = 3
-        kitchen = Kitchen(steamer={"tiers": 2})
+        kitchen = Kitchen(steamers=({"tiers": 2},))
         worked = work(sheet_from(sheet), kitchen)
         assert worked.facts["heat.loads"].value == 2
         steam = next(step for step in worked.steps if step.id == "steam")
@@ -278,7 +278,9 @@ class TestBoil:
 
     def test_a_small_pot_takes_more_loads(self):
         sheet = balls({"dough_g": 18, "filling_g": 9})
-        assert value(sheet, "heat.loads", Kitchen(pot=Pot(diameter_mm=160, water_ml=1500))) > value(sheet, "heat.loads")
+        assert value(sheet, "heat.loads", Kitchen(pots=(Pot(diameter_mm=160, water_ml=1500),))) > value(
+            sheet, "heat.loads"
+        )
 
 
 class TestRestAndCut:

@@ -118,7 +118,7 @@ class TestSteps:
         assert (water.household, water.splits) == ("¾ cup", ["67 g boiling", "125 g cool"])
 
     def test_a_window_is_that_of_the_last_load(self):
-        small = Kitchen(pot={"diameter_mm": 160, "water_ml": 1500})
+        small = Kitchen(pots=({"diameter_mm": 160, "water_ml": 1500},))
         balls = work(default_sheet("boiled-balls"), small)
         boil = next(step for step in balls.steps if step.id == "boil")
         loads, done = balls.facts["heat.loads"].value, balls.facts["heat.done_min"].value

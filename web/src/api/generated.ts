@@ -346,11 +346,6 @@ export const LIMITS = {
     "max": 12,
     "usual": 4
   },
-  "Kitchen.steamers": {
-    "min": 0,
-    "max": 6,
-    "usual": 1
-  },
   "Kitchen.ovens": {
     "min": 0,
     "max": 4,

@@ -3869,6 +3869,12 @@ export interface components {
              * @default []
              */
             stages: components["schemas"]["HeatStage"][];
+            /**
+             * Vessel
+             * @description a steamer or a pot of the kitchen; left out, one that fits
+             * @default
+             */
+            vessel: string;
         };
         /**
          * HeatStage
@@ -4380,12 +4386,17 @@ export interface components {
              */
             pans: components["schemas"]["Pan"][];
             /**
-             * @default {
-             *       "diameter_mm": 240,
-             *       "water_ml": 3000
-             *     }
+             * Pots
+             * @description up to 12 pots
+             * @default [
+             *       {
+             *         "diameter_mm": 240,
+             *         "name": "pot",
+             *         "water_ml": 3000
+             *       }
+             *     ]
              */
-            pot: components["schemas"]["Pot"];
+            pots: components["schemas"]["Pot"][];
             /**
              * @default {
              *       "begins": "22:00",
@@ -4406,22 +4417,21 @@ export interface components {
              */
             scoops: components["schemas"]["Scoop"][];
             /**
-             * @default {
-             *       "diameter_mm": 260,
-             *       "gap_mm": 10,
-             *       "low_mm": 12,
-             *       "rack_mm": 38,
-             *       "tiers": 2,
-             *       "watts": null
-             *     }
-             */
-            steamer: components["schemas"]["Steamer"];
-            /**
              * Steamers
-             * @description 0 to 6 steamers
-             * @default 1
+             * @description up to 6 steamers
+             * @default [
+             *       {
+             *         "diameter_mm": 260,
+             *         "gap_mm": 10,
+             *         "low_mm": 12,
+             *         "name": "steamer",
+             *         "rack_mm": 38,
+             *         "tiers": 2,
+             *         "watts": null
+             *       }
+             *     ]
              */
-            steamers: number;
+            steamers: components["schemas"]["Steamer"][];
             /**
              * Stock
              * @description up to 400 entries
@@ -6046,7 +6056,7 @@ export interface components {
         };
         /**
          * Pot
-         * @description The boiling pot.
+         * @description A pot to boil in.
          */
         Pot: {
             /**
@@ -6055,6 +6065,12 @@ export interface components {
              * @default 240
              */
             diameter_mm: number;
+            /**
+             * Name
+             * @description a name of 1 to 40 letters
+             * @default pot
+             */
+            name: string;
             /**
              * Water Ml
              * @description 500 to 20 000 ml of water
@@ -7047,7 +7063,8 @@ export interface components {
              *       "griddle_c": null,
              *       "level": "medium",
              *       "oven_c": 175,
-             *       "stages": []
+             *       "stages": [],
+             *       "vessel": ""
              *     }
              */
             heat: components["schemas"]["Heat"];
@@ -7557,6 +7574,19 @@ export interface components {
             top_up_ml: number;
         };
         /**
+         * StandsIn
+         * @description The steamer or the pot of the kitchen in which a heat stands.
+         */
+        StandsIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "steamer" | "pot";
+            /** Name */
+            name: string;
+        };
+        /**
          * Start
          * @description Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out.
          */
@@ -7644,6 +7674,12 @@ export interface components {
              * @default 12
              */
             low_mm: number;
+            /**
+             * Name
+             * @description a name of 1 to 40 letters
+             * @default steamer
+             */
+            name: string;
             /**
              * Rack Mm
              * @description 15 to 200 mm from floor to rack
@@ -8780,6 +8816,7 @@ export interface components {
              * @default []
              */
             stages: components["schemas"]["StageWorked"][];
+            stands_in?: components["schemas"]["StandsIn"] | null;
             /** Steps */
             steps: components["schemas"]["StepWorked"][];
             /**

@@ -115,7 +115,7 @@ export default function LearnedPage() {
                 ))}
               </ul>
               <p className="text-ink2">
-                Weighed by you. <TextLink to="/kitchen">Weigh another</TextLink>
+                Weighed by you. <TextLink to="/kitchen/cups">Weigh another</TextLink>
               </p>
             </section>
           )}
@@ -134,7 +134,9 @@ export default function LearnedPage() {
                       {one.measurement && (
                         <>
                           {" "}
-                          <TextLink to="/kitchen">Do it</TextLink>
+                          <TextLink to={one.measurement === "kettle" ? "/kitchen/hob" : "/kitchen/guesses"}>
+                            Do it
+                          </TextLink>
                         </>
                       )}
                     </span>

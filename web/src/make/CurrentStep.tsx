@@ -21,10 +21,13 @@ import { Weigh } from "./Weigh";
 interface Props extends CurrentProps {
   moves: Record<"next" | "back" | "hands", () => void>;
   cooks: string[];
+  /** What can be begun at once when this is done, and how both are told with one press. */
+  then: StepWorked | null;
+  onThen: () => void;
 }
 
 export function CurrentStep(props: Props) {
-  const { making, step, standing, at, tell, undo, redo, told, zone, moves, cooks } = props;
+  const { making, step, standing, at, tell, undo, redo, told, zone, moves, cooks, then, onThen } = props;
   const running = standing.status === "running";
   const began = standing.started ? Date.parse(standing.started) : 0;
   const elapsed = running ? (at - began) / 1000 : 0;
@@ -46,6 +49,9 @@ export function CurrentStep(props: Props) {
   const pause = running ? () => tell({ kind: paused ? "resumed" : "paused", step: step.id }) : null;
   const count = running && step.count ? (times: number) => tell({ kind: "counted", step: step.id, times }) : null;
 
+  const yes = step.cue && looking ? step.cue.yes : step.hands === "free" ? "That will do" : "Done";
+  // Whatever goes by itself is left to its clock: only once that is up is there something to go on to.
+  const straight = then && (step.hands !== "free" || at >= due) ? onThen : null;
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
   const notYet =
     running && (step.window != null || step.hands === "free") ? () => tell({ kind: "not_yet", step: step.id }) : null;
@@ -59,6 +65,7 @@ export function CurrentStep(props: Props) {
     undo: undo?.take ?? null,
     redo: redo?.take ?? null,
     pause,
+    on: straight,
     count: count && (() => count(1)),
     add: () => setAdding(true),
     probe: running && step.window ? () => setProbing(true) : null,
@@ -138,11 +145,16 @@ export function CurrentStep(props: Props) {
             data-on="true"
             onClick={forward}
           >
-            {running ? (step.cue && looking ? step.cue.yes : step.hands === "free" ? "That will do" : "Done") : "Start"}
+            {running ? yes : "Start"}
           </button>
           {notYet && (
             <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={notYet}>
               {step.cue && looking ? `${step.cue.no}, 5 more` : "5 minutes more"}
+            </button>
+          )}
+          {straight && (
+            <button type="button" className="pick col-span-2 min-h-16 rounded-2xl text-lg" onClick={straight}>
+              {yes}, and start: <b>{then?.title}</b>
             </button>
           )}
         </div>

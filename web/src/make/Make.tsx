@@ -15,7 +15,7 @@ import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
-import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, waitsForHands } from "./hand";
+import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, straightOn, waitsForHands } from "./hand";
 import { NotTaken } from "./NotTaken";
 import { TheRest } from "./TheRest";
 import { type Flow, type Happening, type Making, useFlow } from "./useFlow";
@@ -42,6 +42,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
   const [chosen, setChosen] = useState<string | null>(null);
   const looked = all.find((one) => keyOf(one.making, one.step.id) === chosen && one.standing.status !== "done");
   const inHand = looked ?? mostUrgent(all, at, me);
+  const on = inHand ? straightOn(all, inHand, at, me) : null;
   const key = inHand ? keyOf(inHand.making, inHand.step.id) : null;
   const title = inHand?.step.title ?? first.title;
   useEffect(() => {
@@ -112,6 +113,12 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
             zone={zone}
             moves={moves}
             cooks={cooks}
+            then={on?.step ?? null}
+            onThen={() => {
+              if (!on) return;
+              act(inHand.making.id, { kind: "done", step: inHand.step.id });
+              tell(on.making.id, { kind: "started", step: on.step.id });
+            }}
           />
         ) : (
           <AllDone makings={makings} undo={undo} />

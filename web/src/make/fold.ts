@@ -14,6 +14,7 @@ type Scheduled = Plan["scheduled"][number];
 const MINUTE = 60_000;
 const NOT_YET_MIN = 5;
 const SOON_MIN = 2; // a step planned this near is for now
+export const FOR_NOW = 2; // of urgencies, that of what can be begun and is for now
 // What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
 const MARKS = new Set<Event["kind"]>(["started", "done", "not_yet", "probed"]);
 // Kinds that move nothing that comes after them.
@@ -292,7 +293,7 @@ type Urgency = readonly [number, number];
  */
 export function urgency(state: StepState, hands: StepWorked["hands"] | undefined, now: number): Urgency | null {
   const planned = Date.parse(state.planned_starts);
-  if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? 2 : 4, planned];
+  if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? FOR_NOW : 4, planned];
   if (state.status !== "running") return null;
   const due = state.due ? Date.parse(state.due) : planned;
   const check = state.first_check ? Date.parse(state.first_check) : due;

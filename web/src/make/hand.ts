@@ -1,8 +1,8 @@
 /** Which step is in hand: over all runs that are made together, for one cook or for whoever looks. */
 
-import { moreUrgent, urgency } from "./fold";
+import { FOR_NOW, moreUrgent, urgency } from "./fold";
 import type { InHand } from "./props";
-import type { Making } from "./useFlow";
+import { doneWith, type Making } from "./useFlow";
 
 export const keyOf = (making: Making, step: string) => `${making.id} ${step}`;
 
@@ -48,6 +48,22 @@ export const nextOf = (all: InHand[], me: string, but: InHand | undefined) =>
       (one.standing.status === "ready" || one.standing.status === "waiting") &&
       isMine(one, me),
   );
+
+/**
+ * What a cook goes straight on to once the step in hand is done: what would be in hand then, where it can be begun, and where it
+ * is for now or waited for this step.
+ */
+export function straightOn(all: InHand[], inHand: InHand, now: number, me: string): InHand | null {
+  const { making, step, standing } = inHand;
+  if (standing.status !== "running") return null;
+  const makings = [...new Set(all.map((one) => one.making))];
+  const after = allOf(makings.map((one) => (one === making ? doneWith(one, step.id, now) : one)));
+  const then = mostUrgent(after, now, me);
+  if (then?.standing.status !== "ready") return null;
+  const isNow = urgency(then.standing, then.step.hands, now)?.[0] === FOR_NOW;
+  const waited = then.making.id === making.id && then.step.after.some((one) => one.step === step.id);
+  return isNow || waited ? then : null;
+}
 
 /** The step before or after another in the order of the plan. */
 export function beside(all: InHand[], key: string | null, by: 1 | -1): InHand | undefined {

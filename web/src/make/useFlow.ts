@@ -22,6 +22,9 @@ export interface Making extends RunOpen {
   redo: Event | null;
 }
 
+/** An event that says nothing but its kind. */
+const SILENT = { step: null, grams: null, celsius: null, text: "", of: null, times: null, added: null, sure: false };
+
 const NEWS_MS = 1_500; // another device is seen to agree well within two seconds
 
 export const runQuery = (id: number) => ({
@@ -60,16 +63,10 @@ export function useFlow(id: number) {
 
   const send = (run: number, what: Happening, of: string | null = null) => {
     const event: NewEvent = {
+      ...SILENT,
       uid: newId(),
       at: new Date(Math.max(now(), newestOf(run))).toISOString(),
-      step: null,
-      grams: null,
-      celsius: null,
-      text: "",
       of,
-      times: null,
-      added: null,
-      sure: false,
       ...what,
     };
     tellings.tell({ uid: event.uid, lane: String(run), run, event });
@@ -96,6 +93,12 @@ export function makingOf(run: RunOpen, waiting: NewEvent[], now: number): Making
   const state = stateOf(run.plan, events, now, run.core, run.unit);
   const { undo, redo } = state.status === "running" ? takeable(run.plan, events) : { undo: null, redo: null };
   return { ...run, events, told: run.plan, plan: planNow(run.plan, events), state, undo, redo };
+}
+
+/** A run as it would stand once a step of it is said to be done. */
+export function doneWith(making: Making, step: string, now: number): Making {
+  const done: NewEvent = { ...SILENT, uid: "", at: new Date(now).toISOString(), kind: "done", step };
+  return makingOf({ ...making, plan: making.told }, [done], now);
 }
 
 /** Of all runs the one whose last word is the newest: what an undo takes back, whichever of them it was. */

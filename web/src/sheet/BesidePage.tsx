@@ -73,7 +73,8 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
         <TwoClouds told={told} way={way} />
         {told.weigh && (
           <p className="mt-2 text-lg">
-            <b className="text-look">{told.weigh}.</b> <TextLink to="/kitchen">The cups are in the kitchen.</TextLink>
+            <b className="text-look">{told.weigh}.</b>{" "}
+            <TextLink to="/kitchen/cups">The cups are in the kitchen.</TextLink>
           </p>
         )}
       </section>

@@ -24,7 +24,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
             <NavLink
               key={to}
               to={to}
-              end
+              end={to === "/"}
               className={({ isActive }) =>
                 `inline-block py-1 no-underline hover:underline underline-offset-4 ${isActive ? "font-bold text-ink" : "text-ink2"}`
               }

@@ -8,6 +8,7 @@ export interface KeyRow {
 /** Of the Make screen, by the name of what each does. A page-turner sends page down and page up, or arrows. */
 export const MAKE_KEYS = {
   forward: { keys: [" ", "PageDown"], does: "start it, or done" },
+  on: { keys: ["d"], does: "done, and start what comes next" },
   undo: { keys: ["u", "PageUp"], does: "undo the last" },
   redo: { keys: ["r"], does: "redo" },
   next: { keys: ["ArrowRight"], does: "look at the next step" },

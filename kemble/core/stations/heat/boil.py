@@ -189,8 +189,8 @@ def boil(
     return known(
         BoilDrawing,
         kind="boil",
-        pot_mm=kitchen.pot.diameter_mm,
-        water_mm=water_ml * 1000.0 / (math.pi * kitchen.pot.diameter_mm**2 / 4),
+        pot_mm=working.pot.diameter_mm,
+        water_mm=water_ml * 1000.0 / (math.pi * working.pot.diameter_mm**2 / 4),
         outer_mm=drawn.outer_mm,
         core_mm=drawn.core_mm,
         load=load,
@@ -264,7 +264,7 @@ def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
 
 def _pot_ml(working: Working) -> tuple[float, Origin]:
     """ml that they swim in, and where that is said: the pot's water, or the broth that they are eaten in."""
-    pot, broth = working.kitchen.pot, working.bowl.parts.get("broth")
+    pot, broth = working.pot, working.bowl.parts.get("broth")
     if working.asked("pot") != "water" and broth and broth.main.made.grams > 0:
         ml = min(pot.water_ml, broth.main.made.grams / broth.main.item.g_per_ml)
         return ml, leaf("part.broth.made_g", "the broth", round(ml), "ml")
@@ -274,7 +274,7 @@ def _pot_ml(working: Working) -> tuple[float, Origin]:
 def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
     """(pieces in a load, seconds the balls lag behind): as many as float in one layer, and as the pot can warm
     without falling more than 14 °C."""
-    book, pot = working.book, working.kitchen.pot
+    book, pot = working.book, working.pot
     pieces = int(book.number("shape.pieces"))
     water_ml, _ = _pot_ml(working)
     floor = _FLOOR_SHARE * pot.diameter_mm**2 / drawn.outer_mm**2

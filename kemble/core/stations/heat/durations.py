@@ -83,8 +83,9 @@ def _to_the_boil(working: Working) -> None:
     if "heat.water_ml" not in book:
         return
     watts, power = _power(working, "high")
-    if kitchen.steamer.watts and working.way.heat_of(working.schools) != "boil":
-        watts = kitchen.steamer.watts
+    boiled = working.stands_in is not None and working.stands_in.kind == "pot"
+    if working.steamer.watts and not boiled:
+        watts = working.steamer.watts
         power = working.from_kitchen("steamer.watts", "the steamer's own machine", watts, "W")
     of: Origins = ["heat.water_ml", "heat.boil_c", power]
     each_k = book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor

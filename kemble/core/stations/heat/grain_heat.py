@@ -308,7 +308,7 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
 def _across(working: Working, how: How) -> float:
     """Millimetres across the basket or the pot."""
     if how == "steam":
-        return working.kitchen.steamer.diameter_mm
+        return working.steamer.diameter_mm
     pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
     return pan.across_mm if pan else 200.0
 
@@ -407,7 +407,7 @@ def _enter_others(working: Working, likely: _Pot, done: float) -> None:
 
 def _enter_bed(working: Working) -> float:
     """How deep the grain lies on as many tiers as it wants, and the loads."""
-    book, kitchen = working.book, working.kitchen.steamer
+    book, kitchen = working.book, working.steamer
     floor = math.pi * kitchen.diameter_mm**2 / 4
     thick = book.number("grain.soaked_g") / working.likely("bed_g_ml") * 1000.0 / floor  # all of it on one tier
     most = working.likely("bed_most_mm")

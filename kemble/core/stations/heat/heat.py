@@ -13,7 +13,7 @@ from kemble.core.stations.heat.wrapped import WrappedDrawing, wrapped
 from kemble.core.stations.mix.grain import cook_of
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import StandsIn, Working
 
 HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
 
@@ -34,8 +34,25 @@ def heat(
         of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
     )
     drawing = _by_method(working, raw, shaped, filling, drawn, boil_c)
+    if drawing:
+        _stand(working, drawing)
     pounding(working, shaped)
     return drawing
+
+
+def _stand(working: Working, drawing: HeatDrawing) -> None:
+    """Which steamer or pot it stands in; a named one that is not in the kitchen is said."""
+    said = working.sheet.heat.vessel
+    if getattr(drawing, "steamer", None) is not None:
+        stands = StandsIn(kind="steamer", name=working.steamer.name)
+    elif isinstance(drawing, BoilDrawing | WrappedDrawing):
+        stands = StandsIn(kind="pot", name=working.pot.name)
+    else:
+        return
+    working.stands_in = stands
+    if said and said != stands.name:
+        says = f"There is no {stands.kind} called {said} in this kitchen: worked out for the {stands.name}."
+        working.advise("heat", "look", says, 0)
 
 
 def _by_method(
@@ -46,7 +63,7 @@ def _by_method(
     drawn: ShapeDrawing,
     boil_c: float,
 ) -> HeatDrawing | None:
-    method = working.way.heat_of(working.schools)
+    method = working.heated
     match method, drawn:
         case "steam", TinDrawing():
             return steam_tin(working, raw, drawn, boil_c)

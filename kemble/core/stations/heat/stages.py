@@ -48,7 +48,7 @@ def stages_said(working: Working) -> tuple[HeatStage, ...]:
         return said
     if working.asked("course") == "strong-first":
         return (known(HeatStage, level="high", minutes=STRONG_MIN), known(HeatStage, level="low"))
-    if working.way.heat_of(working.schools) == "bake" and working.asked("finish") == "bare":
+    if working.heated == "bake" and working.asked("finish") == "bare":
         glaze = "Brush on the glaze; it bubbles and sets"
         return (
             known(HeatStage, says="Bare, in the middle of the oven"),
@@ -88,7 +88,7 @@ def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, flo
 
 def _net_w(working: Working, level: StageLevel, *, steamer: bool) -> float:
     """W into the water: the burner's, or a steamer's own machine's at every level but off."""
-    own = working.kitchen.steamer.watts
+    own = working.steamer.watts
     if steamer and own is not None:
         return 0.0 if level == "off" else working.likely("machine_gives") * own
     return working.kitchen.burner.net_w(level)
@@ -147,7 +147,7 @@ def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole
         return
     at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
-    begins, oven = 0.0, working.way.heat_of(working.schools) == "bake" and of == "heat"
+    begins, oven = 0.0, working.heated == "bake" and of == "heat"
     for i, stage in enumerate(stages):
         minutes = max(0.5, whole_min - others) if i == at else stage.minutes or 0.0
         level = None if oven else stage.level or working.sheet.heat.level

@@ -228,7 +228,7 @@ def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs
         tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j"),
         start_c=start_c,
         stages=steam_stages(working),
-        at_once=min(count, working.kitchen.steamer.tiers),
+        at_once=min(count, working.steamer.tiers),
         cools=Cools(working.kitchen.room_c, 60.0 * working.likely("shut_min")),
         gel_c=working.gel_c({}),
         needs=working.likely(needs) if needs else 0.0,
@@ -461,7 +461,7 @@ def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: b
 
 
 def _enter_loads(working: Working, drawn: TinDrawing) -> None:
-    tin, steamer = drawn.tin, working.kitchen.steamer
+    tin, steamer = drawn.tin, working.steamer
     loads(
         working,
         drawn.count,
@@ -470,7 +470,7 @@ def _enter_loads(working: Working, drawn: TinDrawing) -> None:
         "tiers",
         working.from_kitchen("steamer.tiers", "tiers", steamer.tiers),
     )
-    across, room = tin.across_mm, steamer.diameter_mm - 10
+    across, room = tin.across_mm, steamer.room_mm
     if across > room:
         working.advise(
             "heat",

@@ -52,12 +52,12 @@ def says_of(working: Working, g_per_min: float) -> str:
 
 def per_mm(working: Working) -> float:
     """Millilitres in a millimetre of water in the pot."""
-    return math.pi * working.kitchen.steamer.diameter_mm**2 / 4 / 1000.0
+    return math.pi * working.steamer.diameter_mm**2 / 4 / 1000.0
 
 
 def steamer(working: Working) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
-    book, pot = working.book, working.kitchen.steamer
+    book, pot = working.book, working.steamer
     minutes = book.number("heat.latest_min")
     stages = under(working, stages_said(working), minutes)
     plan = water_plan(
@@ -98,10 +98,10 @@ def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) ->
 
 
 def _pot(working: Working) -> Origin:
-    pot = working.kitchen.steamer
+    pot = working.steamer
     return working.from_kitchen(
         "steamer",
-        "steamer",
+        pot.name,
         f"{working.length(pot.diameter_mm)} across, water {working.length(pot.low_mm)} to {working.length(pot.full_mm)} deep",
     )
 
@@ -166,7 +166,7 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
 
 
 def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawing:
-    pot, ml_per_mm = working.kitchen.steamer, per_mm(working)
+    pot, ml_per_mm = working.steamer, per_mm(working)
     # A level just before each top-up and one at it, so that the drawing has its step.
     at = sorted(
         {round(minutes * i / _POINTS, 3) for i in range(_POINTS + 1)}

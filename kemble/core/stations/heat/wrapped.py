@@ -110,11 +110,10 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
     times = np.linspace(0.0, 1.0, 200) * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
     stages = stages_said(working)
-    kitchen = working.kitchen
     hot_c = (
-        around(working, stages, times, boil_c, kitchen.pot.water_ml)
+        around(working, stages, times, boil_c, working.pot.water_ml)
         if parcel
-        else around(working, stages, times, _steam_c(working, {}), kitchen.steamer.full_ml)
+        else around(working, stages, times, _steam_c(working, {}), working.steamer.full_ml)
     )
 
     def until(value: Array, need: float) -> float:
@@ -180,13 +179,13 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
 
 def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
     """Packets lie flat, side by side, on each tier; parcels lie under the water."""
-    kitchen, pieces = working.kitchen, int(working.book.number("shape.pieces"))
+    pieces = int(working.book.number("shape.pieces"))
     if likely.side is None:
-        at_once = _POT_SHARE * kitchen.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
-        room = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
+        at_once = _POT_SHARE * working.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
+        room = working.from_kitchen("pot.water_ml", "water in the pot", working.pot.water_ml, "ml")
         loads(working, pieces, math.floor(at_once), "parcels", "what lies under the water", room)
         return
-    across, tiers = kitchen.steamer.diameter_mm, kitchen.steamer.tiers
+    across, tiers = working.steamer.diameter_mm, working.steamer.tiers
     each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
     room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(across)}", tiers)
     loads(working, pieces, max(1, each) * tiers, "packets", "tiers, with room for the steam", room)
@@ -202,10 +201,10 @@ def _enter_pot(working: Working, latest: float) -> None:
     low = working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", net_w, "W")
     says = "net power over 2.257 MJ for each kilogram"
     book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
-    lifted_lid(working, kitchen.pot.diameter_mm, net_w, low)
-    pot = working.from_kitchen("pot.water_ml", "water in the pot", kitchen.pot.water_ml, "ml")
-    book.add("heat.water_ml", kitchen.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
-    at = _UNDER * kitchen.pot.water_ml / rate
+    lifted_lid(working, working.pot.diameter_mm, net_w, low)
+    pot = working.from_kitchen("pot.water_ml", "water in the pot", working.pot.water_ml, "ml")
+    book.add("heat.water_ml", working.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
+    at = _UNDER * working.pot.water_ml / rate
     if at < latest:
         burner: EstimateId = "burner"
         timed(
@@ -219,7 +218,7 @@ def _enter_pot(working: Working, latest: float) -> None:
         )
         book.add(
             "heat.top_up_ml",
-            _UNDER * kitchen.pot.water_ml,
+            _UNDER * working.pot.water_ml,
             "what boiled off, each time",
             source="heat of evaporation",
             of=["heat.top_up_at_min"],

@@ -421,7 +421,7 @@ class TestLoads:
         """A tier 260 mm across takes three quarters of 531 cm2; a packet 63 mm wide, 39.7: ten, on two tiers twenty."""
         found = told("ground-packets")
         each = math.floor(0.75 * math.pi * 260**2 / 4 / found["shape.side_mm"] ** 2)
-        small = Kitchen(steamer=Steamer(diameter_mm=180, tiers=1))
+        small = Kitchen(steamers=(Steamer(diameter_mm=180, tiers=1),))
         fewer = told("ground-packets", small)
         across = math.floor(0.75 * math.pi * 180**2 / 4 / fewer["shape.side_mm"] ** 2)
         assert found["heat.loads"] == math.ceil(found["shape.pieces"] / (2 * each))
@@ -626,7 +626,7 @@ class TestFinishedAnotherWay:
 
     def test_a_steamer_with_its_own_machine(self):
         """900 W rated, 0.92 of it into the water: 828 W less 130 are 31 g of vapour a minute less what the lid takes."""
-        own = Kitchen(altitude_m=0, room_c=20, steamer=Steamer(watts=900))
+        own = Kitchen(altitude_m=0, room_c=20, steamers=(Steamer(watts=900),))
         found = told("set-cake", own)
         assert found["heat.water_loss_g_per_min"] == pytest.approx(loss_g_per_min(828))
         assert found["heat.done_min"] < told("set-cake")["heat.done_min"]

@@ -40,7 +40,7 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
             </div>
             {hang.narrows && (
               <p className={hang === best ? "" : "text-sm"}>
-                {hang.narrows === "kettle" && <TextLink to="/kitchen#kettle">{hang.narrow_words}</TextLink>}
+                {hang.narrows === "kettle" && <TextLink to="/kitchen/hob">{hang.narrow_words}</TextLink>}
                 {hang.narrows === "log" && <TextLink to="/log">{hang.narrow_words}</TextLink>}
                 {hang.narrows === "scale" && <TextLink to="../shape">{hang.narrow_words}</TextLink>}
                 {isMeasuredHere(hang) && (

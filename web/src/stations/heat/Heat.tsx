@@ -1,10 +1,8 @@
 /** Heat: the heart's temperature over time with its window, the pot that gives it, and what else it could be. */
 
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FactKey, Sheet, Tin, WayCard } from "../../api/client";
+import type { FactKey, Sheet, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
-import { kitchenQuery } from "../../api/queries";
 import { withSchool } from "../../sheet/edits";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
@@ -13,7 +11,6 @@ import { bySchool, Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { degrees, degreesUnit } from "../../ui/words";
 import type { StationProps } from "../props";
-import { tinSize } from "../shape/tins";
 import { Taught } from "../Taught";
 import { BothSides } from "./BothSides";
 import { Checks } from "./Checks";
@@ -25,6 +22,7 @@ import { type Level, Levels } from "./Levels";
 import { Minute } from "./Minute";
 import { Stages, takesStages } from "./Stages";
 import { TaughtOthers } from "./TaughtOthers";
+import { Dish, StandsIn } from "./vessels";
 
 const ROWS: FactKey[] = [
   "heat.core_hot_min",
@@ -143,6 +141,7 @@ export function Heat({ editing, way }: StationProps) {
                 />
               </Row>
             )}
+            <StandsIn worked={worked} heat={sheet.heat} onPick={(heat) => edit({ ...sheet, heat })} />
             {way.form !== "tin" && drawing?.kind === "steam" && (
               <Dish vessel={sheet.vessel} onPick={(tin) => edit({ ...sheet, vessel: { ...sheet.vessel, tin } })} />
             )}
@@ -219,31 +218,3 @@ export function Heat({ editing, way }: StationProps) {
 
 /** °C at which a batter goes into its heat, as is usual in the schools followed. */
 const batterOf = (sheet: Sheet, way: WayCard) => bySchool(way, sheet, way.batters) ?? way.batter_c;
-
-/** The dish that a dough is steamed in: one of the kitchen's tins. */
-function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin: Tin) => void }) {
-  const kitchen = useQuery(kitchenQuery);
-  const tins = kitchen.data?.kitchen.tins ?? [];
-  const known = tins.findIndex((tin) => tinSize(tin) === tinSize(vessel.tin) && tin.material === vessel.tin.material);
-  return (
-    <Row label="Dish">
-      <select
-        aria-label="Dish"
-        className="write"
-        value={known}
-        onChange={(event) => {
-          const tin = tins[Number(event.target.value)];
-          if (tin) onPick(tin);
-        }}
-      >
-        {known < 0 && <option value={-1}>{tinSize(vessel.tin)}</option>}
-        {tins.map((tin, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike
-          <option key={i} value={i}>
-            {tin.name || "a tin"}, {tinSize(tin)}
-          </option>
-        ))}
-      </select>
-    </Row>
-  );
-}

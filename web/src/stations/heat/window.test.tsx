@@ -96,7 +96,7 @@ describe("what a window hangs on", () => {
 
   it("a kettle is timed where burners are", () => {
     show([hang({ id: "burner", narrows: "kettle", narrow_words: "time one kettle" })]);
-    expect(screen.getByRole("link", { name: "time one kettle" }).getAttribute("href")).toBe("/kitchen#kettle");
+    expect(screen.getByRole("link", { name: "time one kettle" }).getAttribute("href")).toBe("/kitchen/hob");
   });
 });
 

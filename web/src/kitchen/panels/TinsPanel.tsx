@@ -1,27 +1,15 @@
 /** The tins: each from the side, and another one. */
 
 import { useState } from "react";
-import type { Tin } from "../api/client";
-import { limit, usual } from "../api/limits";
-import { tinSize } from "../stations/shape/tins";
-import { LengthField } from "../ui/LengthField";
-import { LinkButton } from "../ui/LinkButton";
-import { sizeWords } from "../ui/words";
-
-function TinSide({ tin }: { tin: Tin }) {
-  const wide = (tin.shape === "round" ? tin.diameter_mm : tin.length_mm) * 0.36;
-  const high = tin.height_mm * 0.36;
-  return (
-    <svg width="110" height="44" aria-hidden="true">
-      <path
-        d={`M4 ${40 - high}V40H${4 + Math.min(100, wide)}V${40 - high}`}
-        fill="none"
-        stroke="var(--color-ink)"
-        strokeWidth={tin.material === "metal" ? 2 : 4}
-      />
-    </svg>
-  );
-}
+import type { Tin } from "../../api/client";
+import { limit, usual } from "../../api/limits";
+import { tinSize } from "../../stations/shape/tins";
+import { JustDropped } from "../../ui/JustDropped";
+import { LengthField } from "../../ui/LengthField";
+import { LinkButton } from "../../ui/LinkButton";
+import { sizeWords } from "../../ui/words";
+import { TinSide } from "../drawn";
+import type { PanelProps } from "../things";
 
 function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
   const blank: Tin = {
@@ -116,9 +104,12 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
 
 const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((one, i) => (i === at ? tin : one));
 
-export function Tins({ tins, onChange }: { tins: Tin[]; onChange: (tins: Tin[]) => void }) {
+export function TinsPanel({ kitchen, set }: PanelProps) {
+  const { tins } = kitchen;
+  const onChange = (next: Tin[]) => set({ tins: next });
   return (
     <>
+      <JustDropped kinds={["tin"]} />
       <ul>
         {tins.map((tin, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike

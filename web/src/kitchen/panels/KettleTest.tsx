@@ -2,12 +2,13 @@
 
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ask, type KitchenSettings } from "../api/client";
-import { limit } from "../api/limits";
-import { NumberField } from "../ui/NumberField";
-import { PickRow, Row } from "../ui/Row";
-import { Sorry } from "../ui/Sorry";
-import { TemperatureField } from "../ui/TemperatureField";
+import { api, ask } from "../../api/client";
+import { limit } from "../../api/limits";
+import { NumberField } from "../../ui/NumberField";
+import { PickRow, Row } from "../../ui/Row";
+import { Sorry } from "../../ui/Sorry";
+import { TemperatureField } from "../../ui/TemperatureField";
+import type { PanelProps } from "../things";
 
 const LEVELS = [
   ["low", "low"],
@@ -16,12 +17,7 @@ const LEVELS = [
 ] as const;
 type Level = (typeof LEVELS)[number][0];
 
-interface Props {
-  kitchen: KitchenSettings;
-  set: (change: Partial<KitchenSettings>) => void;
-}
-
-export function KettleTest({ kitchen, set }: Props) {
+export function KettleTest({ kitchen, set }: PanelProps) {
   const [level, setLevel] = useState<Level>("high");
   const [water, setWater] = useState(1000);
   const [start, setStart] = useState(15);
@@ -47,7 +43,7 @@ export function KettleTest({ kitchen, set }: Props) {
     setKept(`Kept as the burner at ${level}.`);
   };
   return (
-    <details id="kettle" className="mt-2" open={location.hash === "#kettle"}>
+    <details className="mt-2" open>
       <summary className="min-h-9 cursor-pointer text-bean">Test a burner with a kettle</summary>
       <p className="text-ink2">
         Weigh cold water into a pot that is not much larger, lid on. Time it from the flame to the full boil.

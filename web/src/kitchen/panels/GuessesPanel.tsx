@@ -1,17 +1,12 @@
 /** What nobody knows exactly, row by row: what the table takes, and what this kitchen knows better. */
 
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import type { EstimateRow, KitchenSettings } from "../api/client";
-import { limit } from "../api/limits";
-import { estimatesQuery } from "../api/queries";
-import { LinkButton } from "../ui/LinkButton";
-import { NumberField } from "../ui/NumberField";
-
-interface Props {
-  kitchen: KitchenSettings;
-  set: (change: Partial<KitchenSettings>) => void;
-}
+import type { EstimateRow, KitchenSettings } from "../../api/client";
+import { limit } from "../../api/limits";
+import { estimatesQuery } from "../../api/queries";
+import { LinkButton } from "../../ui/LinkButton";
+import { NumberField } from "../../ui/NumberField";
+import type { PanelProps } from "../things";
 
 const ABOUT = [
   ["stove", "On the stove"],
@@ -34,15 +29,13 @@ function saysHowMany(rows: EstimateRow[], own: Own, about: string) {
   return mine ? `${these.length}, ${mine} known here` : String(these.length);
 }
 
-export function Estimates({ kitchen, set }: Props) {
-  const [open, setOpen] = useState(location.hash === "#estimates");
-  const rows = useQuery({ ...estimatesQuery, enabled: open }).data ?? [];
+export function GuessesPanel({ kitchen, set }: PanelProps) {
+  const rows = useQuery(estimatesQuery).data ?? [];
   const own = kitchen.estimates;
   const put = (id: Id, row: NonNullable<Own[Id]>) => set({ estimates: { ...own, [id]: row } });
   const forget = (id: Id) => set({ estimates: Object.fromEntries(Object.entries(own).filter(([key]) => key !== id)) });
   return (
-    <details id="estimates" className="mt-7" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="min-h-9 cursor-pointer text-xl">What nobody knows exactly</summary>
+    <>
       <p className="text-ink2">
         Every window of time comes from these. Nineteen of twenty kitchens lie above the first number, nineteen of
         twenty under the last. Where yours is known better, say so.
@@ -102,6 +95,6 @@ export function Estimates({ kitchen, set }: Props) {
           </ul>
         </details>
       ))}
-    </details>
+    </>
   );
 }

@@ -1,0 +1,27 @@
+"""Settings of kitchens as they were kept before, brought up to how they are kept now."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+
+def lifted(content: Any) -> Any:
+    """Settings of any time as they are kept now. What is no settings, or wrong in itself, is left as it is.
+
+    A kitchen had one kind of steamer, and so many of it; and one pot.
+    """
+    if not isinstance(content, Mapping):
+        return content
+    found = dict(content)
+    steamer, many = found.pop("steamer", None), found.get("steamers")
+    if many is None and isinstance(steamer, Mapping):
+        many = 1
+    if isinstance(many, int):
+        about = steamer if isinstance(steamer, Mapping) else {}
+        found["steamers"] = [{**about, "name": "steamer" if i == 0 else f"steamer {i + 1}"} for i in range(many)]
+    elif steamer is not None:
+        found["steamer"] = steamer  # beside a list there is none: refused by its name
+    if isinstance(found.get("pot"), Mapping):
+        found["pots"] = [found.pop("pot")]
+    return found

@@ -1,0 +1,43 @@
+"""The first minutes: from an empty kitchen to a run in the log, in few presses."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+MOST = 30  # from the first page of an empty kitchen to the log
+
+
+class Hand:
+    """Presses as a cook does, and counts."""
+
+    def __init__(self, page):
+        self.page, self.presses = page, []
+
+    def press(self, what):
+        self.presses.append(what.inner_text())
+        what.click()
+
+
+@pytest.mark.parametrize("way", ["Steamed set cake", "Batter bake", "Boiled balls"])
+def test_an_empty_kitchen_to_a_logged_run(watched, empty_kitchen, way):
+    page, hand = watched, Hand(watched)
+    page.goto(empty_kitchen.url)
+    hand.press(page.get_by_role("button", name="On to the first sheet"))
+    hand.press(page.get_by_role("button", name=re.compile(f"^{way}")))
+    hand.press(page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile("^Plan")))
+    hand.press(page.get_by_role("button", name="Make it now"))
+    now = page.locator("[data-now]")
+    finish = page.get_by_role("link", name="How did it come out?")
+    expect(now).to_be_visible()
+    seen = []
+    while not finish.is_visible():
+        seen.append(now.get_attribute("data-now"))
+        assert len(seen) < 60, seen
+        straight = page.get_by_role("button", name=re.compile(", and start: "))
+        hand.press(straight if straight.is_visible() else page.locator("main button[data-on=true]").first)
+        page.wait_for_function("was => document.querySelector('[data-now]')?.dataset.now !== was", arg=seen[-1])
+    hand.press(finish)
+    hand.press(page.get_by_role("button", name="Put it in the log"))
+    expect(page).to_have_url(re.compile(r"/log/\d+$"))
+    assert len(hand.presses) <= MOST, hand.presses

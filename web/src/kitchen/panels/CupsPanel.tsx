@@ -1,0 +1,139 @@
+/** The cook's own cup, spoon and scoops, weighed once: every sheet then reads them. */
+
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { UnitId } from "../../api/client";
+import { limit } from "../../api/limits";
+import { larderQuery } from "../../api/queries";
+import { unitName } from "../../stations/mix/units";
+import { LinkButton } from "../../ui/LinkButton";
+import { NumberField } from "../../ui/NumberField";
+import { Row } from "../../ui/Row";
+import type { PanelProps } from "../things";
+import { Scoops } from "./NamedWeights";
+
+const VOLUMES: UnitId[] = [
+  "cup_own",
+  "spoon_own",
+  "cup_metric",
+  "cup_us",
+  "cup_rice_cooker",
+  "tbsp_metric",
+  "tbsp_us",
+  "tbsp_20",
+  "tsp_metric",
+  "tsp_us",
+];
+
+export function CupsPanel({ kitchen, set }: PanelProps) {
+  const larder = useQuery(larderQuery);
+  const weighed = kitchen.weighed ?? [];
+  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
+  return (
+    <>
+      <p className="mt-1 text-ink2">
+        Fill it with water to the brim you use, and weigh the water: grams are millilitres.
+      </p>
+      <Row label="Water in your cup">
+        <NumberField
+          label="Water in your cup"
+          hideLabel
+          value={kitchen.own_cup_ml ?? null}
+          unit="g"
+          within={limit("Kitchen.own_cup_ml")}
+          onClear={() => set({ own_cup_ml: null, weighed: weighed.filter((one) => one.measure !== "cup_own") })}
+          onChange={(own_cup_ml) => set({ own_cup_ml })}
+        />
+      </Row>
+      <Row label="Water in your spoon">
+        <NumberField
+          label="Water in your spoon"
+          hideLabel
+          value={kitchen.own_spoon_ml ?? null}
+          unit="g"
+          within={limit("Kitchen.own_spoon_ml")}
+          onClear={() => set({ own_spoon_ml: null, weighed: weighed.filter((one) => one.measure !== "spoon_own") })}
+          onChange={(own_spoon_ml) => set({ own_spoon_ml })}
+        />
+      </Row>
+      <ul>
+        {weighed.map((one, i) => (
+          <li
+            key={`${one.measure} ${one.ingredient}`}
+            className="hairline flex items-baseline justify-between gap-3 py-1"
+          >
+            <span>
+              {unitName(one.measure, kitchen)} of {name(one.ingredient).toLowerCase()}
+            </span>
+            <span className="whitespace-nowrap">
+              <b>{one.grams} g</b>
+              <LinkButton className="ml-4" onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}>
+                Take away
+              </LinkButton>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <WeighOne kitchen={kitchen} set={set} />
+      <Scoops kitchen={kitchen} set={set} />
+    </>
+  );
+}
+
+function WeighOne({ kitchen, set }: PanelProps) {
+  const larder = useQuery(larderQuery);
+  const [measure, setMeasure] = useState<UnitId>("cup_metric");
+  const [ingredient, setIngredient] = useState("sweet-rice-flour");
+  const [grams, setGrams] = useState(140);
+  const known = VOLUMES.filter(
+    (unit) =>
+      (unit !== "cup_own" || kitchen.own_cup_ml != null) && (unit !== "spoon_own" || kitchen.own_spoon_ml != null),
+  );
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-baseline gap-x-3 gap-y-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const others = (kitchen.weighed ?? []).filter((one) => one.ingredient !== ingredient);
+        set({ weighed: [...others, { measure, ingredient, grams }] });
+      }}
+    >
+      <select
+        aria-label="Weighed measure"
+        className="write"
+        value={measure}
+        onChange={(event) => setMeasure(event.target.value as UnitId)}
+      >
+        {known.map((unit) => (
+          <option key={unit} value={unit}>
+            {unitName(unit, kitchen)}
+          </option>
+        ))}
+      </select>
+      of
+      <select
+        aria-label="Weighed ingredient"
+        className="write max-w-52"
+        value={ingredient}
+        onChange={(event) => setIngredient(event.target.value)}
+      >
+        {larder.data?.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+      <NumberField
+        label="weighs"
+        value={grams}
+        unit="g"
+        within={limit("WeighedMeasure.grams")}
+        width="4rem"
+        onChange={setGrams}
+      />
+      <button type="submit" className="pick">
+        Keep it
+      </button>
+    </form>
+  );
+}

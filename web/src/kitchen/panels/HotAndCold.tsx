@@ -1,0 +1,116 @@
+/** What gives heat and takes it: the hob, the ovens and what plugs in, the cold. */
+
+import { limit } from "../../api/limits";
+import { NumberRow, Row } from "../../ui/Row";
+import { TemperatureField } from "../../ui/TemperatureField";
+import type { PanelProps } from "../things";
+import { KettleTest } from "./KettleTest";
+
+const LEVELS = ["low", "medium", "high"] as const;
+
+export function HobPanel({ kitchen, set }: PanelProps) {
+  const { burner } = kitchen;
+  return (
+    <>
+      <p className="mt-1 text-ink2">What reaches the pot, once the room has had its share.</p>
+      {LEVELS.map((level) => (
+        <NumberRow
+          key={level}
+          label={level}
+          name={`Burner at ${level}`}
+          unit="W"
+          within={limit(`Burner.${level}_w`)}
+          step={20}
+          value={burner[`${level}_w`]}
+          onChange={(watts) => set({ burner: { ...burner, [`${level}_w`]: watts } })}
+        />
+      ))}
+      <KettleTest kitchen={kitchen} set={set} />
+      <NumberRow
+        label="How many"
+        name="Burners"
+        within={limit("Kitchen.burners")}
+        value={kitchen.burners}
+        onChange={(burners) => set({ burners })}
+      />
+    </>
+  );
+}
+
+export function OvenPanel({ kitchen, set }: PanelProps) {
+  return (
+    <>
+      <NumberRow
+        label="Ovens"
+        within={limit("Kitchen.ovens")}
+        value={kitchen.ovens}
+        onChange={(ovens) => set({ ovens })}
+      />
+      <NumberRow
+        label="Trays in the oven at once"
+        within={limit("Kitchen.oven_shelves")}
+        value={kitchen.oven_shelves}
+        onChange={(oven_shelves) => set({ oven_shelves })}
+      />
+      <NumberRow
+        label="Toaster ovens, grills"
+        within={limit("Kitchen.toasters")}
+        value={kitchen.toasters}
+        onChange={(toasters) => set({ toasters })}
+      />
+      <NumberRow
+        label="Microwave oven, rated"
+        name="Microwave oven"
+        unit="W"
+        within={limit("Kitchen.microwave_w")}
+        step={50}
+        value={kitchen.microwave_w}
+        onChange={(microwave_w) => set({ microwave_w })}
+      />
+      <NumberRow
+        label="Rice cooker, rated"
+        name="Rice cooker"
+        unit="W"
+        within={limit("Kitchen.cooker_w")}
+        step={50}
+        value={kitchen.cooker_w}
+        onChange={(cooker_w) => set({ cooker_w })}
+      />
+      <NumberRow
+        label="Machines to pound or grind"
+        within={limit("Kitchen.machines")}
+        value={kitchen.machines}
+        onChange={(machines) => set({ machines })}
+      />
+    </>
+  );
+}
+
+export function ColdPanel({ kitchen, set }: PanelProps) {
+  return (
+    <>
+      <Row label="Fridge">
+        <TemperatureField
+          label="Fridge"
+          celsius={kitchen.fridge_c}
+          within={limit("Kitchen.fridge_c")}
+          onChange={(fridge_c) => set({ fridge_c })}
+        />
+      </Row>
+      <Row label="Freezer">
+        <TemperatureField
+          label="Freezer"
+          celsius={kitchen.freezer_c}
+          within={limit("Kitchen.freezer_c")}
+          onChange={(freezer_c) => set({ freezer_c })}
+        />
+      </Row>
+      <NumberRow
+        label="Shelves in the cold"
+        within={limit("Kitchen.cold_shelves")}
+        value={kitchen.cold_shelves}
+        onChange={(cold_shelves) => set({ cold_shelves })}
+      />
+    </>
+  );
+}

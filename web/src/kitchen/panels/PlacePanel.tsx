@@ -1,0 +1,115 @@
+/** Where the kitchen is and who works there; and the units that it is told in. */
+
+import { limit } from "../../api/limits";
+import { ActionMenu } from "../../ui/ActionMenu";
+import { NumberRow, PickRow, Row } from "../../ui/Row";
+import { TemperatureField } from "../../ui/TemperatureField";
+import { TimeField } from "../../ui/WallField";
+import type { PanelProps } from "../things";
+
+export function PlacePanel({ kitchen, set }: PanelProps) {
+  const { quiet } = kitchen;
+  return (
+    <>
+      <NumberRow
+        label="Height above the sea"
+        unit="m"
+        within={limit("Kitchen.altitude_m")}
+        step={10}
+        value={kitchen.altitude_m}
+        onChange={(altitude_m) => set({ altitude_m })}
+      />
+      <Row label="Room">
+        <TemperatureField
+          label="Room"
+          celsius={kitchen.room_c}
+          within={limit("Kitchen.room_c")}
+          onChange={(room_c) => set({ room_c })}
+        />
+      </Row>
+      <NumberRow
+        label="Cooks"
+        within={limit("Kitchen.cooks")}
+        value={kitchen.cooks}
+        onChange={(cooks) => set({ cooks })}
+      />
+      <Row label="Quiet hours">
+        <TimeField
+          label="Quiet begins"
+          value={quiet.begins}
+          onChange={(begins) => set({ quiet: { ...quiet, begins } })}
+        />
+        <span className="mx-3">to</span>
+        <TimeField label="Quiet ends" value={quiet.ends} onChange={(ends) => set({ quiet: { ...quiet, ends } })} />
+      </Row>
+      <Row label="Clock of">
+        <ActionMenu label={`Time zone: ${kitchen.timezone}`} choices={ZONES} onPick={(timezone) => set({ timezone })}>
+          {kitchen.timezone}
+        </ActionMenu>
+      </Row>
+    </>
+  );
+}
+
+export function MeasuredIn({ kitchen, set }: PanelProps) {
+  return (
+    <>
+      <PickRow
+        label="Cups and spoons"
+        value={kitchen.measures}
+        options={MEASURES}
+        onChange={(measures) => set({ measures })}
+      />
+      <PickRow
+        label="Temperatures in"
+        value={kitchen.temperature_unit}
+        options={DEGREES}
+        onChange={(temperature_unit) => set({ temperature_unit })}
+      />
+      <PickRow
+        label="Lengths in"
+        value={kitchen.length_unit}
+        options={LENGTHS}
+        onChange={(length_unit) => set({ length_unit })}
+      />
+      <PickRow
+        label="The clock goes by"
+        value={String(kitchen.clock_hours) as "24" | "12"}
+        options={CLOCKS}
+        onChange={(hours) => set({ clock_hours: hours === "12" ? 12 : 24 })}
+      />
+      <Row label="Prices in">
+        <input
+          aria-label="Prices in"
+          className="write w-24 text-right"
+          maxLength={6}
+          value={kitchen.currency}
+          onChange={(event) => set({ currency: event.target.value })}
+        />
+      </Row>
+    </>
+  );
+}
+
+/** Every zone that the browser knows, under its part of the world. */
+const ZONES = Intl.supportedValuesOf("timeZone").map((id) => {
+  const [under = "", ...place] = id.split("/");
+  return { id, under, words: place.join(", ").replaceAll("_", " ") || id };
+});
+const MEASURES = [
+  ["metric", "metric"],
+  ["us", "US"],
+  ["metric_20", "metric, a spoon of 20 ml"],
+] as const;
+const LENGTHS = [
+  ["mm", "millimetres"],
+  ["in", "inches"],
+] as const;
+const CLOCKS = [
+  ["24", "24 hours"],
+  ["12", "12 hours"],
+] as const;
+const DEGREES = [
+  ["C", "°C"],
+  ["F", "°F"],
+] as const;

@@ -1,0 +1,189 @@
+/** Steamers, and pots and pans: each by its name, with the measures that its water and its times go by. */
+
+import type { Pot, Steamer } from "../../api/client";
+import { limit, usual } from "../../api/limits";
+import { LengthRow } from "../../ui/LengthField";
+import { LinkButton } from "../../ui/LinkButton";
+import { NumberField } from "../../ui/NumberField";
+import { NumberRow, Row } from "../../ui/Row";
+import { SteamerSide } from "../drawn";
+import type { PanelProps } from "../things";
+import { Pans } from "./NamedWeights";
+
+/** A name that none of the others has. */
+function another(kind: string, others: { name: string }[]): string {
+  const taken = new Set(others.map((one) => one.name));
+  const names = [kind, ...others.map((_, i) => `${kind} ${i + 2}`)];
+  return names.find((name) => !taken.has(name)) ?? `${kind} ${others.length + 2}`;
+}
+
+interface NameProps {
+  /** What it is called and where among its like: "steamer 2". */
+  label: string;
+  name: string;
+  others: { name: string }[];
+  onChange: (name: string) => void;
+}
+
+/** Its name, put away only as one that tells it from the others. */
+function NameField({ label, name, others, onChange }: NameProps) {
+  return (
+    <input
+      aria-label={label}
+      className="write w-full max-w-60 font-bold"
+      maxLength={40}
+      key={name}
+      defaultValue={name}
+      onBlur={(event) => {
+        const typed = event.target.value.trim();
+        if (typed && !others.some((one) => one.name === typed)) onChange(typed);
+        else event.target.value = name;
+      }}
+    />
+  );
+}
+
+export function SteamersPanel({ kitchen, set }: PanelProps) {
+  const steamers = kitchen.steamers;
+  const put = (i: number, change: Partial<Steamer>) =>
+    set({ steamers: steamers.map((one, j) => (j === i ? { ...one, ...change } : one)) });
+  const blank: Steamer = {
+    name: another("steamer", steamers),
+    diameter_mm: usual("Steamer.diameter_mm"),
+    rack_mm: usual("Steamer.rack_mm"),
+    gap_mm: usual("Steamer.gap_mm"),
+    low_mm: usual("Steamer.low_mm"),
+    tiers: usual("Steamer.tiers"),
+    watts: null,
+  };
+  return (
+    <>
+      <p className="mt-1 text-ink2">A sheet stands in the first that takes its tin, unless it names another.</p>
+      {steamers.map((steamer, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: its name is being typed
+        <section key={i} aria-label={steamer.name} className="mt-5">
+          <div className="flex items-end justify-between gap-4">
+            <NameField
+              label={`Name of steamer ${i + 1}`}
+              name={steamer.name}
+              others={steamers.filter((_, j) => j !== i)}
+              onChange={(name) => put(i, { name })}
+            />
+            <SteamerSide steamer={steamer} scale={0.3} />
+          </div>
+          <LengthRow
+            label="Across"
+            name={`Across, ${steamer.name}`}
+            within={limit("Steamer.diameter_mm")}
+            step={5}
+            value={steamer.diameter_mm}
+            onChange={(diameter_mm) => put(i, { diameter_mm })}
+          />
+          <LengthRow
+            label="Floor to rack"
+            name={`Floor to rack, ${steamer.name}`}
+            within={limit("Steamer.rack_mm")}
+            value={steamer.rack_mm}
+            onChange={(rack_mm) => put(i, { rack_mm })}
+          />
+          <LengthRow
+            label="Air under the rack"
+            name={`Air under the rack, ${steamer.name}`}
+            within={limit("Steamer.gap_mm")}
+            value={steamer.gap_mm}
+            onChange={(gap_mm) => put(i, { gap_mm })}
+          />
+          <LengthRow
+            label="Water stays above"
+            name={`Water stays above, ${steamer.name}`}
+            within={limit("Steamer.low_mm")}
+            value={steamer.low_mm}
+            onChange={(low_mm) => put(i, { low_mm })}
+          />
+          <NumberRow
+            label="Tiers"
+            name={`Tiers, ${steamer.name}`}
+            within={limit("Steamer.tiers")}
+            value={steamer.tiers}
+            onChange={(tiers) => put(i, { tiers })}
+          />
+          <Row label="A machine of its own, rated">
+            <NumberField
+              label={`A machine of its own, ${steamer.name}`}
+              hideLabel
+              value={steamer.watts ?? null}
+              unit="W"
+              decimals={0}
+              within={limit("Steamer.watts")}
+              onChange={(watts) => put(i, { watts })}
+              onClear={() => put(i, { watts: null })}
+            />
+          </Row>
+          <LinkButton className="mt-1" onClick={() => set({ steamers: steamers.filter((_, j) => j !== i) })}>
+            Take away {steamer.name}
+          </LinkButton>
+        </section>
+      ))}
+      {steamers.length < MOST.steamers && (
+        <button type="button" className="pick mt-4" onClick={() => set({ steamers: [...steamers, blank] })}>
+          Add a steamer
+        </button>
+      )}
+    </>
+  );
+}
+
+export function PotsPanel({ kitchen, set }: PanelProps) {
+  const pots = kitchen.pots;
+  const put = (i: number, change: Partial<Pot>) =>
+    set({ pots: pots.map((one, j) => (j === i ? { ...one, ...change } : one)) });
+  const blank: Pot = {
+    name: another("pot", pots),
+    diameter_mm: usual("Pot.diameter_mm"),
+    water_ml: usual("Pot.water_ml"),
+  };
+  return (
+    <>
+      <p className="mt-1 text-ink2">Balls and parcels are boiled in the first, unless a sheet names another.</p>
+      {pots.map((pot, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: its name is being typed
+        <section key={i} aria-label={pot.name} className="mt-4">
+          <NameField
+            label={`Name of pot ${i + 1}`}
+            name={pot.name}
+            others={pots.filter((_, j) => j !== i)}
+            onChange={(name) => put(i, { name })}
+          />
+          <LengthRow
+            label="Across"
+            name={`Across, ${pot.name}`}
+            within={limit("Pot.diameter_mm")}
+            step={5}
+            value={pot.diameter_mm}
+            onChange={(diameter_mm) => put(i, { diameter_mm })}
+          />
+          <NumberRow
+            label="Water in it"
+            name={`Water in it, ${pot.name}`}
+            unit="ml"
+            within={limit("Pot.water_ml")}
+            step={100}
+            value={pot.water_ml}
+            onChange={(water_ml) => put(i, { water_ml })}
+          />
+          <LinkButton className="mt-1" onClick={() => set({ pots: pots.filter((_, j) => j !== i) })}>
+            Take away {pot.name}
+          </LinkButton>
+        </section>
+      ))}
+      {pots.length < MOST.pots && (
+        <button type="button" className="pick mt-4" onClick={() => set({ pots: [...pots, blank] })}>
+          Add a pot
+        </button>
+      )}
+      <Pans kitchen={kitchen} set={set} />
+    </>
+  );
+}
+
+const MOST = { steamers: 6, pots: 12 };

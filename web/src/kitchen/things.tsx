@@ -1,0 +1,133 @@
+/** What stands in the kitchen: each thing with its drawing, what it says of itself, and where its measures are typed. */
+
+import type { FC } from "react";
+import type { KitchenSettings } from "../api/client";
+import { degrees, degreesUnit, plural, sizeWords, timeWords } from "../ui/words";
+import * as drawn from "./drawn";
+import { CupsPanel } from "./panels/CupsPanel";
+import { GuessesPanel } from "./panels/GuessesPanel";
+import { ColdPanel, HobPanel, OvenPanel } from "./panels/HotAndCold";
+import { MeasuredIn, PlacePanel } from "./panels/PlacePanel";
+import { TinsPanel } from "./panels/TinsPanel";
+import { PotsPanel, SteamersPanel } from "./panels/Vessels";
+
+export interface PanelProps {
+  kitchen: KitchenSettings;
+  set: (change: Partial<KitchenSettings>) => void;
+}
+
+export interface Thing {
+  id: string;
+  title: string;
+  Draw: FC<{ kitchen: KitchenSettings }>;
+  says: (kitchen: KitchenSettings) => string;
+  Panel: FC<PanelProps>;
+}
+
+const warm = (celsius: number) => `${degrees(celsius)} ${degreesUnit()}`;
+const span = (all: number[]) =>
+  all.length ? [...new Set([Math.min(...all), Math.max(...all)])].map((mm) => sizeWords(mm)).join(" to ") : "";
+const known = (count: number, one: string, many?: string) => (count ? [plural(count, one, many)] : []);
+
+const place: Thing = {
+  id: "place",
+  title: "Place and people",
+  Draw: drawn.Window,
+  says: ({ altitude_m, room_c, cooks, quiet }) =>
+    `${altitude_m.toFixed(0)} m up, ${warm(room_c)}; ${plural(cooks, "cook")}, quiet from ${timeWords(quiet.begins)}`,
+  Panel: PlacePanel,
+};
+const tins: Thing = {
+  id: "tins",
+  title: "Tins",
+  Draw: drawn.TinShelf,
+  says: ({ tins: all }) =>
+    all.length
+      ? `${all.length}, ${span(all.map((tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm)))}`
+      : "none yet",
+  Panel: TinsPanel,
+};
+const cups: Thing = {
+  id: "cups",
+  title: "Cups, spoons, scoops",
+  Draw: drawn.Cups,
+  says: ({ own_cup_ml, scoops, weighed }) =>
+    [
+      own_cup_ml ? `your cup holds ${own_cup_ml.toFixed(0)} ml` : "weigh your cup once",
+      ...known(scoops.length, "scoop"),
+      ...known(weighed.length, "ingredient weighed in one", "ingredients weighed in one"),
+    ].join("; "),
+  Panel: CupsPanel,
+};
+const guesses: Thing = {
+  id: "guesses",
+  title: "What nobody knows exactly",
+  Draw: drawn.Notebook,
+  says: ({ estimates, learned }) => {
+    const here = new Set([...Object.keys(estimates), ...Object.keys(learned)]).size;
+    return here ? `${here} of them known here` : "the table's own figures";
+  },
+  Panel: GuessesPanel,
+};
+const units: Thing = {
+  id: "units",
+  title: "Measured in",
+  Draw: drawn.Ruler,
+  says: ({ temperature_unit, length_unit, clock_hours }) =>
+    `°${temperature_unit}, ${length_unit}, a clock of ${clock_hours} hours`,
+  Panel: MeasuredIn,
+};
+const steamers: Thing = {
+  id: "steamers",
+  title: "Steamers",
+  Draw: drawn.Steamers,
+  says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((one) => one.diameter_mm))}` : "none"),
+  Panel: SteamersPanel,
+};
+const pots: Thing = {
+  id: "pots",
+  title: "Pots and pans",
+  Draw: drawn.Pots,
+  says: ({ pots: all, pans }) =>
+    [plural(all.length, "pot to boil in", "pots to boil in"), ...known(pans.length, "pan")].join(", "),
+  Panel: PotsPanel,
+};
+const hob: Thing = {
+  id: "hob",
+  title: "Hob",
+  Draw: drawn.Hob,
+  says: ({ burners, burner, estimates }) =>
+    `${plural(burners, "burner")}; high gives ${burner.high_w.toFixed(0)}\u00a0W${estimates.burner ? ", timed here" : ""}`,
+  Panel: HobPanel,
+};
+const oven: Thing = {
+  id: "oven",
+  title: "Ovens, and what plugs in",
+  Draw: drawn.Ovens,
+  says: ({ ovens, oven_shelves, toasters }) =>
+    [
+      ovens ? `${plural(ovens, "oven")}, ${plural(oven_shelves, "tray")} at once` : "no oven",
+      ...known(toasters, "grill"),
+    ].join("; "),
+  Panel: OvenPanel,
+};
+const cold: Thing = {
+  id: "cold",
+  title: "Cold",
+  Draw: drawn.Cold,
+  says: ({ fridge_c, freezer_c, cold_shelves }) =>
+    `${warm(fridge_c)} and ${warm(freezer_c)}; ${plural(cold_shelves, "shelf", "shelves")} each`,
+  Panel: ColdPanel,
+};
+
+/** From the highest shelf down, and how high what stands on each. */
+export const SHELVES: { highPx: number; things: Thing[] }[] = [
+  { highPx: 52, things: [tins, units] },
+  { highPx: 100, things: [cups, guesses, place] },
+  { highPx: 88, things: [steamers, pots] },
+  { highPx: 116, things: [hob, oven, cold] },
+];
+
+/** The thing of an address; the place itself where none is named. */
+export const thingOf = (id: string | undefined): Thing =>
+  SHELVES.flatMap((shelf) => shelf.things).find((one) => one.id === id) ?? place;
