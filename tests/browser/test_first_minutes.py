@@ -41,3 +41,43 @@ def test_an_empty_kitchen_to_a_logged_run(watched, empty_kitchen, way):
     hand.press(page.get_by_role("button", name="Put it in the log"))
     expect(page).to_have_url(re.compile(r"/log/\d+$"))
     assert len(hand.presses) <= MOST, hand.presses
+
+
+def test_a_first_cake_teaches_itself(watched, kitchen):
+    """Every step marks what is to be pressed, and goes on only when that has been done."""
+    page = watched
+    page.goto(kitchen.url)
+    page.get_by_role("button", name=re.compile("with a first cake")).click()
+    strip = page.get_by_role("complementary", name="A first cake")
+    at = lambda number: strip.get_by_role("img", name=f"{number} of 9")  # noqa: E731
+    marked = page.locator("[data-lesson]")
+    expect(at(1)).to_be_visible()
+    expect(marked).to_have_count(1)
+    page.get_by_role("slider").press("ArrowRight")
+    expect(at(2)).to_be_visible()
+    marked.click()
+    expect(at(3)).to_be_visible()
+    page.get_by_role("link", name="Counter").click()  # gone astray
+    strip.get_by_role("link", name="Back to it").click()
+    expect(at(3)).to_be_visible()
+    marked.click()
+    expect(page.get_by_role("dialog", name=re.compile("^Why"))).to_be_visible()
+    expect(at(4)).to_be_visible()
+    page.keyboard.press("Escape")
+    marked.click()
+    expect(at(5)).to_be_visible()
+    page.reload()
+    expect(at(5)).to_be_visible()
+    marked.fill("16")
+    expect(at(6)).to_be_visible()
+    marked.click()
+    expect(at(7)).to_be_visible()
+    marked.click()
+    expect(at(8)).to_be_visible()
+    while re.search(r"/make/\d+$", page.url):
+        marked.click()
+    expect(at(9)).to_be_visible()
+    page.get_by_role("button", name="Put it in the log").click()
+    expect(strip).to_contain_text("That was a cake")
+    strip.get_by_role("link", name="To the counter").click()
+    expect(strip).not_to_be_visible()

@@ -11,6 +11,7 @@ import { queryClient, sessionQuery } from "./api/queries";
 import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
+import { useLesson } from "./lesson/lesson";
 import { TellingsProvider } from "./make/Tellings";
 import { invitation, usedKey } from "./session/key";
 import { isOf, useRole } from "./session/roles";
@@ -20,6 +21,7 @@ import { Materials } from "./ui/materials";
 import { wearTheme } from "./ui/theme";
 
 const SheetPage = lazy(() => import("./sheet/SheetPage"));
+const LessonStrip = lazy(() => import("./lesson/LessonStrip"));
 const Welcome = lazy(() => import("./counter/Welcome"));
 const Invited = lazy(() => import("./session/Invited"));
 const Make = lazy(() => import("./make/Make"));
@@ -64,6 +66,7 @@ function House() {
   const session = useQuery({ ...sessionQuery, enabled: entered.isSuccess });
   const [been, setBeen] = useState(false);
   const [asked, setAsked] = useState(invitation);
+  const learning = useLesson() !== null;
   const inside = session.data?.signed_in ?? false;
   useEffect(() => {
     if (inside) setBeen(true);
@@ -84,6 +87,7 @@ function House() {
         page
       ) : (
         <TellingsProvider>
+          {learning && <LessonStrip />}
           {page}
           <ClockStrip />
         </TellingsProvider>

@@ -42,6 +42,7 @@ class SaveKitchen(Write):
 class KitchenOpen(BaseModel):
     kitchen: Kitchen
     set_up: bool
+    demo: bool  # a made-up kitchen, to be played in
     revision: int
 
 
@@ -119,7 +120,7 @@ def kitchen(request: HttpRequest) -> KitchenOpen:
 
 
 def _open(found: KitchenRecord) -> KitchenOpen:
-    return KitchenOpen(kitchen=found.settings, set_up=found.set_up, revision=found.revision)
+    return KitchenOpen(kitchen=found.settings, set_up=found.set_up, demo=found.demo, revision=found.revision)
 
 
 @router.put("/kitchen", response={200: KitchenOpen})

@@ -4494,6 +4494,8 @@ export interface components {
         };
         /** KitchenOpen */
         KitchenOpen: {
+            /** Demo */
+            demo: boolean;
             kitchen: components["schemas"]["Kitchen"];
             /** Revision */
             revision: number;

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Navigate } from "react-router";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
+import { BeginLesson } from "../lesson/BeginLesson";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { JustDropped } from "../ui/JustDropped";
@@ -56,6 +57,11 @@ export function Counter() {
         <Sheets />
       </div>
       <div className="mt-10 pb-10">
+        {kitchen.data.demo && (
+          <p className="mb-8">
+            <BeginLesson />
+          </p>
+        )}
         <Gallery />
         <p className="mt-8">
           <TextLink to="/dropped">What was thrown away</TextLink>

@@ -7,6 +7,7 @@ import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { BeginLesson } from "../lesson/BeginLesson";
 import { Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
@@ -100,6 +101,9 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
             Take a way. Its own starting sheet is laid out, ready to change.
           </p>
           <Gallery />
+          <div className="mt-8">
+            <BeginLesson />
+          </div>
           <LinkButton className="mt-8" onClick={() => navigate("/")}>
             To the counter, nothing for now
           </LinkButton>

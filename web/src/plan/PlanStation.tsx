@@ -132,6 +132,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
         <button
           type="button"
           className="pick min-h-12"
+          data-points="rehearse"
           disabled={!saved || begin.isPending || editing.problems.length > 0}
           onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
         >

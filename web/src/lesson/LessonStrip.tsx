@@ -1,0 +1,89 @@
+/** One sentence of the lesson over whatever page is open; it goes on by itself when that has been done. */
+
+import { useEffect, useRef } from "react";
+import { useLocation } from "react-router";
+import { LinkButton, TextLink } from "../ui/LinkButton";
+import { isDone, LESSON, type Lesson, setLesson, useLesson, wordsOf } from "./lesson";
+
+const LOOK_MS = 250;
+
+export default function LessonStrip() {
+  const lesson = useLesson();
+  return lesson ? <Strip {...lesson} /> : null;
+}
+
+function Strip({ sheet, step }: Lesson) {
+  const { pathname } = useLocation();
+  const now = LESSON[step];
+  useWitness(sheet, step, pathname);
+  const place = now?.place?.(sheet);
+  const away = place !== undefined && place !== pathname;
+  return (
+    <aside aria-label="A first cake" className="sticky top-0 z-30 border-b border-ink bg-sheet text-ink print:hidden">
+      <div className="mx-auto flex max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 py-2 sm:px-10">
+        <Steps at={step} />
+        <p aria-live="polite" className="min-w-0 flex-1 basis-80 text-lg">
+          {now ? now.says : "That was a cake, from the bowl to the log. What you make next, the kitchen learns from."}{" "}
+          {away && <TextLink to={place}>Back to it</TextLink>}
+        </p>
+        {now ? (
+          <LinkButton onClick={() => setLesson(null)}>Leave the lesson</LinkButton>
+        ) : (
+          <TextLink to="/" onClick={() => setLesson(null)}>
+            To the counter
+          </TextLink>
+        )}
+      </div>
+    </aside>
+  );
+}
+
+/** How far it has come. */
+function Steps({ at }: { at: number }) {
+  const all = LESSON.length;
+  return (
+    <svg width={all * 12} height="10" role="img" aria-label={`${Math.min(at + 1, all)} of ${all}`}>
+      {LESSON.map((_, i) => (
+        <circle
+          // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place
+          key={i}
+          cx={6 + i * 12}
+          cy="5"
+          r={i === at ? 4.5 : 3}
+          fill={i <= at ? "var(--color-bean)" : "none"}
+          stroke="var(--color-bean)"
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** Looks at the page: marks what is to be pressed, and goes on when the step has been done. */
+function useWitness(sheet: number, step: number, pathname: string) {
+  const words = useRef<{ step: number; were: string | null }>({ step: -1, were: null });
+  useEffect(() => {
+    const now = LESSON[step];
+    if (!now) return;
+    let marked: Element | null = null;
+    const look = () => {
+      if (words.current.step !== step) words.current = { step, were: null };
+      words.current.were ??= settled() ? wordsOf(now.until, document) : null;
+      const there = document.querySelector(now.points);
+      if (there !== marked) {
+        marked?.removeAttribute("data-lesson");
+        there?.setAttribute("data-lesson", "");
+        marked = there;
+      }
+      if (isDone(now.until, pathname, document, words.current.were)) setLesson({ sheet, step: step + 1 });
+    };
+    look();
+    const timer = window.setInterval(look, LOOK_MS);
+    return () => {
+      clearInterval(timer);
+      marked?.removeAttribute("data-lesson");
+    };
+  }, [sheet, step, pathname]);
+}
+
+/** No figure on the page is on its way from one value to another. */
+const settled = () => document.querySelector('[data-saving="unsaved"]') === null;
