@@ -1,10 +1,12 @@
 /** A number that can be pressed to read its because, down to the inputs. */
 
 import { Popover } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
+import { clearSpot, type Kept, type Spot } from "./clearSpot";
 import { LinkButton } from "./LinkButton";
 import { Slip } from "./Slip";
+import { useSpoken } from "./spoken";
 import { quantity } from "./words";
 
 interface Props {
@@ -18,18 +20,28 @@ interface Props {
 export function FactFigure({ facts, name, children, className = "" }: Props) {
   const fact = facts[name];
   const [trail, setTrail] = useState<FactKey[]>([]);
+  const [spot, setSpot] = useState<Spot | null>(null);
+  const pressed = useRef<HTMLButtonElement>(null);
+  useSpoken(spot && (trail.at(-1) ?? name));
   if (!fact) return <span className={className}>{children}</span>;
   const shown = facts[trail.at(-1) ?? name] ?? fact;
   return (
-    <Popover.Root onOpenChange={(open) => !open && setTrail([])}>
+    <Popover.Root
+      open={spot !== null}
+      onOpenChange={(open) => {
+        setSpot(open && pressed.current ? spotBeside(pressed.current, name) : null);
+        if (!open) setTrail([]);
+      }}
+    >
       <Popover.Trigger
+        ref={pressed}
         data-fact={name}
         className={`cursor-help text-left underline-offset-4 hover:underline decoration-dotted ${className}`}
       >
         {children}
         <span className="sr-only">, {fact.label}: why this number</span>
       </Popover.Trigger>
-      <Slip label={`Why ${fact.label}`}>
+      <Slip label={`Why ${fact.label}`} spot={spot}>
         <BecauseOf fact={shown} facts={facts} onFollow={(key) => setTrail([...trail, key])} />
         <div className="mt-3 flex justify-between">
           {trail.length > 0 ? (
@@ -43,6 +55,37 @@ export function FactFigure({ facts, name, children, className = "" }: Props) {
         </div>
       </Slip>
     </Popover.Root>
+  );
+}
+
+const SLIP = { wide: 400, high: 416 }; // as large as it gets, and scrolled beyond
+const LEAST_DRAWING = 120; // px across: what is smaller is a sign, not a drawing
+
+/** Clear of the drawings on the page, before all of those that show what is spoken of, and of the line that was pressed. */
+function spotBeside(pressed: Element, key: FactKey): Spot {
+  const box = pressed.getBoundingClientRect();
+  const drawings = [...document.querySelectorAll('main svg[role="img"], main svg[role="group"]')].flatMap(
+    (drawing): Kept[] => {
+      const at = drawing.getBoundingClientRect();
+      if (at.width < LEAST_DRAWING || at.height < LEAST_DRAWING) return [];
+      return [
+        {
+          box: at,
+          weight: drawing.querySelector(`[data-of~="${key as string}"]`) || drawing.contains(pressed) ? 5 : 1,
+        },
+      ];
+    },
+  );
+  const line = pressed.closest(".hairline")?.getBoundingClientRect();
+  const kept = line ? [...drawings, { box: line, weight: 5 }] : drawings;
+  return clearSpot(
+    box,
+    kept,
+    { wide: window.innerWidth, high: window.innerHeight },
+    {
+      ...SLIP,
+      wide: Math.min(SLIP.wide, window.innerWidth - 24),
+    },
   );
 }
 

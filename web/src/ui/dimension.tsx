@@ -39,10 +39,12 @@ interface Label {
   anchor?: "start" | "middle" | "end";
   tone?: "ink" | "ink2" | "bean" | "green" | "look";
   halo?: boolean;
+  /** The facts that it shows: marked while one of them is spoken of (spoken.ts). */
+  of?: string;
 }
 
 /** Words or a figure in a drawing, never smaller than can be read. `halo` keeps it readable over a texture. */
-export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo }: Label) {
+export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo, of }: Label) {
   return (
     <text
       x={x}
@@ -50,6 +52,7 @@ export function Label({ x, y, children, size = 15, bold, anchor = "start", tone 
       fontWeight={bold ? 700 : 400}
       textAnchor={anchor}
       className={halo ? "halo" : undefined}
+      data-of={of}
       style={{ fill: `var(--color-${tone})`, fontSize: legible(size) }}
     >
       {children}

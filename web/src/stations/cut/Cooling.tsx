@@ -62,7 +62,15 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
               fill="var(--color-green)"
               opacity="0.14"
             />
-            <Label x={x((from + until) / 2)} y={pad.top - 12} anchor="middle" bold size={18} tone="green">
+            <Label
+              x={x((from + until) / 2)}
+              y={pad.top - 12}
+              anchor="middle"
+              bold
+              size={18}
+              tone="green"
+              of="rest.handle_from_min rest.handle_until_min"
+            >
               {verb}: {from.toFixed(0)} to {until.toFixed(0)} min
             </Label>
           </>
@@ -82,7 +90,7 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
           heart
         </Label>
         {cut != null && cooling.cut_c != null && (
-          <>
+          <g data-of="rest.cut_after_min rest.cut_at_c">
             <line
               x1={x(cut)}
               x2={x(cut)}
@@ -99,7 +107,7 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
               {minutes(cut)}
               {cut < 90 ? " min" : ""}
             </Label>
-          </>
+          </g>
         )}
         <Label x={W - pad.right} y={H - 4} anchor="end" size={13.5} tone="ink2">
           {hours ? "hours" : "minutes"} off the heat

@@ -101,13 +101,13 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
       <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
         {sizeWords(tray.length_mm, 1)}
       </Label>
-      <Label x={X0 + w + 26} y={Y0 + 24} bold size={34}>
+      <Label x={X0 + w + 26} y={Y0 + 24} bold size={34} of="cut.pieces">
         {pieces.length}
       </Label>
       <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
         pieces of
       </Label>
-      <Label x={X0 + w + 26} y={Y0 + 86} bold size={24}>
+      <Label x={X0 + w + 26} y={Y0 + 86} bold size={24} of="cut.piece_g">
         {told} g
       </Label>
       {tray.count > 1 && (

@@ -131,7 +131,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           </g>
         ))}
         {marks.map((mark) => (
-          <g key={mark.key}>
+          <g key={mark.key} data-of={mark.key}>
             <line
               x1={x(mark.at)}
               x2={x(mark.at)}
@@ -156,8 +156,9 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           stroke="var(--color-bean)"
           strokeDasharray="7 5"
           strokeWidth="1.3"
+          data-of="mix.gel_temperature_c"
         />
-        <Label x={gelAt.x} y={gelAt.y} anchor={gelAt.anchor} size={14.5} tone="bean" halo>
+        <Label x={gelAt.x} y={gelAt.y} anchor={gelAt.anchor} size={14.5} tone="bean" halo of="mix.gel_temperature_c">
           gels here: {degrees(gel)} {degreesUnit()}
         </Label>
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
@@ -193,7 +194,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
         <circle cx={x(at)} cy={y(along(minutes, core_c, at))} r="5" fill="var(--color-ink)" />
         {steamer && <WaterFall steamer={steamer} x={x} top={H + 26} bottom={H + WATER - 12} at={at} />}
         {floats != null && (
-          <g>
+          <g data-of="heat.float_min">
             <line
               x1={x(floats)}
               x2={x(floats)}
@@ -209,7 +210,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           </g>
         )}
         {sets != null && (
-          <g>
+          <g data-of="heat.set_min">
             <path
               d={`M${x(sets)} ${y(along(minutes, core_c, sets)) - 7}l7 7l-7 7l-7 -7z`}
               fill="var(--color-sheet)"
@@ -222,7 +223,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           </g>
         )}
         {hot != null && (
-          <g>
+          <g data-of="heat.core_hot_min">
             <circle cx={x(hot)} cy={y(along(minutes, core_c, hot))} r="5" fill="var(--color-bean)" />
             <Label x={x(hot) + 12} y={y(along(minutes, core_c, hot)) + 20} size={15} anchor="start" tone="bean" halo>
               heart hot at {hot.toFixed(0)}

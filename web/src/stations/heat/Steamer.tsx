@@ -50,7 +50,14 @@ export function Steamer({ steamer, facts, within, at }: Props) {
       aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${lengthWords(waterMm)} deep`}
     >
       <rect x={LEFT} y={top} width={wide} height={FLOOR - top} fill={fill("steam")} opacity="0.75" />
-      <rect x={LEFT} y={up(waterMm)} width={wide} height={waterMm * scale} fill={fill("water")} />
+      <rect
+        x={LEFT}
+        y={up(waterMm)}
+        width={wide}
+        height={waterMm * scale}
+        fill={fill("water")}
+        data-of="heat.water_ml heat.water_loss_g_per_min"
+      />
       <line
         x1={LEFT}
         x2={right}
@@ -117,10 +124,17 @@ export function Steamer({ steamer, facts, within, at }: Props) {
           </Label>
         </g>
       ))}
-      <Label x={LEFT + wide / 2} y={FLOOR + 22} bold anchor="middle" size={17}>
+      <Label x={LEFT + wide / 2} y={FLOOR + 22} bold anchor="middle" size={17} of="heat.water_ml">
         {litres}
       </Label>
-      <Label x={LEFT + wide / 2} y={FLOOR + 45} anchor="middle" size={14.5} tone="look">
+      <Label
+        x={LEFT + wide / 2}
+        y={FLOOR + 45}
+        anchor="middle"
+        size={14.5}
+        tone="look"
+        of="heat.top_up_at_min heat.top_up_ml"
+      >
         {topUp}
       </Label>
     </Drawing>

@@ -131,8 +131,17 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
               fill="none"
               stroke="var(--color-bean)"
               strokeDasharray="3 4"
+              data-of="mix.hydration_pct mix.sugar_pct"
             />
-            <Label x={x(here[0]) + 22} y={y(here[1]) - 14} bold size={19} tone="bean" halo>
+            <Label
+              x={x(here[0]) + 22}
+              y={y(here[1]) - 14}
+              bold
+              size={19}
+              tone="bean"
+              halo
+              of="mix.hydration_pct mix.sugar_pct"
+            >
               {here[0].toFixed(0)} : {here[1].toFixed(0)}
             </Label>
             <g

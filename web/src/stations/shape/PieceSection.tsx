@@ -114,6 +114,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
         {filled && (
           <>
             <circle
+              data-of="shape.core_mm"
               cx={CX}
               cy={coreY}
               r={r}
@@ -147,12 +148,14 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
         {filled && drawing.form === "ball" && (
           <>
             <path d={`M${bx + 34} ${by - 34}L${bx} ${by}`} stroke="var(--color-ink)" />
-            <Dimension x1={ax} y1={ay} x2={bx} y2={by} />
+            <g data-of="shape.skin_mm">
+              <Dimension x1={ax} y1={ay} x2={bx} y2={by} />
+            </g>
             <path d={`M${bx + 34} ${by - 34}h12`} stroke="var(--color-ink)" />
-            <Label x={bx + 54} y={by - 39} bold size={19} tone={tone}>
+            <Label x={bx + 54} y={by - 39} bold size={19} tone={tone} of="shape.skin_mm">
               {shell} {lengthWords(skin, 1)}
             </Label>
-            <Label x={bx + 54} y={by - 16} size={14.5} tone={thin || near ? tone : "ink2"}>
+            <Label x={bx + 54} y={by - 16} size={14.5} tone={thin || near ? tone : "ink2"} of="shape.least_skin_mm">
               {drawing.least_skin_mm > 0
                 ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${lengthWords(drawing.least_skin_mm, 1)}`
                 : ""}
@@ -173,10 +176,12 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
           <>
             <Extension x1={CX - R} y1={CY} x2={CX - R} y2={CY + R + 48} />
             <Extension x1={CX + R} y1={CY} x2={CX + R} y2={CY + R + 48} />
-            <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
-            <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
-              {lengthWords(now.outer)} across
-            </Label>
+            <g data-of="shape.diameter_mm">
+              <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
+              <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
+                {lengthWords(now.outer)} across
+              </Label>
+            </g>
           </>
         )}
         {moves && (

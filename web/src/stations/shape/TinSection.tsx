@@ -57,6 +57,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
               fill={fill("batter")}
               stroke="var(--color-ink)"
               strokeWidth="1.2"
+              data-of="mix.volume_ml"
             />
             <Layers layers={layers} box={{ x, w, floor, wall, bottom, level, scale }} />
           </>
@@ -86,14 +87,18 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
           <>
             <Extension x1={x - 44} y1={bottom - level} x2={x - 4} y2={bottom - level} />
             <Extension x1={x - 44} y1={bottom} x2={x - 4} y2={bottom} />
-            <Dimension x1={x - 34} y1={bottom - level} x2={x - 34} y2={bottom} />
-            <Label x={x - 44} y={bottom - level / 2 + 7} bold size={22} anchor="end">
-              {lengthWords(depth)}
-            </Label>
-            <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
-            <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
-              {lengthWords(tin.height_mm - depth)} free
-            </Label>
+            <g data-of="shape.depth_mm">
+              <Dimension x1={x - 34} y1={bottom - level} x2={x - 34} y2={bottom} />
+              <Label x={x - 44} y={bottom - level / 2 + 7} bold size={22} anchor="end">
+                {lengthWords(depth)}
+              </Label>
+            </g>
+            <g data-of="shape.headroom_mm">
+              <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
+              <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
+                {lengthWords(tin.height_mm - depth)} free
+              </Label>
+            </g>
             {onFill && (
               <g
                 role="slider"

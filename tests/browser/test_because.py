@@ -1,0 +1,52 @@
+"""Where a number comes from: told beside the drawing that shows it, never over it, and marked in it."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+SIZES = {"desk": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
+# Of each station a number that a drawing shows.
+SHOWN = [
+    ("mix", "mix.hydration_pct"),
+    ("shape", "shape.depth_mm"),
+    ("shape", "shape.headroom_mm"),
+    ("heat", "heat.done_min"),
+    ("heat", "heat.set_min"),
+    ("heat", "heat.core_hot_min"),
+    ("cut", "cut.piece_g"),
+    ("cut", "rest.cut_after_min"),
+]
+COVERED = """() => {
+  const slip = document.querySelector('[role=dialog]').getBoundingClientRect();
+  return [...document.querySelectorAll('main svg:has([data-spoken])')].map((drawing) => {
+    const box = drawing.getBoundingClientRect();
+    const wide = Math.min(slip.right, box.right) - Math.max(slip.left, box.left);
+    const high = Math.min(slip.bottom, box.bottom) - Math.max(slip.top, box.top);
+    return Math.round(Math.max(0, wide) * Math.max(0, high));
+  });
+}"""
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_a_because_marks_its_drawing_and_lies_beside_it(watched, demo, size):
+    page = watched
+    wide, high = SIZES[size]
+    page.set_viewport_size({"width": wide, "height": high})
+    told = 0
+    for station, key in SHOWN:
+        page.goto(f"{demo.url}/sheets/1/{station}")
+        expect(page.get_by_role("navigation", name="Stations")).to_be_visible()
+        pressed = page.locator(f'button[data-fact="{key}"]')
+        expect(page.locator("main svg").first).to_be_visible()
+        if pressed.count() == 0:
+            continue
+        pressed.first.click()
+        expect(page.get_by_role("dialog", name=re.compile("^Why"))).to_be_visible()
+        covered = page.evaluate(COVERED)
+        assert covered, f"{key} is marked in no drawing"
+        assert max(covered) == 0, (key, covered)
+        page.keyboard.press("Escape")
+        expect(page.locator("[data-spoken]")).to_have_count(0)
+        told += 1
+    assert told >= 5
