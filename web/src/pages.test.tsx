@@ -244,7 +244,7 @@ describe("the plan", () => {
   it("says why there is none", () => {
     const problem: Problem = { path: "serve", says: "2020-01-01 10:00 is past", accepts: "a time after now" };
     show(null, {}, new Refused(422, [problem]));
-    expect(screen.getByRole("alert").textContent).toBe("serve: 2020-01-01 10:00 is past. Accepted: a time after now.");
+    expect(screen.getByRole("alert").textContent).toBe("Serve: 2020-01-01 10:00 is past. Accepted: a time after now.");
   });
 
   it("is kept for an occasion, or begun, or rehearsed", async () => {

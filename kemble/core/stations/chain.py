@@ -151,6 +151,8 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
     if working.sheet.in_tray:
         whole_of_tray(working, mixed.cooked)
     shaped = shape(working, mixed)
+    if working.impossible:
+        drawn["shape"] = working.impossible
     if shaped and not working.sheet.in_tray:
         whole_of_pieces(working, mixed.cooked)
     if shaped:

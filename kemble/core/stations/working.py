@@ -78,6 +78,7 @@ class Working:
     hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
     stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
     stands_in: StandsIn | None = None
+    impossible: Drawn | None = None  # what was asked for and cannot be, to be drawn where it fails
     cooling: Cooling | None = None
     _estimates: dict[EstimateId, Estimate] | None = None
     _origins: dict[EstimateId, Origin] = field(default_factory=dict)

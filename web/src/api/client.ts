@@ -150,9 +150,26 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   throw new Refused(answer.response.status, problems, body?.worked ?? null);
 }
 
-/** A problem as one sentence for a cook: the field's path stays out when the field is in sight. */
+const UNIT = /_(g|mm|c|min|ml|pct|w|m|h|s)$/;
+const WHOLE = new Set(["sheet", "kitchen", "event", "outcome", "occasion", "body", "vessel", "value"]);
+
+/** Where in a document a problem lies, for a cook: "parts.0.lines.2.amount.value" is "Part 1, line 3, amount". */
+export function whereWords(path: string): string {
+  const steps = path.split(".");
+  const told: string[] = [];
+  for (const [i, step] of steps.entries()) {
+    const at = /^\d+$/.test(step) ? told.pop() : undefined;
+    if (at !== undefined) told.push(`${at.replace(/s$/, "")} ${Number(step) + 1}`);
+    else if (!WHOLE.has(step) || steps.length === 1 || (i === steps.length - 1 && told.length === 0))
+      told.push(step.replace(UNIT, "").replaceAll("_", " "));
+  }
+  const words = told.join(", ");
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+/** A problem as one sentence for a cook: where it lies stays out when the field is in sight. */
 export const sentence = (problem: Problem, named = true) =>
-  `${named ? `${problem.path}: ` : ""}${problem.says}.${problem.accepts ? ` Accepted: ${problem.accepts}.` : ""}`;
+  `${named ? `${whereWords(problem.path)}: ` : ""}${problem.says}.${problem.accepts ? ` Accepted: ${problem.accepts}.` : ""}`;
 export type DayPlan = Schemas["DayPlan"];
 export type Clash = Schemas["Clash"];
 export type WayOut = Schemas["WayOut"];

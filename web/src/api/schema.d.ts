@@ -2207,6 +2207,12 @@ export interface components {
          *     The densities let the drawing follow a hand before the facts do.
          */
         BallDrawing: {
+            /**
+             * Cannot
+             * @default
+             * @enum {string}
+             */
+            cannot: "" | "dough" | "filling" | "layer" | "size";
             /** Core Mm */
             core_mm: number;
             /** Dough G Per Ml */
@@ -3050,6 +3056,11 @@ export interface components {
         };
         /** CutDrawing */
         CutDrawing: {
+            /**
+             * Cannot
+             * @default false
+             */
+            cannot: boolean;
             /**
              * Pattern
              * @enum {string}
@@ -8317,6 +8328,11 @@ export interface components {
              * @default []
              */
             layers: components["schemas"]["Layer"][];
+            /**
+             * Over Mm
+             * @default 0
+             */
+            over_mm: number;
             tin: components["schemas"]["Tin"];
             /**
              * Tins

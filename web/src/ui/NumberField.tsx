@@ -98,7 +98,11 @@ export function NumberField(props: Props) {
       />
       {unit && <span className="ml-1 text-ink2">{unit}</span>}
       {problem && (
-        <span id={`${id}-problem`} role="alert" className="block max-w-60 text-sm text-bean">
+        <span
+          id={`${id}-problem`}
+          role="alert"
+          className="block w-0 min-w-full whitespace-normal text-left text-sm text-bean"
+        >
           {label}: {problem}
         </span>
       )}

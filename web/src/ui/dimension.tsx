@@ -39,19 +39,21 @@ interface Label {
   anchor?: "start" | "middle" | "end";
   tone?: "ink" | "ink2" | "bean" | "green" | "look";
   halo?: boolean;
+  /** Laid on a plate of paper: over a texture no figure is read well without one. */
+  plate?: boolean;
   /** The facts that it shows: marked while one of them is spoken of (spoken.ts). */
   of?: string;
 }
 
-/** Words or a figure in a drawing, never smaller than can be read. `halo` keeps it readable over a texture. */
-export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo, of }: Label) {
+/** Words or a figure in a drawing, never smaller than can be read. `halo` keeps it readable over lines. */
+export function Label({ x, y, children, size = 15, bold, anchor = "start", tone = "ink", halo, plate, of }: Label) {
   return (
     <text
       x={x}
       y={y}
       fontWeight={bold ? 700 : 400}
       textAnchor={anchor}
-      className={halo ? "halo" : undefined}
+      className={plate ? "plate" : halo ? "halo" : undefined}
       data-of={of}
       style={{ fill: `var(--color-${tone})`, fontSize: legible(size) }}
     >

@@ -48,6 +48,10 @@ export function Materials() {
   return (
     <svg width="0" height="0" className="absolute" aria-hidden="true" focusable="false">
       <defs>
+        <filter id="plate" x="-0.04" y="0.02" width="1.08" height="0.96">
+          <feFlood floodColor="var(--color-sheet)" floodOpacity="0.94" />
+          <feComposite in="SourceGraphic" operator="over" />
+        </filter>
         <pattern id="m-water" width="24" height="10" patternUnits="userSpaceOnUse">
           <rect width="24" height="10" fill="var(--color-water)" />
           <path d="M0 5 q6 -4 12 0 t12 0" fill="none" stroke="var(--color-water-2)" strokeWidth="1" />

@@ -58,16 +58,17 @@ class CutDrawing(Drawn):
     pattern: Pattern
     trays: tuple[TrayDrawing, ...]
     small_mm: float = SMALL_MM
+    cannot: bool = False  # it cannot be cut as is asked: the trays, whole
 
 
-def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
-    """The pieces of every tray; what of each part goes on one. None, with a problem noted, when it cannot be cut so."""
+def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing:
+    """The pieces of every tray; what of each part goes on one. Whole, with a problem noted, when it cannot be cut so."""
     tray_total_g = tray_g(working)
     cuttings = []
     for tinful, count in zip(drawn.tins, _shared(working.sheet.cut.pieces, drawn.tins), strict=True):
         cutting = _cutting(working, tinful, count, tray_total_g)
         if cutting is None:
-            return None
+            return _whole(working, drawn)
         cuttings.append(cutting)
     _enter(working, mixed, drawn, cuttings, tray_total_g)
     _enter_met(working, drawn, cuttings)
@@ -79,6 +80,12 @@ def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing | None:
         trays.append(_drawing(working, tinful, cutting, g_per_mm2, here))
         small -= here * tinful.count
     return known(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
+
+
+def _whole(working: Working, drawn: TinDrawing) -> CutDrawing:
+    uncut = Cutting(cells=(), lines=(), rings=(), rulers=())
+    trays = tuple(_drawing(working, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
+    return known(CutDrawing, pattern=working.sheet.cut.pattern, trays=trays, cannot=True)
 
 
 def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:

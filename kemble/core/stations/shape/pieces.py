@@ -11,7 +11,7 @@ from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.ball import Ball, sphere_mm
+from kemble.core.geometry.ball import Ball, Stuff, sphere_mm
 from kemble.core.kitchen.larder import Composition
 from kemble.core.stations.mix.mix import CHOI_OKOS, Mixed
 from kemble.core.stations.mix.parts import Made
@@ -19,6 +19,7 @@ from kemble.core.stations.shape.leaf import leaf_parcel, leaves_to_a_parcel
 from kemble.core.stations.shape.portions import (
     A_HAIR,
     MOST_PIECES,
+    Cannot,
     Heart,
     Portions,
     Remedy,
@@ -63,6 +64,7 @@ class BallDrawing(Drawn):
     filling_word: str = "filling"
     rolled: RolledDrawing | None = None
     remedies: tuple[Remedy, ...]
+    cannot: Cannot = ""  # there is no such piece, and why: drawn as it was asked for, no station works with it
 
 
 def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
@@ -73,18 +75,19 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         working.problem("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
         return None
     stuff = stuff_of(working, filling, heart)
-    portions = portioned(working, mixed, filling, heart, stuff)
-    if portions is None:
-        return None
+    portions, cannot = portioned(working, mixed, filling, heart, stuff)
     outside = way.wraps == "outside" and filling is not None
     within = portions.filling_g > 0
     ball = ball_in(portions, stuff, outside)
-    if within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
+    if not cannot and within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
         working.problem(
             "pieces",
             f"{portions.dough_g:.3g} and {portions.filling_g:.3g} g leave no layer round the other",
             "more of what goes outside, or less inside",
         )
+        cannot = "layer"
+    if cannot:
+        working.impossible = _drawn(working, portions, ball, stuff, filling, heart, cannot=cannot)
         return None
     _enter_weights(working, portions, heart)
     _enter_parts(working, mixed.parts, portions)
@@ -106,14 +109,52 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     _advise(working, portions, ball, heart, least)
     _enter_trim(working, portions)
     _enter_hands(working)
-    of_the_leaf = leaf_parcel(working, portions)
-    drawing = known(
+    drawing = _drawn(
+        working,
+        portions,
+        ball,
+        stuff,
+        filling,
+        heart,
+        least=least,
+        rolled=rolled,
+        remedies=_remedies(working, portions),
+    )
+    inside = [filling] if filling else []
+    if heart:
+        inside.append(mixed.parts["heart"])
+    return drawing, Composition.summed(part.composition for part in inside) if inside else None
+
+
+def _remedies(working: Working, portions: Portions) -> tuple[Remedy, ...]:
+    way = working.way
+    found = (*portions.remedies(way.word("dough"), way.word("filling")), *leaf_parcel(working, portions))
+    return tuple(_as_finished(working, one) for one in found)
+
+
+def _drawn(
+    working: Working,
+    portions: Portions,
+    ball: Ball,
+    stuff: Stuff,
+    filling: Made | None,
+    heart: Heart | None,
+    *,
+    least: float = 0.0,
+    rolled: RolledDrawing | None = None,
+    remedies: tuple[Remedy, ...] = (),
+    cannot: Cannot = "",
+) -> BallDrawing:
+    """The piece in section, also one that cannot be: as it was asked for."""
+    way = working.way
+    outside = way.wraps == "outside" and filling is not None
+    return known(
         BallDrawing,
         kind="ball",
         form=way.form,
         outside=outside,
         outer_mm=ball.diameter_mm,
-        core_mm=ball.core_mm if within else 0.0,
+        core_mm=max(0.0, ball.core_mm) if portions.filling_g > 0 else 0.0,
         heart_mm=ball.heart_mm if heart else 0.0,
         heart_g=portions.heart_g,
         heart_name=heart.name if heart else "",
@@ -128,15 +169,9 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         filling_name=filling.name if filling else heart.name if heart else "",
         filling_word=way.word("filling"),
         rolled=rolled,
-        remedies=tuple(
-            _as_finished(working, one)
-            for one in (*portions.remedies(way.word("dough"), way.word("filling")), *of_the_leaf)
-        ),
+        remedies=remedies,
+        cannot=cannot,
     )
-    inside = [filling] if filling else []
-    if heart:
-        inside.append(mixed.parts["heart"])
-    return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 
 _LABELS = {

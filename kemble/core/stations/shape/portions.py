@@ -34,6 +34,10 @@ class Remedy(Drawn):
     factor: float = 1.0
 
 
+# Of a piece that cannot be: too little dough or filling for one, no layer left round the other, or no such size.
+Cannot = Literal["", "dough", "filling", "layer", "size"]
+
+
 @dataclass(frozen=True, slots=True)
 class Heart:
     """A whole fruit or nut in the middle of each piece: its name, its own weight and volume, and how much there is."""
@@ -179,21 +183,25 @@ def ball_in(portions: Portions, stuff: Stuff, outside: bool) -> Ball:
 
 def portioned(
     working: Working, mixed: Mixed, filling: Made | None, heart: Heart | None, stuff: Stuff
-) -> Portions | None:
-    """Any of count, weights and sizes may be left out: what is not said is shared equally. None if refused."""
+) -> tuple[Portions, Cannot]:
+    """Any of count, weights and sizes may be left out: what is not said is shared equally.
+
+    Why there can be no such piece, with a problem noted; told with what can still be drawn, the dough of it at least.
+    """
     way = working.way
     dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
     filling_total = filling.have if filling else 0.0
+    plain = Portions(dough_total, _usual_dough(working, dough_total), filling_total, 0.0, None)
     for name, grams in working.sheet.pieces.measures.items():
         if name.endswith("_g") and grams < _LEAST_SAID_G:
             working.problem(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
-            return None
+            return plain, "size"
     if filling or heart:
         shared = _filled(working, dough_total, filling_total, heart, stuff)
     else:
         shared = _plain(working, dough_total, stuff)
     if shared is None:
-        return None
+        return plain, "size"
     dough_g, filling_g = shared
     others = tuple(
         (one.name, one.have, part.each_g)
@@ -211,7 +219,7 @@ def portioned(
         heart.each_g if heart else 0.0,
         others,
     )
-    return found if _holds(working, found) else None
+    return found, _cannot(working, found)
 
 
 def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, float] | None:
@@ -324,30 +332,31 @@ def _completed(
     return {"dough_g": dough, "filling_g": filling_total / shared_by + heart_g}
 
 
-def _holds(working: Working, found: Portions) -> bool:
-    """Whether there is enough of everything for a piece, and not more pieces than a sheet holds."""
+def _cannot(working: Working, found: Portions) -> Cannot:
+    """What there is too little of for a piece, and whether there would be more pieces than a sheet holds."""
     way = working.way
-    for path, each, total, stuff in (
-        ("pieces.dough_g", found.dough_g, found.dough_total, way.word("dough")),
-        ("pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
-    ):
+    wanted: tuple[tuple[Cannot, str, float, float, str], ...] = (
+        ("dough", "pieces.dough_g", found.dough_g, found.dough_total, way.word("dough")),
+        ("filling", "pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
+    )
+    for which, path, each, total, stuff in wanted:
         if each > total + A_HAIR:
             working.problem(
-                path, f"{each:.3g} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
+                path, f"{each:.0f} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
             )
-            return False
+            return which
     if found.dough_g < LEAST_DOUGH_G:
         working.problem(
             "pieces",
             f"{found.dough_g:.2g} g of {way.word('dough')} make no piece",
             f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
         )
-        return False
+        return "dough"
     if found.count > MOST_PIECES:
         working.problem(
             "pieces",
             f"{found.count} pieces are more than one sheet holds",
             f"heavier pieces, at most {MOST_PIECES} of them",
         )
-        return False
-    return True
+        return "size"
+    return ""

@@ -55,6 +55,7 @@ class TinDrawing(Drawn):
     tins: tuple[Tinful, ...] = ()
     bag: bool = False
     layers: tuple[Layer, ...] = ()
+    over_mm: float = 0.0  # it does not fit: so far above where the lowest tin is full; no station works with it
 
     @property
     def heated_mm(self) -> float:
@@ -127,6 +128,10 @@ def tin_depth(working: Working) -> TinDrawing | None:
     room = lowest.height_mm - depth - beside
     if room < BRIM_MM:
         _overflows(working, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
+        over = depth + beside - (lowest.height_mm - BRIM_MM)
+        working.impossible = known(
+            TinDrawing, kind="tin", tin=lowest, count=count, depth_mm=depth, layers=layers, over_mm=over
+        )
         return None
     book.add("shape.tins", float(count), "as on the sheet", source="sheet", of=size)
     says = "volume over the floor of the tins" if len(tins) == 1 else "volume over all their floors: one depth in each"

@@ -49,7 +49,7 @@ export function Cut({ editing, way }: StationProps) {
                 verb={drawings.heat?.kind === "boil" ? "eat" : "work it"}
               />
             )}
-        {tray && drawings.cut && <KnifePlaces editing={editing} cut={drawings.cut} />}
+        {tray && drawings.cut && !drawings.cut.cannot && <KnifePlaces editing={editing} cut={drawings.cut} />}
         {tray && <Keeps facts={facts} />}
       </section>
       <section aria-label="Resting and keeping">

@@ -36,7 +36,7 @@ export default function StripsPage() {
   });
   if (!opened.data) return <Waiting error={opened.error} />;
   const { sheet, worked } = opened.data;
-  const trays = worked.drawings.cut?.trays ?? [];
+  const trays = worked.drawings.cut?.cannot ? [] : (worked.drawings.cut?.trays ?? []);
   const strips = trays.flatMap((tray) =>
     tray.rulers.flatMap((ruler) =>
       lengths(`${trays.length > 1 ? `${tray.name}: ` : ""}${ruler.along}`, ruler.length_mm, ruler.ticks),

@@ -37,7 +37,9 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
       viewBox={`0 0 640 ${Y0 + h + 56}`}
       className="mx-auto block w-full"
       role="img"
-      aria-label={`${pieces.length} pieces of ${told} g`}
+      aria-label={
+        pieces.length ? `${pieces.length} pieces of ${told} g` : "The tray, whole: it cannot be cut like this"
+      }
     >
       <Edge tray={tray} scale={scale} share={1} filled />
       {tray.cells.map((cell) => (
@@ -101,15 +103,23 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
       <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
         {sizeWords(tray.length_mm, 1)}
       </Label>
-      <Label x={X0 + w + 26} y={Y0 + 24} bold size={34} of="cut.pieces">
-        {pieces.length}
-      </Label>
-      <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
-        pieces of
-      </Label>
-      <Label x={X0 + w + 26} y={Y0 + 86} bold size={24} of="cut.piece_g">
-        {told} g
-      </Label>
+      {pieces.length > 0 ? (
+        <>
+          <Label x={X0 + w + 26} y={Y0 + 24} bold size={34} of="cut.pieces">
+            {pieces.length}
+          </Label>
+          <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
+            pieces of
+          </Label>
+          <Label x={X0 + w + 26} y={Y0 + 86} bold size={24} of="cut.piece_g">
+            {told} g
+          </Label>
+        </>
+      ) : (
+        <Label x={X0 + w / 2} y={Y0 + h / 2 + 6} anchor="middle" size={19} bold tone="bean" plate>
+          not cut like this
+        </Label>
+      )}
       {tray.count > 1 && (
         <Label x={X0 + w + 26} y={Y0 + 114} tone="ink2">
           in each of {tray.count}

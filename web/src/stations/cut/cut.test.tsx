@@ -17,6 +17,7 @@ function show(cut: Partial<Cut> = {}, shape: "round" | "oblong" = "round") {
   const of = worked(fact("cut.pieces", 26), fact("cut.piece_mm", 29.6), fact("cut.piece_g", 31.4));
   of.drawings.cut = {
     pattern: "squares",
+    cannot: false,
     small_mm: 15,
     trays: [{ name: "", count: 1, shape, length_mm: 180, width_mm: 180, cells: [], lines: [], rings: [], rulers: [] }],
   };

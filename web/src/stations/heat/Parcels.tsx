@@ -29,7 +29,7 @@ export function Parcels({ thick }: { thick: number }) {
         />
       ))}
       <path d="M92 118h296l-22 12h-252z" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.6" />
-      <Label x={240} y={108} anchor="middle" size={14.5} halo>
+      <Label x={240} y={108} anchor="middle" size={14.5} plate>
         a plate keeps them under
       </Label>
       <Label x={240} y={278} anchor="middle" size={15} tone="ink2">

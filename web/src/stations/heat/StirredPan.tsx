@@ -72,7 +72,7 @@ function Bowl({ bursts }: { bursts: number }) {
         stroke="var(--color-ink2)"
         strokeDasharray="3 3"
       />
-      <Label x={240} y={109} anchor="middle" size={13.5} halo>
+      <Label x={240} y={109} anchor="middle" size={13.5} plate>
         white core
       </Label>
       <Label x={240} y={54} anchor="middle" size={15} bold>

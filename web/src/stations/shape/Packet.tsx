@@ -43,7 +43,7 @@ export function Packet({ facts, wrap }: { facts: Facts; wrap: keyof typeof WRAPP
         />
       )}
       <rect x={(w - s) / 2} y={(h - s) / 2} width={s} height={s} fill={fill("batter")} stroke="var(--color-ink)" />
-      <Label x={w / 2} y={h / 2 + 6} size={16} bold anchor="middle" halo>
+      <Label x={w / 2} y={h / 2 + 6} size={16} bold anchor="middle" plate>
         {lengthWords(side)}
       </Label>
       {!bare && (

@@ -35,6 +35,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   const settled: Across = { outer: drawing.outer_mm, core: drawing.core_mm };
   const scale = SCALES.find((one) => (one * drawing.outer_mm) / 2 <= ROOM) ?? 1;
   const filled = drawing.core_mm > 0;
+  const { cannot } = drawing;
   const round = drawing.form === "ball" || drawing.form === "pull";
   const moves = Boolean(onDrop) && round;
   const least = drawing.heart_mm > 0 ? drawing.heart_mm + 1 : 3;
@@ -53,9 +54,10 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   // biome-ignore lint/correctness/useExhaustiveDependencies: told when the hand moves, not when the page redraws
   useEffect(() => onDrag?.(aim), [aim?.outer, aim?.core]);
 
-  const grams = aim
-    ? weighed(drawing, now)
-    : { dough_g: Number(facts["shape.base_g"]?.value ?? 0), filling_g: Number(facts["shape.filling_g"]?.value ?? 0) };
+  const grams =
+    aim || cannot
+      ? weighed(drawing, now)
+      : { dough_g: Number(facts["shape.base_g"]?.value ?? 0), filling_g: Number(facts["shape.filling_g"]?.value ?? 0) };
   const skin = (now.outer - now.core) / 2;
   const R = (now.outer / 2) * scale;
   const cone = drawing.form === "parcel";
@@ -68,7 +70,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   const [shellG, coreG] = drawing.outside ? [grams.filling_g, grams.dough_g] : [grams.dough_g, grams.filling_g];
   const thin = filled && skin < drawing.least_skin_mm;
   const near = filled && !thin && skin < drawing.near_skin_mm;
-  const tone = thin ? "bean" : near ? "look" : "ink";
+  const tone = thin || cannot === "layer" ? "bean" : near ? "look" : "ink";
   // A cone is widest below: what lies in it lies there.
   const coreY = cone ? CY + R * 0.44 : CY;
   const lean = -Math.PI / 4;
@@ -111,6 +113,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
         data-scale={scale}
       >
         <Outline form={drawing.form} cx={CX} cy={CY} r={R} material={drawing.outside ? "filling" : "starch"} />
+        {(cannot === "dough" || cannot === "size") && <Fails r={R} />}
         {filled && (
           <>
             <circle
@@ -132,20 +135,26 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
                 strokeWidth="1.4"
               />
             )}
-            <Label x={CX} y={coreY - 5} size={24} bold anchor="middle" halo>
+            <Label x={CX} y={coreY - 5} size={24} bold anchor="middle" plate>
               {(coreG - (drawing.outside ? 0 : drawing.heart_g)).toFixed(1)} g
             </Label>
-            <Label x={CX} y={coreY + 20} size={15} anchor="middle" halo>
+            <Label x={CX} y={coreY + 23} size={15} anchor="middle" plate>
               {names.core}
             </Label>
             {drawing.heart_mm > 0 && (
-              <Label x={CX} y={coreY + 40} size={13.5} anchor="middle" halo>
+              <Label x={CX} y={coreY + 44} size={13.5} anchor="middle" plate>
                 round {drawing.heart_g.toFixed(0)} g {drawing.heart_name}
               </Label>
             )}
           </>
         )}
-        {filled && drawing.form === "ball" && (
+        {(cannot === "filling" || cannot === "layer") && <Fails r={r} at={coreY} />}
+        {cannot && (
+          <Label x={CX} y={24} anchor="middle" size={17} bold tone="bean">
+            {CANNOT[cannot]}
+          </Label>
+        )}
+        {filled && !cannot && drawing.form === "ball" && (
           <>
             <path d={`M${bx + 34} ${by - 34}L${bx} ${by}`} stroke="var(--color-ink)" />
             <g data-of="shape.skin_mm">
@@ -168,7 +177,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
           bold
           size={18}
           anchor="middle"
-          halo
+          plate
         >
           {shellG.toFixed(1)} g {names.shell}
         </Label>
@@ -226,5 +235,28 @@ function Scale({ scale }: { scale: number }) {
         1 cm
       </Label>
     </g>
+  );
+}
+
+const CANNOT: Record<Exclude<BallDrawing["cannot"], "" | undefined>, string> = {
+  dough: "too little dough for a piece",
+  filling: "more within than there is",
+  layer: "no layer left round it",
+  size: "no such piece: its dough alone",
+};
+
+/** Where a piece fails: what is asked for there cannot be. */
+function Fails({ r, at = CY }: { r: number; at?: number }) {
+  return (
+    <circle
+      cx={CX}
+      cy={at}
+      r={r}
+      fill="none"
+      stroke="var(--color-bean)"
+      strokeWidth="4"
+      strokeDasharray="9 6"
+      data-fails
+    />
   );
 }

@@ -80,7 +80,7 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
             {view === "rolled" && drawing && <RolledRows editing={editing} drawing={drawing} />}
             {view === "piece" && (
               <>
-                {drawing && (
+                {drawing && !drawing.cannot && (
                   <RunsOut
                     editing={editing}
                     drawing={drawing}

@@ -14,12 +14,14 @@ interface SectionProps {
   count: number;
   /** What lies under the batter, on the wall, or over it. */
   layers?: Layer[];
+  /** How far it stands above where the tin is full: it does not fit. */
+  overMm?: number;
   onFill?: (mm: number) => void;
 }
 
 type Layer = TinDrawing["layers"][number];
 
-export function TinSection({ tin, depth: worked, count, layers = [], onFill }: SectionProps) {
+export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0, onFill }: SectionProps) {
   const [box, room] = useRoom<HTMLDivElement>(720);
   const width = across(tin);
   const scale = Math.min((room < 520 ? 370 : 440) / width, 240 / tin.height_mm);
@@ -35,9 +37,10 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
   const place = (at: DOMPoint) => Math.min(most, Math.max(MOST_SHALLOW_MM, (bottom - at.y) / scale));
   const { aim, put, grab, canvas } = useAim(String(worked), place, onFill);
   const depth = aim ?? worked;
-  const level = depth == null ? 0 : depth * scale;
+  const over = aim == null && overMm > 0;
+  const level = depth == null ? 0 : Math.min(depth * scale, bottom - HIGHEST);
   const beside = layers.map((layer) => `, ${lengthWords(layer.mm, 1)} of ${layer.name} ${WHERE[layer.where]}`).join("");
-  const says = `A ${tinSize(tin)} tin${depth == null ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it${beside}`}`;
+  const says = `A ${tinSize(tin)} tin${depth == null || over ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it${beside}`}`;
   return (
     <div ref={box}>
       <Drawing
@@ -79,7 +82,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
         <Dimension x1={x} y1={floor - h - 26} x2={x + w} y2={floor - h - 26} />
         <Extension x1={x} y1={floor - h - 34} x2={x} y2={floor - h - 4} />
         <Extension x1={x + w} y1={floor - h - 34} x2={x + w} y2={floor - h - 4} />
-        <Label x={x + w / 2} y={floor - h - 36} bold size={19} anchor="middle">
+        <Label x={x + w / 2} y={floor - h - 36} bold size={19} anchor="middle" plate={over}>
           {sizeWords(width, 1)}
           {tin.shape === "round" ? "" : ` × ${sizeWords(tin.width_mm, 1)}`}
         </Label>
@@ -93,18 +96,27 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
                 {lengthWords(depth)}
               </Label>
             </g>
-            <g data-of="shape.headroom_mm">
-              <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
-              <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
-                {lengthWords(tin.height_mm - depth)} free
-              </Label>
-            </g>
+            {over ? (
+              <TooMuch
+                {...{ x, w }}
+                full={Math.min(floor - h, bottom - level + overMm * scale)}
+                top={bottom - level}
+                mm={overMm}
+              />
+            ) : (
+              <g data-of="shape.headroom_mm">
+                <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
+                <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
+                  {lengthWords(tin.height_mm - depth)} free
+                </Label>
+              </g>
+            )}
             {onFill && (
               <g
                 role="slider"
                 tabIndex={0}
                 aria-label="Depth to fill to, all else to match. Arrow keys move it"
-                aria-valuenow={Math.round(depth)}
+                aria-valuenow={Math.round(Math.min(depth, most))}
                 aria-valuemin={MOST_SHALLOW_MM}
                 aria-valuemax={Math.floor(most)}
                 aria-valuetext={`${lengthWords(depth)}`}
@@ -142,6 +154,42 @@ export function TinSection({ tin, depth: worked, count, layers = [], onFill }: S
         </Label>
       </Drawing>
     </div>
+  );
+}
+
+const HIGHEST = 40; // no batter is drawn above that, however much there is
+
+interface TooMuchProps {
+  x: number;
+  w: number;
+  /** Where the tin is full, and where the batter would stand. */
+  full: number;
+  top: number;
+  mm: number;
+}
+
+/** By how much it does not fit, and from where on. */
+function TooMuch({ x, w, full, top, mm }: TooMuchProps) {
+  return (
+    <g data-fails>
+      <rect
+        x={x}
+        y={top}
+        width={w}
+        height={Math.max(2, full - top)}
+        fill="none"
+        stroke="var(--color-bean)"
+        strokeWidth="3"
+        strokeDasharray="9 6"
+      />
+      <Dimension x1={x + w + 28} y1={top} x2={x + w + 28} y2={full} />
+      <Label x={x + w + 38} y={(top + full) / 2} size={17} bold tone="bean">
+        {lengthWords(mm)}
+      </Label>
+      <Label x={x + w + 38} y={(top + full) / 2 + 20} size={15} tone="bean">
+        too much
+      </Label>
+    </g>
   );
 }
 

@@ -30,6 +30,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           depth={depth}
           count={count}
           layers={drawing?.layers ?? []}
+          overMm={drawing?.over_mm ?? 0}
           onFill={(mm) => adjust({ by: "depth", mm })}
         />
         {more.length > 0 && <Beside tins={more} depth={depth} />}
