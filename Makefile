@@ -150,7 +150,6 @@ fuzz: setup build
 
 bench: setup build browser
 	@$(PY) -m pytest -q -s benchmarks --benchmark-columns=min,median,max,rounds --benchmark-sort=name
-	@cd web && npx vitest bench --run
 
 shots: setup build browser
 	@$(PY) scripts/shots.py

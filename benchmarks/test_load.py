@@ -1,6 +1,6 @@
 """Fifty cooks, each in a kitchen of their own with a making on: what they read and what they tell, as they press.
 
-Promised on two cores: 95 % of reads under 200 ms, of events under 300 ms, no error, no lock that reaches a person.
+Promised on two cores (promises.py), with no error and no lock that reaches a person.
 """
 
 import random
@@ -15,12 +15,12 @@ import pytest
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
 
+from promises import measured
 from serving import Hand, Prepared, Server, new_uid
 
 WAYS = ("set-cake", "boiled-balls", "batter-bake", "tray-rice", "stirred-rounds")
 
 COOKS, LASTS_S = 50, 30.0
-READS_MS, EVENTS_MS = 200, 300
 
 
 class Cook(threading.Thread):
@@ -108,10 +108,12 @@ def test_fifty_cooks(hands):
     wrong = [one for cook in cooks for one in cook.wrong]
     print(
         f"\n  {COOKS} cooks, {LASTS_S:.0f} s: reads {len(reads)}, median {statistics.median(reads):.0f},"
-        f" p95 {p95(reads):.0f} of {READS_MS} ms; events {len(events)}, median {statistics.median(events):.0f},"
-        f" p95 {p95(events):.0f} of {EVENTS_MS} ms; wrong {len(wrong)}"
+        f" p95 {p95(reads):.0f} ms; events {len(events)}, median {statistics.median(events):.0f},"
+        f" p95 {p95(events):.0f} ms; wrong {len(wrong)}"
     )
-    assert wrong == []
+    measured("reads", p95(reads))
+    measured("events", p95(events))
+    measured("wrong", len(wrong))
     for hand, run, _ in begun:
         uids = [event["uid"] for event in hand.ask("GET", f"/runs/{run}")["events"]]
         assert len(uids) == len(set(uids))

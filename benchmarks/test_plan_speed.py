@@ -1,6 +1,4 @@
-"""The plan of a day, measured. Promises: one sheet proven under 0.3 s; three sheets with two cooks under 1 s, proven or
-within 2 %; six over three days within 5 % in 5 s; a thousand drawn days under 1 s; thousands of random days, each read by
-a checker with no solver in it, keep every rule."""
+"""The plan of a day, measured: proven or how near; thousands of random days, each read by a checker with no solver in it."""
 
 import sys
 import time
@@ -13,6 +11,7 @@ import pytest
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "core" / "plan"))
 
 from checker import broken
+from promises import measured
 from test_day import random_day
 
 from kemble.core.cards.ways import WAYS
@@ -60,6 +59,10 @@ def test_plan(asked):
     steps = sum(len(dish.steps) for dish in asked.dishes)
     how = "proven" if found.proven else f"within {found.gap_pct:.2f} %"
     print(f"\n  {len(asked.dishes)} sheets, {steps} steps: {took:.2f} s, {how}")
+    days = {dish.serve for dish in asked.dishes}
+    promise = {1: "plan", 3: "plan-three", 6: "plan-six" if len(days) > 1 else None}[len(asked.dishes)]
+    if promise:
+        measured(promise, 1000 * took)
 
 
 def test_a_thousand_days():
@@ -68,14 +71,14 @@ def test_a_thousand_days():
     who = who_does_what(asked, found)
     began = time.perf_counter()
     told = sure(asked, found, who)
-    print(
-        f"\n  a thousand days of three sheets: {1000 * (time.perf_counter() - began):.0f} ms, {told.all_in_time_pct:.0f} in time"
-    )
+    took = 1000 * (time.perf_counter() - began)
+    print(f"\n  a thousand days of three sheets: {took:.0f} ms, {told.all_in_time_pct:.0f} in time")
+    measured("days", took)
 
 
 def test_random_days():
     """Each is planned and read by the checker, or told to be impossible."""
-    kept = impossible = 0
+    kept = impossible = against = 0
     for seed in range(10_000, 10_000 + RANDOM_DAYS):
         asked = random_day(seed)
         found = solve(asked)
@@ -83,9 +86,12 @@ def test_random_days():
             impossible += 1
             continue
         faults = broken(asked, plan_of(asked, found), several=len(asked.dishes) > 1)
-        assert not faults, (seed, faults)
-        kept += 1
+        against += bool(faults)
+        kept += not faults
+        if faults:
+            print(f"\n  day {seed}: {faults}")
     print(f"\n  {kept} random days kept every rule, {impossible} had none")
+    measured("random", against)
 
 
 def test_clashes():

@@ -153,7 +153,11 @@ def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
 
 
 def size_words(*sides_mm: float, unit: LengthUnit) -> str:
-    """The size of a vessel, a bag or a cutter: "18 cm", "20 × 30 cm", or to a tenth of an inch."""
+    """The size of a vessel, a bag or a cutter, in centimetres or to a tenth of an inch.
+
+    >>> size_words(180, unit="mm"), size_words(200, 300, unit="mm"), size_words(180, unit="in")
+    ('18 cm', '20 × 30 cm', '7.1 in')
+    """
     if unit == "in":
         return " × ".join(f"{side / INCH_MM:.1f}" for side in sides_mm) + " in"
     return " × ".join(f"{side / 10:g}" for side in sides_mm) + " cm"
@@ -235,6 +239,9 @@ def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | 
 
     None when the amount is larger than any sensible pile of cups (about three litres), or less than a grain.
     Weighs nearness against the effort of measuring: fewer kinds and fewer spoons win over the last per cent.
+
+    >>> household(300, g_per_ml=0.56, spoons=SPOONS["metric"]).text
+    '2 cups + 2 tbsp'
     """
     if mass_g < _A_GRAIN_G:
         return None

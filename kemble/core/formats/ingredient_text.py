@@ -105,7 +105,12 @@ class _Quantity:
 
 
 def read_list(text: str, kitchen: Kitchen) -> ReadList:
-    """Every line of a pasted list. `text` may be anything; what is over MOST_LINES lines comes back unread."""
+    """Every line of a pasted list. `text` may be anything; what is over MOST_LINES lines comes back unread.
+
+    >>> (line,) = read_list("1½ cups sweet rice flour, sifted", Kitchen()).lines
+    >>> line.ingredient, line.value, line.unit, line.asks
+    ('sweet-rice-flour', 1.5, 'cup_metric', '')
+    """
     reader = _Reader(kitchen)
     found: list[ReadLine] = []
     role: PartRole = "base"

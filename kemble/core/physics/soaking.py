@@ -23,7 +23,14 @@ def half_min(celsius: float) -> float:
 
 
 def uptake_pct(minutes: float, celsius: float) -> float:
-    """Peleg's equation M(t) = t / (k1 + k2 t), with 1/k2 the most it takes up and k1/k2 the half time."""
+    """Water gained by grain in a soak, in per cent of its dry weight: Peleg's equation M(t) = t / (k1 + k2 t), with 1/k2
+    the most it takes up and k1/k2 the half time.
+
+    `minutes` from 0; `celsius` from 0 to 60, under where the starch gels.
+
+    >>> round(uptake_pct(half_min(20.0), 20.0) / most_pct(20.0), 6)
+    0.5
+    """
     return most_pct(celsius) * minutes / (half_min(celsius) + minutes)
 
 

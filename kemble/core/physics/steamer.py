@@ -37,7 +37,11 @@ class WaterPlan:
 
 
 def loss_g_per_min(net_w: float) -> float:
-    """Grams of water boiled off a minute by `net_w` watts that reach a boiling pot: power / heat of evaporation."""
+    """Grams of water boiled off a minute by `net_w` watts that reach a boiling pot: power / heat of evaporation.
+
+    >>> round(loss_g_per_min(620.0), 1)
+    16.5
+    """
     return net_w / LATENT_STEAM * 1000.0 * 60.0
 
 

@@ -137,13 +137,25 @@ def saturations_pa(celsius: Array) -> Array:
 
 
 def boiling_point_c(altitude_m: float) -> float:
-    """Boiling point of water in °C: Antoine's equation for water (1-100 °C constants, mmHg) at that pressure."""
+    """Boiling point of water in °C: Antoine's equation for water (1-100 °C constants, mmHg) at that pressure.
+
+    `altitude_m` in metres above the sea, -400 to 5500: what a kitchen may be.
+
+    >>> [round(boiling_point_c(m), 1) for m in (0, 1600, 3000)]
+    [100.0, 94.7, 90.0]
+    """
     mmhg = pressure_pa(altitude_m) / 133.322
     return 1730.63 / (8.07131 - math.log10(mmhg)) - 233.426
 
 
 def freezing_point_c(composition: Composition) -> float:
-    """Where ice first forms, in °C: Raoult's law for the sugar (as sucrose) and salt in the water, at most -25."""
+    """Where ice first forms, in °C: Raoult's law for the sugar (as sucrose) and salt in the water, at most -25.
+
+    The ideal law: near for a syrup up to about 60 % sugar, too warm beyond.
+
+    >>> round(freezing_point_c(Composition(water=50, sugar=50)), 1)
+    -5.4
+    """
     if composition.water <= 0:
         return -25.0
     moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44

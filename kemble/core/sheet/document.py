@@ -653,7 +653,15 @@ def read_sheet(data: str | bytes) -> Sheet:
 
 
 def sheet_from(content: object) -> Sheet:
-    """A sheet from parsed JSON. Raises Refused, naming each path, for anything else."""
+    """A sheet from parsed JSON. Raises Refused, naming each path, for anything else.
+
+    >>> line = {"ingredient": "sweet-rice-flour", "amount": {"value": -3, "unit": "g"}}
+    >>> try:
+    ...     sheet_from({"way": "boiled-balls", "parts": [{"role": "base", "lines": [line]}]})
+    ... except Refused as refused:
+    ...     print(refused.problems[0].path, "|", refused.problems[0].accepts)
+    parts.0.lines.0.amount.value | a number above 0 and at most 50 000
+    """
     try:
         return Sheet.model_validate(content)
     except ValidationError as error:

@@ -1,6 +1,6 @@
 /** An open bench: the next target and the live scale, large; every piece so far; and big buttons for floured hands. */
 
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
 import { Waiting } from "../ui/Frame";
@@ -9,6 +9,7 @@ import { TriedAgain } from "../ui/TriedAgain";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
 import { SimulatedScale } from "./SimulatedScale";
+import { Typed } from "./TypedWeight";
 import { useBench } from "./useBench";
 import { type Tray, useScale } from "./useScale";
 
@@ -168,56 +169,6 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
 }
 
 const GONE = "The scale is not there: it cannot be zeroed.";
-
-/** A weight typed by hand: the keyboard does all that the scale does. `first`: it is the only way, and as large. */
-function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: number) => void }) {
-  const [text, setText] = useState("");
-  const [wrong, setWrong] = useState("");
-  const field = useRef<HTMLInputElement>(null);
-  const enter = () => {
-    const grams = Number(text.replace(",", "."));
-    if (!text.trim() || !Number.isFinite(grams) || grams <= 0 || grams > 50_000) {
-      setWrong("A weight above 0 and at most 50 000 g.");
-      return;
-    }
-    setWrong("");
-    setText("");
-    onWeight(grams);
-    field.current?.focus();
-  };
-  return (
-    <form
-      className="mt-3 flex flex-wrap items-baseline gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        enter();
-      }}
-    >
-      <label className="flex items-baseline gap-2">
-        {first ? "It shows" : "or type it"}
-        <input
-          ref={field}
-          className={`write text-right ${first ? "h-16 w-28 text-2xl" : "w-24 text-lg"}`}
-          inputMode="decimal"
-          autoComplete="off"
-          aria-label="Weight of the piece, g"
-          aria-invalid={wrong !== ""}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-        g
-      </label>
-      <button type="submit" className={`pick ${first ? "!min-h-16 px-6" : ""}`}>
-        Enter
-      </button>
-      {wrong && (
-        <p role="alert" className="basis-full text-bean">
-          {wrong}
-        </p>
-      )}
-    </form>
-  );
-}
 
 /** The drill: what do you think it weighs? */
 function Guess({ onGuess }: { onGuess: (grams: number) => void }) {

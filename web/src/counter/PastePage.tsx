@@ -4,50 +4,18 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import {
-  api,
-  ask,
-  type IngredientCard,
-  type KitchenSettings,
-  type Part,
-  type PartRole,
-  type ReadLine,
-  type ReadRecipe,
-  type Sheet,
-  type UnitId,
-} from "../api/client";
-import { limit } from "../api/limits";
+import { api, ask, type ReadRecipe, type Sheet } from "../api/client";
 import { kitchenQuery, larderQuery, waysQuery } from "../api/queries";
-import { newLine, newPart } from "../sheet/edits";
-import { unitName, unitsFor } from "../stations/mix/units";
 import { FileButton } from "../ui/FileButton";
 import { Frame, Waiting } from "../ui/Frame";
-import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { MethodRead } from "./MethodRead";
+import { ReadRow, type Row, ready, sheetOf } from "./ReadRow";
 import { slim } from "./slim";
 
-const ROLES: PartRole[] = [
-  "base",
-  "syrup",
-  "filling",
-  "broth",
-  "topping",
-  "coat",
-  "glaze",
-  "oil",
-  "herb",
-  "wrapper",
-  "heart",
-];
 type Understood = ReadRecipe["method"][number]["says"][number];
 const KEPT = "kemble-pasted";
-
-/** A line as it stands after the cook's corrections; `out` when it is left out on purpose. */
-type Row = ReadLine & { out: boolean };
-
-const ready = (row: Row) => row.ingredient != null && row.value != null && row.unit != null;
 
 export default function PastePage() {
   const kitchen = useQuery(kitchenQuery);
@@ -258,112 +226,4 @@ function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: She
       </button>
     </div>
   );
-}
-
-interface RowProps {
-  row: Row;
-  larder: IngredientCard[];
-  kitchen: KitchenSettings;
-  onChange: (next: Partial<Row>) => void;
-}
-
-function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
-  if (row.kind === "heading")
-    return (
-      <li className="hairline flex flex-wrap items-baseline gap-x-4 py-2">
-        <span className="font-title text-lg">{row.text.replace(/[:*#]/g, "").trim()}</span>
-        <span className="text-ink2">begins the {row.role}</span>
-      </li>
-    );
-  const item = larder.find((one) => one.id === row.ingredient);
-  const open = !row.out && !ready(row);
-  return (
-    <li className={`hairline grid gap-x-4 py-1.5 sm:grid-cols-[minmax(0,1fr)_auto] ${row.out ? "opacity-55" : ""}`}>
-      <div>
-        <span className={row.out ? "line-through" : ""}>{row.text}</span>
-        <span className="block text-sm text-ink2">
-          {[
-            row.understood && `understood: ${row.understood}`,
-            row.guessed.length && `guessed: ${row.guessed.join("; ")}`,
-            row.left_over && row.ingredient && `not used: “${row.left_over}”`,
-          ]
-            .filter(Boolean)
-            .join(" · ")}
-        </span>
-        {row.asks && !row.out && <span className="block text-look">{row.asks}</span>}
-      </div>
-      <div className="flex flex-wrap items-baseline justify-end gap-x-2">
-        <NumberField
-          label={`Amount of “${row.text}”`}
-          hideLabel
-          value={row.value ?? null}
-          decimals={2}
-          within={limit("Amount.value")}
-          width="4.2rem"
-          onChange={(value) => onChange({ value, unit: row.unit ?? "g", understood: "", guessed: [] })}
-        />
-        <select
-          aria-label={`Unit of “${row.text}”`}
-          className="h-10 w-20 bg-transparent text-ink2"
-          value={row.unit ?? ""}
-          onChange={(event) => onChange({ unit: event.target.value as UnitId, understood: "", guessed: [] })}
-        >
-          {!row.unit && <option value="">unit</option>}
-          {unitsFor(row.unit ?? "g", kitchen, item).map((unit) => (
-            <option key={unit} value={unit}>
-              {unitName(unit, kitchen, item)}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label={`Ingredient of “${row.text}”`}
-          className={`write w-44 ${open && !row.ingredient ? "text-bean" : ""}`}
-          value={row.ingredient ?? ""}
-          onChange={(event) =>
-            onChange({ ingredient: event.target.value, kind: "line", understood: "", guessed: [], left_over: "" })
-          }
-        >
-          {!row.ingredient && <option value="">which ingredient?</option>}
-          {larder.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label={`Part of “${row.text}”`}
-          className="h-10 bg-transparent text-ink2"
-          value={row.role}
-          onChange={(event) => onChange({ role: event.target.value as PartRole })}
-        >
-          {ROLES.map((role) => (
-            <option key={role}>{role}</option>
-          ))}
-        </select>
-        <label className="whitespace-nowrap text-ink2">
-          <input
-            type="checkbox"
-            className="mr-1 size-4 align-[-2px] accent-bean"
-            checked={row.out}
-            onChange={(event) => onChange({ out: event.target.checked })}
-          />
-          leave out
-        </label>
-      </div>
-    </li>
-  );
-}
-
-/** The sheet that the lines make: one part a role, in the order in which they were written, the base first. */
-function sheetOf(rows: Row[], way: string, title: string): Sheet {
-  const parts = ROLES.flatMap((role): Part[] => {
-    const lines = rows
-      .filter((row) => row.role === role && row.kind !== "heading" && !row.out)
-      .map((row) => ({
-        ...newLine(row.ingredient as string, row.value as number, row.unit as UnitId),
-        state: row.state ?? null,
-      }));
-    return lines.length ? [newPart(role, role === "base" ? "" : role, "", lines)] : [];
-  });
-  return { way, title: title.trim() || "Pasted list", parts } as Sheet;
 }

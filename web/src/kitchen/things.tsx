@@ -10,6 +10,7 @@ import { ColdPanel, HobPanel, OvenPanel } from "./panels/HotAndCold";
 import { MeasuredIn, PlacePanel } from "./panels/PlacePanel";
 import { TinsPanel } from "./panels/TinsPanel";
 import { PotsPanel, SteamersPanel } from "./panels/Vessels";
+import * as vessels from "./vesselsDrawn";
 
 export interface PanelProps {
   kitchen: KitchenSettings;
@@ -40,7 +41,7 @@ const place: Thing = {
 const tins: Thing = {
   id: "tins",
   title: "Tins",
-  Draw: drawn.TinShelf,
+  Draw: vessels.TinShelf,
   says: ({ tins: all }) =>
     all.length
       ? `${all.length}, ${span(all.map((tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm)))}`
@@ -50,7 +51,7 @@ const tins: Thing = {
 const cups: Thing = {
   id: "cups",
   title: "Cups, spoons, scoops",
-  Draw: drawn.Cups,
+  Draw: vessels.Cups,
   says: ({ own_cup_ml, scoops, weighed }) =>
     [
       own_cup_ml ? `your cup holds ${own_cup_ml.toFixed(0)} ml` : "weigh your cup once",
@@ -80,14 +81,14 @@ const units: Thing = {
 const steamers: Thing = {
   id: "steamers",
   title: "Steamers",
-  Draw: drawn.Steamers,
+  Draw: vessels.Steamers,
   says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((one) => one.diameter_mm))}` : "none"),
   Panel: SteamersPanel,
 };
 const pots: Thing = {
   id: "pots",
   title: "Pots and pans",
-  Draw: drawn.Pots,
+  Draw: vessels.Pots,
   says: ({ pots: all, pans }) =>
     [plural(all.length, "pot to boil in", "pots to boil in"), ...known(pans.length, "pan")].join(", "),
   Panel: PotsPanel,

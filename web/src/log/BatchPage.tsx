@@ -1,14 +1,13 @@
 /** One batch: what was predicted beside what happened, how it tasted, what to change. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { scaleLinear } from "d3-scale";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } from "../api/client";
 import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
 import { VerdictMark } from "../stations/mix/verdict";
-import { Drawing, useRoom } from "../ui/Drawing";
+import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
@@ -16,6 +15,7 @@ import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { Causes } from "./Causes";
+import { ComparedDrawing } from "./ComparedDrawing";
 import { codeOf } from "./codeOf";
 import { NextTime } from "./NextTime";
 import { OutcomeForm } from "./OutcomeForm";
@@ -273,87 +273,5 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
         );
       })}
     </ul>
-  );
-}
-
-const short = (words: string) => {
-  const cut = words.length > 30 ? `${words.slice(0, 29)}…` : words;
-  return capital(cut);
-};
-
-/** Each prediction as a band or a line, and what happened as a mark on the same rule, all as shares of what was told. */
-function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] }) {
-  const [box, W] = useRoom<HTMLElement>(680);
-  const narrow = W < 520; // then what it is stands over its rule
-  const row = narrow ? 62 : 46;
-  const ratios = compared.flatMap((one) =>
-    [one.happened, one.low ?? one.predicted, one.high ?? one.predicted].map((v) => v / one.predicted),
-  );
-  const x = scaleLinear()
-    .domain([Math.min(0.8, ...ratios) - 0.04, Math.max(1.2, ...ratios) + 0.04])
-    .range([narrow ? 10 : 240, W - 70]);
-  return (
-    <figure ref={box} className="m-0 mt-2">
-      <Drawing
-        viewBox={`0 0 ${W} ${compared.length * row + 30}`}
-        className="block w-full"
-        role="img"
-        aria-label="Each step: what was told and what happened"
-      >
-        <line
-          x1={x(1)}
-          x2={x(1)}
-          y1="20"
-          y2={compared.length * row + 26}
-          stroke="var(--color-ink2)"
-          strokeDasharray="3 4"
-        />
-        <Label x={x(1)} y={14} anchor="middle" size={13.5} tone="ink2">
-          as told
-        </Label>
-        {compared.map((one, i) => {
-          const y = (narrow ? 58 : 44) + i * row;
-          const share = one.happened / one.predicted;
-          // Without a range there is nothing to be outside of.
-          const ranged = one.low != null && one.high != null;
-          const inside = ranged && one.happened >= (one.low as number) && one.happened <= (one.high as number);
-          const mark = !ranged ? "var(--color-sheet)" : inside ? "var(--color-green)" : "var(--color-bean)";
-          return (
-            <g key={`${one.step}${one.unit}`}>
-              <Label x={0} y={narrow ? y - 18 : y + 1} size={15}>
-                {short(one.label)}
-              </Label>
-              <Label
-                x={narrow ? W : 0}
-                y={narrow ? y - 18 : y + 18}
-                anchor={narrow ? "end" : "start"}
-                size={13}
-                tone="ink2"
-              >
-                told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
-              </Label>
-              <line x1={x.range()[0]} x2={x.range()[1]} y1={y} y2={y} stroke="var(--color-hair)" />
-              {one.low != null && one.high != null && (
-                <rect
-                  x={x(one.low / one.predicted)}
-                  y={y - 8}
-                  width={x(one.high / one.predicted) - x(one.low / one.predicted)}
-                  height="16"
-                  fill="var(--color-green)"
-                  opacity="0.22"
-                />
-              )}
-              <circle cx={x(share)} cy={y} r="7" fill={mark} stroke="var(--color-ink)" />
-              <Label x={W} y={y + 5} anchor="end" bold size={16} tone={ranged && !inside ? "bean" : "ink"}>
-                {one.happened.toFixed(one.happened < 100 ? 1 : 0)}
-              </Label>
-            </g>
-          );
-        })}
-      </Drawing>
-      <figcaption className="text-sm text-ink2">
-        Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same unit.
-      </figcaption>
-    </figure>
   );
 }

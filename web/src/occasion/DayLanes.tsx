@@ -3,10 +3,12 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
 import { Drawing } from "../ui/Drawing";
-import { Label, legible } from "../ui/dimension";
+import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { pointIn } from "../ui/useAim";
-import { dayOf, minutes, timeOfDay, wallClock } from "../ui/words";
+import { minutes, timeOfDay, wallClock } from "../ui/words";
+import { Bar } from "./LaneBar";
+import { LEFT, lanesOf, MIN, ROW, TOP, ticks, W } from "./lanes";
 import type { Scheduled } from "./slip";
 import { quietSpans, type Span, type TimeScale, timeScale } from "./timescale";
 
@@ -23,40 +25,6 @@ interface Props {
   /** The table was dragged by so many minutes. */
   onShift?: (minutes: number) => void;
   now?: number;
-}
-
-const W = 1200;
-const LEFT = 118;
-const ROW = 34;
-const BAR = 26;
-const TOP = 44;
-const MIN = 60_000;
-const THINGS: readonly (readonly [string, string])[] = [
-  ["burner", "burners"],
-  ["steamer", "steamer"],
-  ["oven", "oven"],
-  ["microwave", "microwave"],
-  ["cooker", "rice cooker"],
-  ["toaster", "toaster"],
-  ["machine", "machine"],
-  ["fridge", "fridge"],
-  ["freezer", "freezer"],
-];
-
-/** A step with its bar and where its name is written, in the drawing's units. */
-interface Laid {
-  one: Scheduled;
-  left: number;
-  right: number;
-  name: string;
-  where: "in" | "right" | "left" | "over";
-}
-
-interface Lane {
-  name: string;
-  rows: Laid[][];
-  /** Of hands: by how they hold. Of a thing: how long it is taken. */
-  hands: boolean;
 }
 
 export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinned, onShift, now }: Props) {
@@ -180,75 +148,6 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
   );
 }
 
-interface BarProps {
-  laid: Laid;
-  hands: boolean;
-  by: number;
-  y: number;
-  isPicked: boolean;
-  isPinned: boolean;
-  zone: string;
-  live: boolean;
-  onPointerDown: (event: PointerEvent<SVGGElement>) => void;
-  onPointerMove: (event: PointerEvent) => void;
-  onPointerUp: () => void;
-  onPointerCancel: () => void;
-  onKeyDown: (event: KeyboardEvent) => void;
-}
-
-/** Held is a solid block, minded an open one with a bar before it, what goes by itself a rail: told apart without colour. */
-function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...press }: BarProps) {
-  const { one, name, where } = laid;
-  const left = laid.left + by;
-  const wide = Math.max(4, laid.right - laid.left);
-  const how = hands ? one.step.hands : "free";
-  const words = `${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${one.step.hands}${one.who ? `, ${one.who}` : ""}`;
-  const asButton = live
-    ? ({
-        role: "button",
-        tabIndex: 0,
-        "aria-label": words,
-        "aria-pressed": isPicked,
-        className: "cursor-grab touch-pan-y outline-none focus-visible:[&>rect]:stroke-[3]",
-        ...press,
-      } as const)
-    : {};
-  const at = {
-    in: { x: left + (how === "minded" ? 10 : 6), anchor: "start" },
-    right: { x: left + wide + 5, anchor: "start" },
-    left: { x: left - 6, anchor: "end" },
-    over: { x: left, anchor: "start" },
-  }[where] as { x: number; anchor: "start" | "end" };
-  return (
-    <g data-step={`${one.dish}:${one.step.id}`} {...asButton}>
-      <title>{words}</title>
-      <rect
-        x={left}
-        y={y + (how === "free" ? 18 : 0)}
-        width={wide}
-        height={how === "free" ? 8 : BAR}
-        fill={how === "held" ? "var(--color-bean)" : how === "minded" ? "var(--color-sheet)" : fill("water")}
-        stroke="var(--color-ink)"
-        strokeWidth={isPicked ? 3 : 1}
-      />
-      {how === "minded" && <rect x={left} y={y} width="5" height={BAR} fill="var(--color-bean)" />}
-      {isPinned && <path d={`M${left - 4} ${y - 4}h8l-4 9z`} fill="var(--color-amber)" stroke="var(--color-ink)" />}
-      <text
-        x={at.x}
-        y={y + (where === "over" ? 14 : 18)}
-        textAnchor={at.anchor}
-        className={where === "in" ? undefined : "halo"}
-        style={{
-          fill: where === "in" && how === "held" ? "var(--color-sheet)" : "var(--color-ink)",
-          fontSize: legible(14),
-        }}
-      >
-        {name}
-      </text>
-    </g>
-  );
-}
-
 interface TableProps {
   scale: TimeScale;
   bottom: number;
@@ -319,97 +218,6 @@ function Nights({ quiet, scale, bottom, zone }: { quiet: Span[]; scale: TimeScal
       ))}
     </>
   );
-}
-
-/** Hours to tell, as many as there is room for, and a day's name where it begins. */
-function ticks(scale: TimeScale, zone: string): [number, string, boolean][] {
-  const found: [number, string, boolean][] = [];
-  const hours = (scale.to - scale.from - scale.folds.reduce((sum, one) => sum + one.to - one.from, 0)) / (60 * MIN);
-  const every = [0.5, 1, 2, 3, 6].find((each) => hours / each <= 13) ?? 12;
-  let last = Number.NEGATIVE_INFINITY;
-  for (let at = Math.ceil(scale.from / (every * 60 * MIN)) * every * 60 * MIN; at < scale.to; at += every * 60 * MIN) {
-    const x = scale.x(at);
-    if (x - last < 58 || scale.folds.some((fold) => at > fold.from && at < fold.to)) continue;
-    found.push([at, timeOfDay(new Date(at), zone), false]);
-    last = x;
-  }
-  const days = new Map<string, number>();
-  for (let at = scale.from; at < scale.to; at += 60 * MIN) {
-    const day = dayOf(new Date(at), zone);
-    if (!days.has(day)) days.set(day, at);
-  }
-  for (const [day, at] of days) found.push([at + 1, day, true]);
-  return found;
-}
-
-function lanesOf(plan: Plan, scale: TimeScale, numbered: boolean): Lane[] {
-  const people = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
-  const handed = plan.scheduled.filter((one) => one.step.hands !== "free");
-  const lane = (name: string, steps: Scheduled[], hands: boolean): Lane => ({
-    name,
-    hands,
-    rows: stacked(steps.map((one) => laidOut(one, scale, numbered, hands && one.step.hands !== "free"))),
-  });
-  const lanes = people.length
-    ? people.map((name) =>
-        lane(
-          name,
-          handed.filter((one) => one.who === name),
-          true,
-        ),
-      )
-    : [lane("hands", handed, true)];
-  const nobody = handed.filter((one) => people.length > 0 && !one.who);
-  if (nobody.length) lanes.push(lane("together", nobody, true));
-  for (const [use, name] of THINGS) {
-    const users = plan.scheduled.filter((one) => one.step.uses.includes(use));
-    if (users.length) lanes.push(lane(name, users, false));
-  }
-  const waits = plan.scheduled.filter(
-    (one) => one.step.hands === "free" && !one.step.uses.some((use) => THINGS.some(([name]) => name === use)),
-  );
-  if (waits.length) lanes.push(lane("waits", waits, false));
-  return lanes;
-}
-
-const LETTER = 7.3;
-
-/** Its bar, and its name where there is room: in a block that is long enough, over a rail, else beside it. */
-function laidOut(one: Scheduled, scale: TimeScale, numbered: boolean, isBlock: boolean): Laid {
-  const left = scale.x(Date.parse(one.starts));
-  const right = Math.max(left + 4, scale.x(Date.parse(one.ends)));
-  const name = numbered ? `${one.dish + 1} ${one.step.title}` : one.step.title;
-  const wide = name.length * LETTER;
-  const fitsRight = (isBlock ? right : left) + wide < W;
-  const where = isBlock
-    ? wide + 14 < right - left
-      ? "in"
-      : fitsRight
-        ? "right"
-        : "left"
-    : fitsRight
-      ? "over"
-      : "left";
-  return { one, left, right, name, where };
-}
-
-/** From where to where a step takes its row, its name counted in. */
-function room({ left, right, name, where }: Laid): [number, number] {
-  const wide = name.length * LETTER + 10;
-  if (where === "left") return [left - wide, right];
-  return [left, Math.max(right, where === "right" ? right + wide : where === "over" ? left + wide : right)];
-}
-
-/** Rows in which nothing overlaps, names included. */
-function stacked(steps: Laid[]): Laid[][] {
-  const rows: Laid[][] = [];
-  for (const step of steps) {
-    const [left] = room(step);
-    const row = rows.find((one) => one.every((other) => room(other)[1] <= left));
-    if (row) row.push(step);
-    else rows.push([step]);
-  }
-  return rows;
 }
 
 function Key({ hands, children }: { hands: "held" | "minded" | "free"; children: string }) {

@@ -234,91 +234,69 @@ def _setting(working: Working) -> tuple[str, Origin]:
     return "overnight", leaf("way:rest", "a sheet in its bag", "a night in the cold")
 
 
+class _Trayful:
+    """What lies in a tin as it cools: on the counter, then on a shelf of the fridge. Seconds, °C, W/(m2 K)."""
+
+    def __init__(self, working: Working, base: Composition, drawn: TinDrawing) -> None:
+        self.kitchen = working.kitchen
+        self.start_c = working.book.number("heat.heart_done_c")
+        self._tin, self._lining = drawn.tin, working.sheet.vessel.lining
+        self._material = properties(fractions(base), 60.0)
+        self._depth = drawn.depth_mm / 1000.0
+        self._known: dict[float, tuple[Array, Array]] = {}
+        self.times = _TIMES * 12 * 3600.0
+
+    def left(self, h: float) -> tuple[Array, Array]:
+        """The shares of warmth left at the heart and on top, where so much takes its heat."""
+        if h not in self._known:
+            upright = Modes(conduction.slab(self._depth, self._material, wall_h(self._tin, h, self._lining), h, _CELLS))
+            body = conduction.cylinder(
+                self._tin.least_mm / 2000.0, self._material, wall_h(self._tin, h, self._lining), _CELLS
+            )
+            across = Modes.centre(Modes(body).remaining(self.times), body)
+            left = upright.remaining(self.times)
+            self._known[h] = left.max(axis=1) * across, upright.surfaces(left)[1] * across
+        return self._known[h]
+
+    def when_c(self, heart: Array, celsius: float) -> float | None:
+        """Seconds until the heart has fallen to that."""
+        return when(self.times, -heart, -celsius)
+
+    def counter_min(self, is_: Mapping[EstimateId, float]) -> float:
+        """Minutes until it cuts clean, left on the counter."""
+        room_c = self.kitchen.room_c + is_["room_c"]
+        goal = max(CUT_C["cool"] + is_["cuts_c"], room_c + 4.0)
+        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"])[0]
+        return (self.when_c(heart, goal) or float(self.times[-1])) / 60
+
+    def fridge_min(self, is_: Mapping[EstimateId, float]) -> float:
+        """Minutes until it cuts clean, on the counter first and then in the fridge."""
+        room_c, cold_c = self.kitchen.room_c + is_["room_c"], self.kitchen.fridge_c + is_["fridge_c"]
+        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"])[0]
+        goes = self.when_c(heart, TO_FRIDGE_C) or 0.0
+        chills = cold_c + (TO_FRIDGE_C - cold_c) * self.left(is_["shelf_h"])[0]
+        return (goes + (self.when_c(chills, CUT_C["chill"] + is_["cuts_c"]) or float(self.times[-1]))) / 60
+
+
 def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     school, chosen = _setting(working)
-    start = book.number("heat.heart_done_c")
-    material = properties(fractions(base), 60.0)
-    depth = drawn.depth_mm / 1000.0
-    side, lining = drawn.tin.least_mm, working.sheet.vessel.lining
-
-    def cooling(h: float) -> tuple[Array, Array, Array]:
-        """Seconds, and the shares of warmth left at the heart and on top."""
-        times = _TIMES * 12 * 3600.0
-        upright = Modes(conduction.slab(depth, material, wall_h(drawn.tin, h, lining), h, _CELLS))
-        body = conduction.cylinder(side / 2000.0, material, wall_h(drawn.tin, h, lining), _CELLS)
-        across = Modes.centre(Modes(body).remaining(times), body)
-        left = upright.remaining(times)
-        return times, left.max(axis=1) * across, upright.surfaces(left)[1] * across
-
-    counter_h, shelf_h = working.likely("counter_h"), working.likely("shelf_h")
-    times, core_left, top_left = cooling(counter_h)
-    core = kitchen.room_c + (start - kitchen.room_c) * core_left
-    top = kitchen.room_c + (start - kitchen.room_c) * top_left
-    handle = when(times, -core, -HANDLE_C) or 0.0
+    tray = _Trayful(working, base, drawn)
+    times = tray.times
+    core, top = (
+        kitchen.room_c + (tray.start_c - kitchen.room_c) * left for left in tray.left(working.likely("counter_h"))
+    )
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    of: Origins = ["shape.depth_mm", "heat.heart_done_c", room]
     book.add(
         "rest.handle_from_min",
-        handle / 60,
+        (tray.when_c(core, HANDLE_C) or 0.0) / 60,
         f"the heart has fallen to {working.degrees(HANDLE_C)} on the counter",
         source=SOLVER,
-        of=of,
+        of=["shape.depth_mm", "heat.heart_done_c", room],
     )
+    moved = tray.when_c(core, TO_FRIDGE_C) or 0.0
+    cut_min = _enter_cut(working, tray, school, chosen, room, moved)
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
-    counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
-    moved = when(times, -core, -TO_FRIDGE_C) or 0.0
-    cold, cold_left, cold_top = cooling(shelf_h)
-    chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
-    on_counter, in_cold = {counter_h: core_left}, {shelf_h: cold_left}  # by what takes its heat
-
-    def heart_left(known_left: dict[float, Array], h: float) -> Array:
-        if h not in known_left:
-            known_left[h] = cooling(h)[1]
-        return known_left[h]
-
-    def counter_min(is_: Mapping[EstimateId, float]) -> float:
-        room_c = kitchen.room_c + is_["room_c"]
-        goal = max(CUT_C["cool"] + is_["cuts_c"], room_c + 4.0)
-        heart = room_c + (start - room_c) * heart_left(on_counter, is_["counter_h"])
-        return (when(times, -heart, -goal) or float(times[-1])) / 60
-
-    def fridge_min(is_: Mapping[EstimateId, float]) -> float:
-        room_c, cold_c = kitchen.room_c + is_["room_c"], kitchen.fridge_c + is_["fridge_c"]
-        heart = room_c + (start - room_c) * heart_left(on_counter, is_["counter_h"])
-        goes = when(times, -heart, -TO_FRIDGE_C) or 0.0
-        chills = cold_c + (TO_FRIDGE_C - cold_c) * heart_left(in_cold, is_["shelf_h"])
-        return (goes + (when(cold, -chills, -(CUT_C["chill"] + is_["cuts_c"])) or float(cold[-1]))) / 60
-
-    fridge_says = (
-        f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(CUT_C['chill'])}"
-    )
-    counter_says = f"the heart has fallen to {working.degrees(counter_c)} on the counter"
-    fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
-    solves = {"rest.cut_counter_min": counter_min, "rest.cut_fridge_min": fridge_min}
-    hangs: dict[str, tuple[EstimateId, ...]] = {
-        "rest.cut_counter_min": ("counter_h", "cuts_c", "room_c"),
-        "rest.cut_fridge_min": ("counter_h", "shelf_h", "cuts_c", "room_c", "fridge_c"),
-    }
-    for key, words, place in (
-        ("rest.cut_counter_min", counter_says, room),
-        ("rest.cut_fridge_min", fridge_says, fridge),
-    ):
-        timed(working, key, words, solves[key], hangs[key], source=SOLVER, of=[*of, place], both_ways=0)
-    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
-    found = book.facts[by]
-    low, cut_min, high = (float(end or book.number(by)) for end in (found.low, book.number(by), found.high))
-    says = counter_says if school == "cool" else fridge_says
-    if school == "overnight":
-        low, cut_min, high = (max(end, OVERNIGHT_MIN) for end in (low, cut_min, high))
-        says = "a night to set, covered"
-    if school != "cool":
-        before = times < moved
-        top_then = float(np.interp(moved, times, top))
-        times = np.concatenate((times[before], moved + cold))
-        core = np.concatenate((core[before], chilled))
-        top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
-    book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
     book.add(
         "rest.cut_at_c",
         cut_c,
@@ -326,14 +304,45 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         source=KITCHEN_ESTIMATE,
         of=[chosen],
     )
-    working.advise(
-        "cut",
-        "look",
-        f"Nothing cuts clean hot. Wait until the heart is {working.degrees(cut_c)}, and oil the knife.",
-        5,
-    )
+    says = f"Nothing cuts clean hot. Wait until the heart is {working.degrees(cut_c)}, and oil the knife."
+    working.advise("cut", "look", says, 5)
+    if school != "cool":
+        cold_left, cold_top = tray.left(working.likely("shelf_h"))
+        before, top_then = times < moved, float(np.interp(moved, times, top))
+        chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
+        core = np.concatenate((core[before], chilled))
+        top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
+        times = np.concatenate((times[before], moved + times))
     shown = times <= min(cut_min * 90.0, float(times[-1]))
     return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
+
+
+def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, room: Origin, moved: float) -> float:
+    """When it cuts clean on the counter, and by the fridge; by the school followed, in minutes. `moved` in seconds."""
+    book, kitchen = working.book, working.kitchen
+    counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
+    counter_says = f"the heart has fallen to {working.degrees(counter_c)} on the counter"
+    fridge_says = (
+        f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(CUT_C['chill'])}"
+    )
+    fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
+    on_counter: tuple[EstimateId, ...] = ("counter_h", "cuts_c", "room_c")
+    by_fridge: tuple[EstimateId, ...] = ("counter_h", "shelf_h", "cuts_c", "room_c", "fridge_c")
+    for key, words, solve, hangs, place in (
+        ("rest.cut_counter_min", counter_says, tray.counter_min, on_counter, room),
+        ("rest.cut_fridge_min", fridge_says, tray.fridge_min, by_fridge, fridge),
+    ):
+        of: Origins = ["shape.depth_mm", "heat.heart_done_c", room, place]
+        timed(working, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
+    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
+    found = book.facts[by]
+    low, cut_min, high = (float(end or book.number(by)) for end in (found.low, book.number(by), found.high))
+    says = counter_says if school == "cool" else fridge_says
+    if school == "overnight":
+        low, cut_min, high = (max(end, OVERNIGHT_MIN) for end in (low, cut_min, high))
+        says = "a night to set, covered"
+    book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
+    return cut_min
 
 
 def _drawn(times: Array, core: Array, top: Array) -> Curve:

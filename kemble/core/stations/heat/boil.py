@@ -163,20 +163,8 @@ def boil(
     window = windowed(working, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
     assert window is not None
     _enter_times(working, drawn, floats=floats_min, hot=hot_min, window=window, core_done_c=heart_done)
-    if thicker:
-        more = minutes(done_s(thicker)) - done
-        says = "the same ball half a centimetre larger across: size counts nearly squared"
-        book.add("heat.thicker_min", more, says, source=SOLVER, of=["heat.done_min"])
-    book.add(
-        "heat.fuller_min",
-        min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,
-        "twice the load: the pot falls twice as far, and its burner needs longer to bring it back",
-        source=f"energy balance; {KITCHEN_ESTIMATE}",
-        of=["heat.pot_dip_c"],
-    )
     water_ml, holds = _pot_ml(working)
-    says = "as much as the pot holds" if working.asked("pot") == "water" else "the broth that they are eaten in"
-    book.add("heat.water_ml", water_ml, says, source="kitchen", of=[holds])
+    _enter_pot(working, lag_s, water_ml, holds, minutes(done_s(thicker)) - done if thicker else None)
     most = int(book.number("heat.load_pieces"))
     number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
     _advise(working, hot=hot, core_done_c=heart_done)
@@ -196,6 +184,23 @@ def boil(
         load=load,
         loads=number,
     )
+
+
+def _enter_pot(working: Working, lag_s: float, water_ml: float, holds: Origin, thicker_min: float | None) -> None:
+    """The pot's water, what a fuller pot costs, and what a larger ball does (None where it would not cook)."""
+    book = working.book
+    if thicker_min is not None:
+        says = "the same ball half a centimetre larger across: size counts nearly squared"
+        book.add("heat.thicker_min", thicker_min, says, source=SOLVER, of=["heat.done_min"])
+    book.add(
+        "heat.fuller_min",
+        min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,
+        "twice the load: the pot falls twice as far, and its burner needs longer to bring it back",
+        source=f"energy balance; {KITCHEN_ESTIMATE}",
+        of=["heat.pot_dip_c"],
+    )
+    says = "as much as the pot holds" if working.asked("pot") == "water" else "the broth that they are eaten in"
+    book.add("heat.water_ml", water_ml, says, source="kitchen", of=[holds])
 
 
 def _enter_times(

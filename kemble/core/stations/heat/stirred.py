@@ -152,19 +152,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
         return float(np.interp(clear or 0.0, run.times, values))
 
     lost_g = 1000.0 * at_clear(run.lost_kg)
-    which_lost: tuple[EstimateId, ...] = (loses, "still_air_h")
-    timed(
-        working,
-        "heat.lost_g",
-        "vapour past the cover by then" if oven else "vapour from the open top by then",
-        lambda of: lost_g * math.prod(of[name] / middle[name] for name in which_lost),
-        which_lost,
-        source=SOLVER,
-        of=["heat.done_min"],
-    )
-    book.add(
-        "heat.heart_done_c", at_clear(run.celsius), "the mass at the likely time", source=SOLVER, of=["heat.done_min"]
-    )
+    _enter_lost(working, lost_g, at_clear(run.celsius), middle, loses, oven=oven)
     for key, other, says in (
         ("heat.double_min", mass(middle, twice=2.0), "twice as much in the same pan"),
         ("heat.level_min", mass(middle, of_power=0.7), "a third less heat"),
@@ -189,6 +177,30 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
         pan_mm=across,
         bursts=math.ceil(clear / 60.0 / BURST_MIN) if method == "microwave" else 0,
     )
+
+
+def _enter_lost(
+    working: Working,
+    lost_g: float,
+    heart_c: float,
+    middle: Mapping[EstimateId, float],
+    loses: EstimateId,
+    *,
+    oven: bool,
+) -> None:
+    """What has boiled off by the likely time, and how hot the mass is then."""
+    which: tuple[EstimateId, ...] = (loses, "still_air_h")
+    timed(
+        working,
+        "heat.lost_g",
+        "vapour past the cover by then" if oven else "vapour from the open top by then",
+        lambda of: lost_g * math.prod(of[name] / middle[name] for name in which),
+        which,
+        source=SOLVER,
+        of=["heat.done_min"],
+    )
+    says = "the mass at the likely time"
+    working.book.add("heat.heart_done_c", heart_c, says, source=SOLVER, of=["heat.done_min"])
 
 
 def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> float:

@@ -97,14 +97,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     book, factor = working.book, working.kitchen.time_factor
     parcel = drawn.form == "parcel"
     thick_mm = drawn.outer_mm if parcel else book.number("shape.thick_mm")
-    material = properties(fractions(base), 70.0)
-    likely = _Wrapped(
-        thick=thick_mm / 1000.0 * working.likely("size"),
-        side=None if parcel else book.number("shape.side_mm") / 1000.0,
-        material=replace(material, k=material.k * working.likely("conductivity")),
-        h=(LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"]) * working.likely("leaf_h"),
-        start_c=working.sheet.start.dough_c,
-    )
+    likely = _likely(working, base, thick_mm, parcel=parcel)
     needs = _needs_at(working, parcel, {})
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
@@ -150,11 +143,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     minutes = times / 60.0 * factor
     _enter(working, likely, window, thick_mm, needs)
     hot = when(minutes, core, HOT_C)
-    if hot is not None:
-        says = f"the heart reaches {working.degrees(HOT_C)}"
-        book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
-    at_done = float(np.interp(window[1], minutes, core))
-    book.add("heat.heart_done_c", at_done, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+    _enter_heart(working, hot, float(np.interp(window[1], minutes, core)))
     for key, other, says in (
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
         ("heat.colder_min", replace(likely, start_c=5.0), "straight from the fridge"),
@@ -175,6 +164,27 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         side_mm=thick_mm if parcel else book.number("shape.side_mm"),
         steamer=None if parcel else steamer(working),
     )
+
+
+def _likely(working: Working, base: Composition, thick_mm: float, *, parcel: bool) -> _Wrapped:
+    """The parcel or packet as it is most likely."""
+    material = properties(fractions(base), 70.0)
+    return _Wrapped(
+        thick=thick_mm / 1000.0 * working.likely("size"),
+        side=None if parcel else working.book.number("shape.side_mm") / 1000.0,
+        material=replace(material, k=material.k * working.likely("conductivity")),
+        h=(LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"]) * working.likely("leaf_h"),
+        start_c=working.sheet.start.dough_c,
+    )
+
+
+def _enter_heart(working: Working, hot_min: float | None, done_c: float) -> None:
+    """When the heart is hot, if it comes to that, and how hot it is at the likely time."""
+    if hot_min is not None:
+        says = f"the heart reaches {working.degrees(HOT_C)}"
+        working.book.add("heat.core_hot_min", hot_min, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
+    says = "the heart at the likely time"
+    working.book.add("heat.heart_done_c", done_c, says, source=SOLVER, of=["heat.done_min"])
 
 
 def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:

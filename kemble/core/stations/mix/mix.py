@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origin, Origins, leaf
@@ -28,6 +28,7 @@ from kemble.core.stations.working import Drawn, Working
 CHOI_OKOS = "Choi-Okos densities of the components"
 _WHOLE = ("fruit", "nut", "savoury", "grain")
 WORTH_WEIGHING = 0.1  # a cup that is less uncertain than that, low to high, gains little by being weighed (again)
+_LEAST_SHARE = 0.005  # of the bowl: less of a material is not drawn
 _LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
 
 
@@ -162,31 +163,63 @@ def _ratio_range(
 
 def mix(working: Working) -> Mixed:
     """Ratios, batch, yields, volume and gel temperature."""
-    sheet, book, way, bowl = working.sheet, working.book, working.way, working.bowl
+    way, bowl = working.way, working.bowl
     soaked = grains.grain(working)
     made = made_parts.parts(working)
-    kernels = [contribution for contribution in bowl.base.contributions if contribution.item.group == way.base]
-    base_g = book.add(
-        "mix.base_g",
-        sum(contribution.grams for contribution in kernels),
-        f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
-        source=CONSERVATION,
-        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
-    )
+    base_g = _enter_base(working)
     counted = _counted(working, soaked, made)
     ratios = _ratios(working, counted, base_g)
     for group, key in (("egg", "mix.egg_pct"), ("legume", "mix.legume_pct")):
         grams = bowl.base.of_group(group)
         if grams:
-            book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
-    mixed = [one for one in counted if not one.late]
+            working.book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
+    whole, stays = _enter_batch(working, soaked, [one for one in counted if not one.late])
+    in_heat = [one for one in bowl.base.contributions if not way.joins_late(one.joins)]
+    late = [one for one in bowl.base.contributions if way.joins_late(one.joins)]
+    heated = Composition.summed(one.composition for one in in_heat)
+    beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(working)
+    if beside:
+        heated = heated.with_water(heated.water + beside)
+    cooked = _cooked(working, soaked, made, heated.scaled(stays), late)
+    shaped = cooked if way.portions == "cooked" else whole
+    _volume(working, shaped)
+    _enter_gel(working, whole, heated, in_heat)
+    scald(working, base_g)
+    drawing = _drawing(working, whole, ratios)
+    _advise(working, ratios["hydration"], sweetness_pct(working, ratios["sugar"], base_g), ratios["fat"])
+    working.lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
+    working.parts = (
+        made_parts.base_worked(working, heated.total, _range(working)),
+        *made_parts.parts_worked(working, made),
+    )
+    working.grain = grains.grain_worked(working, soaked) if soaked else None
+    _enter_filling(working, made, base_g)
+    return Mixed(drawing, heated, shaped, cooked, made)
+
+
+def _enter_base(working: Working) -> float:
+    """The flour or the dry grain of the base, in grams: what every ratio is told on."""
+    way = working.way
+    kernels = [one for one in working.bowl.base.contributions if one.item.group == way.base]
+    return working.book.add(
+        "mix.base_g",
+        sum(one.grams for one in kernels),
+        f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
+        source=CONSERVATION,
+        of=[leaf(one.ref, one.item.name, one.grams, "g") for one in kernels],
+    )
+
+
+def _enter_batch(working: Working, soaked: Soaked | None, mixed: Sequence[_Counted]) -> tuple[Composition, float]:
+    """All that goes into the batch, as a scale has shown it where one has; and what share of the lines that is."""
+    book, way = working.book, working.way
     whole = Composition.summed(one.composition for one in mixed)
     on_scale = working.weighed.get("mix.batch_g", whole.total)
     stays = on_scale / whole.total if whole.total else 1.0  # what clung to bowls took some of everything
     whole = whole.scaled(stays)
     off = [math.hypot(*(one.composition.total * one.packing[side] for one in mixed)) for side in (0, 1)]
     ranged = sum(off) > made_parts.LEAST_RANGE * whole.total and "mix.batch_g" not in working.weighed
-    batch_g = book.add(
+    book.add(
         "mix.batch_g",
         whole.total,
         "every line that goes into the batch, reserves held back"
@@ -204,17 +237,13 @@ def mix(working: Working) -> Mixed:
         source=SOURCE,
         of=["mix.batch_g"],
     )
-    in_heat = [one for one in bowl.base.contributions if not way.joins_late(one.joins)]
-    late = [one for one in bowl.base.contributions if way.joins_late(one.joins)]
-    heated = Composition.summed(one.composition for one in in_heat)
-    beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(working)
-    if beside:
-        heated = heated.with_water(heated.water + beside)
-    cooked = _cooked(working, soaked, made, heated.scaled(stays), late)
-    shaped = cooked if way.portions == "cooked" else whole
-    _volume(working, shaped)
+    return whole, stays
+
+
+def _enter_gel(working: Working, whole: Composition, heated: Composition, in_heat: Sequence[Contribution]) -> None:
+    """Where the starch of it gels, by the sugar in its free water and by how much of that there is."""
     in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
-    book.add(
+    working.book.add(
         "mix.sugar_in_water_pct",
         in_water,
         "sugar divided by sugar and water together",
@@ -222,7 +251,7 @@ def mix(working: Working) -> Mixed:
         of=["mix.sugar_pct", "mix.water_g"],
     )
     gives = working.likely("whole_gives")
-    bound = sum(one.composition.water * (1 - gives) for one in in_heat if is_whole(one, way.base))
+    bound = sum(one.composition.water * (1 - gives) for one in in_heat if is_whole(one, working.way.base))
     free_g = max(0.0, heated.water - bound)
     gel = gel_temperature_c(heated.sugar / free_g if free_g else 2.0, free_g / heated.starch if heated.starch else 9.0)
     gels: EstimateId = "gel_c"
@@ -235,11 +264,12 @@ def mix(working: Working) -> Mixed:
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", "mix.water_g", "mix.base_g"],
     )
-    scald(working, base_g)
+
+
+def _drawing(working: Working, whole: Composition, ratios: Mapping[str, float]) -> MixDrawing:
+    """What the bowl is made of, and what kind of dough that is."""
     soft = _softness(working, ratios["hydration"], ratios["sugar"])
     tender = _tenderness(working, ratios["sugar"], ratios["fat"])
-    in_zone = inside((ratios["hydration"], ratios["sugar"]), way.zone)
-    _advise(working, ratios["hydration"], sweetness_pct(working, ratios["sugar"], base_g), ratios["fat"])
     bar = (
         ("water", whole.water),
         ("sugar", whole.sugar),
@@ -247,37 +277,35 @@ def mix(working: Working) -> Mixed:
         ("fat", whole.fat),
         ("other", whole.protein + whole.fibre + whole.salt + whole.other),
     )
-    working.lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
-    working.parts = (
-        made_parts.base_worked(working, heated.total, _range(working)),
-        *made_parts.parts_worked(working, made),
-    )
-    working.grain = grains.grain_worked(working, soaked) if soaked else None
-    drawing = known(
+    return known(
         MixDrawing,
-        bar=tuple(known(BarShare, material=m, grams=g) for m, g in bar if g >= 0.005 * batch_g),
-        in_zone=in_zone,
+        bar=tuple(known(BarShare, material=m, grams=g) for m, g in bar if g >= _LEAST_SHARE * whole.total),
+        in_zone=inside((ratios["hydration"], ratios["sugar"]), working.way.zone),
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
         bite=next(words for limit, words in _BITES if tender <= limit),
     )
-    filling = sheet.part("filling")
-    if filling:
-        share = book.add(
-            "mix.filling_pct",
-            100 * made["filling"].have / base_g,
-            "filling made, on the base's dry weight",
-            source=CONSERVATION,
-            of=["part.filling.made_g", "mix.base_g"],
-        )
-        dough = book.number("mix.cooked_g") if way.portions == "cooked" else batch_g
-        book.add(
-            "mix.filling_share_pct",
-            100 * share * base_g / (share * base_g + 100 * dough),
-            "filling made, on filling and dough together",
-            source=CONSERVATION,
-            of=["part.filling.made_g", "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"],
-        )
-    return Mixed(drawing, heated, shaped, cooked, made)
+
+
+def _enter_filling(working: Working, made: Mapping[PartRole, Made], base_g: float) -> None:
+    """How much filling is made, on the base and on all of it."""
+    book = working.book
+    if not working.sheet.part("filling"):
+        return
+    share = book.add(
+        "mix.filling_pct",
+        100 * made["filling"].have / base_g,
+        "filling made, on the base's dry weight",
+        source=CONSERVATION,
+        of=["part.filling.made_g", "mix.base_g"],
+    )
+    of = "mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g"
+    book.add(
+        "mix.filling_share_pct",
+        100 * share * base_g / (share * base_g + 100 * book.number(of)),
+        "filling made, on filling and dough together",
+        source=CONSERVATION,
+        of=["part.filling.made_g", of],
+    )
 
 
 def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
 from kemble.core.facts.known import known
 from kemble.core.facts.quantity import Household, nearest_spoon
-from kemble.core.geometry.rolled import CutterShape, cutter_mm2, rollings
+from kemble.core.geometry.rolled import CutterShape, Rolling, cutter_mm2, rollings
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
@@ -153,17 +154,35 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
             "a smaller cutter, more dough, or a larger board",
         )
         return None
-    cut = sum(one.count for one in found)
     asked = working.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
+    says = "as on the sheet" if rolled.cutter_mm else "the disc it wants, to half a centimetre"
+    book.add("shape.cutter_mm", cutter, says, source="sheet" if rolled.cutter_mm else GEOMETRY, of=[asked])
+    _enter_sheet(working, thick, area, found, found[-1].left_mm2 / each_mm2 * dough_g)
+    _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
+    _advise_rolled(working, cutter, wanted, thick, sum(one.count for one in found))
+    return known(
+        RolledDrawing,
+        cutter_mm=cutter,
+        shape=rolled.shape,
+        thick_mm=thick,
+        rollings=tuple(
+            known(
+                RollingDrawing,
+                sheets=one.sheets,
+                length_mm=one.length,
+                width_mm=one.width,
+                middles=tuple((p.x, p.y) for p in one.places),
+            )
+            for one in found
+        ),
+    )
+
+
+def _enter_sheet(working: Working, thick: float, area: float, found: Sequence[Rolling], left_g: float) -> None:
+    """The sheet of dough, what is cut from it and from its trimmings, and what is left. mm, mm2, g."""
+    book, rolled = working.book, working.sheet.rolled
     packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
     again = working.from_sheet("rolled.again", "trimmings rolled again", rolled.again, "times")
-    book.add(
-        "shape.cutter_mm",
-        cutter,
-        "as on the sheet" if rolled.cutter_mm else "the disc it wants, to half a centimetre",
-        source="sheet" if rolled.cutter_mm else GEOMETRY,
-        of=[asked],
-    )
     book.add(
         "shape.sheet_thick_mm",
         thick,
@@ -181,35 +200,17 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
     )
     book.add(
         "shape.cut_of_sheet",
-        float(cut),
+        float(sum(one.count for one in found)),
         "with what the trimmings give, rolled again",
         source=GEOMETRY,
         of=["shape.cut_first", again],
     )
     book.add(
         "shape.trimmings_g",
-        found[-1].left_mm2 / each_mm2 * dough_g,
+        left_g,
         "what is left at the end",
         source=CONSERVATION,
         of=["shape.cut_of_sheet", "shape.base_g"],
-    )
-    _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
-    _advise_rolled(working, cutter, wanted, thick, cut)
-    return known(
-        RolledDrawing,
-        cutter_mm=cutter,
-        shape=rolled.shape,
-        thick_mm=thick,
-        rollings=tuple(
-            known(
-                RollingDrawing,
-                sheets=one.sheets,
-                length_mm=one.length,
-                width_mm=one.width,
-                middles=tuple((p.x, p.y) for p in one.places),
-            )
-            for one in found
-        ),
     )
 
 

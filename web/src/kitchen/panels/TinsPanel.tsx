@@ -8,8 +8,8 @@ import { JustDropped } from "../../ui/JustDropped";
 import { LengthField } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { sizeWords } from "../../ui/words";
-import { TinSide } from "../drawn";
 import type { PanelProps } from "../things";
+import { TinSide } from "../vesselsDrawn";
 
 function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
   const blank: Tin = {

@@ -6,8 +6,8 @@ import { LengthRow } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, Row } from "../../ui/Row";
-import { SteamerSide } from "../drawn";
 import type { PanelProps } from "../things";
+import { SteamerSide } from "../vesselsDrawn";
 import { Pans } from "./NamedWeights";
 
 /** A name that none of the others has. */

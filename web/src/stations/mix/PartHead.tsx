@@ -1,35 +1,23 @@
 /** The head of a part: its name, what it yields, the weight at which it is done, and everything else about it. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import {
-  api,
-  ask,
-  type FactKey,
-  type FamilyCard,
-  type KitchenSettings,
-  type Part,
-  type PartRole,
-  type PartWorked,
-  type WayCard,
-} from "../../api/client";
+import type { FactKey, FamilyCard, KitchenSettings, Part, PartRole, PartWorked, WayCard } from "../../api/client";
 import { GROUPS } from "../../api/generated";
 import { limit } from "../../api/limits";
-import { familiesQuery, larderQuery, sheetsQuery } from "../../api/queries";
+import { familiesQuery, larderQuery } from "../../api/queries";
 import { withNewLine, withNewTake, withoutPart, withPart, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
-import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
-import { newId } from "../../ui/newId";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
-import { Sorry } from "../../ui/Sorry";
 import { capital } from "../../ui/words";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, takeable } from "./places";
+import { Shared } from "./SharedPart";
 import { SomeField } from "./SomeField";
 
 interface Props {
@@ -269,55 +257,5 @@ function PartSlip({
         </div>
       </Slip>
     </Popover.Root>
-  );
-}
-
-/** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
-function Shared({ editing, part }: { editing: Editing; part: Part }) {
-  const client = useQueryClient();
-  const sheets = useQuery(sheetsQuery(1, "", 50));
-  const share = useMutation({
-    mutationFn: ({ other, back, uid }: { other: number; back: boolean; uid: string }) => {
-      const request = {
-        params: { path: { sheet_id: editing.id } },
-        body: { role: part.role, with_sheet: other, uid },
-      };
-      return ask(
-        back ? api.POST("/api/sheets/{sheet_id}/unshare", request) : api.POST("/api/sheets/{sheet_id}/share", request),
-      );
-    },
-    onSuccess: () => {
-      editing.look();
-      client.invalidateQueries({ queryKey: ["sheets"] });
-    },
-  });
-  if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
-  const others = sheets.data?.sheets.filter((one) => one.id !== editing.id) ?? [];
-  return (
-    <>
-      {part.made_for.map((one) => {
-        const other = others.find((sheet) => sheet.title === one.sheet);
-        return (
-          <Row key={one.sheet} label={`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
-            {other && (
-              <LinkButton onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}>
-                each makes its own again
-              </LinkButton>
-            )}
-          </Row>
-        );
-      })}
-      <Row label="Make it for another sheet too">
-        <ActionMenu
-          label="Make it for another sheet too: which"
-          disabled={editing.saving !== "saved" || share.isPending}
-          choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
-          onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}
-        >
-          which
-        </ActionMenu>
-      </Row>
-      <Sorry error={share.error} />
-    </>
   );
 }

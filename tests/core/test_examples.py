@@ -1,0 +1,31 @@
+"""The examples in the core's docstrings are run: what they show is so, and its front door has some."""
+
+import doctest
+import importlib
+import pkgutil
+
+import pytest
+
+import kemble.core
+
+MODULES = ["kemble.core", *(one.name for one in pkgutil.walk_packages(kemble.core.__path__, "kemble.core."))]
+FRONT_DOOR = {
+    "kemble.core",
+    "kemble.core.facts.quantity",
+    "kemble.core.formats.ingredient_text",
+    "kemble.core.physics.soaking",
+    "kemble.core.physics.steamer",
+    "kemble.core.physics.thermal",
+    "kemble.core.sheet.document",
+}
+
+
+def test_the_front_door_is_there():
+    assert set(MODULES) >= FRONT_DOOR
+
+
+@pytest.mark.parametrize("name", MODULES)
+def test_examples(name):
+    found = doctest.testmod(importlib.import_module(name))
+    assert found.failed == 0
+    assert found.attempted > 0 or name not in FRONT_DOOR

@@ -1,0 +1,61 @@
+/** A part that two sheets share. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ask, type Part } from "../../api/client";
+import { sheetsQuery } from "../../api/queries";
+import type { Editing } from "../../sheet/useSheet";
+import { ActionMenu } from "../../ui/ActionMenu";
+import { LinkButton } from "../../ui/LinkButton";
+import { newId } from "../../ui/newId";
+import { Row } from "../../ui/Row";
+import { Sorry } from "../../ui/Sorry";
+
+/** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
+export function Shared({ editing, part }: { editing: Editing; part: Part }) {
+  const client = useQueryClient();
+  const sheets = useQuery(sheetsQuery(1, "", 50));
+  const share = useMutation({
+    mutationFn: ({ other, back, uid }: { other: number; back: boolean; uid: string }) => {
+      const request = {
+        params: { path: { sheet_id: editing.id } },
+        body: { role: part.role, with_sheet: other, uid },
+      };
+      return ask(
+        back ? api.POST("/api/sheets/{sheet_id}/unshare", request) : api.POST("/api/sheets/{sheet_id}/share", request),
+      );
+    },
+    onSuccess: () => {
+      editing.look();
+      client.invalidateQueries({ queryKey: ["sheets"] });
+    },
+  });
+  if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
+  const others = sheets.data?.sheets.filter((one) => one.id !== editing.id) ?? [];
+  return (
+    <>
+      {part.made_for.map((one) => {
+        const other = others.find((sheet) => sheet.title === one.sheet);
+        return (
+          <Row key={one.sheet} label={`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
+            {other && (
+              <LinkButton onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}>
+                each makes its own again
+              </LinkButton>
+            )}
+          </Row>
+        );
+      })}
+      <Row label="Make it for another sheet too">
+        <ActionMenu
+          label="Make it for another sheet too: which"
+          disabled={editing.saving !== "saved" || share.isPending}
+          choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
+          onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}
+        >
+          which
+        </ActionMenu>
+      </Row>
+      <Sorry error={share.error} />
+    </>
+  );
+}
