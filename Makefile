@@ -153,3 +153,4 @@ bench: setup build browser
 
 shots: setup build browser
 	@$(PY) scripts/shots.py
+	@$(PY) scripts/moving.py
