@@ -5,7 +5,12 @@ import os
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop and the ORM in one test
 
 import pytest
+from hypothesis import settings
 from serving import Prepared
+
+# How long an example takes is the machine's affair: speed is measured in `make bench`.
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session")

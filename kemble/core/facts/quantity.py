@@ -41,6 +41,8 @@ UnitId = Literal[
 Measures = Literal["us", "metric", "metric_20"]
 TemperatureUnit = Literal["C", "F"]
 LengthUnit = Literal["mm", "in"]
+WeightUnit = Literal["g", "oz"]
+VolumeUnit = Literal["ml", "fl oz"]
 TEMPERATURE_UNITS: tuple[TemperatureUnit, ...] = get_args(TemperatureUnit)
 
 
@@ -145,11 +147,39 @@ def span_words(minutes: float) -> str:
 
 
 INCH_MM = 25.4
+OUNCE_G = 28.349523
+FLUID_OUNCE_ML = 29.573530
 
 
 def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
     """A length as it is read: "31 mm", or "1.22 in", which is to a quarter of a millimetre."""
     return f"{mm / INCH_MM:.2f} in" if unit == "in" else f"{mm:.{decimals}f} mm"
+
+
+def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) -> str:
+    """A weight in words: grams to so many decimals (left out: whole ones from ten on, else a tenth where there is one);
+    ounces to a hundredth, from ten on to a tenth.
+
+    >>> weight_words(126.3, "g"), weight_words(0.5, "g"), weight_words(9.04, "g", 1)
+    ('126 g', '0.5 g', '9.0 g')
+    >>> weight_words(126, "oz"), weight_words(1260, "oz")
+    ('4.44 oz', '44.4 oz')
+    """
+    if unit == "oz":
+        ounces = grams / OUNCE_G
+        return f"{ounces:.{2 if abs(ounces) < 10 else 1}f} oz"
+    if decimals is None:
+        decimals = 0 if abs(grams) >= 9.95 or abs(grams - round(grams)) < 0.05 else 1
+    return f"{grams:.{decimals}f} g"
+
+
+def volume_words(ml: float, unit: VolumeUnit) -> str:
+    """A volume in words: whole millilitres, or fluid ounces (of the US) to a tenth.
+
+    >>> volume_words(250, "ml"), volume_words(250, "fl oz")
+    ('250 ml', '8.5 fl oz')
+    """
+    return f"{ml / FLUID_OUNCE_ML:.1f} fl oz" if unit == "fl oz" else f"{ml:.0f} ml"
 
 
 def size_words(*sides_mm: float, unit: LengthUnit) -> str:

@@ -12,7 +12,18 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.facts.quantity import SPOONS, UNITS, LengthUnit, Measures, Spoons, TemperatureUnit, UnitId, size_words
+from kemble.core.facts.quantity import (
+    SPOONS,
+    UNITS,
+    LengthUnit,
+    Measures,
+    Spoons,
+    TemperatureUnit,
+    UnitId,
+    VolumeUnit,
+    WeightUnit,
+    size_words,
+)
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 from kemble.core.kitchen.lifting import lifted
@@ -245,6 +256,8 @@ class Kitchen(_Equipment):
     measures: Measures = Field("metric", description="us, metric or metric_20 (a 20 ml tablespoon)")
     temperature_unit: TemperatureUnit = Field("C", description="C or F")
     length_unit: LengthUnit = Field("mm", description="mm or in")
+    weight_unit: WeightUnit = Field("g", description="g or oz")
+    volume_unit: VolumeUnit = Field("ml", description="ml or fl oz")
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")

@@ -15,6 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kemble.core.facts.problems import refuse
+from kemble.core.facts.quantity import WeightUnit, weight_words
 
 MarkKind = Literal["piece", "guess", "whole", "undone", "closed"]
 FEW_FOR_A_DRIFT = 6  # pieces before a trend is told
@@ -40,6 +41,10 @@ class BenchSetup(_Document):
     pieces: int = Field(ge=1, le=_MOST_PIECES, description="a whole number from 1 to 500")
     tolerance_pct: float = Field(5.0, ge=0.5, le=50, description="0.5 to 50 per cent")
     drill: bool = False
+    unit: WeightUnit = Field("g", description="g or oz: what is said of it is said in these")
+
+    def weight(self, grams: float, decimals: int | None = None) -> str:
+        return weight_words(grams, self.unit, decimals)
 
     @model_validator(mode="after")
     def _heavy_enough(self) -> Self:
@@ -245,8 +250,8 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
         and fits < state.left_pieces
     ):
         if fits < 1:
-            return f"Stop here: {state.left_g:.0f} g make no further piece. Press them into the lightest."
-        return f"Stop at {len(state.weighed) + fits}: {state.left_g:.0f} g make {fits} more of their size, not {state.left_pieces}."
+            return f"Stop here: {setup.weight(state.left_g)} make no further piece. Press them into the lightest."
+        return f"Stop at {len(state.weighed) + fits}: {setup.weight(state.left_g)} make {fits} more of their size, not {state.left_pieces}."
     if (
         state.weighed
         and state.next_g > state.first_g * (1 + 2 * setup.tolerance_pct / 100)
@@ -254,14 +259,14 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
     ):
         return f"There is enough for {fits} more, not {state.left_pieces}: make {fits - state.left_pieces} more pieces, or each heavier."
     if state.left_pieces == 1:
-        return f"The last one takes all that is left: {state.left_g:.0f} g."
+        return f"The last one takes all that is left: {setup.weight(state.left_g)}."
     last = state.weighed[-1] if state.weighed else None
     if last and last.outside:
         by = last.grams - last.target_g
-        return f"That one is {abs(by):.1f} g too {'heavy' if by > 0 else 'light'}: mend it, or go on; the rest make up for it."
+        return f"That one is {setup.weight(abs(by), 1)} too {'heavy' if by > 0 else 'light'}: mend it, or go on; the rest make up for it."
     if state.drift_g is not None:
         way = "heavier" if state.drift_g > 0 else "lighter"
-        return f"They grow {way}, by {abs(state.drift_g):.1f} g a piece: look at the target, not at the last one."
+        return f"They grow {way}, by {setup.weight(abs(state.drift_g), 1)} a piece: look at the target, not at the last one."
     if len(state.weighed) >= 4 and abs(usual / state.first_g - 1) > setup.tolerance_pct / 200:
         side = "heavy" if usual > state.first_g else "light"
         return f"Your hand runs {100 * abs(usual / state.first_g - 1):.0f} % {side}."
@@ -273,13 +278,13 @@ def _rest(setup: BenchSetup, state: BenchState) -> str:
     if not state.weighed:
         return "Closed before a piece was weighed."
     mean = state.mean_g or state.first_g
-    done = f"{len(state.weighed)} pieces, {mean:.1f} g on the mean"
+    done = f"{len(state.weighed)} pieces, {setup.weight(mean, 1)} on the mean"
     if state.left_g < 0.5:
         return f"{done}, nothing left."
     if state.left_g >= mean * _SMALL_PIECE:
         more = max(1, math.floor(state.left_g / mean + 1 - _SMALL_PIECE))
-        return f"{done}. {state.left_g:.0f} g left: {more} more {'piece' if more == 1 else 'pieces'}."
+        return f"{done}. {setup.weight(state.left_g)} left: {more} more {'piece' if more == 1 else 'pieces'}."
     if state.left_g >= mean * _A_SLIVER:
-        return f"{done}. {state.left_g:.0f} g left: one small piece, for a child or the cook."
+        return f"{done}. {setup.weight(state.left_g)} left: one small piece, for a child or the cook."
     light = sorted(state.weighed, key=lambda one: one.grams)[: max(1, len(state.weighed) // 4)]
-    return f"{done}. {state.left_g:.0f} g left: {state.left_g / len(light):.1f} g to each of the {len(light)} lightest."
+    return f"{done}. {setup.weight(state.left_g)} left: {setup.weight(state.left_g / len(light), 1)} to each of the {len(light)} lightest."

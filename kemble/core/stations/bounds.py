@@ -62,7 +62,7 @@ def _weight(working: Working, key: str) -> _Range:
     if rule:
         return rule(working, key, told)
     low, high = _PIECE
-    return low * told, high * told, f"it should be about {told:.0f} g"
+    return low * told, high * told, f"it should be about {working.weight(told)}"
 
 
 def _pan_g(working: Working, name: str) -> float:
@@ -79,7 +79,7 @@ def _of_part(working: Working, key: str, told: float) -> _Range:
     most = max(raw * _SCALES, told - pan)
     if told - pan > raw:
         most = _TAKES_UP * (told - pan)  # beans and leaves take up water that is on no line
-    return min(held, told - pan) + pan, most + pan, f"{raw:.0f} g went in{_in_pan(pan)}"
+    return min(held, told - pan) + pan, most + pan, f"{working.weight(raw)} went in{_in_pan(working, pan)}"
 
 
 def _cooked(working: Working, key: str, told: float) -> _Range:
@@ -89,20 +89,20 @@ def _cooked(working: Working, key: str, told: float) -> _Range:
     open_pan = told - pan < raw and working.way.base == "flour"
     most = max(told - pan, raw) * (_SCALES if open_pan else _TAKES_UP)
     least = min(0.9 * working.bowl.base.composition.solids, 0.9 * (told - pan))
-    return least + pan, most + pan, f"{raw:.0f} g went in{_in_pan(pan)}"
+    return least + pan, most + pan, f"{working.weight(raw)} went in{_in_pan(working, pan)}"
 
 
 def _batch(working: Working, key: str, told: float) -> _Range:
-    return 0.5 * told, _SCALES * told, f"its lines weigh {told:.0f} g"
+    return 0.5 * told, _SCALES * told, f"its lines weigh {working.weight(told)}"
 
 
 def _soaked(working: Working, key: str, told: float) -> _Range:
     dry = working.book.number("grain.dry_g")
-    return dry, _SOAKS * dry, f"{dry:.0f} g were dry, and grain takes up at most two thirds of that"
+    return dry, _SOAKS * dry, f"{working.weight(dry)} were dry, and grain takes up at most two thirds of that"
 
 
 def _poured(working: Working, key: str, told: float) -> _Range:
-    return 0.5 * told, 1.6 * told, f"the sheet says {told:.0f} g"
+    return 0.5 * told, 1.6 * told, f"the sheet says {working.weight(told)}"
 
 
 _RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
@@ -114,8 +114,8 @@ _RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
 }
 
 
-def _in_pan(pan_g: float) -> str:
-    return f", in a pan of {pan_g:.0f} g" if pan_g else ""
+def _in_pan(working: Working, pan_g: float) -> str:
+    return f", in a pan of {working.weight(pan_g)}" if pan_g else ""
 
 
 def _heat(working: Working) -> tuple[float, str]:

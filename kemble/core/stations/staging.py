@@ -59,7 +59,7 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
                 step,
                 id=stage_step(step.id, number),
                 title=f"{step.title}: {stage.name}",
-                words=_words(step, stage, first=first),
+                words=_words(working, step, stage, first=first),
                 minutes=Minutes(fixed=lasts),
                 hands="free" if off else step.hands,
                 after=step.after if first else (After(found[-1].id, 0, _AT_MOST_MIN),),
@@ -78,9 +78,9 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
     return found
 
 
-def _words(step: Step, stage: StageWorked, *, first: bool) -> str:
+def _words(working: Working, step: Step, stage: StageWorked, *, first: bool) -> str:
     said = stage.says.rstrip(".") + "." if stage.says else ""
-    top_up = f"Top up with {stage.top_up_ml:.0f} ml, boiling." if stage.top_up_ml else ""
+    top_up = f"Top up with {working.volume(stage.top_up_ml)}, boiling." if stage.top_up_ml else ""
     own = step.words if first else ""
     turn = "" if said or first or stage.level is None else _WORDS[stage.level]
     return " ".join(words for words in (own, said, turn, top_up) if words)

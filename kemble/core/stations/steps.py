@@ -288,7 +288,7 @@ def _to_hand(contribution: Contribution, working: Working) -> ToHand:
         name=contribution.item.name,
         grams=contribution.grams,
         household=near.text if near else "",
-        splits=[f"{share.grams:.0f} g {share.at}" for share in here],
+        splits=[f"{working.weight(share.grams)} {share.at}" for share in here],
     )
 
 

@@ -15,7 +15,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Book, Origin, leaf
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
-from kemble.core.facts.quantity import from_celsius, length_words, size_words
+from kemble.core.facts.quantity import from_celsius, length_words, size_words, volume_words, weight_words
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer, Tin
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
@@ -160,6 +160,14 @@ class Working:
         """A difference of temperatures in words, in the kitchen's own degrees."""
         unit = self.kitchen.temperature_unit
         return f"{kelvin if unit == 'C' else kelvin * 1.8:.0f} °{unit}"
+
+    def weight(self, grams: float, decimals: int | None = None) -> str:
+        """A weight in words, in the kitchen's own unit."""
+        return weight_words(grams, self.kitchen.weight_unit, decimals)
+
+    def volume(self, ml: float) -> str:
+        """A volume in words, in the kitchen's own unit."""
+        return volume_words(ml, self.kitchen.volume_unit)
 
     def length(self, mm: float, decimals: int = 0) -> str:
         """A length in words, in the kitchen's own unit."""

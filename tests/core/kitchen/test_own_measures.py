@@ -6,6 +6,7 @@ from sheets_by_hand import KITCHEN, a_sheet, facts, line
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import larder
+from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
 
@@ -79,3 +80,22 @@ class TestOwnMeasures:
     def test_stock_of_what_is_not_there(self):
         with pytest.raises(ValidationError, match="not in this kitchen's larder"):
             Kitchen.model_validate({"stock": [{"ingredient": "own-nothing", "grams": 5}]})
+
+
+class TestUnits:
+    """What is said goes by the kitchen's own units; what is kept stays in grams and millilitres."""
+
+    def test_a_sentence_in_ounces(self):
+        """786 ml are 26.6 fl oz."""
+        sheet = default_sheet("set-cake")
+        low = sheet.vessel.model_copy(update={"tin": sheet.vessel.tin.model_copy(update={"height_mm": 20.0})})
+        sheet = sheet.model_copy(update={"vessel": low})
+        says = {unit: work(sheet, Kitchen(volume_unit=unit)).problems[0].says for unit in ("ml", "fl oz")}
+        ml = float(says["ml"].split(" ml ")[0])
+        assert says["fl oz"].startswith(f"{ml / 29.57353:.1f} fl oz of")
+        assert "ml" not in says["fl oz"]
+
+    def test_facts_do_not_move(self):
+        sheet = default_sheet("boiled-balls")
+        grams, ounces = (work(sheet, Kitchen(weight_unit=unit)).facts for unit in ("g", "oz"))
+        assert {key: fact.value for key, fact in grams.items()} == {key: fact.value for key, fact in ounces.items()}

@@ -381,7 +381,8 @@ def names_only_what_exists(steps, also=()):
 class TestWays:
     def test_every_file_of_the_shelf_is_a_way(self):
         shelf = Path(ways.__file__).parent
-        assert sorted(file.stem.replace("_", "-") for file in shelf.glob("[a-z]*.py")) == ALL
+        cards = [file for file in shelf.glob("*.py") if "\nWAY = " in file.read_text(encoding="utf-8")]
+        assert sorted(file.stem.replace("_", "-") for file in cards) == ALL
 
     @pytest.mark.parametrize("way", WAYS.values(), ids=ALL)
     def test_a_card_names_only_what_exists(self, way):

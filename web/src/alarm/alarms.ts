@@ -1,6 +1,7 @@
 /** What is to be told of the clocks that run: when, how urgent, and how often until somebody has heard. */
 
 import type { RunCard } from "../api/client";
+import { volumeWords } from "../ui/words";
 
 export type Kind = "done" | "first" | "likely" | "latest" | "top-up" | "stir";
 
@@ -87,7 +88,9 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
       });
       const found = come.slice(-1).map(alarm);
       if (one.top_up && wall(one.top_up) <= now)
-        found.push(alarm(["top-up", one.top_up, `${one.title}: top up with ${one.top_up_ml} ml of boiling water`]));
+        found.push(
+          alarm(["top-up", one.top_up, `${one.title}: top up with ${volumeWords(one.top_up_ml)} of boiling water`]),
+        );
       return found;
     });
   });

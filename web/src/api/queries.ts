@@ -1,7 +1,7 @@
 /** What is read from the server, under the keys that the pages share. */
 
 import { QueryClient, queryOptions } from "@tanstack/react-query";
-import { showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
+import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -43,6 +43,7 @@ export const kitchenQuery = queryOptions({
     const answer = await ask(api.GET("/api/kitchen"));
     showTemperaturesIn(answer.kitchen.temperature_unit);
     showLengthsIn(answer.kitchen.length_unit);
+    showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
     showClockBy(answer.kitchen.clock_hours);
     return answer;
   },

@@ -2461,6 +2461,13 @@ export interface components {
              */
             total_g: number;
             /**
+             * Unit
+             * @description g or oz: what is said of it is said in these
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "oz";
+            /**
              * What
              * @description what is shared out, in 1 to 60 letters
              */
@@ -4497,11 +4504,25 @@ export interface components {
              */
             together: components["schemas"]["Together"][];
             /**
+             * Volume Unit
+             * @description ml or fl oz
+             * @default ml
+             * @enum {string}
+             */
+            volume_unit: "ml" | "fl oz";
+            /**
              * Weighed
              * @description up to 60 measures
              * @default []
              */
             weighed: components["schemas"]["WeighedMeasure"][];
+            /**
+             * Weight Unit
+             * @description g or oz
+             * @default g
+             * @enum {string}
+             */
+            weight_unit: "g" | "oz";
         };
         /** KitchenOpen */
         KitchenOpen: {

@@ -3,9 +3,10 @@
 import { useState } from "react";
 import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
+import { WeightField } from "../ui/AmountField";
 import { Waiting } from "../ui/Frame";
-import { NumberField } from "../ui/NumberField";
 import { TriedAgain } from "../ui/TriedAgain";
+import { shownWeight, weightWords } from "../ui/words";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
 import { SimulatedScale } from "./SimulatedScale";
@@ -54,7 +55,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
   const onScale = +(scale.live.grams - scale.tray.base).toFixed(1);
   const off = scale.tray.fresh > 0 && state.next_g != null ? scale.tray.fresh - state.next_g : null;
   const lies =
-    off == null ? "" : `${Math.abs(off).toFixed(1)} g too ${off > 0 ? "much" : "little"}: mend it, or take it.`;
+    off == null ? "" : `${weightWords(Math.abs(off), 1)} too ${off > 0 ? "much" : "little"}: mend it, or take it.`;
   return (
     <div className="mt-2 grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="The bench">
@@ -64,7 +65,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
               {goes ? `next of the ${setup.what}, ${state.weighed.length + 1} of ${setup.pieces}` : setup.what}
             </span>
             <span className="text-[64px] leading-none font-bold" data-testid="next-target">
-              {state.next_g == null ? "–" : `${state.next_g.toFixed(1)} g`}
+              {state.next_g == null ? "–" : weightWords(state.next_g, 1)}
             </span>
           </p>
           {there && (
@@ -77,7 +78,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
                 data-testid="on-the-scale"
                 data-state={scale.live.state}
               >
-                {scale.live.state === "ok" ? `${onScale.toFixed(1)} g` : "–"}
+                {scale.live.state === "ok" ? weightWords(onScale, 1) : "–"}
               </span>
             </p>
           )}
@@ -97,7 +98,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
         {goes && waits && <Guess onGuess={(grams) => mark("guess", grams)} />}
         {goes && !waits && (
           <>
-            {setup.drill && <p className="mb-2 text-lg">You said {state.guess_g?.toFixed(0)} g. Put it on.</p>}
+            {setup.drill && <p className="mb-2 text-lg">You said {weightWords(state.guess_g ?? 0)}. Put it on.</p>}
             {there && (
               <button type="button" className="pick !min-h-16 w-full text-2xl" data-on="true" onClick={take}>
                 Take it
@@ -144,7 +145,8 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
         </div>
         {outbox.refused.map(({ one, refused }) => (
           <p key={one.uid} role="alert" className="mt-2 text-bean">
-            Not taken{one.grams == null ? "" : `, ${one.grams} g`}: {refused?.[0] && sentence(refused[0], false)}{" "}
+            Not taken{one.grams == null ? "" : `, ${shownWeight(one.grams)}`}:{" "}
+            {refused?.[0] && sentence(refused[0], false)}{" "}
             <button type="button" className="underline underline-offset-4" onClick={() => outbox.seen(one.uid)}>
               I have seen it
             </button>
@@ -181,10 +183,9 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
         if (grams) onGuess(grams);
       }}
     >
-      <NumberField
+      <WeightField
         label="You think it weighs"
         value={grams}
-        unit="g"
         within={limit("Marking.grams")}
         width="5rem"
         onChange={setGrams}
@@ -199,14 +200,14 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
 function Figures({ state, drill }: { state: BenchState; drill: boolean }) {
   const { eye } = state;
   const rows: [string, string][] = [
-    ["left", `${state.left_g.toFixed(0)} g for ${state.left_pieces}`],
-    ["mean", state.mean_g == null ? "–" : `${state.mean_g.toFixed(1)} g`],
-    ["spread", state.sd_g == null ? "–" : `${state.sd_g.toFixed(1)} g, ${state.cv_pct?.toFixed(1)} %`],
+    ["left", `${weightWords(state.left_g, 0)} for ${state.left_pieces}`],
+    ["mean", state.mean_g == null ? "–" : weightWords(state.mean_g, 1)],
+    ["spread", state.sd_g == null ? "–" : `${weightWords(state.sd_g, 1)}, ${state.cv_pct?.toFixed(1)} %`],
     [
       "drift",
       state.drift_g == null
         ? "none to tell"
-        : `${state.drift_g > 0 ? "+" : "−"}${Math.abs(state.drift_g).toFixed(2)} g a piece`,
+        : `${state.drift_g > 0 ? "+" : "−"}${weightWords(Math.abs(state.drift_g), 2)} a piece`,
     ],
     ["outside", `${state.outside} of ${state.weighed.length}`],
   ];
@@ -238,10 +239,9 @@ function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) 
         setGrams(null);
       }}
     >
-      <NumberField
+      <WeightField
         label="What is left really weighs"
         value={grams}
-        unit="g"
         decimals={0}
         within={limit("Marking.grams")}
         width="4.5rem"

@@ -4,6 +4,7 @@ import type { BenchState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
+import { weightFigure, weightWords } from "../ui/words";
 
 export function Gauge({ state, grams }: { state: BenchState; grams: number | null }) {
   const target = state.next_g;
@@ -14,10 +15,10 @@ export function Gauge({ state, grams }: { state: BenchState; grams: number | nul
   const off = grams == null ? 0 : grams - target;
   const says =
     grams == null || grams < 1
-      ? `aim between ${state.low_g.toFixed(1)} and ${state.high_g.toFixed(1)} g`
+      ? `aim between ${weightFigure(state.low_g, 1)} and ${weightWords(state.high_g, 1)}`
       : good
         ? "good"
-        : `${Math.abs(off).toFixed(1)} g ${off > 0 ? "too much" : "more"}`;
+        : `${weightWords(Math.abs(off), 1)} ${off > 0 ? "too much" : "more"}`;
   return (
     <Drawing viewBox="0 0 700 96" className="mt-2 block w-full" role="img" aria-label={says}>
       <rect

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { api, ask, type ScaleLive } from "../api/client";
 import { limit } from "../api/limits";
-import { NumberField } from "../ui/NumberField";
+import { WeightField } from "../ui/AmountField";
 
 type Do = "put" | "pinch" | "lift" | "unplug" | "plug" | "garble";
 
@@ -34,10 +34,9 @@ export function SimulatedScale({ aim, state, waiting }: Props) {
         <button type="button" className="pick" onClick={() => void load("lift")}>
           Lift it off
         </button>
-        <NumberField
+        <WeightField
           label="or a lump of"
           value={grams}
-          unit="g"
           within={limit("LoadScale.grams")}
           width="4rem"
           onChange={setGrams}

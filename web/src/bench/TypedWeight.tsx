@@ -1,6 +1,7 @@
 /** A weight typed by hand, where there is no scale or beside one. */
 
 import { useRef, useState } from "react";
+import { gramsOf, weightUnit, weightWords } from "../ui/words";
 
 /** A weight typed by hand: the keyboard does all that the scale does. `first`: it is the only way, and as large. */
 export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: number) => void }) {
@@ -8,9 +9,9 @@ export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: n
   const [wrong, setWrong] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const enter = () => {
-    const grams = Number(text.replace(",", "."));
+    const grams = gramsOf(Number(text.replace(",", ".")));
     if (!text.trim() || !Number.isFinite(grams) || grams <= 0 || grams > 50_000) {
-      setWrong("A weight above 0 and at most 50 000 g.");
+      setWrong(`A weight above 0 and at most ${weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.`);
       return;
     }
     setWrong("");
@@ -33,12 +34,12 @@ export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: n
           className={`write text-right ${first ? "h-16 w-28 text-2xl" : "w-24 text-lg"}`}
           inputMode="decimal"
           autoComplete="off"
-          aria-label="Weight of the piece, g"
+          aria-label={`Weight of the piece, ${weightUnit()}`}
           aria-invalid={wrong !== ""}
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        g
+        {weightUnit()}
       </label>
       <button type="submit" className={`pick ${first ? "!min-h-16 px-6" : ""}`}>
         Enter

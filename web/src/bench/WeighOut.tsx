@@ -5,11 +5,11 @@ import { useEffect, useState } from "react";
 import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
 import { limit } from "../api/limits";
 import type { Editing } from "../sheet/useSheet";
+import { AmountField } from "../ui/AmountField";
 import { LinkButton } from "../ui/LinkButton";
-import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
 import { Row } from "../ui/Row";
-import { dayOf } from "../ui/words";
+import { dayOf, weightUnit, weightWords } from "../ui/words";
 import { BenchDesk } from "./BenchDesk";
 import { EyeDays } from "./EyeDays";
 
@@ -141,7 +141,7 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
           ] as const
         ).map(([label, value, unit, within, onChange]) => (
           <Row key={label} label={label}>
-            <NumberField
+            <AmountField
               label={label}
               hideLabel
               {...{ value, unit, within, onChange }}
@@ -160,13 +160,15 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
         </label>
       </div>
       <p className="mt-2 text-lg">
-        That is <b>{(total / Math.max(1, pieces)).toFixed(1)} g</b> each.
+        That is <b>{weightWords(total / Math.max(1, pieces), 1)}</b> each.
       </p>
       <button
         type="button"
         className="pick mt-3 !min-h-12 !px-8 text-lg"
         data-on="true"
-        onClick={() => onBegin({ what: offer.what, total_g: total, pieces, tolerance_pct: tolerance, drill })}
+        onClick={() =>
+          onBegin({ what: offer.what, total_g: total, pieces, unit: weightUnit(), tolerance_pct: tolerance, drill })
+        }
       >
         Begin
       </button>

@@ -2,7 +2,7 @@
 
 import type { FC } from "react";
 import type { KitchenSettings } from "../api/client";
-import { degrees, degreesUnit, plural, sizeWords, timeWords } from "../ui/words";
+import { degrees, degreesUnit, plural, sizeWords, timeWords, volumeWords } from "../ui/words";
 import * as drawn from "./drawn";
 import { CupsPanel } from "./panels/CupsPanel";
 import { GuessesPanel } from "./panels/GuessesPanel";
@@ -54,7 +54,7 @@ const cups: Thing = {
   Draw: vessels.Cups,
   says: ({ own_cup_ml, scoops, weighed }) =>
     [
-      own_cup_ml ? `your cup holds ${own_cup_ml.toFixed(0)} ml` : "weigh your cup once",
+      own_cup_ml ? `your cup holds ${volumeWords(own_cup_ml, 0)}` : "weigh your cup once",
       ...known(scoops.length, "scoop"),
       ...known(weighed.length, "ingredient weighed in one", "ingredients weighed in one"),
     ].join("; "),
@@ -74,8 +74,8 @@ const units: Thing = {
   id: "units",
   title: "Measured in",
   Draw: drawn.Ruler,
-  says: ({ temperature_unit, length_unit, clock_hours }) =>
-    `°${temperature_unit}, ${length_unit}, a clock of ${clock_hours} hours`,
+  says: ({ temperature_unit, length_unit, weight_unit, volume_unit, clock_hours }) =>
+    `°${temperature_unit}, ${weight_unit}, ${volume_unit}, ${length_unit}, a clock of ${clock_hours} hours`,
   Panel: MeasuredIn,
 };
 const steamers: Thing = {

@@ -9,7 +9,7 @@ import { api, ask, type KitchenSettings, Refused } from "../api/client";
 import { kitchenQuery, kitchenSaving, mayPass } from "../api/queries";
 import { replay } from "../sheet/merge";
 import { newId } from "../ui/newId";
-import { showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
+import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 
 interface Change {
   from: KitchenSettings;
@@ -36,6 +36,7 @@ export function useKitchenSave() {
     onSuccess: (answer) => {
       showTemperaturesIn(answer.kitchen.temperature_unit);
       showLengthsIn(answer.kitchen.length_unit);
+      showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
       showClockBy(answer.kitchen.clock_hours);
       client.setQueryData(kitchenQuery.queryKey, answer);
       for (const key of ["sheets", "sheet", "plan", "larder", "dropped"])

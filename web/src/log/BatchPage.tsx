@@ -13,7 +13,7 @@ import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { capital, dayOf, timeOfDay } from "../ui/words";
+import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { Causes } from "./Causes";
 import { ComparedDrawing } from "./ComparedDrawing";
 import { codeOf } from "./codeOf";
@@ -190,7 +190,7 @@ function Ended({ one }: { one: BatchOpen }) {
   const kept = one.kept.map((each) => `${each.pieces} ${PLACES[each.where] ?? each.where}`);
   const words = [
     one.counted != null && `${one.counted} pieces${one.pieces ? `, ${Number(one.pieces.value).toFixed(0)} told` : ""}`,
-    one.grams != null && `${one.grams} g in all`,
+    one.grams != null && `${weightWords(one.grams)} in all`,
     kept.length > 0 && `put by: ${kept.join(", ")}`,
   ].filter(Boolean);
   return words.length ? <p className="mt-4 text-lg">{capital(words.join("; "))}.</p> : null;

@@ -3,6 +3,7 @@
 import { ToggleGroup } from "radix-ui";
 import type { Kept, Outcome, WayCard } from "../api/client";
 import { limit } from "../api/limits";
+import { WeightField } from "../ui/AmountField";
 import { NumberField } from "../ui/NumberField";
 import { useKept } from "../ui/useKept";
 import { Scales } from "./Scales";
@@ -88,10 +89,9 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
           onClear={() => onChange({ ...outcome, pieces: null })}
           onChange={(pieces) => onChange({ ...outcome, pieces })}
         />
-        <NumberField
+        <WeightField
           label="All of it weighs"
           value={outcome.grams ?? null}
-          unit="g"
           within={limit("Outcome.grams")}
           decimals={0}
           onClear={() => onChange({ ...outcome, grams: null })}

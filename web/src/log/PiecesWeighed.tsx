@@ -4,7 +4,7 @@ import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
-import { capital } from "../ui/words";
+import { capital, weightWords } from "../ui/words";
 
 type Weighed = BatchOpen["weighed"][number];
 
@@ -31,11 +31,11 @@ export function PiecesWeighed({ all }: { all: Weighed[] }) {
 
 /** What they came to: those that were meant alone, where there are any. */
 export function wordsOf({ label, told_g, practice, meant, mean_g, spread_g }: Weighed): string {
-  const spread = spread_g == null ? "" : `, spread ${spread_g.toFixed(1)} g`;
-  const told = `${told_g.toFixed(1)} g told`;
+  const spread = spread_g == null ? "" : `, spread ${weightWords(spread_g, 1)}`;
+  const told = `${weightWords(told_g, 1)} told`;
   if (meant.length === 0)
-    return `${capital(label)}: ${practice.length} for practice, ${mean_g.toFixed(1)} g on the mean${spread}; ${told}.`;
-  return `${capital(label)}: ${meant.length} meant, ${mean_g.toFixed(1)} g on the mean${spread}; ${told}. The first ${
+    return `${capital(label)}: ${practice.length} for practice, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}.`;
+  return `${capital(label)}: ${meant.length} meant, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}. The first ${
     practice.length
   } were practice, and do not count.`;
 }

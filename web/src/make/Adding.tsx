@@ -3,7 +3,7 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { limit } from "../api/limits";
-import { NumberField } from "../ui/NumberField";
+import { WeightField } from "../ui/AmountField";
 import { Slip } from "../ui/Slip";
 import type { Happening, Making } from "./useFlow";
 
@@ -47,14 +47,7 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
           ))}
         </ul>
         <div className="mt-4 flex flex-wrap items-end gap-4">
-          <NumberField
-            label="How much"
-            value={grams}
-            unit="g"
-            within={limit("Added.grams")}
-            width="6rem"
-            onChange={setGrams}
-          />
+          <WeightField label="How much" value={grams} within={limit("Added.grams")} width="6rem" onChange={setGrams} />
           <Popover.Close
             className="pick min-h-16 px-8"
             data-on="true"

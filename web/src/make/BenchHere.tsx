@@ -7,6 +7,7 @@ import { api, ask, type StepWorked } from "../api/client";
 import { BenchDesk } from "../bench/BenchDesk";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
+import { weightUnit } from "../ui/words";
 import type { Making } from "./useFlow";
 
 const SHARED: Record<string, { each: string; enough: string; what: string }> = {
@@ -29,7 +30,14 @@ export function BenchHere({ making, step, onWeigh }: Props) {
   const total = shared ? number(shared.each) * (number(shared.enough) || pieces) : 0;
   const begin = useMutation({
     mutationFn: (uid: string) => {
-      const setup = { what: shared?.what ?? "", total_g: +total.toFixed(1), pieces, tolerance_pct: 5, drill: false };
+      const setup = {
+        what: shared?.what ?? "",
+        total_g: +total.toFixed(1),
+        pieces,
+        unit: weightUnit(),
+        tolerance_pct: 5,
+        drill: false,
+      };
       return ask(api.POST("/api/benches", { body: { sheet: making.sheet as number, setup, uid } }));
     },
     onSuccess: (made) => {

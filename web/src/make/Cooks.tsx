@@ -3,7 +3,7 @@
 import type { StepWorked } from "../api/client";
 import { cooks, useRole } from "../session/roles";
 import { TextLink } from "../ui/LinkButton";
-import { capital, dayOf, timeOfDay } from "../ui/words";
+import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { CookLanes } from "./CookLanes";
 import { isMine, keyOf, nextOf } from "./hand";
 import type { InHand } from "./props";
@@ -124,4 +124,4 @@ function Ready({ step }: { step: StepWorked }) {
   );
 }
 
-const grams = (value: number) => `${value.toFixed(value < 20 ? 1 : 0)} g`;
+const grams = (value: number) => weightWords(value, value < 20 ? 1 : 0);

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ask, type StepWorked } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
-import { capital, clock, dayOf, duration, minutes, plural, timeOfDay, WORK_WORDS } from "../ui/words";
+import { capital, clock, dayOf, duration, minutes, plural, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { Beat } from "./Beat";
@@ -247,7 +247,7 @@ function ToHand({ step }: { step: StepWorked }) {
               {one.splits.length > 0 && <span className="block text-base text-ink2">{one.splits.join(", ")}</span>}
             </th>
             <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">
-              {one.grams.toFixed(one.grams < 20 ? 1 : 0)} g
+              {weightWords(one.grams, one.grams < 20 ? 1 : 0)}
             </td>
             <td className="pl-4 text-right text-base text-ink2">{one.household}</td>
           </tr>

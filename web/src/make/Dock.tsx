@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { clocksOf } from "../alarm/alarms";
 import { useCards } from "../alarm/useCards";
 import { serverNow } from "../api/reach";
-import { clock, timeOfDay } from "../ui/words";
+import { clock, timeOfDay, volumeWords } from "../ui/words";
 import { keyOf } from "./hand";
 import type { InHand } from "./props";
 
@@ -129,13 +129,13 @@ function facesOf(
   const topUp = making.facts["heat.top_up_at_min"]?.value;
   if (step.window && typeof topUp === "number") {
     const left = (Date.parse(standing.started) + topUp * 60_000 - at) / 1000;
-    const ml = Number(making.facts["heat.top_up_ml"]?.value ?? 0).toFixed(0);
+    const ml = Number(making.facts["heat.top_up_ml"]?.value ?? 0);
     found.push({
       key: `${key} water`,
       title: "Top up the water",
       of,
       leftS: left,
-      says: `${ml} ml, boiling`,
+      says: `${volumeWords(ml)}, boiling`,
       over: left < 0,
       onPress: null,
     });

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { api, ask, type RunOpen, type StepState, type StepWorked } from "../api/client";
 import { useScale } from "../bench/useScale";
+import { gramsOf, shownWeight, weightUnit, weightWords } from "../ui/words";
 import { Doubt } from "./Doubt";
 import { doubtOf } from "./doubt";
 
@@ -17,7 +18,7 @@ interface Props {
 export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
   const [typed, setTyped] = useState("");
   const [doubted, setDoubted] = useState<number | null>(null);
-  const grams = Number(typed.replace(",", "."));
+  const grams = gramsOf(Number(typed.replace(",", ".")));
   const good = typed.trim() !== "" && Number.isFinite(grams) && grams > 0 && grams <= 50000;
   const last = standing.weights.at(-1);
   const target = step.target?.grams ?? 0;
@@ -40,7 +41,7 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
       }}
     >
       <p className="text-xl">
-        The scale should show <b className="text-3xl">{target.toFixed(target < 100 ? 1 : 0)} g</b>
+        The scale should show <b className="text-3xl">{weightWords(target, target < 100 ? 1 : 0)}</b>
         <span className="block text-base text-ink2">{step.target?.label}</span>
       </p>
       {scale !== "none" && <OnTheScale target={target} playing={scale === "simulated"} onNote={note} />}
@@ -55,12 +56,16 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
           onChange={(event) => setTyped(event.target.value)}
           aria-invalid={typed !== "" && !good}
         />{" "}
-        g
+        {weightUnit()}
       </label>
       <button type="submit" className="pick min-h-16 px-6" disabled={!good}>
         Note it
       </button>
-      {typed !== "" && !good && <span className="text-bean">A weight above 0, at most 50 000 g.</span>}
+      {typed !== "" && !good && (
+        <span className="text-bean">
+          A weight above 0, at most {weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.
+        </span>
+      )}
       {doubted !== null && (
         <Doubt
           says={doubtOf(step.bounds, { grams: doubted })}
@@ -73,7 +78,7 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
       )}
       {last && (
         <span role="status" className="text-lg text-green">
-          noted: {last.grams} g
+          noted: {shownWeight(Number(last.grams))}
         </span>
       )}
     </form>
@@ -93,7 +98,7 @@ function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: n
     <div className="flex flex-wrap items-end gap-3">
       <p aria-live="off" className="m-0">
         <span className="block text-base text-ink2">{playing ? "simulated scale" : live.name || "scale"}</span>
-        <b className="text-4xl">{shows ? `${live.grams.toFixed(live.grams < 100 ? 1 : 0)} g` : live.says || "…"}</b>
+        <b className="text-4xl">{shows ? weightWords(live.grams, live.grams < 100 ? 1 : 0) : live.says || "…"}</b>
       </p>
       {playing && (
         <button type="button" className="pick min-h-16" onClick={() => load(live.grams > 1 ? "lift" : "pinch")}>

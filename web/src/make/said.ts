@@ -1,6 +1,6 @@
 /** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
 
-import { degrees, degreesUnit } from "../ui/words";
+import { degrees, degreesUnit, shownWeight } from "../ui/words";
 import type { Event } from "./fold";
 
 const WORDS: Partial<Record<Event["kind"], string>> = {
@@ -14,11 +14,11 @@ const WORDS: Partial<Record<Event["kind"], string>> = {
 export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text" | "times" | "added">, step?: string) {
   const what =
     event.grams != null
-      ? `${event.grams} g`
+      ? shownWeight(event.grams)
       : event.celsius != null
         ? `${degrees(event.celsius)} ${degreesUnit()}`
         : event.added
-          ? `${event.added.grams} g of ${event.added.ingredient.replaceAll("-", " ")}`
+          ? `${shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
           : event.times
             ? `${event.times}`
             : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);

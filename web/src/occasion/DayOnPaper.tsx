@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan } from "../api/client";
-import { capital, dayOf, timeOfDay } from "../ui/words";
+import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { lasts } from "./DayLanes";
 import type { Scheduled } from "./slip";
 
@@ -43,7 +43,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
                     {one.step.cue && <span className="block text-sm text-ink2">{one.step.cue.question}</span>}
                     {one.step.target && (
                       <span className="block text-sm">
-                        {one.step.target.label}: <b>{one.step.target.grams.toFixed(0)} g</b>
+                        {one.step.target.label}: <b>{weightWords(one.step.target.grams, 0)}</b>
                       </span>
                     )}
                   </span>
@@ -96,7 +96,7 @@ function ToBuy({ sheets }: { sheets: readonly number[] }) {
         {lines.map((line) => (
           <li key={line.name} className="hairline flex justify-between gap-4 py-1">
             <span>{line.name}</span>
-            <b>{line.buy_g.toFixed(0)} g</b>
+            <b>{weightWords(line.buy_g, 0)}</b>
           </li>
         ))}
       </ul>

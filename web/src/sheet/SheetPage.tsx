@@ -143,7 +143,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         {Station ? (
           <Station editing={editing} way={way} kitchen={kitchen} />
         ) : (
-          <Suspense fallback={<Waiting />}>
+          <Suspense fallback={<p role="status">One moment</p>}>
             <PlanStation editing={editing} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
           </Suspense>
         )}

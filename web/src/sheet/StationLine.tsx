@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
 import { kindOf } from "../stations/heat/kinds";
 import { useRoom } from "../ui/Drawing";
-import { figure, lengthUnit, timeOfDay } from "../ui/words";
+import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
@@ -24,7 +24,12 @@ const KEYS: Record<
 > = {
   mix: [[{ key: "mix.hydration_pct", words: () => "% hydration" }]],
   shape: [
-    [{ key: "shape.pieces", words: (f, drawn) => `${pieceWord(drawn)}s of ${number(f, "shape.piece_g", 0)} g` }],
+    [
+      {
+        key: "shape.pieces",
+        words: (f, drawn) => `${pieceWord(drawn)}s of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
+      },
+    ],
     [
       {
         key: "shape.depth_mm",

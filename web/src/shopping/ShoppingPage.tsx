@@ -6,11 +6,12 @@ import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } 
 import { limit } from "../api/limits";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
 import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { WeightField } from "../ui/AmountField";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
-import { plural } from "../ui/words";
+import { bulkWords, plural } from "../ui/words";
 import { ToCarry } from "./ToCarry";
 
 const KEPT = "kemble-shopping";
@@ -167,8 +168,7 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
   );
 }
 
-const grams = (mass: number) =>
-  mass >= 1000 ? `${(mass / 1000).toFixed(2)} kg` : mass >= 10 ? `${mass.toFixed(0)} g` : `${mass.toFixed(1)} g`;
+const grams = (mass: number) => bulkWords(mass, 2);
 
 function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: KitchenSettings; prices: boolean }) {
   const [ticked, setTicked] = useState(false);
@@ -218,11 +218,11 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
         {!none && line.look_alike && <span className="block text-sm text-look">{line.look_alike}</span>}
       </span>
       <span className="text-right print:hidden">
-        <NumberField
+        <WeightField
           label={`${line.name} in the larder`}
           hideLabel
           value={line.have_g || null}
-          unit="g there"
+          after=" there"
           decimals={0}
           within={limit("Stock.grams")}
           width="3.6rem"

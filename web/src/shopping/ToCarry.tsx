@@ -4,6 +4,7 @@ import type { ShoppingList } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill, materialOf } from "../ui/materials";
+import { bulkWords } from "../ui/words";
 
 const HIGH = 30;
 const LETTER = 7.4; // px
@@ -18,11 +19,11 @@ export function ToCarry({ list }: { list: ShoppingList }) {
   const total = shelves.reduce((sum, one) => sum + one.grams, 0);
   if (total === 0) return null;
   let at = 0;
-  const words = shelves.map((one) => `${one.shelf} ${kilos(one.grams)}`).join(", ");
+  const words = shelves.map((one) => `${one.shelf} ${bulkWords(one.grams)}`).join(", ");
   return (
     <div ref={box} className="mb-4 max-w-[760px]">
       <p className="text-lg">
-        <b className="text-3xl">{kilos(total)}</b> to carry home, in packs
+        <b className="text-3xl">{bulkWords(total)}</b> to carry home, in packs
       </p>
       <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={`To carry: ${words}`}>
         {shelves.map((one) => {
@@ -42,7 +43,7 @@ export function ToCarry({ list }: { list: ShoppingList }) {
               />
               {wide > (first.length + 6) * LETTER && (
                 <Label x={x + 4} y={HIGH + 16} size={14}>
-                  {first} {kilos(one.grams)}
+                  {first} {bulkWords(one.grams)}
                 </Label>
               )}
             </g>
@@ -52,5 +53,3 @@ export function ToCarry({ list }: { list: ShoppingList }) {
     </div>
   );
 }
-
-const kilos = (grams: number) => (grams >= 1000 ? `${(grams / 1000).toFixed(1)} kg` : `${grams.toFixed(0)} g`);

@@ -45,9 +45,11 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
 export function Waiting({ error }: { error?: Error | null }) {
   if (!error)
     return (
-      <p className="p-10 text-ink2" role="status">
-        One moment
-      </p>
+      <main className="p-10">
+        <h1 className="font-sans text-base text-ink2">
+          <span role="status">One moment</span>
+        </h1>
+      </main>
     );
   return (
     <Frame title={<h1 className="text-2xl">Not just now</h1>}>

@@ -1,16 +1,22 @@
 import { afterEach, describe, expect, it } from "vitest";
 import {
+  bulkWords,
   celsius,
   clock,
+  gramsOf,
   lengthWords,
   millimetres,
   minutes,
   quantity,
+  showAmountsIn,
   showLengthsIn,
+  shownWeight,
   showTemperaturesIn,
   sizeWords,
   timeOfDay,
+  volumeWords,
   wallClock,
+  weightWords,
 } from "./words";
 
 describe("minutes", () => {
@@ -66,5 +72,33 @@ describe("a length", () => {
     expect(sizeWords(203.2)).toBe("8.0 in");
     expect(quantity({ value: 50.8, decimals: 0, unit: "mm" })).toBe("2.00 in");
     expect(millimetres(2)).toBeCloseTo(50.8);
+  });
+});
+
+describe("weights and volumes", () => {
+  afterEach(() => showAmountsIn("g", "ml"));
+
+  it("are grams and millilitres, unless the kitchen has others", () => {
+    expect([weightWords(126), weightWords(9.04, 1), shownWeight(523), bulkWords(2345)]).toEqual([
+      "126 g",
+      "9.0 g",
+      "523 g",
+      "2.3 kg",
+    ]);
+    expect(volumeWords(250)).toBe("250 ml");
+  });
+
+  it("are ounces, pounds and fluid ounces where it has", () => {
+    showAmountsIn("oz", "fl oz");
+    // 126 / 28.3495 = 4.4445; 1260 g are 44.4 oz; 2345 g are 82.72 oz, 5.17 lb; 250 / 29.5735 = 8.453
+    expect([weightWords(126), weightWords(1260), bulkWords(2345)]).toEqual(["4.44 oz", "44.4 oz", "5.2 lb"]);
+    expect(volumeWords(250)).toBe("8.5 fl oz");
+    expect(quantity({ value: 126, decimals: 0, unit: "g" })).toBe("4.44 oz");
+    expect(quantity({ value: "1½ tsp", decimals: 0, unit: "" })).toBe("1½ tsp");
+  });
+
+  it("come back as they went, within what is shown", () => {
+    showAmountsIn("oz", "ml");
+    for (const grams of [3, 18, 126, 462]) expect(gramsOf(Number.parseFloat(weightWords(grams)))).toBeCloseTo(grams, 0);
   });
 });

@@ -56,12 +56,56 @@ export const sizeWords = (mm: number, decimals?: number) => `${sizeFigure(mm, de
 /** Millimetres from what a cook types in the kitchen's own unit. */
 export const millimetres = (typed: number) => (measuredIn === "in" ? typed * INCH_MM : typed);
 
+let weighedIn: KitchenSettings["weight_unit"] = "g";
+let pouredIn: KitchenSettings["volume_unit"] = "ml";
+const OUNCE_G = 28.349523;
+const FLUID_OUNCE_ML = 29.57353;
+
+/** Facts are in grams and millilitres; from here on they are read in these units. */
+export function showAmountsIn(weight: typeof weighedIn | undefined, volume: typeof pouredIn | undefined) {
+  weighedIn = weight ?? "g";
+  pouredIn = volume ?? "ml";
+}
+
+/** A weight in the kitchen's own unit, without it: an ounce to a hundredth, from ten on to a tenth. */
+export function weightFigure(grams: number, decimals = 0) {
+  if (weighedIn === "g") return grams.toFixed(decimals);
+  const ounces = grams / OUNCE_G;
+  return ounces.toFixed(Math.abs(ounces) < 10 ? 2 : 1);
+}
+export const weightUnit = () => weighedIn;
+
+/** "126 g", "4.44 oz". */
+export const weightWords = (grams: number, decimals = 0) => `${weightFigure(grams, decimals)} ${weighedIn}`;
+
+/** A weight as a scale has shown it: no more of it than was there. */
+export const shownWeight = (grams: number) => weightWords(grams, Number.isInteger(grams) ? 0 : 1);
+
+/** A larger weight: kilograms from one on, or pounds. */
+export function bulkWords(grams: number, decimals = 1) {
+  if (weighedIn === "g")
+    return grams >= 1000 ? `${(grams / 1000).toFixed(decimals)} kg` : weightWords(grams, grams < 10 ? 1 : 0);
+  return grams >= 16 * OUNCE_G ? `${(grams / OUNCE_G / 16).toFixed(decimals)} lb` : weightWords(grams);
+}
+
+/** A volume in the kitchen's own unit, without it: a fluid ounce to a tenth. */
+export const volumeFigure = (ml: number, decimals = 0) =>
+  pouredIn === "ml" ? ml.toFixed(decimals) : (ml / FLUID_OUNCE_ML).toFixed(1);
+export const volumeUnit = () => pouredIn;
+export const volumeWords = (ml: number, decimals = 0) => `${volumeFigure(ml, decimals)} ${pouredIn}`;
+
+/** Grams, or millilitres, from what a cook types in the kitchen's own unit. */
+export const gramsOf = (typed: number) => (weighedIn === "oz" ? typed * OUNCE_G : typed);
+export const millilitresOf = (typed: number) => (pouredIn === "fl oz" ? typed * FLUID_OUNCE_ML : typed);
+
 /** A fact's value as it is read, without its unit. */
 export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
   if (typeof fact.value === "string") return fact.value;
   if (fact.unit === "min" && fact.decimals === 0) return minutes(fact.value);
   if (fact.unit === "°C") return degrees(fact.value, fact.decimals);
   if (fact.unit === "mm") return lengthFigure(fact.value, fact.decimals);
+  if (fact.unit === "g") return weightFigure(fact.value, fact.decimals);
+  if (fact.unit === "ml") return volumeFigure(fact.value, fact.decimals);
   return fact.value.toFixed(fact.decimals);
 }
 
@@ -71,6 +115,8 @@ export function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): strin
   if (unit === "min" && typeof fact.value === "number" && fact.value >= 90) unit = "";
   if (unit === "°C") unit = degreesUnit();
   if (unit === "mm") unit = lengthUnit();
+  if (unit === "g" && typeof fact.value === "number") unit = weightUnit();
+  if (unit === "ml" && typeof fact.value === "number") unit = volumeUnit();
   return `${figure(fact)} ${unit}`.trim();
 }
 

@@ -115,7 +115,7 @@ def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) 
         path, words = "cut.side_mm", f"pieces of {working.size(asked.side_mm)}"
     elif asked.piece_g is not None:
         area = asked.piece_g / (tray_total_g * tinful.share) * tray.area
-        path, words = "cut.piece_g", f"pieces of {asked.piece_g:g} g"
+        path, words = "cut.piece_g", f"pieces of {working.weight(asked.piece_g)}"
     else:
         path, words = "cut.pieces", f"{asked.pieces} pieces"
     small = _too_small(working, tray, asked.side_mm, area)
@@ -304,12 +304,10 @@ def _advise(working: Working, total: int, lightest: float, heaviest: float, even
         says = f"{total} pieces, {total - asked.pieces} more than you asked for: an even cut makes no fewer."
         working.advise("cut", "good", says, 3)
     if not even and not alike:
-        says = f"The pieces weigh from {lightest:.0f} to {heaviest:.0f} g: even areas make them all alike."
+        says = f"The pieces weigh from {working.weight(lightest)} to {working.weight(heaviest)}: even areas make them all alike."
         working.advise("cut", "look", says, 2)
     elif not even:
-        says = (
-            f"From {lightest:.0f} g in one tray to {heaviest:.0f} g in another: whole pieces do not divide them alike."
-        )
+        says = f"From {working.weight(lightest)} in one tray to {working.weight(heaviest)} in another: whole pieces do not divide them alike."
         working.advise("cut", "look", says, 2)
     if asked.small > total:
         working.advise("cut", "look", f"There are only {total} pieces to cut small.", 2)

@@ -293,7 +293,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     of: Origins = [
         "shape.diameter_mm",
         "shape.piece_g",
-        working.from_kitchen("pot", "pot", f"{working.length(pot.diameter_mm)}, {water_ml:.0f} ml"),
+        working.from_kitchen("pot", "pot", f"{working.length(pot.diameter_mm)}, {working.volume(water_ml)}"),
     ]
     book.add(
         "heat.load_pieces",

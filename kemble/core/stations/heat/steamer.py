@@ -70,9 +70,9 @@ def steamer(working: Working) -> SteamerDrawing:
     _enter_water(working, plan)
     rate = book.number("heat.water_loss_g_per_min")
     if rate > working.likely("fierce_g_min") and working.asked("cover") == "open":
-        working.advise("heat", "look", f"{rate:.0f} g a minute is fierce: the top creases. Turn it down.", 1)
+        working.advise("heat", "look", f"{working.weight(rate)} a minute is fierce: the top creases. Turn it down.", 1)
     if rate < working.likely("weak_g_min"):
-        says = f"{rate:.0f} g a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
+        says = f"{working.weight(rate)} a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
         working.advise("heat", "look", says, 1)
     lifted_lid(working, pot.diameter_mm, _last_lit(working, stages), _pot(working))
     return _drawing(working, plan, minutes)
@@ -161,7 +161,7 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
         source=KITCHEN_ESTIMATE,
         of=["heat.top_up_at_min", "heat.latest_min"],
     )
-    says = f"Top up at {at:.0f} minutes with {ml:.0f} ml, boiling: cold water stops the steam."
+    says = f"Top up at {at:.0f} minutes with {working.volume(ml)}, boiling: cold water stops the steam."
     working.advise("heat", "look", says, 3)
 
 

@@ -141,7 +141,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     if clear is None or window is None:
         working.problem(
             "heat.level",
-            f"{likely.power_w:.0f} W into {base.total:.0f} g do not clear it within the hour: it dries as fast as it warms",
+            f"{likely.power_w:.0f} W into {working.weight(base.total)} do not clear it within the hour: it dries as fast as it warms",
             "a higher level, a smaller batch or a narrower pan",
         )
         return None

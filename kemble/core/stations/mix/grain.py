@@ -224,9 +224,7 @@ def _pour(working: Working, held: float) -> None:
         of=["grain.total_water_g", "grain.uptake_g", "grain.cling_g"],
     )
     if asked < held:
-        says = (
-            f"The soak alone brings {held:.0f} g of water; the sheet asks {asked:.0f}. Soak it shorter, or pour more."
-        )
+        says = f"The soak alone brings {working.weight(held)} of water; the sheet asks {working.weight(asked)}. Soak it shorter, or pour more."
         working.advise("mix", "look", says, 0)
 
 
@@ -287,12 +285,10 @@ def _left(working: Working, soaked: Soaked, batch_g: float) -> None:
     )
     needs = soaked.dry * _SOFT_PCT / 100
     if left > _LEFT_SHARE * soaked.dry:
-        says = f"About {left:.0f} g of water stay on the floor, {most:.0f} at most: pour less, or stand it longer ajar."
+        says = f"About {working.weight(left)} of water stay on the floor, {working.weight(most)} at most: pour less, or stand it longer ajar."
         working.advise("heat", "look", says, 2)
     elif water - gone < needs:
-        says = (
-            f"It is dry before it is soft: {water - gone:.0f} g of water for grain that wants {needs:.0f}. Pour more."
-        )
+        says = f"It is dry before it is soft: {working.weight(water - gone)} of water for grain that wants {working.weight(needs)}. Pour more."
         working.advise("heat", "look", says, 1)
 
 

@@ -88,13 +88,13 @@ def question(working: Working, one: WeighedLine) -> str:
     low, high = 0.8 * min(densities), 1.25 * max(densities)
     if UNITS[unit].kind in ("volume", "own") and not low <= one.g_per_ml <= high:
         cup = one.g_per_ml * working.shelf.spoons.cup
-        return f"A cup of it would weigh {cup:.0f} g; {low * 250:.0f} to {high * 250:.0f} is usual. Another cup, another packet?"
+        return f"A cup of it would weigh {working.weight(cup)}; {working.weight(low * 250)} to {working.weight(high * 250)} is usual. Another cup, another packet?"
     if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
-        return f"{UNITS[unit].name[0].upper()}{UNITS[unit].name[1:]}, {UNITS[unit].factor:.0f} ml? A rice cooker's own holds 180."
+        return f"{UNITS[unit].name[0].upper()}{UNITS[unit].name[1:]}, {working.volume(UNITS[unit].factor)}? A rice cooker's own holds {working.volume(180)}."
     kinds = {other.line.amount.unit for other in working.bowl.lines if other.line.amount.unit.startswith("cup_")} - {
         "cup_own"
     }
     if unit.startswith("cup_") and unit != "cup_own" and len(kinds) > 1:
         others = " and ".join(sorted(UNITS[kind].name for kind in kinds if kind != unit))
-        return f"{UNITS[unit].factor:.0f} ml here, but {others} on another line. Are they two cups?"
+        return f"{working.volume(UNITS[unit].factor)} here, but {others} on another line. Are they two cups?"
     return ""

@@ -185,10 +185,10 @@ def _short(working: Working, bowl: PartBowl) -> None:
             continue
         lacks = sum(one.short_g for one in short)
         lacking += lacks
-        takers = " and ".join(f"the {_name(working, one.taker)} by {one.short_g:.0f} g" for one in short)
+        takers = " and ".join(f"the {_name(working, one.taker)} by {working.weight(one.short_g)}" for one in short)
         made = had.made.grams
         helps = f"Make {100 * lacks / made:.0f} % more of it, or take less." if made else "Put something into it."
-        says = f"Not enough {had.item.name}: {made:.0f} g are made, and {takers} goes short. {helps}"
+        says = f"Not enough {had.item.name}: {working.weight(made)} are made, and {takers} goes short. {helps}"
         working.advise("mix", "look", says, 0)
     if lacking:
         working.book.add(

@@ -61,9 +61,7 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
         return []
     more = leaves_for(piece_g / working.likely("packed_g_ml") / working.likely("swell_share"), *leaf)
     instead = f"{more} leaves to each" if more else "larger leaves"
-    says = (
-        f"{number} of these leaves fold round {holds:.0f} g; a parcel has {piece_g:.0f}. Lighter parcels, or {instead}."
-    )
+    says = f"{number} of these leaves fold round {working.weight(holds)}; a parcel has {working.weight(piece_g)}. Lighter parcels, or {instead}."
     working.advise("shape", "look", says, 1)
     lighter = working.sheet.pieces.model_copy(
         update={
@@ -73,7 +71,7 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
             "filling_g": round(filling, 1) if filling > 0 else None,
         }
     )
-    return [Remedy(says=f"{holds:.0f} g to a parcel, as the leaf holds", pieces=lighter)]
+    return [Remedy(says=f"{working.weight(holds)} to a parcel, as the leaf holds", pieces=lighter)]
 
 
 def _enter_string(working: Working, string_mm: float) -> None:

@@ -82,7 +82,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     if not cannot and within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
         working.problem(
             "pieces",
-            f"{portions.dough_g:.3g} and {portions.filling_g:.3g} g leave no layer round the other",
+            f"{working.weight(portions.dough_g)} and {working.weight(portions.filling_g)} leave no layer round the other",
             "more of what goes outside, or less inside",
         )
         cannot = "layer"
@@ -127,8 +127,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
 
 
 def _remedies(working: Working, portions: Portions) -> tuple[Remedy, ...]:
-    way = working.way
-    found = (*portions.remedies(way.word("dough"), way.word("filling")), *leaf_parcel(working, portions))
+    found = (*portions.remedies(working), *leaf_parcel(working, portions))
     return tuple(_as_finished(working, one) for one in found)
 
 
@@ -493,7 +492,7 @@ def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | Non
         working.advise("shape", "look", says, 2)
     for name, have, each in portions.others:
         if have < portions.count * each - A_HAIR:
-            says = f"The {name} is enough for {math.floor(have / each + A_HAIR)} of {portions.count}: {portions.count * each - have:.0f} g short."
+            says = f"The {name} is enough for {math.floor(have / each + A_HAIR)} of {portions.count}: {working.weight(portions.count * each - have)} short."
             working.advise("shape", "look", says, 3)
     if portions.filling_g and way.form == "ball":
         says = f"{way.word('filling').capitalize()} balled first, all equal. Cover what waits."

@@ -114,8 +114,9 @@ class Portions:
             return self.dough_total - self.count * self.dough_g
         return self.filling_total - self.count * self.paste_g if self.short == "dough" else 0.0
 
-    def remedies(self, dough: str, filling: str) -> tuple[Remedy, ...]:
-        """Three ways to come out even: fewer pieces, a thinner share, or more of what is short, in the way's words."""
+    def remedies(self, working: Working) -> tuple[Remedy, ...]:
+        """Three ways to come out even: fewer pieces, a thinner share, or more of what is short."""
+        dough, filling = working.way.word("dough"), working.way.word("filling")
         few = self.can
         many = few if math.isinf(self.filling_for) else math.floor(max(self.base_for, self.filling_for) + A_HAIR)
         if self.short == "nothing" or few == many or few < 1 or many > MOST_PIECES:
@@ -127,18 +128,18 @@ class Portions:
 
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g
-            thinner = Remedy(says=f"{many}, {each:.1f} g {filling} each", pieces=shared(None, each))
+            thinner = Remedy(says=f"{many}, {working.weight(each, 1)} {filling} each", pieces=shared(None, each))
             more = Remedy(
-                says=f"{need - self.filling_total:.0f} g more {filling}",
+                says=f"{working.weight(need - self.filling_total)} more {filling}",
                 pieces=shared(None, self.paste_g),
                 part="filling",
                 factor=need / self.filling_total,
             )
         else:
             each, need = self.filling_total / few, many * self.dough_g
-            thinner = Remedy(says=f"{few}, {each:.1f} g {filling} each", pieces=shared(few, each))
+            thinner = Remedy(says=f"{few}, {working.weight(each, 1)} {filling} each", pieces=shared(few, each))
             more = Remedy(
-                says=f"{need - self.dough_total:.0f} g more {dough}",
+                says=f"{working.weight(need - self.dough_total)} more {dough}",
                 pieces=shared(None, self.paste_g),
                 part="base",
                 factor=need / self.dough_total,
@@ -194,7 +195,11 @@ def portioned(
     plain = Portions(dough_total, _usual_dough(working, dough_total), filling_total, 0.0, None)
     for name, grams in working.sheet.pieces.measures.items():
         if name.endswith("_g") and grams < _LEAST_SAID_G:
-            working.problem(f"pieces.{name}", f"{grams:.2g} g is too little to weigh", f"{_LEAST_SAID_G:g} g or more")
+            working.problem(
+                f"pieces.{name}",
+                f"{working.weight(grams)} is too little to weigh",
+                f"{working.weight(_LEAST_SAID_G)} or more",
+            )
             return plain, "size"
     if filling or heart:
         shared = _filled(working, dough_total, filling_total, heart, stuff)
@@ -275,8 +280,8 @@ def _filled(
     if heart and said.get("filling_g", math.inf) < heart_g - A_HAIR:
         working.problem(
             "pieces.filling_g",
-            f"the {heart.name} weighs {heart_g:g} g, more than the {said['filling_g']:g} g it is to lie in",
-            f"at least {heart_g:g} g, or a smaller one",
+            f"the {heart.name} weighs {working.weight(heart_g)}, more than the {working.weight(said['filling_g'])} it is to lie in",
+            f"at least {working.weight(heart_g)}, or a smaller one",
         )
         return None
     said = said if len(said) == 2 else _completed(working, said, dough_total, filling_total, heart_g)
@@ -342,14 +347,16 @@ def _cannot(working: Working, found: Portions) -> Cannot:
     for which, path, each, total, stuff in wanted:
         if each > total + A_HAIR:
             working.problem(
-                path, f"{each:.0f} g a piece is more than the {total:.0f} g of {stuff}", f"at most {total:.0f} g"
+                path,
+                f"{working.weight(each)} a piece is more than the {working.weight(total)} of {stuff}",
+                f"at most {working.weight(total)}",
             )
             return which
     if found.dough_g < LEAST_DOUGH_G:
         working.problem(
             "pieces",
-            f"{found.dough_g:.2g} g of {way.word('dough')} make no piece",
-            f"at least {LEAST_DOUGH_G:g} g to each: fewer pieces, or more {way.word('dough')}",
+            f"{working.weight(found.dough_g)} of {way.word('dough')} make no piece",
+            f"at least {working.weight(LEAST_DOUGH_G)} to each: fewer pieces, or more {way.word('dough')}",
         )
         return "dough"
     if found.count > MOST_PIECES:

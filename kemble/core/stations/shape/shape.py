@@ -225,6 +225,6 @@ def _overflows(working: Working, volume_ml: float, depth: float, floor: float, l
         )
     else:
         words = f"these {count} tins, the lowest {working.length(lowest.height_mm)} high"
-        accepts = f"one more tin, or {volume_ml - holds:.0f} ml less {dough}"
-    says = f"{volume_ml:.0f} ml of {dough} do not fit in {words}: room for {holds:.0f} ml"
+        accepts = f"one more tin, or {working.volume(volume_ml - holds)} less {dough}"
+    says = f"{working.volume(volume_ml)} of {dough} do not fit in {words}: room for {working.volume(holds)}"
     working.problem("vessel.tin", says, accepts)

@@ -6,9 +6,10 @@ import type { UnitId } from "../../api/client";
 import { limit } from "../../api/limits";
 import { larderQuery } from "../../api/queries";
 import { unitName } from "../../stations/mix/units";
+import { WeightField } from "../../ui/AmountField";
 import { LinkButton } from "../../ui/LinkButton";
-import { NumberField } from "../../ui/NumberField";
 import { Row } from "../../ui/Row";
+import { weightWords } from "../../ui/words";
 import type { PanelProps } from "../things";
 import { Scoops } from "./NamedWeights";
 
@@ -35,22 +36,20 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
         Fill it with water to the brim you use, and weigh the water: grams are millilitres.
       </p>
       <Row label="Water in your cup">
-        <NumberField
+        <WeightField
           label="Water in your cup"
           hideLabel
           value={kitchen.own_cup_ml ?? null}
-          unit="g"
           within={limit("Kitchen.own_cup_ml")}
           onClear={() => set({ own_cup_ml: null, weighed: weighed.filter((one) => one.measure !== "cup_own") })}
           onChange={(own_cup_ml) => set({ own_cup_ml })}
         />
       </Row>
       <Row label="Water in your spoon">
-        <NumberField
+        <WeightField
           label="Water in your spoon"
           hideLabel
           value={kitchen.own_spoon_ml ?? null}
-          unit="g"
           within={limit("Kitchen.own_spoon_ml")}
           onClear={() => set({ own_spoon_ml: null, weighed: weighed.filter((one) => one.measure !== "spoon_own") })}
           onChange={(own_spoon_ml) => set({ own_spoon_ml })}
@@ -66,7 +65,7 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
               {unitName(one.measure, kitchen)} of {name(one.ingredient).toLowerCase()}
             </span>
             <span className="whitespace-nowrap">
-              <b>{one.grams} g</b>
+              <b>{weightWords(one.grams)}</b>
               <LinkButton className="ml-4" onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}>
                 Take away
               </LinkButton>
@@ -123,10 +122,9 @@ function WeighOne({ kitchen, set }: PanelProps) {
           </option>
         ))}
       </select>
-      <NumberField
+      <WeightField
         label="weighs"
         value={grams}
-        unit="g"
         within={limit("WeighedMeasure.grams")}
         width="4rem"
         onChange={setGrams}

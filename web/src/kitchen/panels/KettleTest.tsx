@@ -4,6 +4,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../../api/client";
 import { limit } from "../../api/limits";
+import { VolumeField } from "../../ui/AmountField";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Sorry } from "../../ui/Sorry";
@@ -49,11 +50,10 @@ export function KettleTest({ kitchen, set }: PanelProps) {
         Weigh cold water into a pot that is not much larger, lid on. Time it from the flame to the full boil.
       </p>
       <Row label="Water">
-        <NumberField
+        <VolumeField
           label="Water in the kettle"
           hideLabel
           value={water}
-          unit="ml"
           within={limit("KettleTest.water_ml")}
           onChange={setWater}
         />

@@ -2,9 +2,9 @@
 
 import { type ReactNode, useState } from "react";
 import { type Limits, limit } from "../../api/limits";
+import { AmountField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
-import { NumberField } from "../../ui/NumberField";
 import type { PanelProps } from "../things";
 
 export function Pans({ kitchen, set }: PanelProps) {
@@ -96,7 +96,7 @@ function NamedWeights(props: NamedWeightsProps) {
             <span>{item.name}</span>
             <span className="flex items-baseline gap-4">
               {also?.(i)}
-              <NumberField
+              <AmountField
                 label={field(item.name)}
                 hideLabel
                 value={item.value}
@@ -131,7 +131,7 @@ function NamedWeights(props: NamedWeightsProps) {
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-        <NumberField
+        <AmountField
           label={verb}
           value={value}
           unit={unit}

@@ -67,6 +67,18 @@ export function MeasuredIn({ kitchen, set }: PanelProps) {
         onChange={(temperature_unit) => set({ temperature_unit })}
       />
       <PickRow
+        label="Weights in"
+        value={kitchen.weight_unit}
+        options={WEIGHTS}
+        onChange={(weight_unit) => set({ weight_unit })}
+      />
+      <PickRow
+        label="Volumes in"
+        value={kitchen.volume_unit}
+        options={VOLUMES}
+        onChange={(volume_unit) => set({ volume_unit })}
+      />
+      <PickRow
         label="Lengths in"
         value={kitchen.length_unit}
         options={LENGTHS}
@@ -100,6 +112,14 @@ const MEASURES = [
   ["metric", "metric"],
   ["us", "US"],
   ["metric_20", "metric, a spoon of 20 ml"],
+] as const;
+const WEIGHTS = [
+  ["g", "grams"],
+  ["oz", "ounces"],
+] as const;
+const VOLUMES = [
+  ["ml", "millilitres"],
+  ["fl oz", "fluid ounces"],
 ] as const;
 const LENGTHS = [
   ["mm", "millimetres"],

@@ -2,6 +2,7 @@
 
 import type { Pot, Steamer } from "../../api/client";
 import { limit, usual } from "../../api/limits";
+import { VolumeRow } from "../../ui/AmountField";
 import { LengthRow } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
@@ -162,10 +163,9 @@ export function PotsPanel({ kitchen, set }: PanelProps) {
             value={pot.diameter_mm}
             onChange={(diameter_mm) => put(i, { diameter_mm })}
           />
-          <NumberRow
+          <VolumeRow
             label="Water in it"
             name={`Water in it, ${pot.name}`}
-            unit="ml"
             within={limit("Pot.water_ml")}
             step={100}
             value={pot.water_ml}

@@ -3,6 +3,7 @@
 import type { Cut } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { WeightField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
@@ -81,10 +82,9 @@ export function CutChoice({ editing }: { editing: Editing }) {
           />
         )}
         {by === "weight" && (
-          <NumberField
+          <WeightField
             label="each"
             value={cut.piece_g ?? null}
-            unit="g"
             decimals={0}
             within={limit("Cut.piece_g")}
             width="3.6rem"

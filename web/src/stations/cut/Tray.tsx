@@ -4,7 +4,7 @@ import type { TrayDrawing } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { sizeFigure, sizeUnit, sizeWords } from "../../ui/words";
+import { sizeFigure, sizeUnit, sizeWords, weightFigure, weightWords } from "../../ui/words";
 
 type Cell = TrayDrawing["cells"][number];
 
@@ -31,15 +31,13 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
   const down = ruler("from top to bottom");
   const weights = pieces.map((cell) => cell.grams);
   const [least, most] = [Math.min(...weights), Math.max(...weights)];
-  const told = most - least < 0.6 ? most.toFixed(0) : `${least.toFixed(0)} to ${most.toFixed(0)}`;
+  const told = most - least < 0.6 ? weightWords(most) : `${weightFigure(least)} to ${weightWords(most)}`;
   return (
     <Drawing
       viewBox={`0 0 640 ${Y0 + h + 56}`}
       className="mx-auto block w-full"
       role="img"
-      aria-label={
-        pieces.length ? `${pieces.length} pieces of ${told} g` : "The tray, whole: it cannot be cut like this"
-      }
+      aria-label={pieces.length ? `${pieces.length} pieces of ${told}` : "The tray, whole: it cannot be cut like this"}
     >
       <Edge tray={tray} scale={scale} share={1} filled />
       {tray.cells.map((cell) => (
@@ -59,7 +57,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
             const [x, y] = middle(cell);
             return (
               <Label key={`${x} ${y}`} x={X0 + x * scale} y={Y0 + y * scale + 4} size={13} anchor="middle">
-                {cell.grams.toFixed(0)}
+                {weightFigure(cell.grams)}
               </Label>
             );
           })}
@@ -112,7 +110,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
             pieces of
           </Label>
           <Label x={X0 + w + 26} y={Y0 + 86} bold size={24} of="cut.piece_g">
-            {told} g
+            {told}
           </Label>
         </>
       ) : (

@@ -1,6 +1,7 @@
 /** Each level of heat under the steamer: what boils off, how long the first water lasts, and what comes of it. */
 
 import type { Sheet, SteamerDrawing } from "../../api/client";
+import { weightWords } from "../../ui/words";
 
 export type Level = Sheet["heat"]["level"];
 
@@ -28,7 +29,7 @@ export function Levels({
             onChange={() => onLevel(one.level)}
             className="accent-bean"
           />
-          <span>{one.level}</span> <b>{one.g_per_min.toFixed(0)} g/min</b>{" "}
+          <span>{one.level}</span> <b className="whitespace-nowrap">{weightWords(one.g_per_min)}/min</b>{" "}
           <span className="text-ink2">{one.lasts_min.toFixed(0)} min</span>{" "}
           <span className={one.says.startsWith("wisps") ? "text-green" : "text-look"}>{one.says}</span>
         </label>

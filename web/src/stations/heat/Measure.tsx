@@ -6,6 +6,7 @@ import { api, ask, type Hang, type KitchenSettings, type Sheet } from "../../api
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { useKitchenSave } from "../../kitchen/useKitchenSave";
+import { VolumeField } from "../../ui/AmountField";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { Sorry } from "../../ui/Sorry";
@@ -182,14 +183,7 @@ function OvenTin({ sheet, keep }: FormProps) {
       <p className="basis-full text-ink2">
         A round metal tin of water, foil over it, in the hot oven. Gloves: take it out level, stir, read.
       </p>
-      <NumberField
-        label="Water"
-        value={water}
-        unit="ml"
-        decimals={0}
-        within={limit("OvenTest.water_ml")}
-        onChange={setWater}
-      />
+      <VolumeField label="Water" value={water} decimals={0} within={limit("OvenTest.water_ml")} onChange={setWater} />
       <NumberField
         label="Tin across"
         value={Number(lengthFigure(across, 0))}

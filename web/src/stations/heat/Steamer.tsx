@@ -4,7 +4,7 @@ import type { Facts, SteamerDrawing, Tin } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
+import { lengthWords, volumeUnit, volumeWords } from "../../ui/words";
 
 export type Within =
   | { kind: "tin"; tin: Tin; depthMm: number; covered: boolean }
@@ -38,9 +38,9 @@ export function Steamer({ steamer, facts, within, at }: Props) {
   const start = Number(facts["heat.water_ml"]?.value ?? 0);
   const topUp =
     typeof topUpAt === "number" && typeof ml === "number"
-      ? `top up at ${topUpAt.toFixed(0)} min: ${(Math.round(ml / 10) * 10).toFixed(0)} ml, boiling`
+      ? `top up at ${topUpAt.toFixed(0)} min: ${volumeWords(Math.round(ml / 10) * 10, 0)}, boiling`
       : "no top-up needed";
-  const litres = `${(start / 1000).toFixed(1)} litres to start`;
+  const litres = `${volumeUnit() === "ml" ? `${(start / 1000).toFixed(1)} litres` : volumeWords(start)} to start`;
   const creases = steamer.rack_mm - steamer.gap_mm;
   return (
     <Drawing

@@ -4,7 +4,7 @@ import type { HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { sizeWords } from "../../ui/words";
+import { sizeWords, weightWords } from "../../ui/words";
 
 export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
   const pan = drawing.method !== "microwave";
@@ -47,7 +47,7 @@ function Pan({ across, lost }: { across: number; lost: number }) {
         <path key={x} d={`M${x} 96q6 -9 0 -18t0 -18`} fill="none" stroke="var(--color-ink2)" strokeWidth="1.4" />
       ))}
       <Label x={210} y={48} anchor="middle" size={14.5} tone="ink2">
-        {lost.toFixed(0)} g of water off
+        {weightWords(lost, 0)} of water off
       </Label>
       <Dimension x1={112} y1={172} x2={368} y2={172} />
       <Label x={376} y={178} size={15} bold>

@@ -5,6 +5,7 @@ import { Drawing, useRoom } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill, MATERIAL_WORDS } from "../../ui/materials";
+import { volumeWords, weightWords } from "../../ui/words";
 
 export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
   const total = drawing.bar.reduce((sum, share) => sum + share.grams, 0);
@@ -18,7 +19,7 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
     at += w;
     return placed;
   });
-  const words = shares.map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)} g`).join(", ");
+  const words = shares.map((share) => `${MATERIAL_WORDS[share.material]} ${weightWords(share.grams, 0)}`).join(", ");
   return (
     <figure ref={box} className="m-0 mt-3">
       <Drawing viewBox={`0 0 ${W} 70`} className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>
@@ -43,15 +44,15 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
       </Drawing>
       <figcaption className="pl-[8%] text-sm text-ink2">
         <FactFigure facts={facts} name="mix.batch_g" className="font-bold text-ink">
-          {Number(facts["mix.batch_g"]?.value).toFixed(0)} g
+          {weightWords(Number(facts["mix.batch_g"]?.value), 0)}
         </FactFigure>{" "}
         in all,{" "}
         <FactFigure facts={facts} name="mix.volume_ml" className="font-bold text-ink">
-          {Number(facts["mix.volume_ml"]?.value).toFixed(0)} ml
+          {volumeWords(Number(facts["mix.volume_ml"]?.value), 0)}
         </FactFigure>
         ; about{" "}
         <FactFigure facts={facts} name="mix.cooked_g" className="font-bold text-ink">
-          {Number(facts["mix.cooked_g"]?.value).toFixed(0)} g
+          {weightWords(Number(facts["mix.cooked_g"]?.value), 0)}
         </FactFigure>{" "}
         when cooked
       </figcaption>

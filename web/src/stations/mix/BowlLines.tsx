@@ -9,6 +9,7 @@ import { newPart, withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberField } from "../../ui/NumberField";
+import { weightWords } from "../../ui/words";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
 import { workedLine } from "./pairing";
@@ -130,7 +131,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
         {shown && shown.carried.length > 0 && (
           <span className="block text-sm text-ink2">
             {shown.carried
-              .map((one) => [`${one.grams.toFixed(0)} g`, one.at, one.to && one.to !== role && `(${one.to})`])
+              .map((one) => [weightWords(one.grams, 0), one.at, one.to && one.to !== role && `(${one.to})`])
               .map((words) => words.filter(Boolean).join(" "))
               .join(", ")}
           </span>

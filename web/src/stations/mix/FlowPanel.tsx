@@ -5,6 +5,7 @@ import { withNewTake, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { PickRow, Row } from "../../ui/Row";
+import { weightWords } from "../../ui/words";
 import type { Flow } from "./flow";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, placesFor, takeable } from "./places";
@@ -24,7 +25,7 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
   return (
     <fieldset className="mt-2 border-l-4 border-bean pl-4">
       <legend className="font-title text-lg">
-        {flow.goes.grams.toFixed(0)} g of {flow.output.name}
+        {weightWords(flow.goes.grams, 0)} of {flow.output.name}
       </legend>
       {flow.goes.take >= 0 ? (
         <PickRow

@@ -10,6 +10,7 @@ import type { Editing } from "../../sheet/useSheet";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { fill, materialOf } from "../../ui/materials";
+import { weightFigure, weightWords } from "../../ui/words";
 import { FlowPanel } from "./FlowPanel";
 import { BAR_WIDTH, type Band, bandPath, drawnFlow, type Flow, keyOf, LABELS_X, SINK_X, WIDTH } from "./flow";
 import { outputKey, placeId, placeOf, placesFor, WHERE_WORDS } from "./places";
@@ -136,7 +137,7 @@ export function Flows({ editing, way }: Props) {
                 {sink.name}
               </Label>
               <Label x={SINK_X + 16} y={sink.top + sink.height / 2 + 17} size={13}>
-                {grams(sink.grams)} g {sink.says}
+                {grams(sink.grams)} {sink.says}
               </Label>
             </g>
           ))}
@@ -258,10 +259,10 @@ function openPart(role: string) {
 
 const flowWords = ({ output, goes }: Flow) => {
   const where = goes.where ? WHERE_WORDS[goes.where as keyof typeof WHERE_WORDS] : goes.name || goes.to;
-  return `${grams(goes.grams)} g of ${output.name}: ${goes.to === "whole" ? where : `to ${goes.name || goes.to}`}`;
+  return `${grams(goes.grams)} of ${output.name}: ${goes.to === "whole" ? where : `to ${goes.name || goes.to}`}`;
 };
 const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWords(band.flow)] : [])).join("; ");
-const grams = (value: number) => value.toFixed(value < 9.95 ? 1 : 0);
+const grams = (value: number) => weightWords(value, value < 9.95 ? 1 : 0);
 const madeWords = (part: PartWorked) =>
-  part.reduced ? `${grams(part.raw_g)} in, ${grams(part.made_g)} g made` : `${grams(part.made_g)} g`;
+  part.reduced ? `${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
 const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : name);

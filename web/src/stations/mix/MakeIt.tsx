@@ -5,6 +5,7 @@ import { type ReactNode, useState } from "react";
 import type { PartRole, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { WeightField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 
@@ -30,10 +31,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
     ["short", "short of …"],
   ];
   const grams = (by: Fixed, key: string, words: string) => (
-    <NumberField
+    <WeightField
       label={words}
       value={number(key)}
-      unit="g"
       decimals={0}
       within={limit("Adjustment.grams")}
       step={10}
@@ -71,10 +71,10 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
           width="4rem"
           onChange={(value) => adjust({ by: "pieces", count: Math.round(value), piece_g: pieceG })}
         />{" "}
-        <NumberField
+        <WeightField
           label="of"
           value={pieceG}
-          unit={tin ? "g" : `g ${way.words.dough ?? "dough"}`}
+          after={tin ? "" : ` ${way.words.dough ?? "dough"}`}
           decimals={1}
           within={limit("Adjustment.piece_g")}
           width="4.4rem"
@@ -120,10 +120,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
             ))}
           </select>
         </label>{" "}
-        <NumberField
+        <WeightField
           label="only"
           value={part?.have_g ?? line?.grams ?? null}
-          unit="g"
           decimals={1}
           within={limit("Adjustment.grams")}
           onChange={(value) =>

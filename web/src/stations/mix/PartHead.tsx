@@ -9,12 +9,12 @@ import { familiesQuery, larderQuery } from "../../api/queries";
 import { withNewLine, withNewTake, withoutPart, withPart, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
+import { WeightField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
-import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
-import { capital } from "../../ui/words";
+import { capital, weightFigure, weightWords } from "../../ui/words";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, takeable } from "./places";
 import { Shared } from "./SharedPart";
@@ -58,9 +58,9 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
             ? `made on ${part.made_on}`
             : worked.reduced
               ? worked.scale_g
-                ? `done at ${worked.scale_g.toFixed(0)} g with the pan`
-                : `done at ${worked.made_g.toFixed(0)} g`
-              : `${worked.made_g.toFixed(0)} g`}
+                ? `done at ${weightWords(worked.scale_g, 0)} with the pan`
+                : `done at ${weightWords(worked.made_g, 0)}`
+              : weightWords(worked.made_g, 0)}
         </FactFigure>
       )}
       <ActionMenu
@@ -150,14 +150,14 @@ function PartSlip({
           />
         ))}
         <p className="py-1 text-sm text-ink2">
-          Done when: {worked.says}. {worked.raw_g.toFixed(0)} g go in,{" "}
+          Done when: {worked.says}. {weightWords(worked.raw_g, 0)} go in,{" "}
           {worked.low_g === worked.high_g
-            ? `${worked.made_g.toFixed(0)} g are made`
-            : `${worked.low_g.toFixed(0)} to ${worked.high_g.toFixed(0)} g are made`}
+            ? `${weightWords(worked.made_g, 0)} are made`
+            : `${weightFigure(worked.low_g)} to ${weightWords(worked.high_g, 0)} are made`}
           .{" "}
           {oil && (
             <FactFigure facts={facts} name={`part.${beside}.oil_g`} className="font-bold text-ink">
-              {Number(oil.value).toFixed(0)} g of oil part from it
+              {weightWords(Number(oil.value), 0)} of oil part from it
             </FactFigure>
           )}
         </p>
@@ -165,7 +165,7 @@ function PartSlip({
           <p className="py-1 text-sm text-ink2">
             {worked.outputs
               .filter((output) => output.household)
-              .map((output) => `${output.made_g.toFixed(0)} g of ${output.name} are ${output.household}`)
+              .map((output) => `${weightWords(output.made_g, 0)} of ${output.name} are ${output.household}`)
               .join("; ")}
             .
           </p>
@@ -179,18 +179,19 @@ function PartSlip({
             value={part.pan}
             options={[
               ["", kitchen.pans?.length ? "a pan not weighed" : "a pan (weigh yours on the Kitchen page)"] as const,
-              ...(kitchen.pans ?? []).map((pan) => [pan.name, `${pan.name}, ${pan.empty_g} g empty`] as const),
+              ...(kitchen.pans ?? []).map(
+                (pan) => [pan.name, `${pan.name}, ${weightWords(pan.empty_g)} empty`] as const,
+              ),
             ]}
             onChange={(pan) => set({ pan })}
           />
         )}
         {pieces && !base && part.role !== "filling" && part.role !== "heart" && part.role !== "wrapper" && (
           <Row label="For each piece">
-            <NumberField
+            <WeightField
               label="For each piece"
               hideLabel
               value={part.each_g ?? null}
-              unit="g"
               within={limit("Part.each_g")}
               width="4rem"
               onClear={() => set({ each_g: null })}

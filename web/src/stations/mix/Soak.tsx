@@ -16,7 +16,7 @@ import { NumberField } from "../../ui/NumberField";
 import { PickRow } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { useAim } from "../../ui/useAim";
-import { duration } from "../../ui/words";
+import { duration, weightWords } from "../../ui/words";
 import { Taught } from "../Taught";
 import { WATER, withWater } from "./water";
 
@@ -221,7 +221,7 @@ function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
               {step.key === "grain.soaked_g" && <Dimension x1={1} y1={19} x2={1 + (step.grams / most) * 316} y2={19} />}
             </Drawing>
             <FactFigure facts={facts} name={step.key} className="whitespace-nowrap text-lg font-bold">
-              {step.grams.toFixed(0)} g
+              {weightWords(step.grams, 0)}
             </FactFigure>
           </span>
         </li>

@@ -4,6 +4,7 @@ import type { FactKey, PartRole, WayCard } from "../../api/client";
 import { withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
+import { weightWords } from "../../ui/words";
 import { joinSteps } from "./places";
 import { SomeField } from "./SomeField";
 
@@ -47,7 +48,7 @@ export function TakeRow({ editing, role, at, way }: Props) {
           </select>
         )}
         {flow && flow.short_g > 0.05 && (
-          <span className="block text-sm text-look">{flow.short_g.toFixed(0)} g short: no more is made</span>
+          <span className="block text-sm text-look">{weightWords(flow.short_g, 0)} short: no more is made</span>
         )}
       </td>
       <td className="whitespace-nowrap text-right">
@@ -59,7 +60,7 @@ export function TakeRow({ editing, role, at, way }: Props) {
         />
       </td>
       <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] text-ink2 sm:table-cell">
-        {flow ? `${flow.grams.toFixed(0)} g` : ""}
+        {flow ? weightWords(flow.grams, 0) : ""}
       </td>
       <td />
       <td className="pl-1 text-right">

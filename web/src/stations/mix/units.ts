@@ -2,6 +2,7 @@
 
 import type { IngredientCard, KitchenSettings, UnitId } from "../../api/client";
 import { UNITS } from "../../api/generated";
+import { weightWords } from "../../ui/words";
 
 const IDS = Object.keys(UNITS) as UnitId[];
 
@@ -10,7 +11,7 @@ export function unitName(unit: UnitId, kitchen: KitchenSettings, item?: Ingredie
   if (unit === "cup_own" && kitchen.own_cup_ml) return `cup ${kitchen.own_cup_ml}, ours`;
   if (unit === "spoon_own" && kitchen.own_spoon_ml) return `spoon ${kitchen.own_spoon_ml}, ours`;
   const [pack] = Object.entries(item?.packs ?? {});
-  if (unit === "pack" && pack) return `${pack[0]} of ${pack[1]} g`;
+  if (unit === "pack" && pack) return `${pack[0]} of ${weightWords(pack[1])}`;
   return UNITS[unit].listed;
 }
 

@@ -4,6 +4,7 @@ import { useRef } from "react";
 import type { BallDrawing, FactKey, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
+import { AmountField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
 import { LinkButton } from "../../ui/LinkButton";
@@ -75,7 +76,7 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
                 >
                   held
                 </LinkButton>
-                <NumberField
+                <AmountField
                   label={label}
                   hideLabel
                   value={said ?? value}

@@ -3,7 +3,7 @@
 import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
+import { lengthWords, weightWords } from "../../ui/words";
 
 /** The disc, the rope, the spoon or the packet that the piece is made from or folded to. */
 export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; facts: Facts; shell: string }) {
@@ -58,7 +58,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
       )}
       {spoon && (
         <Label x={440} y={430} size={15} tone="ink2">
-          by the spoon: <tspan fontWeight="700">{spoon.value}</tspan>, {spoonG.toFixed(1)} g
+          by the spoon: <tspan fontWeight="700">{spoon.value}</tspan>, {weightWords(spoonG, 1)}
         </Label>
       )}
     </>

@@ -6,7 +6,7 @@ import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
-import { lengthWords } from "../../ui/words";
+import { lengthWords, weightWords } from "../../ui/words";
 import { Handle } from "./Handle";
 import { MadeFrom } from "./MadeFrom";
 import { Outline } from "./Outline";
@@ -136,14 +136,14 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
               />
             )}
             <Label x={CX} y={coreY - 5} size={24} bold anchor="middle" plate>
-              {(coreG - (drawing.outside ? 0 : drawing.heart_g)).toFixed(1)} g
+              {weightWords(coreG - (drawing.outside ? 0 : drawing.heart_g), 1)}
             </Label>
             <Label x={CX} y={coreY + 23} size={15} anchor="middle" plate>
               {names.core}
             </Label>
             {drawing.heart_mm > 0 && (
               <Label x={CX} y={coreY + 44} size={13.5} anchor="middle" plate>
-                round {drawing.heart_g.toFixed(0)} g {drawing.heart_name}
+                round {weightWords(drawing.heart_g, 0)} {drawing.heart_name}
               </Label>
             )}
           </>
@@ -179,7 +179,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
           anchor="middle"
           plate
         >
-          {shellG.toFixed(1)} g {names.shell}
+          {weightWords(shellG, 1)} {names.shell}
         </Label>
         {round && (
           <>

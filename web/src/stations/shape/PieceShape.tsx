@@ -5,13 +5,13 @@ import type { BallDrawing, FactKey, Facts, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import { WeighOut } from "../../bench/WeighOut";
 import { withPart, withSchool } from "../../sheet/edits";
+import { WeightField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FigureRow } from "../../ui/FactRows";
 import { LengthField } from "../../ui/LengthField";
-import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
 import { Schools } from "../../ui/Schools";
-import { capital, figure } from "../../ui/words";
+import { capital, figure, weightUnit } from "../../ui/words";
 import type { StationProps } from "../props";
 import { InEach } from "./InEach";
 import { LeafFold } from "./LeafFold";
@@ -144,10 +144,9 @@ function Heart({ editing }: { editing: StationProps["editing"] }) {
   return (
     <div className="mt-3 flex flex-wrap items-baseline gap-x-5">
       <b>{capital(part.name || "whole fruit or nut")}</b>
-      <NumberField
+      <WeightField
         label="one weighs"
         value={part.each_g ?? value("shape.heart_g")}
-        unit="g"
         within={limit("Part.each_g")}
         width="3.4rem"
         onChange={(each_g) => set({ each_g })}
@@ -176,7 +175,13 @@ function PartsOnIt({ editing }: { editing: StationProps["editing"] }) {
     .flatMap(({ name, role }): { name: string; key: FactKey; unit: string }[] =>
       role === "base"
         ? []
-        : [{ name: `${capital(name || role)} for each`, key: `part.${role}.piece_g` as const, unit: " g" }],
+        : [
+            {
+              name: `${capital(name || role)} for each`,
+              key: `part.${role}.piece_g` as const,
+              unit: ` ${weightUnit()}`,
+            },
+          ],
     )
     .concat([{ name: "Leaves to soak, spares in", key: "shape.wrappers", unit: "" }])
     .filter(({ key }) => facts[key]);

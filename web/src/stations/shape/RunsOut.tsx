@@ -6,6 +6,7 @@ import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
+import { weightWords } from "../../ui/words";
 
 type Remedy = BallDrawing["remedies"][number];
 
@@ -57,8 +58,8 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   const other = short === dough_name ? filling_word : dough_name;
   const words =
     short === "nothing"
-      ? `${pieces} ${piece_name}s, and ${left >= 1 ? `${left.toFixed(0)} g of ${dough_name}` : "nothing"} left over${left >= 1 ? "" : " to speak of"}`
-      : `the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_name}s${left >= 1 ? `: ${left.toFixed(0)} g of ${other} left over` : ""}`;
+      ? `${pieces} ${piece_name}s, and ${left >= 1 ? `${weightWords(left, 0)} of ${dough_name}` : "nothing"} left over${left >= 1 ? "" : " to speak of"}`
+      : `the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_name}s${left >= 1 ? `: ${weightWords(left, 0)} of ${other} left over` : ""}`;
   return (
     <>
       <h3 className="text-xl">What runs out first</h3>
@@ -71,7 +72,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
         {bars.map((bar, i) => (
           <g key={bar.name} transform={`translate(0 ${i * 54})`}>
             <Label x={0} y={15} size={15}>
-              {bar.words} {bar.total.toFixed(0)} g
+              {bar.words} {weightWords(bar.total, 0)}
             </Label>
             <rect
               x="1"
