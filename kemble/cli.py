@@ -197,6 +197,28 @@ def restore(options: argparse.Namespace) -> None:
     _manage("restore", options.file, *([f"--beside={options.beside}"] if options.beside else []))
 
 
+def _add_backups(commands: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
+    backups = commands.add_parser(
+        "backup",
+        help="copy the household's database to FILE; to FILE.zip your kitchen as open text; to FILE.sealed, sealed",
+        description="KEMBLE_DATA names the data folder, KEMBLE_PASSPHRASE what opens a FILE.sealed again.",
+    )
+    backups.add_argument("file", metavar="FILE", help="a new file")
+    backups.set_defaults(run=backup)
+    restores = commands.add_parser(
+        "restore",
+        help="put a backup back, what is there now kept aside; a FILE.zip takes the place of your kitchen, or lies beside",
+        description="Kemble must not be running. KEMBLE_DATA and KEMBLE_PASSPHRASE as for backup.",
+    )
+    restores.add_argument("file", metavar="FILE", help="what backup wrote, or an automatic backup")
+    restores.add_argument(
+        "--beside",
+        metavar="WHAT",
+        help="of a FILE.zip: settings,sheets,occasions,log,benches, as many of them as wanted",
+    )
+    restores.set_defaults(run=restore)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="kemble", description="A workbench for sweet-rice cakes.")
     parser.add_argument("--version", action="version", version=__version__)
@@ -240,25 +262,7 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--now", metavar="TIME", help="count from this time instead of the clock")
     schemas = commands.add_parser("schema", help="print the JSON schema of a sheet's document")
     schemas.set_defaults(run=print_schema)
-    backups = commands.add_parser(
-        "backup",
-        help="copy the household's database to FILE; to FILE.zip your kitchen as open text; to FILE.sealed, sealed",
-        description="KEMBLE_DATA names the data folder, KEMBLE_PASSPHRASE what opens a FILE.sealed again.",
-    )
-    backups.add_argument("file", metavar="FILE", help="a new file")
-    backups.set_defaults(run=backup)
-    restores = commands.add_parser(
-        "restore",
-        help="put a backup back, what is there now kept aside; a FILE.zip takes the place of your kitchen, or lies beside",
-        description="Kemble must not be running. KEMBLE_DATA and KEMBLE_PASSPHRASE as for backup.",
-    )
-    restores.add_argument("file", metavar="FILE", help="what backup wrote, or an automatic backup")
-    restores.add_argument(
-        "--beside",
-        metavar="WHAT",
-        help="of a FILE.zip: settings,sheets,occasions,log,benches, as many of them as wanted",
-    )
-    restores.set_defaults(run=restore)
+    _add_backups(commands)
     for command in (works, exports):
         command.add_argument("sheet", metavar="SHEET.json", help="a sheet, or - for standard input")
     for command in (works, exports, prints, imports, plans):

@@ -109,6 +109,32 @@ def cone(
     `fills` are what goes in, from the tip up, in ml. The cone's wall is three equilateral triangles about one point of the
     leaf's edge, so it is bent there at 60 and at 120 degrees; filled to h of its height H it holds (h/H)³ of it.
     """
+    wall = edge_mm * math.sqrt(3) / 2
+    across = width_mm * (1 + bare * (leaves - 1))
+    mouth_y, half, height = 0.0, edge_mm / 2, wall
+    front: tuple[Point, ...] = ((-half, mouth_y), (half, mouth_y), (0.0, height))
+    brim = max(0.0, across - wall)
+    flap: tuple[Point, ...] = ((-half, mouth_y), (-half * 0.9, -brim), (half * 0.9, -brim), (half, mouth_y))
+    bent = Frame(
+        "One side over the other: a cone without a hole at its tip. Hold it shut between finger and thumb.",
+        (
+            Stroke("under", flap),
+            Stroke("leaf", front),
+            Stroke("bend", ((0, height), (half * 0.35, mouth_y)), closed=False),
+        ),
+        (),
+        (Span((-half, -brim - 8), (half, -brim - 8), edge_mm),),
+    )
+    return [
+        _laid(length_mm, width_mm, leaves, bare, edge_mm),
+        bent,
+        _filled(edge_mm, height, fills, flap),
+        *_shut(half, height, brim, edge_mm, string_mm),
+    ]
+
+
+def _laid(length_mm: float, width_mm: float, leaves: int, bare: float, edge_mm: float) -> Frame:
+    """The leaves laid over each other, and the two lines along which they are bent."""
     across = width_mm * (1 + bare * (leaves - 1))
     laid = tuple(
         Stroke(
@@ -128,32 +154,18 @@ def cone(
         for a in (60, 120)
     )
     how = "One leaf" if leaves == 1 else f"{leaves} leaves side by side, each over {100 * (1 - bare):.0f} % of the next"
-    frames = [
-        Frame(
-            f"{how}, shiny side up. The tip of the cone is the middle of the near edge; it bends along the two lines.",
-            (*laid, *bends),
-            (Push((tip[0] + 0.9 * edge_mm, across - 0.1 * wall), (tip[0], across - 0.9 * wall)),),
-            (Span((tip[0] - edge_mm, across + 12), (tip[0], across + 12), edge_mm),),
-        )
-    ]
-    mouth_y, half = 0.0, edge_mm / 2
-    height = wall
-    front: tuple[Point, ...] = ((-half, mouth_y), (half, mouth_y), (0.0, height))
-    brim = max(0.0, across - wall)
-    flap: tuple[Point, ...] = ((-half, mouth_y), (-half * 0.9, -brim), (half * 0.9, -brim), (half, mouth_y))
-    frames.append(
-        Frame(
-            "One side over the other: a cone without a hole at its tip. Hold it shut between finger and thumb.",
-            (
-                Stroke("under", flap),
-                Stroke("leaf", front),
-                Stroke("bend", ((0, height), (half * 0.35, mouth_y)), closed=False),
-            ),
-            (),
-            (Span((-half, -brim - 8), (half, -brim - 8), edge_mm),),
-        )
+    return Frame(
+        f"{how}, shiny side up. The tip of the cone is the middle of the near edge; it bends along the two lines.",
+        (*laid, *bends),
+        (Push((tip[0] + 0.9 * edge_mm, across - 0.1 * wall), (tip[0], across - 0.9 * wall)),),
+        (Span((tip[0] - edge_mm, across + 12), (tip[0], across + 12), edge_mm),),
     )
-    frames.append(_filled(edge_mm, height, fills, flap))
+
+
+def _shut(half: float, height: float, brim: float, edge_mm: float, string_mm: float) -> list[Frame]:
+    """The long end over the mouth, and the string round the waist."""
+    mouth_y = 0.0
+    frames: list[Frame] = []
     lid: tuple[Point, ...] = ((-half, mouth_y), (half, mouth_y), (0.0, height * 0.95))
     frames.append(
         Frame(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 from kemble.core.cards.family import Boils, Finish
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
@@ -66,23 +66,7 @@ def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -
         return solve
 
     if finish.rule == "solids" and bowl.composition.solids > 0:
-        raw, solids = bowl.composition.total, bowl.composition.solids
-        for name, share, says in (
-            ("boils", 0.0, "warmed from the room to the boil"),
-            ("coats", finish.target.low, f"solids are {finish.target.low:g} % of it: a film stays on the spoon"),
-            ("stiff", finish.target.high, f"solids are {finish.target.high:g} % of it: further, and it sets stiff"),
-        ):
-            gone_g = raw - solids / (share / 100) if share else 0.0
-            if gone_g >= 0:
-                timed(
-                    working,
-                    f"part.{role}.{name}_min",
-                    says,
-                    until(gone_g),
-                    (goes, "burner"),
-                    source=KITCHEN_ESTIMATE,
-                    of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g"],
-                )
+        _enter_stages(working, bowl, finish, until)
     timed(
         working,
         f"part.{role}.boil_off_min",
@@ -92,3 +76,25 @@ def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -
         source=KITCHEN_ESTIMATE,
         of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g", f"part.{role}.made_g"],
     )
+
+
+def _enter_stages(working: Working, bowl: PartBowl, finish: Finish, until: Callable[[float], Solve]) -> None:
+    """When a syrup boils, begins to coat, and sets stiff: by the share of solids that is left in it."""
+    role, raw, solids = bowl.role, bowl.composition.total, bowl.composition.solids
+    which: tuple[EstimateId, ...] = ("boil_off", "burner")
+    for name, share, says in (
+        ("boils", 0.0, "warmed from the room to the boil"),
+        ("coats", finish.target.low, f"solids are {finish.target.low:g} % of it: a film stays on the spoon"),
+        ("stiff", finish.target.high, f"solids are {finish.target.high:g} % of it: further, and it sets stiff"),
+    ):
+        gone_g = raw - solids / (share / 100) if share else 0.0
+        if gone_g >= 0:
+            timed(
+                working,
+                f"part.{role}.{name}_min",
+                says,
+                until(gone_g),
+                which,
+                source=KITCHEN_ESTIMATE,
+                of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g"],
+            )

@@ -322,6 +322,17 @@ def _steam(
     )
 
 
+def _enter_steam(working: Working, steam_c: float) -> None:
+    """How hot the steam is round the load by the time that it is done."""
+    working.book.add(
+        "heat.steam_c",
+        steam_c,
+        "the dew point of vapour and the air that comes in past the lid, once the load is hot",
+        source="balance of heat, vapour and air; the leak a kitchen estimate",
+        of=[working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
+    )
+
+
 def _enter_times(
     working: Working,
     likely: _Tinful,
@@ -344,14 +355,7 @@ def _enter_times(
     of += working.school("cover")
     if likely.lining != "none":
         of.append(working.from_sheet("vessel.lining", "lined with", likely.lining))
-    steam_c = float(np.interp(done, at, curves.around))
-    book.add(
-        "heat.steam_c",
-        steam_c,
-        "the dew point of vapour and the air that comes in past the lid, once the load is hot",
-        source="balance of heat, vapour and air; the leak a kitchen estimate",
-        of=[working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
-    )
+    _enter_steam(working, float(np.interp(done, at, curves.around)))
     sets = clear_s(curves.times, curves.core, likely.gel_c)
     if sets is not None:
         book.add(

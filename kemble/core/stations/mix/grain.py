@@ -107,50 +107,11 @@ def grain(working: Working) -> Soaked | None:
         return None
     book, asked = working.book, working.sheet.grain
     cook = cook_of(working)
-    kernels = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "grain"]
-    dry = book.add(
-        "grain.dry_g",
-        sum(contribution.grams for contribution in kernels),
-        "the grain of the base, as weighed dry",
-        source=CONSERVATION,
-        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
-    )
-    book.add(
-        "grain.soak_min",
-        asked.soak_min,
-        "as on the sheet",
-        source="sheet",
-        of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
-    )
     own_water = asked.water == "own" and cook in _POURED
-    book.add(
-        "grain.drain_min",
-        0.0 if own_water else asked.drain_min,
-        "nothing is drained" if own_water else "as on the sheet",
-        source="sheet",
-        of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
-    )
-    warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
-    book.add("grain.soak_end_pct", most_pct(asked.soak_c), "after days", source=PELEG, of=[warm])
-    takes: EstimateId = "uptake"
-    rinses = working.from_sheet("grain.rinses", "rinses, a minute and a half each", asked.rinses)
-    taken = timed(
-        working,
-        "grain.uptake_pct",
-        "water gained in the soak and the rinses",
-        scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
-        (takes,),
-        source=PELEG,
-        of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
-    )
     wet = (asked.soak_min > 0 or asked.rinses > 0) and not own_water
-    shown = working.weighed.get("grain.soaked_g")
-    if shown is not None:
-        cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * working.likely("cling_pct") if wet else 0.0
-        says = "what the scale showed when it had drained, less the dry grain and the film between"
-        taken = book.add(
-            "grain.uptake_pct", max(0.0, 100 * (shown - cling - dry) / dry), says, source=WEIGHED, of=["grain.dry_g"]
-        )
+    dry = _enter_dry(working, own_water=own_water)
+    taken = _enter_taken(working, dry, wet=wet)
+    takes: EstimateId = "uptake"
     uptake = dry * taken / 100
     book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
     clings: EstimateId = "cling_pct"
@@ -180,6 +141,60 @@ def grain(working: Working) -> Soaked | None:
         _pour(working, held)
         return Soaked(dry, held, held if asked.water == "poured" else 0.0, cook)
     return Soaked(dry, held, held, cook)
+
+
+def _enter_dry(working: Working, *, own_water: bool) -> float:
+    """The grain as weighed dry, in grams; how it is soaked and drained."""
+    book, asked = working.book, working.sheet.grain
+    kernels = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "grain"]
+    dry = book.add(
+        "grain.dry_g",
+        sum(contribution.grams for contribution in kernels),
+        "the grain of the base, as weighed dry",
+        source=CONSERVATION,
+        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
+    )
+    book.add(
+        "grain.soak_min",
+        asked.soak_min,
+        "as on the sheet",
+        source="sheet",
+        of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
+    )
+    book.add(
+        "grain.drain_min",
+        0.0 if own_water else asked.drain_min,
+        "nothing is drained" if own_water else "as on the sheet",
+        source="sheet",
+        of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
+    )
+    return dry
+
+
+def _enter_taken(working: Working, dry: float, *, wet: bool) -> float:
+    """Water gained in the soak and the rinses, in per cent of the dry grain; by the scale, where it has shown it."""
+    book, asked = working.book, working.sheet.grain
+    warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
+    book.add("grain.soak_end_pct", most_pct(asked.soak_c), "after days", source=PELEG, of=[warm])
+    takes: EstimateId = "uptake"
+    rinses = working.from_sheet("grain.rinses", "rinses, a minute and a half each", asked.rinses)
+    taken = timed(
+        working,
+        "grain.uptake_pct",
+        "water gained in the soak and the rinses",
+        scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
+        (takes,),
+        source=PELEG,
+        of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
+    )
+    shown = working.weighed.get("grain.soaked_g")
+    if shown is not None:
+        cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * working.likely("cling_pct") if wet else 0.0
+        says = "what the scale showed when it had drained, less the dry grain and the film between"
+        taken = book.add(
+            "grain.uptake_pct", max(0.0, 100 * (shown - cling - dry) / dry), says, source=WEIGHED, of=["grain.dry_g"]
+        )
+    return taken
 
 
 def _pour(working: Working, held: float) -> None:

@@ -323,6 +323,21 @@ def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
     working.advise("mix", "look", says, 5)
 
 
+def _enter_on_scale(working: Working, likely: float, low: float, high: float) -> None:
+    """What the scale shows with the pan on it, where that has been weighed empty. Grams."""
+    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    if pan:
+        working.book.add(
+            "mix.scale_g",
+            likely + pan.empty_g,
+            f"with {pan.name}: stop when the scale shows it",
+            source=CONSERVATION,
+            of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
+            low=low + pan.empty_g,
+            high=high + pan.empty_g,
+        )
+
+
 def _cooked(
     working: Working,
     soaked: Soaked | None,
@@ -375,17 +390,7 @@ def _cooked(
         low=low,
         high=high,
     )
-    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
-    if pan:
-        book.add(
-            "mix.scale_g",
-            likely + pan.empty_g,
-            f"with {pan.name}: stop when the scale shows it",
-            source=CONSERVATION,
-            of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
-            low=low + pan.empty_g,
-            high=high + pan.empty_g,
-        )
+    _enter_on_scale(working, likely, low, high)
     return Composition.summed(whole) if shown is None else to_weight(Composition.summed(whole), shown)
 
 

@@ -285,40 +285,9 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         )
     if portions.filling_g:
         weights.append("shape.filling_g")
-        made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
-        within: Origins = [made] if made in book else []
-        words = "from two measures of the piece" if len(said) == 2 else f"{filling} shared equally"
-        book.add(
-            "shape.filling_g",
-            portions.filling_g,
-            "as on the sheet" if asked.filling_g else words,
-            source="sheet" if asked.filling_g else GEOMETRY,
-            of=[*within, *said, *(["shape.heart_g"] if heart else [])],
-        )
-        if heart and portions.filling_total:
-            book.add(
-                "shape.paste_g",
-                portions.paste_g,
-                f"all that is within, less the {heart.name}",
-                source=CONSERVATION,
-                of=["shape.filling_g", "shape.heart_g"],
-            )
-        if portions.filling_total:
-            enough.append("shape.filling_enough_for")
-            book.add(
-                "shape.filling_enough_for",
-                portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
-                f"all the {filling} over the {filling} in a piece",
-                source=CONSERVATION,
-                of=[made, "shape.paste_g" if heart else "shape.filling_g"],
-            )
-        book.add(
-            "shape.filling_on_base_pct",
-            100 * portions.filling_g / portions.dough_g,
-            f"{filling} on {dough}, by weight",
-            source=CONSERVATION,
-            of=["shape.base_g", "shape.filling_g"],
-        )
+        _enter_within(working, portions, heart, said)
+    if portions.filling_g and portions.filling_total:
+        enough.append("shape.filling_enough_for")
     wanted = working.from_sheet("pieces.count", "pieces asked for", asked.count or "as many as it makes")
     book.add(
         "shape.pieces",
@@ -340,6 +309,45 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         "what is left of the other when the shorter is used up",
         source=CONSERVATION,
         of=["shape.pieces", *enough],
+    )
+
+
+def _enter_within(working: Working, portions: Portions, heart: Heart | None, said: Origins) -> None:
+    """What lies within a piece, how many that is enough for, and how much it is on its dough."""
+    book, asked, way = working.book, working.sheet.pieces, working.way
+    dough, filling = way.word("dough"), way.word("filling")
+    made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
+    within: Origins = [made] if made in book else []
+    words = "from two measures of the piece" if len(said) == 2 else f"{filling} shared equally"
+    book.add(
+        "shape.filling_g",
+        portions.filling_g,
+        "as on the sheet" if asked.filling_g else words,
+        source="sheet" if asked.filling_g else GEOMETRY,
+        of=[*within, *said, *(["shape.heart_g"] if heart else [])],
+    )
+    if heart and portions.filling_total:
+        book.add(
+            "shape.paste_g",
+            portions.paste_g,
+            f"all that is within, less the {heart.name}",
+            source=CONSERVATION,
+            of=["shape.filling_g", "shape.heart_g"],
+        )
+    if portions.filling_total:
+        book.add(
+            "shape.filling_enough_for",
+            portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
+            f"all the {filling} over the {filling} in a piece",
+            source=CONSERVATION,
+            of=[made, "shape.paste_g" if heart else "shape.filling_g"],
+        )
+    book.add(
+        "shape.filling_on_base_pct",
+        100 * portions.filling_g / portions.dough_g,
+        f"{filling} on {dough}, by weight",
+        source=CONSERVATION,
+        of=["shape.base_g", "shape.filling_g"],
     )
 
 
@@ -409,6 +417,25 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
             working.advise("shape", "look", says, 2)
 
 
+def _enter_heart(working: Working, ball: Ball, heart: Heart, volumes: str) -> None:
+    """The whole fruit or nut across, and how thick the filling lies round it."""
+    book, said = working.book, working.bowl.parts["heart"].part.each_mm
+    book.add(
+        "shape.heart_mm",
+        ball.heart_mm,
+        "as on the sheet" if said else f"a sphere of one {heart.name}'s volume",
+        source="sheet" if said else volumes,
+        of=["shape.heart_g"],
+    )
+    book.add(
+        "shape.paste_mm",
+        (ball.core_mm - ball.heart_mm) / 2,
+        f"half the difference of what lies within and the {heart.name}",
+        source=GEOMETRY,
+        of=["shape.core_mm", "shape.heart_mm"],
+    )
+
+
 def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:
     """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
     book, way = working.book, working.way
@@ -450,20 +477,7 @@ def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart 
             of=["shape.base_g", "shape.filling_g"],
         )
     if heart:
-        book.add(
-            "shape.heart_mm",
-            ball.heart_mm,
-            "as on the sheet" if working.bowl.parts["heart"].part.each_mm else f"a sphere of one {heart.name}'s volume",
-            source="sheet" if working.bowl.parts["heart"].part.each_mm else volumes,
-            of=["shape.heart_g"],
-        )
-        book.add(
-            "shape.paste_mm",
-            (ball.core_mm - ball.heart_mm) / 2,
-            f"half the difference of what lies within and the {heart.name}",
-            source=GEOMETRY,
-            of=["shape.core_mm", "shape.heart_mm"],
-        )
+        _enter_heart(working, ball, heart, volumes)
     if within and way.form == "ball" and ball.skin_mm > _A_FILM_MM:
         disc(working, outer_ml * (1 - (working.sheet.pieces.bare_pct or 0.0) / 100), ball.skin_mm)
     if portions.paste_g > 0 and way.form == "ball":

@@ -147,6 +147,23 @@ def tin_depth(working: Working) -> TinDrawing | None:
             working.from_sheet("vessel.tin.height_mm", "height of the tin", lowest.height_mm, "mm"),
         ],
     )
+    _advise_depth(working, depth, room, count, len(tins))
+    if len(tins) == 1:
+        lining(working, tins[0][0], count, working.from_sheet("vessel", "tins", told))
+    slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
+    return known(
+        TinDrawing,
+        kind="tin",
+        tin=slowest,
+        count=count,
+        depth_mm=depth,
+        layers=layers,
+        tins=tuple(known(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
+    )
+
+
+def _advise_depth(working: Working, depth: float, room: float, count: int, sizes: int) -> None:
+    """What such a depth, and so much room below the brim, does. mm; `sizes` of tins."""
     if working.way.heat != "steam":
         rises = "it puffs as it bakes"
     else:
@@ -161,22 +178,10 @@ def tin_depth(working: Working) -> TinDrawing | None:
         working.advise(
             "shape", "look", "Deep: time goes with the square of the depth. Two tins would be much quicker.", 2
         )
-    if len(tins) > 1:
+    if sizes > 1:
         says = "One depth in every tin: weigh each to its share, and they are done nearly together, the smallest first."
         working.advise("shape", "before", says, 4)
     working.advise("shape", "before", "Line the tin before you begin: what waits in the bowl settles or stiffens.", 8)
-    if len(tins) == 1:
-        lining(working, tins[0][0], count, working.from_sheet("vessel", "tins", told))
-    slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
-    return known(
-        TinDrawing,
-        kind="tin",
-        tin=slowest,
-        count=count,
-        depth_mm=depth,
-        layers=layers,
-        tins=tuple(known(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
-    )
 
 
 def _ml(had: Had) -> float:
