@@ -15,9 +15,9 @@ export default function LessonStrip() {
 function Strip({ sheet, step }: Lesson) {
   const { pathname } = useLocation();
   const now = LESSON[step];
-  useWitness(sheet, step, pathname);
   const place = now?.place?.(sheet);
   const away = place !== undefined && place !== pathname;
+  useWitness(sheet, step, pathname, away);
   return (
     <aside aria-label="A first cake" className="sticky top-0 z-30 border-b border-ink bg-sheet text-ink print:hidden">
       <div className="mx-auto flex max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 py-2 sm:px-10">
@@ -58,17 +58,17 @@ function Steps({ at }: { at: number }) {
   );
 }
 
-/** Looks at the page: marks what is to be pressed, and goes on when the step has been done. */
-function useWitness(sheet: number, step: number, pathname: string) {
+/** Looks at the page: marks what is to be pressed there, and goes on when the step has been done. */
+function useWitness(sheet: number, step: number, pathname: string, away: boolean) {
   const words = useRef<{ step: number; were: string | null }>({ step: -1, were: null });
   useEffect(() => {
     const now = LESSON[step];
-    if (!now) return;
+    if (!now || (away && !("at" in now.until))) return;
     let marked: Element | null = null;
     const look = () => {
       if (words.current.step !== step) words.current = { step, were: null };
       words.current.were ??= settled() ? wordsOf(now.until, document) : null;
-      const there = document.querySelector(now.points);
+      const there = away ? null : document.querySelector(now.points);
       if (there !== marked) {
         marked?.removeAttribute("data-lesson");
         there?.setAttribute("data-lesson", "");
@@ -82,7 +82,7 @@ function useWitness(sheet: number, step: number, pathname: string) {
       clearInterval(timer);
       marked?.removeAttribute("data-lesson");
     };
-  }, [sheet, step, pathname]);
+  }, [sheet, step, pathname, away]);
 }
 
 /** No figure on the page is on its way from one value to another. */
