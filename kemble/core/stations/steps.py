@@ -317,8 +317,8 @@ def _uses(one: _Placed, working: Working) -> list[str]:
         own = working.steamer.watts is not None
         uses = [use for use in uses if use != "burner"] if own else list(dict.fromkeys(["burner", *uses]))
     named = working.sheet.heat.vessel
-    if named and "steamer" in uses and working.steamer.name == named:
-        uses.append(f"steamer:{named}")
+    if "steamer" in uses and working.no_other_steamer:
+        uses.append(f"steamer:{working.steamer.name}")
     elif named and "burner" in uses and one.step.window and one.role is None and working.pot.name == named:
         uses.append(f"pot:{named}")
     pan = working.bowl.parts[one.role].part.pan if one.role else working.bowl.base.part.pan

@@ -113,11 +113,23 @@ class Working:
         """The way's heat, in the schools followed."""
         return self.way.heat_of(self.schools)
 
+    @property
+    def _steamed_mm(self) -> float:
+        """How wide the tin is that a steamer must take; 0 where it is none."""
+        return self.sheet.vessel.tin.across_mm if self.heated in ("steam", "dish") else 0.0
+
     @cached_property
     def steamer(self) -> Steamer:
         """The steamer that the sheet names, else one that takes its tin."""
-        tin = self.sheet.vessel.tin.across_mm if self.heated in ("steam", "dish") else 0.0
-        return self.kitchen.steamer(self.sheet.heat.vessel, tin)
+        return self.kitchen.steamer(self.sheet.heat.vessel, self._steamed_mm)
+
+    @property
+    def no_other_steamer(self) -> bool:
+        """Whether it must stand in that one: named, or the only one of several that takes its tin."""
+        if self.steamer.name == self.sheet.heat.vessel:
+            return True
+        takes = [one for one in self.kitchen.steamers if one.room_mm >= self._steamed_mm]
+        return len(takes) == 1 < len(self.kitchen.steamers)
 
     @cached_property
     def pot(self) -> Pot:

@@ -87,6 +87,13 @@ class TestWhoElseWantsIt:
         (_, ends), (begins, _) = self.plan("small", "small")
         assert begins >= ends
 
+    def test_so_do_two_that_only_one_takes(self):
+        """Tins of 250 mm go into the wide one alone: named or not, it is one thing."""
+        steps = work(steamed(across_mm=250), Kitchen(steamers=(SMALL, WIDE))).steps
+        assert {use for step in steps for use in step.uses if use.startswith("steamer:")} == {"steamer:wide"}
+        either = work(steamed(), Kitchen(steamers=(SMALL, WIDE))).steps
+        assert not [use for step in either for use in step.uses if use.startswith("steamer:")]
+
     def test_in_two_they_stand_side_by_side(self):
         (_, ends), (begins, _) = self.plan("small", "wide")
         assert begins < ends
