@@ -68,13 +68,14 @@ def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
 
 
 def section_of(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
-    """What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's."""
+    """What is made, from the side, in mm: a tin's width and depth, or a piece's width and its filling's. None of
+    what cannot be."""
+    if drawn is None or not drawn.is_possible:
+        return None
     if isinstance(drawn, TinDrawing):
         wide = drawn.tin.diameter_mm if drawn.tin.shape == "round" else drawn.tin.length_mm
         return {"kind": "tin", "wide_mm": wide, "high_mm": drawn.depth_mm, "core_mm": 0.0}
-    if isinstance(drawn, BallDrawing):
-        return {"kind": "piece", "wide_mm": drawn.outer_mm, "high_mm": drawn.outer_mm, "core_mm": drawn.core_mm}
-    return None
+    return {"kind": "piece", "wide_mm": drawn.outer_mm, "high_mm": drawn.outer_mm, "core_mm": drawn.core_mm}
 
 
 def carded(records: Iterable[SheetRecord], kitchen: Kitchen) -> list[SheetRecord]:

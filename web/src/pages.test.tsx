@@ -463,10 +463,12 @@ describe("the kitchen", () => {
     await press("Add a steamer");
     const name = screen.getByLabelText("Name of steamer 2") as HTMLInputElement;
     expect(name.value).toBe("steamer 2");
-    name.value = "steamer"; // taken already
+    fireEvent.change(name, { target: { value: "steamer" } });
     fireEvent.blur(name);
-    expect(name.value).toBe("steamer 2");
-    name.value = "the wide one";
+    expect(screen.getByRole("alert").textContent).toBe("Another is called that.");
+    expect(name.value).toBe("steamer"); // nothing typed is lost, and nothing of it is kept
+    expect(screen.getByLabelText("Across, steamer 2")).toBeTruthy();
+    fireEvent.change(name, { target: { value: "the wide one" } });
     fireEvent.blur(name);
     fireEvent.change(screen.getByLabelText("Across, the wide one"), { target: { value: "340" } });
     await pass(700);

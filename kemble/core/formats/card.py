@@ -69,7 +69,7 @@ def _step(step: StepWorked) -> str:
 def _drawing(worked: Worked) -> str:
     """The piece, or the batter in its tin, in section and to scale, with what it measures."""
     shape = worked.drawings.shape
-    if shape is None:
+    if shape is None or not shape.is_possible:  # nobody makes it by a drawing of what cannot be
         return ""
     if shape.kind == "tin":
         width = shape.tin.diameter_mm if shape.tin.shape == "round" else shape.tin.length_mm

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+_MOST = 6  # steamers that a kitchen could say it had: settings come from outside, and no number is taken on trust
+
 
 def lifted(content: Any) -> Any:
     """Settings of any time as they are kept now. What is no settings, or wrong in itself, is left as it is.
@@ -17,11 +19,13 @@ def lifted(content: Any) -> Any:
     steamer, many = found.pop("steamer", None), found.get("steamers")
     if many is None and isinstance(steamer, Mapping):
         many = 1
-    if isinstance(many, int):
+    if isinstance(many, int) and 0 <= many <= _MOST:
         about = steamer if isinstance(steamer, Mapping) else {}
         found["steamers"] = [{**about, "name": "steamer" if i == 0 else f"steamer {i + 1}"} for i in range(many)]
     elif steamer is not None:
-        found["steamer"] = steamer  # beside a list there is none: refused by its name
+        found["steamer"] = (
+            steamer  # there is none beside a list, or beside a number that never was: refused by its name
+        )
     if isinstance(found.get("pot"), Mapping):
         found["pots"] = [found.pop("pot")]
     return found

@@ -127,6 +127,12 @@ class TestKeptBefore:
         with pytest.raises(ValidationError):
             Kitchen.model_validate({"steamer": "copper"})
 
+    @pytest.mark.parametrize("many", [-1, 7, 2_000_000_000])
+    def test_a_number_that_never_was(self, many):
+        """Refused as it stands; not made into so many."""
+        with pytest.raises(ValidationError, match="steamers"):
+            Kitchen.model_validate({"steamer": {}, "steamers": many})
+
     def test_two_of_one_name(self):
         with pytest.raises(ValidationError, match="like another"):
             Kitchen(steamers=(SMALL, SMALL))

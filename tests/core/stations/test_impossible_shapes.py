@@ -2,6 +2,7 @@
 
 import pytest
 
+from kemble.core.formats.card import card_html
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
@@ -32,6 +33,14 @@ def test_a_piece_that_cannot_be(measures, cannot):
 
 def test_one_that_can_be():
     assert balls(dough_g=18, filling_g=9).drawings.shape.cannot == ""
+
+
+def test_a_card_shows_none_that_cannot_be():
+    """It is for whoever makes it: a piece drawn to size on it would be made."""
+    sheet = BALLS.model_copy(update={"pieces": type(BALLS.pieces)(dough_g=18, filling_g=9)})
+    assert "<svg" in card_html(sheet, work(sheet, Kitchen()))
+    sheet = BALLS.model_copy(update={"pieces": type(BALLS.pieces)(dough_g=18, skin_mm=0.2)})
+    assert "<svg" not in card_html(sheet, work(sheet, Kitchen()))
 
 
 def test_a_tin_too_low_by_so_much():

@@ -101,7 +101,7 @@ export function NumberField(props: Props) {
         <span
           id={`${id}-problem`}
           role="alert"
-          className="block w-0 min-w-full whitespace-normal text-left text-sm text-bean"
+          className="block w-0 min-w-[max(100%,9rem)] whitespace-normal text-left text-sm text-bean"
         >
           {label}: {problem}
         </span>

@@ -6,11 +6,12 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { fact, facts } from "../testing";
+import { WeightField } from "./AmountField";
 import { FactFigure } from "./FactFigure";
 import { NumberField } from "./NumberField";
 import { NumberRow } from "./Row";
 import { TemperatureField } from "./TemperatureField";
-import { showTemperaturesIn } from "./words";
+import { showAmountsIn, showTemperaturesIn } from "./words";
 
 afterEach(cleanup);
 
@@ -157,5 +158,21 @@ describe("a number that can be pressed", () => {
       </FactFigure>,
     );
     expect(screen.queryByRole("button")).toBeNull();
+  });
+});
+
+describe("a weight where ounces are spoken", () => {
+  afterEach(() => showAmountsIn("g", "ml"));
+
+  it("is kept in grams, within the limits that are kept", () => {
+    showAmountsIn("oz", "ml");
+    const kept = vi.fn();
+    render(<WeightField label="Filling" value={18} within={{ above: 0, max: 300 }} onChange={kept} />);
+    const field = screen.getByLabelText("Filling") as HTMLInputElement;
+    expect(field.value).toBe("0.63"); // 18 / 28.35
+    fireEvent.change(field, { target: { value: "4.4" } });
+    expect(kept).toHaveBeenLastCalledWith(124.74); // 4.4 x 28.3495
+    fireEvent.change(field, { target: { value: "10.6" } }); // as 300 g are shown: 300.5 g by itself
+    expect(kept).toHaveBeenLastCalledWith(300);
   });
 });

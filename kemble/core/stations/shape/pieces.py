@@ -66,6 +66,10 @@ class BallDrawing(Drawn):
     remedies: tuple[Remedy, ...]
     cannot: Cannot = ""  # there is no such piece, and why: drawn as it was asked for, no station works with it
 
+    @property
+    def is_possible(self) -> bool:
+        return not self.cannot
+
 
 def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
     """Weights and sizes of the pieces. Returns the drawing and what is within; None if refused."""

@@ -58,6 +58,10 @@ class TinDrawing(Drawn):
     over_mm: float = 0.0  # it does not fit: so far above where the lowest tin is full; no station works with it
 
     @property
+    def is_possible(self) -> bool:
+        return self.over_mm <= 0
+
+    @property
     def heated_mm(self) -> float:
         """How deep all of it lies while it is heated: the batter, and what lies under and over it by then."""
         return self.depth_mm + sum(layer.mm for layer in self.layers if layer.heated)

@@ -1,5 +1,6 @@
 /** Steamers, and pots and pans: each by its name, with the measures that its water and its times go by. */
 
+import { useEffect, useState } from "react";
 import type { Pot, Steamer } from "../../api/client";
 import { limit, usual } from "../../api/limits";
 import { VolumeRow } from "../../ui/AmountField";
@@ -26,21 +27,33 @@ interface NameProps {
   onChange: (name: string) => void;
 }
 
-/** Its name, put away only as one that tells it from the others. */
+/** Its name: kept once it tells it from the others; until then it stays as typed, and says why. */
 function NameField({ label, name, others, onChange }: NameProps) {
+  const [typed, setTyped] = useState(name);
+  useEffect(() => setTyped(name), [name]);
+  const called = typed.trim();
+  const wrong = !called
+    ? "A name, please."
+    : others.some((one) => one.name === called)
+      ? "Another is called that."
+      : "";
   return (
-    <input
-      aria-label={label}
-      className="write w-full max-w-60 font-bold"
-      maxLength={40}
-      key={name}
-      defaultValue={name}
-      onBlur={(event) => {
-        const typed = event.target.value.trim();
-        if (typed && !others.some((one) => one.name === typed)) onChange(typed);
-        else event.target.value = name;
-      }}
-    />
+    <span>
+      <input
+        aria-label={label}
+        aria-invalid={wrong !== ""}
+        className="write w-full max-w-60 font-bold"
+        maxLength={40}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => wrong || called === name || onChange(called)}
+      />
+      {wrong && (
+        <span role="alert" className="block text-sm text-bean">
+          {wrong}
+        </span>
+      )}
+    </span>
   );
 }
 
@@ -125,11 +138,9 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
           </LinkButton>
         </section>
       ))}
-      {steamers.length < MOST.steamers && (
-        <button type="button" className="pick mt-4" onClick={() => set({ steamers: [...steamers, blank] })}>
-          Add a steamer
-        </button>
-      )}
+      <button type="button" className="pick mt-4" onClick={() => set({ steamers: [...steamers, blank] })}>
+        Add a steamer
+      </button>
     </>
   );
 }
@@ -176,14 +187,10 @@ export function PotsPanel({ kitchen, set }: PanelProps) {
           </LinkButton>
         </section>
       ))}
-      {pots.length < MOST.pots && (
-        <button type="button" className="pick mt-4" onClick={() => set({ pots: [...pots, blank] })}>
-          Add a pot
-        </button>
-      )}
+      <button type="button" className="pick mt-4" onClick={() => set({ pots: [...pots, blank] })}>
+        Add a pot
+      </button>
       <Pans kitchen={kitchen} set={set} />
     </>
   );
 }
-
-const MOST = { steamers: 6, pots: 12 };

@@ -1,6 +1,6 @@
 /** A tray from above: every piece as it is cut, the knife's lines, their distances from the edge, each piece's weight. */
 
-import type { TrayDrawing } from "../../api/client";
+import type { FactKey, TrayDrawing } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -13,6 +13,13 @@ const TINTS: Record<Cell["kind"], string> = {
   edge: "var(--color-rim)",
   inner: "var(--color-starch)",
   offcut: fill("other"),
+};
+/** The figure that counts each kind of piece. */
+const FACTS: Record<Cell["kind"], FactKey> = {
+  corner: "cut.corners",
+  edge: "cut.edges",
+  inner: "cut.pieces",
+  offcut: "cut.offcut_pct",
 };
 const MOST_WEIGHTS = 60; // more figures than that are too small to read
 const X0 = 60;
@@ -44,6 +51,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
         <polygon
           key={points(cell)}
           data-kind={cell.kind}
+          data-of={FACTS[cell.kind]}
           points={points(cell)}
           fill={TINTS[cell.kind]}
           stroke="var(--color-ink)"
