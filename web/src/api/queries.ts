@@ -1,6 +1,6 @@
 /** What is read from the server, under the keys that the pages share. */
 
-import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { QueryClient, type QueryKey, queryOptions } from "@tanstack/react-query";
 import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
@@ -32,6 +32,12 @@ export const queryClient = new QueryClient({
     },
   },
 });
+
+/** What a save answered is newer than whatever was asked for before it, and may yet be answered after it. */
+export async function settle<T>(client: QueryClient, queryKey: QueryKey, answer: T) {
+  await client.cancelQueries({ queryKey, exact: true });
+  client.setQueryData<T>(queryKey, answer);
+}
 
 export const sessionQuery = queryOptions({
   queryKey: ["session"],

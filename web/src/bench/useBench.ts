@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type NewMark } from "../api/client";
+import { settle } from "../api/queries";
 import { newId } from "../ui/newId";
 import { useOutbox } from "../ui/useOutbox";
 
@@ -16,7 +17,7 @@ export function useBench(id: number) {
     const answer = await ask(
       api.POST("/api/benches/{bench_id}/marks", { params: { path: { bench_id: id } }, body: mark }),
     );
-    client.setQueryData(key, answer);
+    await settle(client, key, answer);
     if (mark.kind === "closed") void client.invalidateQueries({ queryKey: ["benches"] });
     void client.invalidateQueries({ queryKey: ["eye"] });
   });

@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type OccasionCard } from "../api/client";
-import { feastsQuery, toEatQuery } from "../api/queries";
+import { feastsQuery, settle, toEatQuery } from "../api/queries";
 import { beginWords } from "../occasion/beginWords";
 import { useNewOccasion } from "../occasion/useNewOccasion";
 import { LinkButton, TextLink } from "../ui/LinkButton";
@@ -140,7 +140,7 @@ export function ToEat({ zone }: { zone: string }) {
   const left = useMutation({
     mutationFn: ({ stock, pieces }: { stock: number; pieces: number }) =>
       ask(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: stock } }, body: { pieces } })),
-    onSuccess: (now) => client.setQueryData(toEatQuery.queryKey, now),
+    onSuccess: (now) => settle(client, toEatQuery.queryKey, now),
   });
   if (!found.data?.length) return null;
   return (

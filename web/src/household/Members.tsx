@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type MemberCard, type Role } from "../api/client";
-import { kitchenQuery } from "../api/queries";
+import { kitchenQuery, settle } from "../api/queries";
 import { ROLES } from "../session/roles";
 import { LinkButton } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
@@ -64,7 +64,7 @@ function Member({ member }: { member: MemberCard }) {
   const client = useQueryClient();
   const [sure, setSure] = useState(false);
   const path = { member_id: member.id };
-  const keep = { onSuccess: (now: unknown) => client.setQueryData(KEY, now) };
+  const keep = { onSuccess: (now: unknown) => settle(client, KEY, now) };
   const give = useMutation({
     mutationFn: (role: Given) => ask(api.PUT("/api/household/{member_id}", { params: { path }, body: { role } })),
     ...keep,

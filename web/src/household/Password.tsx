@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
-import { sessionQuery } from "../api/queries";
+import { sessionQuery, settle } from "../api/queries";
 import { LinkButton } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 import { Browsers } from "./Browsers";
@@ -16,8 +16,8 @@ export function Password() {
   const [typed, setTyped] = useState({ password: "", old: "" });
   const save = useMutation({
     mutationFn: () => ask(api.PUT("/api/session/password", { body: typed })),
-    onSuccess: (answer) => {
-      client.setQueryData(["session"], answer);
+    onSuccess: async (answer) => {
+      await settle(client, ["session"], answer);
       void client.invalidateQueries({ queryKey: ["browsers"] });
       setTyped({ password: "", old: "" });
     },

@@ -3,6 +3,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
+import { settle } from "../api/queries";
 import { LinkButton } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 
@@ -16,8 +17,8 @@ export function SecondFactor({ on }: { on: boolean }) {
       on
         ? ask(api.POST("/api/session/second-factor/off", { body: { code } }))
         : ask(api.PUT("/api/session/second-factor", { body: { code } })),
-    onSuccess: (answer) => {
-      client.setQueryData(["session"], answer);
+    onSuccess: async (answer) => {
+      await settle(client, ["session"], answer);
       setCode("");
       setLeaving(false);
       begin.reset();

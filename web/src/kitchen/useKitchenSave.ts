@@ -6,7 +6,7 @@
 import { type QueryClient, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, ask, type KitchenSettings, Refused } from "../api/client";
-import { kitchenQuery, kitchenSaving, mayPass } from "../api/queries";
+import { kitchenQuery, kitchenSaving, mayPass, settle } from "../api/queries";
 import { replay } from "../sheet/merge";
 import { newId } from "../ui/newId";
 import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
@@ -33,12 +33,12 @@ export function useKitchenSave() {
     scope: { id: "kitchen" },
     retry: (_, error) => mayPass(error) || (error instanceof Refused && error.status === 409),
     mutationFn: (change: Change) => put(client, change),
-    onSuccess: (answer) => {
+    onSuccess: async (answer) => {
       showTemperaturesIn(answer.kitchen.temperature_unit);
       showLengthsIn(answer.kitchen.length_unit);
       showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
       showClockBy(answer.kitchen.clock_hours);
-      client.setQueryData(kitchenQuery.queryKey, answer);
+      await settle(client, kitchenQuery.queryKey, answer);
       for (const key of ["sheets", "sheet", "plan", "larder", "dropped"])
         void client.invalidateQueries({ queryKey: [key] });
     },

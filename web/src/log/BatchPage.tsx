@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } from "../api/client";
-import { batchQuery, kitchenQuery, waysQuery } from "../api/queries";
+import { batchQuery, kitchenQuery, settle, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Drawing } from "../ui/Drawing";
@@ -42,8 +42,8 @@ export default function BatchPage() {
   const [changing, setChanging] = useState(false);
   const save = useMutation({
     mutationFn: (body: Outcome) => ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
-    onSuccess: (answer) => {
-      client.setQueryData(batchQuery(id).queryKey, answer);
+    onSuccess: async (answer) => {
+      await settle(client, batchQuery(id).queryKey, answer);
       client.invalidateQueries({ queryKey: ["log"] });
       setChanging(false);
     },

@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { api, ask, type LearnedPage as Page } from "../api/client";
-import { kitchenQuery } from "../api/queries";
+import { kitchenQuery, settle } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
@@ -29,8 +29,8 @@ export default function LearnedPage() {
   const client = useQueryClient();
   const found = useQuery({ queryKey: LEARNED, queryFn: () => ask(api.GET("/api/learned")) });
   const kitchen = useQuery(kitchenQuery);
-  const changed = (page: Page) => {
-    client.setQueryData(LEARNED, page);
+  const changed = async (page: Page) => {
+    await settle(client, LEARNED, page);
     for (const key of ["kitchen", "sheets", "sheet", "occasions"]) void client.invalidateQueries({ queryKey: [key] });
   };
   const hold = useMutation({

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
 import { api, ask, type SplitOpen } from "../api/client";
+import { settle } from "../api/queries";
 import { cooks, useRole } from "../session/roles";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
@@ -26,8 +27,8 @@ export default function SplitPage() {
   const answer = useMutation({
     mutationFn: (body: { taster: number; code: string }) =>
       ask(api.POST("/api/splits/{split_id}/answers", { params: { path }, body })),
-    onSuccess: (now) => {
-      client.setQueryData(key, now);
+    onSuccess: async (now) => {
+      await settle(client, key, now);
       void client.invalidateQueries({ queryKey: ["splits"] });
     },
   });

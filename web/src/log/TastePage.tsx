@@ -5,7 +5,7 @@ import { ToggleGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask } from "../api/client";
-import { batchQuery, sessionQuery, waysQuery } from "../api/queries";
+import { batchQuery, sessionQuery, settle, waysQuery } from "../api/queries";
 import { Pictures } from "../make/Pictures";
 import { cooks, useRole } from "../session/roles";
 import { Frame, Waiting } from "../ui/Frame";
@@ -38,8 +38,8 @@ export default function TastePage() {
           body: { uid, who, tastes, liking, note, blind },
         }),
       ),
-    onSuccess: (answer) => {
-      client.setQueryData(batchQuery(id).queryKey, answer);
+    onSuccess: async (answer) => {
+      await settle(client, batchQuery(id).queryKey, answer);
       for (const key of ["next", "to-eat", "to-taste"]) void client.invalidateQueries({ queryKey: [key] });
       navigate(blind || !cooks(role) ? "/" : `/log/${id}`);
     },

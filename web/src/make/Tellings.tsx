@@ -70,7 +70,7 @@ function useRest(busy: boolean, open: string) {
       for (const run of runs) {
         try {
           const answer = await ask(api.POST("/api/runs/{run_id}/rest", { params: { path: { run_id: run } } }));
-          client.setQueryData<RunOpen>(["run", run], answer);
+          client.setQueryData<RunOpen>(["run", run], (was) => (was && isBefore(answer, was) ? was : answer));
           for (const mate of answer.flow) if (mate !== run) void client.invalidateQueries({ queryKey: ["run", mate] });
         } catch {
           // Not reached: the plan is as it was, and it is thought over after the next thing that happens.
@@ -80,6 +80,12 @@ function useRest(busy: boolean, open: string) {
     return () => void think();
   }, [busy, open, client]);
   useEffect(() => whenBack(() => void client.invalidateQueries({ queryKey: ["run"] })), [client]);
+}
+
+/** Whether an answer was given before something that is known here was kept: the next press was quicker than it. */
+function isBefore(answer: RunOpen, known: RunOpen) {
+  const uids = new Set(answer.events.map((one) => one.uid));
+  return known.events.some((one) => !uids.has(one.uid));
 }
 
 /** The events with one more that the server has kept, in the order in which they happened. */

@@ -148,6 +148,27 @@ describe("an event", () => {
     expect(kept()).toEqual([]);
   });
 
+  it("stands, though the rest was being thought over before it was told", async () => {
+    let thought: RunOpen | null = null; // as it was read, and answered only later
+    const held = server((one) => {
+      if (!one.path.endsWith("/rest")) return null;
+      const answer = thought ?? run({ events: [...(result.current.run?.events ?? [])] });
+      const answered = thought !== null;
+      thought = answer;
+      return answered ? { body: answer } : "hang";
+    });
+    const { result } = mount();
+    await pass(50);
+    act(() => result.current.tell(3, { kind: "started", step: "mix" }));
+    await pass(50);
+    act(() => result.current.tell(3, { kind: "done", step: "mix" }));
+    await pass(50);
+    expect(held.asked.filter((one) => one.path.endsWith("/rest")).length).toBeGreaterThan(0);
+    held.settle();
+    await pass(50);
+    expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
+  });
+
   it("that will never be taken is kept, shown, and does not block the next", async () => {
     const problem = { path: "step", says: "is not a step of this run", accepts: "mix" };
     server((one) =>

@@ -3,7 +3,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type OccasionOpen } from "../api/client";
-import { occasionQuery } from "../api/queries";
+import { occasionQuery, settle } from "../api/queries";
 import { serverNow } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
 
@@ -24,8 +24,7 @@ export function Planning({ id, planning, before }: Props) {
           ? api.DELETE("/api/occasions/{occasion_id}/planning", { params: { path } })
           : api.POST("/api/occasions/{occasion_id}/planning", { params: { path } }),
       ),
-    onMutate: () => client.cancelQueries({ queryKey: ["occasion", id] }),
-    onSuccess: (answer) => client.setQueryData(occasionQuery(id).queryKey, answer),
+    onSuccess: (answer) => settle(client, occasionQuery(id).queryKey, answer),
   });
   const { stopped, gap_pct: gap } = planning;
   const below = before ? " What lies below is the day as it was before." : "";

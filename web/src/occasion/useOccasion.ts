@@ -6,7 +6,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, ask, type Occasion, type OccasionOpen, Refused } from "../api/client";
-import { mayPass, occasionQuery } from "../api/queries";
+import { mayPass, occasionQuery, settle } from "../api/queries";
 import { newId } from "../ui/newId";
 
 interface Unsaved {
@@ -50,9 +50,8 @@ export function useOccasion(id: number) {
       const body = { occasion, uid, revision: revision ?? known() };
       return ask(api.PUT("/api/occasions/{occasion_id}", { params: { path: { occasion_id: id } }, body }));
     },
-    onMutate: () => client.cancelQueries({ queryKey: ["occasion", id] }),
-    onSuccess: (answer, { occasion, uid }) => {
-      client.setQueryData(occasionQuery(id).queryKey, answer);
+    onSuccess: async (answer, { occasion, uid }) => {
+      await settle(client, occasionQuery(id).queryKey, answer);
       setDraft((now) => (now === occasion ? null : now));
       const kept = unsaved(id);
       if (kept?.uid === uid) localStorage.removeItem(keyOf(id));
