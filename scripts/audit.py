@@ -23,7 +23,7 @@ BY_NAME_ONLY = {
 _CALLED = {"django-csp": "csp", "django-ninja": "ninja", "pillow": "PIL", "pyserial": "serial"}
 _LOCKED = re.compile(r"^([A-Za-z0-9._-]+)(?:\[[\w,-]+\])?==(\S+)")
 # They run a program when they are installed, and have been looked at: a binary for the system is put in its place.
-KNOWN_SCRIPTS = {"fsevents"}
+KNOWN_SCRIPTS = {"esbuild", "fsevents"}
 
 
 def python_locks() -> Iterator[str]:

@@ -1,11 +1,11 @@
 import tailwindcss from "@tailwindcss/vite";
-import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { reading } from "./vite.plugins";
 
 export default defineConfig({
   plugins: [
-    react(),
+    reading(),
     tailwindcss(),
     VitePWA({
       strategies: "injectManifest",

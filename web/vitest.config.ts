@@ -1,10 +1,10 @@
-import react from "@vitejs/plugin-react";
 import { defineConfig } from "vitest/config";
+import { reading } from "./vite.plugins";
 
 // A slow machine is no failure: nothing here is timed by the wall. Files share a worker's modules, which takes half the
 // time of loading them for each: a test cleans up after itself.
 export default defineConfig({
-  plugins: [react()],
+  plugins: [reading()],
   test: {
     testTimeout: 60_000,
     hookTimeout: 60_000,

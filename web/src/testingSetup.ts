@@ -1,6 +1,9 @@
 /** Before each test: what modules remember of the last one is forgotten, for test files share them. */
 
+import { i18n } from "@lingui/core";
 import { beforeEach } from "vitest";
+
+i18n.loadAndActivate({ locale: "en", messages: {} });
 
 beforeEach(async () => {
   if (typeof window === "undefined") return;

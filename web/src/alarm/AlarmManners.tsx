@@ -1,17 +1,19 @@
 /** How this device calls: each way chosen, and tried out here. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { LinkButton } from "../ui/LinkButton";
 import { keepManners, type Manners, manners, notify, speak, tone, vibrate } from "./ring";
 
 const WAYS: readonly (readonly [keyof Manners, string, () => void])[] = [
-  ["tone", "a tone", () => tone()],
-  ["speech", "a spoken line", () => speak("The cake: the first look")],
-  ["vibration", "a vibration", () => vibrate()],
+  ["tone", t`a tone`, () => tone()],
+  ["speech", t`a spoken line`, () => speak(t`The cake: the first look`)],
+  ["vibration", t`a vibration`, () => vibrate()],
   [
     "notification",
-    "a notification, with the page in the background",
-    () => notify("The cake: the first look", "Tried out", "try"),
+    t`a notification, with the page in the background`,
+    () => notify(t`The cake: the first look`, t`Tried out`, "try"),
   ],
 ];
 
@@ -31,10 +33,10 @@ export function AlarmManners() {
   return (
     <section aria-labelledby="alarms">
       <h2 id="alarms" className="mt-7 text-xl">
-        Alarms on this device
+        <Trans>Alarms on this device</Trans>
       </h2>
       <p className="text-ink2">
-        At the first look, the likely minute, the latest and a top-up; again until it is heard.
+        <Trans>At the first look, the likely minute, the latest and a top-up; again until it is heard.</Trans>
       </p>
       <ul>
         {WAYS.map(([name, words, tryOut]) => (
@@ -48,13 +50,17 @@ export function AlarmManners() {
               />
               {words}
             </label>
-            <LinkButton aria-label={`try it: ${words}`} onClick={tryOut}>
-              try it
+            <LinkButton aria-label={t`try it: ${words}`} onClick={tryOut}>
+              <Trans>try it</Trans>
             </LinkButton>
           </li>
         ))}
       </ul>
-      {refused && <p className="text-look">This browser does not allow notifications; its settings can.</p>}
+      {refused && (
+        <p className="text-look">
+          <Trans>This browser does not allow notifications; its settings can.</Trans>
+        </p>
+      )}
     </section>
   );
 }

@@ -1,5 +1,7 @@
 /** All clocks of all runs, on every page: each named, going down to its next look; what calls is answered here. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect } from "react";
 import { Link, useLocation } from "react-router";
 import { clock } from "../ui/words";
@@ -31,7 +33,7 @@ export function ClockStrip() {
   return (
     <aside
       ref={tellHeight}
-      aria-label="Clocks"
+      aria-label={t`Clocks`}
       className="sticky bottom-0 z-30 border-t border-ink bg-sheet px-4 py-2 print:hidden sm:px-10"
     >
       <div className="mx-auto flex max-w-[1200px] flex-wrap items-center gap-x-8 gap-y-2">
@@ -39,7 +41,7 @@ export function ClockStrip() {
           <span key={one.key} role="alert" className="flex items-center gap-4">
             <b className={one.kind === "latest" ? "text-bean" : "text-look"}>{one.says}</b>
             <button type="button" className="pick min-h-16 px-6" onClick={() => hear(one.key)}>
-              Heard
+              <Trans>Heard</Trans>
             </button>
           </span>
         ))}
@@ -50,7 +52,11 @@ export function ClockStrip() {
               <b className={`text-[28px] leading-none ${now > one.latest ? "text-bean" : ""}`}>{clock(left)}</b>
               <span>
                 {one.title}
-                {now > one.latest && <b className="text-bean">, over</b>}
+                {now > one.latest && (
+                  <b className="text-bean">
+                    <Trans>, over</Trans>
+                  </b>
+                )}
                 <span className="block text-sm text-ink2">{one.runTitle}</span>
               </span>
             </Link>

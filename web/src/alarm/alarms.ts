@@ -1,5 +1,6 @@
 /** What is to be told of the clocks that run: when, how urgent, and how often until somebody has heard. */
 
+import { t } from "@lingui/core/macro";
 import type { RunCard } from "../api/client";
 import { volumeWords } from "../ui/words";
 
@@ -71,11 +72,11 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
     return card.clocks.flatMap((one) => {
       const all: [Kind, string | null | undefined, string][] = one.latest
         ? [
-            ["first", one.first_check, `${one.title}: the first look`],
-            ["likely", one.due, `${one.title}: it is likely done`],
-            ["latest", one.latest, `${one.title}: past its latest. Take it off`],
+            ["first", one.first_check, t`${one.title}: the first look`],
+            ["likely", one.due, t`${one.title}: it is likely done`],
+            ["latest", one.latest, t`${one.title}: past its latest. Take it off`],
           ]
-        : [["done", one.due, `${one.title}: done`]];
+        : [["done", one.due, t`${one.title}: done`]];
       const come = all.filter(([, at]) => at != null && wall(at) <= now);
       const alarm = ([kind, at, says]: (typeof all)[number]): Alarm => ({
         key: `${card.id} ${one.step} ${kind} ${at}`,
@@ -89,7 +90,7 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
       const found = come.slice(-1).map(alarm);
       if (one.top_up && wall(one.top_up) <= now)
         found.push(
-          alarm(["top-up", one.top_up, `${one.title}: top up with ${volumeWords(one.top_up_ml)} of boiling water`]),
+          alarm(["top-up", one.top_up, t`${one.title}: top up with ${volumeWords(one.top_up_ml)} of boiling water`]),
         );
       return found;
     });

@@ -1,5 +1,6 @@
 /** The typed client. Every answer is either the thing asked for or a Refused with its problems. */
 
+import { t } from "@lingui/core/macro";
 import createClient, { type Middleware } from "openapi-fetch";
 import type { FactKey } from "./generated";
 import { heardFrom, heardNothing } from "./reach";
@@ -109,7 +110,7 @@ export class Refused extends Error {
     readonly problems: Problem[],
     readonly worked: Worked | null = null,
   ) {
-    super(problems[0] ? `${problems[0].path}: ${problems[0].says}` : "not reached");
+    super(problems[0] ? `${problems[0].path}: ${problems[0].says}` : t`not reached`);
   }
 }
 
@@ -140,13 +141,15 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     heardNothing();
-    throw new Refused(0, [{ path: "the kitchen", says: "cannot be reached just now", accepts: "" }]);
+    throw new Refused(0, [{ path: "the kitchen", says: t`cannot be reached just now`, accepts: "" }]);
   }
   heardFrom(answer.response);
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 403 && !ofAnother(answer.error)) void api.GET("/api/session"); // a new token, for the next try
   const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
-  const problems = body?.problems ?? [{ path: "the kitchen", says: `answered ${answer.response.status}`, accepts: "" }];
+  const problems = body?.problems ?? [
+    { path: "the kitchen", says: t`answered ${answer.response.status}`, accepts: "" },
+  ];
   throw new Refused(answer.response.status, problems, body?.worked ?? null);
 }
 
@@ -169,7 +172,7 @@ export function whereWords(path: string): string {
 
 /** A problem as one sentence for a cook: where it lies stays out when the field is in sight. */
 export const sentence = (problem: Problem, named = true) =>
-  `${named ? `${whereWords(problem.path)}: ` : ""}${problem.says}.${problem.accepts ? ` Accepted: ${problem.accepts}.` : ""}`;
+  `${named ? `${whereWords(problem.path)}: ` : ""}${problem.says}.${problem.accepts ? t` Accepted: ${problem.accepts}.` : ""}`;
 export type DayPlan = Schemas["DayPlan"];
 export type Clash = Schemas["Clash"];
 export type WayOut = Schemas["WayOut"];

@@ -1,5 +1,7 @@
 /** An open bench: the next target and the live scale, large; every piece so far; and big buttons for floured hands. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
@@ -49,20 +51,20 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
   const take = () => {
     if (scale.live.state === "ok" && scale.tray.fresh > 0) accept(scale.tray.fresh);
     else if (scale.live.state !== "ok" && scale.live.says) setTold(scale.live.says);
-    else if (scale.live.state === "ok" && !scale.live.steady) setTold("It still moves: wait until it lies still.");
-    else setTold("Nothing new on the scale since the last one.");
+    else if (scale.live.state === "ok" && !scale.live.steady) setTold(t`It still moves: wait until it lies still.`);
+    else setTold(t`Nothing new on the scale since the last one.`);
   };
   const onScale = +(scale.live.grams - scale.tray.base).toFixed(1);
   const off = scale.tray.fresh > 0 && state.next_g != null ? scale.tray.fresh - state.next_g : null;
   const lies =
-    off == null ? "" : `${weightWords(Math.abs(off), 1)} too ${off > 0 ? "much" : "little"}: mend it, or take it.`;
+    off == null ? "" : t`${weightWords(Math.abs(off), 1)} too ${off > 0 ? t`much` : t`little`}: mend it, or take it.`;
   return (
     <div className="mt-2 grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="The bench">
+      <section aria-label={t`The bench`}>
         <div className="flex flex-wrap items-end gap-x-10">
           <p>
             <span className="block text-ink2">
-              {goes ? `next of the ${setup.what}, ${state.weighed.length + 1} of ${setup.pieces}` : setup.what}
+              {goes ? t`next of the ${setup.what}, ${state.weighed.length + 1} of ${setup.pieces}` : setup.what}
             </span>
             <span className="text-[64px] leading-none font-bold" data-testid="next-target">
               {state.next_g == null ? "–" : weightWords(state.next_g, 1)}
@@ -71,7 +73,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
           {there && (
             <p>
               <span className="block text-ink2">
-                {scale.live.state === "ok" ? (scale.live.steady ? "on the scale" : "on the scale, moving") : "scale"}
+                {scale.live.state === "ok" ? (scale.live.steady ? t`on the scale` : t`on the scale, moving`) : t`scale`}
               </span>
               <span
                 className={`text-[64px] leading-none ${scale.live.steady ? "" : "text-ink2"}`}
@@ -94,31 +96,37 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
         )}
         <PieceStrip state={state} tolerance={setup.tolerance_pct} />
       </section>
-      <section aria-label="Take it down" className="lg:row-span-2">
+      <section aria-label={t`Take it down`} className="lg:row-span-2">
         {goes && waits && <Guess onGuess={(grams) => mark("guess", grams)} />}
         {goes && !waits && (
           <>
-            {setup.drill && <p className="mb-2 text-lg">You said {weightWords(state.guess_g ?? 0)}. Put it on.</p>}
+            {setup.drill && (
+              <p className="mb-2 text-lg">
+                <Trans>You said {weightWords(state.guess_g ?? 0)}. Put it on.</Trans>
+              </p>
+            )}
             {there && (
               <button type="button" className="pick !min-h-16 w-full text-2xl" data-on="true" onClick={take}>
-                Take it
+                <Trans>Take it</Trans>
               </button>
             )}
             {device === "none" && (
               <p className="text-ink2">
-                No scale is attached: type what yours shows. How one is attached stands in docs/scale.md.
+                <Trans>No scale is attached: type what yours shows. How one is attached stands in docs/scale.md.</Trans>
               </p>
             )}
             <Typed first={!there} onWeight={accept} />
             {there && (
               <label className="mt-1 flex min-h-10 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-bean"
-                  checked={byItself}
-                  onChange={(event) => setByItself(event.target.checked)}
-                />
-                takes by itself what lies still within {setup.tolerance_pct} %
+                <Trans>
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-bean"
+                    checked={byItself}
+                    onChange={(event) => setByItself(event.target.checked)}
+                  />
+                  takes by itself what lies still within {setup.tolerance_pct} %
+                </Trans>
               </label>
             )}
           </>
@@ -126,35 +134,39 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
         <div className="mt-2 flex flex-wrap gap-2">
           {(state.weighed.length > 0 || state.closed || state.guess_g != null) && (
             <button type="button" className="pick" onClick={() => mark("undone")}>
-              Take back
+              <Trans>Take back</Trans>
             </button>
           )}
           {goes && there && (
             <button type="button" className="pick" onClick={() => void scale.zero().catch(() => setTold(GONE))}>
-              Zero the scale
+              <Trans>Zero the scale</Trans>
             </button>
           )}
           {goes && (
             <button type="button" className="pick" onClick={() => mark("closed")}>
-              Stop here
+              <Trans>Stop here</Trans>
             </button>
           )}
           <button type="button" className="pick" onClick={onAnother}>
-            Another
+            <Trans>Another</Trans>
           </button>
         </div>
         {outbox.refused.map(({ one, refused }) => (
           <p key={one.uid} role="alert" className="mt-2 text-bean">
-            Not taken{one.grams == null ? "" : `, ${shownWeight(one.grams)}`}:{" "}
-            {refused?.[0] && sentence(refused[0], false)}{" "}
-            <button type="button" className="underline underline-offset-4" onClick={() => outbox.seen(one.uid)}>
-              I have seen it
-            </button>
+            <Trans>
+              Not taken{one.grams == null ? "" : `, ${shownWeight(one.grams)}`}:{" "}
+              {refused?.[0] && sentence(refused[0], false)}{" "}
+              <button type="button" className="underline underline-offset-4" onClick={() => outbox.seen(one.uid)}>
+                I have seen it
+              </button>
+            </Trans>
           </p>
         ))}
         <TriedAgain failed={outbox.failed} />
         {outbox.failed && outbox.waiting.length > 0 && (
-          <p className="mt-2 text-look">{outbox.waiting.length} kept here, not sent yet.</p>
+          <p className="mt-2 text-look">
+            <Trans>{outbox.waiting.length} kept here, not sent yet.</Trans>
+          </p>
         )}
         <Figures state={state} drill={setup.drill} />
         {goes && <Left state={state} onWhole={(grams) => mark("whole", grams)} />}
@@ -170,7 +182,7 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
   );
 }
 
-const GONE = "The scale is not there: it cannot be zeroed.";
+const GONE = t`The scale is not there: it cannot be zeroed.`;
 
 /** The drill: what do you think it weighs? */
 function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
@@ -184,14 +196,14 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
       }}
     >
       <WeightField
-        label="You think it weighs"
+        label={t`You think it weighs`}
         value={grams}
         within={limit("Marking.grams")}
         width="5rem"
         onChange={setGrams}
       />
       <button type="submit" className="pick !min-h-12 !px-8 text-lg" data-on={grams != null} disabled={grams == null}>
-        That is my guess
+        <Trans>That is my guess</Trans>
       </button>
     </form>
   );
@@ -200,20 +212,20 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
 function Figures({ state, drill }: { state: BenchState; drill: boolean }) {
   const { eye } = state;
   const rows: [string, string][] = [
-    ["left", `${weightWords(state.left_g, 0)} for ${state.left_pieces}`],
+    ["left", t`${weightWords(state.left_g, 0)} for ${state.left_pieces}`],
     ["mean", state.mean_g == null ? "–" : weightWords(state.mean_g, 1)],
     ["spread", state.sd_g == null ? "–" : `${weightWords(state.sd_g, 1)}, ${state.cv_pct?.toFixed(1)} %`],
     [
       "drift",
       state.drift_g == null
-        ? "none to tell"
-        : `${state.drift_g > 0 ? "+" : "−"}${weightWords(Math.abs(state.drift_g), 2)} a piece`,
+        ? t`none to tell`
+        : t`${state.drift_g > 0 ? "+" : "−"}${weightWords(Math.abs(state.drift_g), 2)} a piece`,
     ],
-    ["outside", `${state.outside} of ${state.weighed.length}`],
+    ["outside", t`${state.outside} of ${state.weighed.length}`],
   ];
   if (drill && eye) {
-    rows.push(["your eye", `${eye.bias_pct > 0 ? "+" : "−"}${Math.abs(eye.bias_pct).toFixed(0)} % on the mean`]);
-    if (eye.spread_pct != null) rows.push(["its spread", `${eye.spread_pct.toFixed(0)} %`]);
+    rows.push([t`your eye`, t`${eye.bias_pct > 0 ? "+" : "−"}${Math.abs(eye.bias_pct).toFixed(0)} % on the mean`]);
+    if (eye.spread_pct != null) rows.push([t`its spread`, `${eye.spread_pct.toFixed(0)} %`]);
   }
   return (
     <dl className="mt-4 grid grid-cols-2 gap-x-8">
@@ -240,7 +252,7 @@ function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) 
       }}
     >
       <WeightField
-        label="What is left really weighs"
+        label={t`What is left really weighs`}
         value={grams}
         decimals={0}
         within={limit("Marking.grams")}
@@ -248,7 +260,7 @@ function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) 
         onChange={setGrams}
       />
       <button type="submit" className="pick" disabled={grams == null}>
-        Use that, not {state.left_g.toFixed(0)}
+        <Trans>Use that, not {state.left_g.toFixed(0)}</Trans>
       </button>
     </form>
   );

@@ -1,5 +1,7 @@
 /** How the eye comes on: bias and spread of the guesses, day by day. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { api, ask } from "../api/client";
@@ -16,13 +18,15 @@ export function EyeDays() {
   const y = scaleLinear().domain([-most, most]).nice().range([150, 10]);
   const step = 560 / Math.max(1, found.length);
   return (
-    <section aria-label="Your eye">
-      <h3 className="text-xl">Your eye</h3>
+    <section aria-label={t`Your eye`}>
+      <h3 className="text-xl">
+        <Trans>Your eye</Trans>
+      </h3>
       <Drawing
         viewBox="0 0 640 190"
         className="mt-1 block w-full max-w-[560px]"
         role="img"
-        aria-label={`Guesses on ${found.length} days; at the last ${last?.bias_pct.toFixed(0)} % off on the mean`}
+        aria-label={t`Guesses on ${found.length} days; at the last ${last?.bias_pct.toFixed(0) ?? ""} % off on the mean`}
       >
         <line x1="60" x2="630" y1={y(0)} y2={y(0)} stroke="var(--color-ink)" />
         {y.ticks(4).map((pct) => (
@@ -56,7 +60,9 @@ export function EyeDays() {
           );
         })}
       </Drawing>
-      <p className="text-ink2">A dot is a day's mean error, the bar its spread. Above the line you guess too heavy.</p>
+      <p className="text-ink2">
+        <Trans>A dot is a day's mean error, the bar its spread. Above the line you guess too heavy.</Trans>
+      </p>
     </section>
   );
 }

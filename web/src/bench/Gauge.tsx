@@ -1,5 +1,6 @@
 /** The scale as a bar: how far the lump is from its target, and the band that is good enough. */
 
+import { t } from "@lingui/core/macro";
 import type { BenchState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
@@ -15,10 +16,10 @@ export function Gauge({ state, grams }: { state: BenchState; grams: number | nul
   const off = grams == null ? 0 : grams - target;
   const says =
     grams == null || grams < 1
-      ? `aim between ${weightFigure(state.low_g, 1)} and ${weightWords(state.high_g, 1)}`
+      ? t`aim between ${weightFigure(state.low_g, 1)} and ${weightWords(state.high_g, 1)}`
       : good
-        ? "good"
-        : `${weightWords(Math.abs(off), 1)} ${off > 0 ? "too much" : "more"}`;
+        ? t`good`
+        : `${weightWords(Math.abs(off), 1)} ${off > 0 ? t`too much` : t`more`}`;
   return (
     <Drawing viewBox="0 0 700 96" className="mt-2 block w-full" role="img" aria-label={says}>
       <rect

@@ -1,5 +1,7 @@
 /** Every piece so far: its weight against the target it was aimed at; outside the tolerance in another shape, too. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import type { BenchState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
@@ -18,7 +20,7 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
     .range([170, 12]);
   const targets = [...weighed.map((one) => one.target_g), ...(state.next_g == null ? [] : [state.next_g])];
   const step = targets.map((g, i) => `${i ? "L" : "M"}${x(i + 0.55)} ${y(g)}H${x(i + 1.45)}`).join("");
-  const says = `${weighed.length} pieces, ${state.outside} outside the tolerance`;
+  const says = t`${weighed.length} pieces, ${state.outside} outside the tolerance`;
   return (
     <Drawing viewBox="0 0 700 200" className="mt-1 block w-full" role="img" aria-label={says}>
       {y.ticks(5).map((g) => (
@@ -53,7 +55,7 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
         );
       })}
       <Label x={690} y={194} size={13.5} anchor="end" tone="ink2">
-        pieces, 1 to {all}; the green line is what each was aimed at
+        <Trans>pieces, 1 to {all}; the green line is what each was aimed at</Trans>
       </Label>
     </Drawing>
   );

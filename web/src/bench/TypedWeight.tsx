@@ -1,5 +1,7 @@
 /** A weight typed by hand, where there is no scale or beside one. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
 import { gramsOf, weightUnit, weightWords } from "../ui/words";
 
@@ -11,7 +13,7 @@ export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: n
   const enter = () => {
     const grams = gramsOf(Number(text.replace(",", ".")));
     if (!text.trim() || !Number.isFinite(grams) || grams <= 0 || grams > 50_000) {
-      setWrong(`A weight above 0 and at most ${weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.`);
+      setWrong(t`A weight above 0 and at most ${weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.`);
       return;
     }
     setWrong("");
@@ -28,13 +30,13 @@ export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: n
       }}
     >
       <label className="flex items-baseline gap-2">
-        {first ? "It shows" : "or type it"}
+        {first ? t`It shows` : t`or type it`}
         <input
           ref={field}
           className={`write text-right ${first ? "h-16 w-28 text-2xl" : "w-24 text-lg"}`}
           inputMode="decimal"
           autoComplete="off"
-          aria-label={`Weight of the piece, ${weightUnit()}`}
+          aria-label={t`Weight of the piece, ${weightUnit()}`}
           aria-invalid={wrong !== ""}
           value={text}
           onChange={(event) => setText(event.target.value)}
@@ -42,7 +44,7 @@ export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: n
         {weightUnit()}
       </label>
       <button type="submit" className={`pick ${first ? "!min-h-16 px-6" : ""}`}>
-        Enter
+        <Trans>Enter</Trans>
       </button>
       {wrong && (
         <p role="alert" className="basis-full text-bean">

@@ -1,5 +1,7 @@
 /** The weigh-out bench: begin one for the dough or the filling, or go on with the one that is open. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../api/client";
@@ -42,7 +44,12 @@ export function WeighOut({ editing, way }: Props) {
   useEffect(() => {
     if (at === null && open !== undefined) setAt(open);
   }, [at, open]);
-  if (!known.data && !known.error) return <p className="mt-6 text-ink2">One moment</p>;
+  if (!known.data && !known.error)
+    return (
+      <p className="mt-6 text-ink2">
+        <Trans>One moment</Trans>
+      </p>
+    );
   if (typeof at === "number")
     return <BenchDesk key={at} id={at} device={scale.data?.device} onAnother={() => setAt("begin")} />;
 
@@ -51,8 +58,8 @@ export function WeighOut({ editing, way }: Props) {
   const dough = value("shape.base_enough_for");
   const paste = value("shape.paste_g") ?? value("shape.filling_g");
   const offers = [
-    { what: way.words.dough ?? "dough", total_g: (dough ?? 0) * (value("shape.base_g") ?? 0), pieces },
-    ...(paste ? [{ what: way.words.filling ?? "filling", total_g: paste * pieces, pieces }] : []),
+    { what: way.words.dough ?? t`dough`, total_g: (dough ?? 0) * (value("shape.base_g") ?? 0), pieces },
+    ...(paste ? [{ what: way.words.filling ?? t`filling`, total_g: paste * pieces, pieces }] : []),
   ].filter((offer) => offer.total_g > 1);
   return (
     <div className="mt-3 grid gap-x-12 gap-y-6 lg:grid-cols-2">
@@ -61,17 +68,21 @@ export function WeighOut({ editing, way }: Props) {
         <EyeDays />
         {Boolean(known.data?.length) && (
           <>
-            <h3 className="mt-5 text-xl">Weighed out before</h3>
+            <h3 className="mt-5 text-xl">
+              <Trans>Weighed out before</Trans>
+            </h3>
             <ul className="mt-1">
               {known.data?.map((one) => (
                 <li key={one.id} className="hairline flex items-baseline justify-between gap-3 py-1">
                   <LinkButton onClick={() => setAt(one.id)}>
-                    {one.setup.drill ? "drill: " : ""}
-                    {one.setup.what}, {one.state.weighed.length} of {one.setup.pieces}
+                    <Trans>
+                      {one.setup.drill ? t`drill: ` : ""}
+                      {one.setup.what}, {one.state.weighed.length} of {one.setup.pieces}
+                    </Trans>
                   </LinkButton>
                   <span className="text-ink2">
                     {dayOf(one.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
-                    {one.state.cv_pct != null && `, spread ${one.state.cv_pct.toFixed(1)} %`}
+                    {one.state.cv_pct != null && t`, spread ${one.state.cv_pct.toFixed(1)} %`}
                   </span>
                 </li>
               ))}
@@ -94,15 +105,19 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
   const [typed, setTyped] = useState<{ total_g?: number; pieces?: number }>({});
   const [tolerance, setTolerance] = useState(5);
   const [drill, setDrill] = useState(false);
-  const offer = offers[chosen] ?? { what: "dough", total_g: 0, pieces: 10 };
+  const offer = offers[chosen] ?? { what: t`dough`, total_g: 0, pieces: 10 };
   const total = typed.total_g ?? +offer.total_g.toFixed(0);
   const pieces = typed.pieces ?? offer.pieces;
   return (
-    <section aria-label="Begin to weigh out">
-      <h3 className="text-xl">Weigh out</h3>
+    <section aria-label={t`Begin to weigh out`}>
+      <h3 className="text-xl">
+        <Trans>Weigh out</Trans>
+      </h3>
       <p className="mt-1 text-ink2">
-        Weigh the whole mass first: the loss in the pan is never quite as worked out. Each piece is then aimed at what
-        is left.
+        <Trans>
+          Weigh the whole mass first: the loss in the pan is never quite as worked out. Each piece is then aimed at what
+          is left.
+        </Trans>
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
         {offers.map((one, i) => (
@@ -150,17 +165,21 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
           </Row>
         ))}
         <label className="mt-2 flex min-h-10 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5 accent-bean"
-            checked={drill}
-            onChange={(e) => setDrill(e.target.checked)}
-          />
-          as a drill for the eye: guess each before it is weighed
+          <Trans>
+            <input
+              type="checkbox"
+              className="size-5 accent-bean"
+              checked={drill}
+              onChange={(e) => setDrill(e.target.checked)}
+            />
+            as a drill for the eye: guess each before it is weighed
+          </Trans>
         </label>
       </div>
       <p className="mt-2 text-lg">
-        That is <b>{weightWords(total / Math.max(1, pieces), 1)}</b> each.
+        <Trans>
+          That is <b>{weightWords(total / Math.max(1, pieces), 1)}</b> each.
+        </Trans>
       </p>
       <button
         type="button"
@@ -170,11 +189,11 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
           onBegin({ what: offer.what, total_g: total, pieces, unit: weightUnit(), tolerance_pct: tolerance, drill })
         }
       >
-        Begin
+        <Trans>Begin</Trans>
       </button>
       {refused && (
         <p role="alert" className="mt-2 text-bean">
-          {refused instanceof Refused && refused.problems[0] ? sentence(refused.problems[0]) : "That was not taken."}
+          {refused instanceof Refused && refused.problems[0] ? sentence(refused.problems[0]) : t`That was not taken.`}
         </p>
       )}
     </section>

@@ -1,5 +1,6 @@
 /** The scale as this page hears it: an event stream that opens again by itself, and what is new on the tray. */
 
+import { t } from "@lingui/core/macro";
 import { useCallback, useEffect, useState } from "react";
 import { api, ask, type ScaleLive } from "../api/client";
 
@@ -7,7 +8,7 @@ export const SILENT: ScaleLive = { state: "waiting", grams: 0, steady: false, na
 const LOST: ScaleLive = {
   ...SILENT,
   state: "gone",
-  says: "The kitchen's server cannot be reached: what you weigh waits here.",
+  says: t`The kitchen's server cannot be reached: what you weigh waits here.`,
 };
 const NOTHING_G = 0.8; // less than that is nothing new
 

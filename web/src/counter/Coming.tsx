@@ -1,5 +1,7 @@
 /** What is planned next: each occasion with when it begins; a new one; and the feasts that lie ahead. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type OccasionCard } from "../api/client";
@@ -8,7 +10,7 @@ import { beginWords } from "../occasion/beginWords";
 import { useNewOccasion } from "../occasion/useNewOccasion";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
-import { dayOf, daysOn, dayWords, plural, timeOfDay, wallClock } from "../ui/words";
+import { dayOf, daysOn, dayWords, timeOfDay, wallClock } from "../ui/words";
 
 export function Coming({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
   const client = useQueryClient();
@@ -30,25 +32,29 @@ export function Coming({ occasion, zone }: { occasion: OccasionCard; zone: strin
         </Link>
         <span className="shrink-0">
           {occasion.clashes ? (
-            <b className="text-bean">cannot be done so</b>
+            <b className="text-bean">
+              <Trans>cannot be done so</Trans>
+            </b>
           ) : (
             occasion.begin && (
-              <>
+              <Trans>
                 begin {dayOf(occasion.begin, zone)} <b>{timeOfDay(occasion.begin, zone)}</b>
-              </>
+              </Trans>
             )
           )}
         </span>
       </div>
       <p className="text-ink2">
-        {occasion.dishes.join(", ") || "no sheet yet"}
-        {occasion.people ? `; ${plural(occasion.people, "person", "people")}` : ""}: {dayOf(occasion.serve, zone)}, on
-        the table at {timeOfDay(occasion.serve, zone)}
+        <Trans>
+          {occasion.dishes.join(", ") || t`no sheet yet`}
+          {occasion.people ? `; ${plural(occasion.people, { one: "# person", other: "# people" })}` : ""}:{" "}
+          {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+        </Trans>
       </p>
       <SmallLane occasion={occasion} zone={zone} />
       <p className="mt-1">
-        <LinkButton aria-label={`Drop ${occasion.title}`} onClick={() => drop.mutate()}>
-          Drop
+        <LinkButton aria-label={t`Drop ${occasion.title}`} onClick={() => drop.mutate()}>
+          <Trans>Drop</Trans>
         </LinkButton>
       </p>
     </li>
@@ -69,7 +75,7 @@ function SmallLane({ occasion, zone }: { occasion: OccasionCard; zone: string })
       viewBox="0 0 600 34"
       className="mt-1 block w-full"
       role="img"
-      aria-label={`Hands wanted from ${timeOfDay(new Date(begin), zone)} to ${timeOfDay(occasion.serve, zone)}`}
+      aria-label={t`Hands wanted from ${timeOfDay(new Date(begin), zone)} to ${timeOfDay(occasion.serve, zone)}`}
     >
       <line x1="2" x2="598" y1="30" y2="30" stroke="var(--color-ink)" />
       {shown.map((one) => (
@@ -100,7 +106,7 @@ export function NextUp({ occasions, zone }: { occasions: readonly OccasionCard[]
     .slice(0, 4);
   if (next.length === 0) return null;
   return (
-    <ol aria-label="Next to do" className="mb-2">
+    <ol aria-label={t`Next to do`} className="mb-2">
       {next.map((step) => (
         <li key={`${step.id} ${step.dish} ${step.title}`} className="hairline flex items-baseline gap-4 py-1">
           <b className="w-28 shrink-0">
@@ -124,7 +130,7 @@ export function NewOccasion({ zone }: { zone: string }) {
   return (
     <p className="mt-3">
       <button type="button" className="pick" disabled={plan.pending} onClick={() => plan.make("", `${saturday}T15:30`)}>
-        Plan an occasion
+        <Trans>Plan an occasion</Trans>
       </button>
       <Sorry error={plan.error} />
     </p>
@@ -132,7 +138,7 @@ export function NewOccasion({ zone }: { zone: string }) {
 }
 
 /** What was made lately and keeps still: eaten first what must be. */
-const PLACES: Record<string, string> = { counter: "on the counter", fridge: "in the fridge", freezer: "frozen" };
+const PLACES: Record<string, string> = { counter: t`on the counter`, fridge: t`in the fridge`, freezer: t`frozen` };
 
 export function ToEat({ zone }: { zone: string }) {
   const found = useQuery(toEatQuery);
@@ -146,7 +152,7 @@ export function ToEat({ zone }: { zone: string }) {
   return (
     <section aria-labelledby="to-eat">
       <h2 id="to-eat" className="text-xl">
-        To be eaten
+        <Trans>To be eaten</Trans>
       </h2>
       <ul>
         {found.data.map((one) => (
@@ -162,27 +168,35 @@ export function ToEat({ zone }: { zone: string }) {
               {one.title}
             </Link>
             <span className="text-ink2">
-              {PLACES[one.where] ?? "in the cold"}
+              {PLACES[one.where] ?? t`in the cold`}
               {one.until && (
-                <>
+                <Trans>
                   {" "}
                   until {dayOf(one.until, zone)} {timeOfDay(one.until, zone)}
-                </>
+                </Trans>
               )}
             </span>
-            {one.taste_again && <TextLink to={`/log/${one.batch}/taste`}>taste it again today</TextLink>}
+            {one.taste_again && (
+              <TextLink to={`/log/${one.batch}/taste`}>
+                <Trans>taste it again today</Trans>
+              </TextLink>
+            )}
             {one.stock != null && (
               <span className="flex gap-3">
                 <LinkButton onClick={() => left.mutate({ stock: one.stock as number, pieces: one.pieces - 1 })}>
-                  one eaten
+                  <Trans>one eaten</Trans>
                 </LinkButton>
-                <TextLink to={`/stock/${one.stock}/label`}>label</TextLink>
+                <TextLink to={`/stock/${one.stock}/label`}>
+                  <Trans>label</Trans>
+                </TextLink>
               </span>
             )}
           </li>
         ))}
       </ul>
-      <p className="text-sm text-ink2">An index, not a safety validation. What smells or looks wrong is thrown away.</p>
+      <p className="text-sm text-ink2">
+        <Trans>An index, not a safety validation. What smells or looks wrong is thrown away.</Trans>
+      </p>
     </section>
   );
 }
@@ -194,7 +208,9 @@ export function Year() {
   const today = new Date().toISOString().slice(0, 10);
   return (
     <div className="mt-6">
-      <h3 className="font-bold">The year’s table</h3>
+      <h3 className="font-bold">
+        <Trans>The year’s table</Trans>
+      </h3>
       <ul>
         {feasts.data.slice(0, 2).map((feast) => (
           <li key={`${feast.id} ${feast.day}`} className="hairline py-1">
@@ -203,7 +219,9 @@ export function Year() {
         ))}
       </ul>
       <p className="mt-1">
-        <TextLink to="/year">All that lies ahead</TextLink>
+        <TextLink to="/year">
+          <Trans>All that lies ahead</Trans>
+        </TextLink>
       </p>
     </div>
   );

@@ -1,5 +1,7 @@
 /** The counter: what is running now, what comes next, the sheets, and the ways to begin one. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Navigate } from "react-router";
@@ -20,7 +22,7 @@ export function Counter() {
   const kitchen = useQuery(kitchenQuery);
   const occasions = useQuery(occasionsQuery);
   useEffect(() => {
-    document.title = "Counter · Kemble";
+    document.title = t`Counter · Kemble`;
   }, []);
   if (!kitchen.data) return <Waiting error={kitchen.error} />;
   if (!kitchen.data.set_up) return <Navigate to="/welcome" replace />;
@@ -34,7 +36,7 @@ export function Counter() {
           </OnTheStove>
           <section aria-labelledby="next">
             <h2 id="next" className="text-xl">
-              Planned next
+              <Trans>Planned next</Trans>
             </h2>
             <JustDropped kinds={["plan"]} />
             {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
@@ -46,7 +48,7 @@ export function Counter() {
               </ul>
             ) : (
               <Nothing known={occasions.data !== undefined} what="planned">
-                Nothing yet. Say when people eat, and put sheets on the table.
+                <Trans>Nothing yet. Say when people eat, and put sheets on the table.</Trans>
               </Nothing>
             )}
             <NewOccasion zone={zone} />
@@ -64,7 +66,9 @@ export function Counter() {
         )}
         <Gallery />
         <p className="mt-8">
-          <TextLink to="/dropped">What was thrown away</TextLink>
+          <TextLink to="/dropped">
+            <Trans>What was thrown away</Trans>
+          </TextLink>
         </p>
       </div>
     </Frame>
@@ -81,11 +85,11 @@ function Sheets() {
     <section aria-labelledby="sheets">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
         <h2 id="sheets" className="text-xl">
-          Sheets
+          <Trans>Sheets</Trans>
         </h2>
         {found && found.total > 3 && (
           <select
-            aria-label="Sheets in order of"
+            aria-label={t`Sheets in order of`}
             className="h-9 bg-transparent text-ink2 [field-sizing:content]"
             value={by}
             onChange={(event) => {
@@ -93,9 +97,15 @@ function Sheets() {
               setPage(1);
             }}
           >
-            <option value="changed">newest first</option>
-            <option value="title">by name</option>
-            <option value="way">by way</option>
+            <option value="changed">
+              <Trans>newest first</Trans>
+            </option>
+            <option value="title">
+              <Trans>by name</Trans>
+            </option>
+            <option value="way">
+              <Trans>by way</Trans>
+            </option>
           </select>
         )}
         {found && (found.pages > 1 || find) && (
@@ -115,8 +125,8 @@ function Sheets() {
         ))}
       </ul>
       {!found?.total && (
-        <Nothing known={found !== undefined} what="on the shelf">
-          {find ? "None goes by that name." : "None yet. Take a way to begin one."}
+        <Nothing known={found !== undefined} what={t`on the shelf`}>
+          {find ? t`None goes by that name.` : t`None yet. Take a way to begin one.`}
         </Nothing>
       )}
       {found && <Pages page={found.page} pages={found.pages} total={found.total} what="sheets" onTurn={setPage} />}

@@ -1,5 +1,7 @@
 /** Everything that was thrown away in the last thirty days, and the way back for it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { Dropped } from "../api/client";
@@ -14,16 +16,28 @@ export default function DroppedPage() {
   const dropped = useQuery(droppedQuery);
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {
-    document.title = "Thrown away · Kemble";
+    document.title = t`Thrown away · Kemble`;
   }, []);
   if (!dropped.data || !kitchen.data) return <Waiting error={dropped.error ?? kitchen.error} />;
   const zone = kitchen.data.kitchen.timezone;
   return (
-    <Frame title={<h1 className="text-2xl sm:text-[28px]">Thrown away</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl sm:text-[28px]">
+          <Trans>Thrown away</Trans>
+        </h1>
+      }
+    >
       <p className="mt-4 max-w-prose text-ink2">
-        Each lies here for thirty days. A sheet comes back with its plans, a tin or an ingredient to the kitchen.
+        <Trans>
+          Each lies here for thirty days. A sheet comes back with its plans, a tin or an ingredient to the kitchen.
+        </Trans>
       </p>
-      {dropped.data.length === 0 && <p className="mt-6 text-lg">Nothing lies here.</p>}
+      {dropped.data.length === 0 && (
+        <p className="mt-6 text-lg">
+          <Trans>Nothing lies here.</Trans>
+        </p>
+      )}
       <ul className="mt-4 max-w-3xl">
         {dropped.data.map((one) => (
           <li
@@ -34,12 +48,16 @@ export default function DroppedPage() {
             <span>
               <span className="text-lg">{one.title}</span>
               <span className="block text-sm text-ink2">
-                {dayOf(one.dropped, zone)}, {timeOfDay(one.dropped, zone)}; gone for good in {daysLeft(one)}
+                <Trans>
+                  {dayOf(one.dropped, zone)}, {timeOfDay(one.dropped, zone)}; gone for good in {daysLeft(one)}
+                </Trans>
               </span>
             </span>
             <BringBack kind={one.kind} id={one.id}>
-              Bring it back
-              <span className="sr-only">: {one.title}</span>
+              <Trans>
+                Bring it back
+                <span className="sr-only">: {one.title}</span>
+              </Trans>
             </BringBack>
           </li>
         ))}
@@ -50,5 +68,5 @@ export default function DroppedPage() {
 
 function daysLeft(one: Dropped) {
   const days = Math.max(0, Math.ceil((Date.parse(one.until) - Date.now()) / DAY_MS));
-  return days === 1 ? "a day" : `${days} days`;
+  return days === 1 ? t`a day` : t`${days} days`;
 }

@@ -1,5 +1,7 @@
 /** The ten ways, each drawn in cross-section. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -30,20 +32,24 @@ export function Gallery() {
     <section aria-labelledby="ways">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
         <h2 id="ways" className="text-xl">
-          Begin a sheet
+          <Trans>Begin a sheet</Trans>
         </h2>
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-ink2">
-          <TextLink to="/paste">paste a list of ingredients</TextLink>
+          <TextLink to="/paste">
+            <Trans>paste a list of ingredients</Trans>
+          </TextLink>
           <label>
-            <input
-              type="checkbox"
-              className="mr-1.5 size-4 align-[-2px] accent-bean"
-              checked={blank}
-              onChange={(event) => setBlank(event.target.checked)}
-            />
-            blank, with nothing in the bowl
+            <Trans>
+              <input
+                type="checkbox"
+                className="mr-1.5 size-4 align-[-2px] accent-bean"
+                checked={blank}
+                onChange={(event) => setBlank(event.target.checked)}
+              />
+              blank, with nothing in the bowl
+            </Trans>
           </label>
-          <Find label="Find a way" value={wanted} onChange={setWanted} />
+          <Find label={t`Find a way`} value={wanted} onChange={setWanted} />
         </div>
       </div>
       <ul className="mt-3 grid gap-4 sm:grid-cols-3 lg:grid-cols-5">
@@ -63,7 +69,11 @@ export function Gallery() {
           </li>
         ))}
       </ul>
-      {found?.length === 0 && <p className="mt-3 text-ink2">No way goes by that name here.</p>}
+      {found?.length === 0 && (
+        <p className="mt-3 text-ink2">
+          <Trans>No way goes by that name here.</Trans>
+        </p>
+      )}
     </section>
   );
 }

@@ -1,5 +1,7 @@
 /** The method line by line, with what each was understood to say of the sheet; any of it can be left out. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReadRecipe } from "../api/client";
 import { capital } from "../ui/words";
 
@@ -16,8 +18,10 @@ export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
     onLeaveOut(next);
   };
   return (
-    <section aria-label="The method" className="mt-5">
-      <h2 className="text-xl">The method</h2>
+    <section aria-label={t`The method`} className="mt-5">
+      <h2 className="text-xl">
+        <Trans>The method</Trans>
+      </h2>
       <ul>
         {method.map((line, i) => {
           const says = line.says.filter((one) => one.path !== "way" && one.words);
@@ -28,7 +32,7 @@ export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
               <div>
                 <span className={leftOut.has(i) ? "line-through" : ""}>{line.text}</span>
                 <span className="block text-sm text-ink2">
-                  {words.length ? `understood: ${words.join("; ")}` : "nothing of the sheet's"}
+                  {words.length ? t`understood: ${words.join("; ")}` : t`nothing of the sheet's`}
                 </span>
                 {says.map(
                   (one) =>
@@ -41,13 +45,15 @@ export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
               </div>
               {words.length > 0 && (
                 <label className="whitespace-nowrap text-ink2">
-                  <input
-                    type="checkbox"
-                    className="mr-1 size-4 align-[-2px] accent-bean"
-                    checked={leftOut.has(i)}
-                    onChange={() => turn(i)}
-                  />
-                  leave out
+                  <Trans>
+                    <input
+                      type="checkbox"
+                      className="mr-1 size-4 align-[-2px] accent-bean"
+                      checked={leftOut.has(i)}
+                      onChange={() => turn(i)}
+                    />
+                    leave out
+                  </Trans>
                 </label>
               )}
             </li>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import { useReach } from "../api/reach";
 import { sinceWords } from "../ui/words";
@@ -9,7 +11,9 @@ export function Nothing({ known, what, children }: { known: boolean; what: strin
   if (known) return <p className="mt-2 text-ink2">{children}</p>;
   return (
     <p className="mt-2 text-look" data-known="false">
-      What is {what} is not known{heard ? ` since ${sinceWords(heard)}` : " yet"}.
+      <Trans>
+        What is {what} is not known{heard ? t` since ${sinceWords(heard)}` : t` yet`}.
+      </Trans>
     </p>
   );
 }

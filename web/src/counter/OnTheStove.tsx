@@ -1,5 +1,7 @@
 /** What is running now, each with its clock. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
@@ -16,7 +18,7 @@ export function OnTheStove({ zone, children }: { zone: string; children?: ReactN
   return (
     <section aria-labelledby="now">
       <h2 id="now" className="text-xl">
-        On the stove
+        <Trans>On the stove</Trans>
       </h2>
       {children}
       {runs.data?.length ? (
@@ -27,7 +29,7 @@ export function OnTheStove({ zone, children }: { zone: string; children?: ReactN
         </ul>
       ) : (
         <Nothing known={runs.data !== undefined} what="cooking">
-          Nothing is cooking.
+          <Trans>Nothing is cooking.</Trans>
         </Nothing>
       )}
     </section>
@@ -51,9 +53,17 @@ function Running({ run, zone }: { run: RunCard; zone: string }) {
         <span>
           <span className="block text-lg">{run.title}</span>
           <span className="text-ink2">
-            {run.step && <b className="text-ink">{run.step}, </b>}
-            {run.rehearsed ? "rehearsal, " : ""}table at {timeOfDay(state.expected_serve, zone)}
-            {late > 1 ? <b className="text-bean">, {late} min late</b> : ""}
+            <Trans>
+              {run.step && <b className="text-ink">{run.step}, </b>}
+              {run.rehearsed ? t`rehearsal, ` : ""}table at {timeOfDay(state.expected_serve, zone)}
+              {late > 1 ? (
+                <b className="text-bean">
+                  <Trans>, {late} min late</Trans>
+                </b>
+              ) : (
+                ""
+              )}
+            </Trans>
           </span>
         </span>
         {left != null && <b className={`text-[34px] leading-none ${left < 0 ? "text-bean" : ""}`}>{clock(left)}</b>}

@@ -1,5 +1,6 @@
 /** One cake through the line: bowl, tin, heat, knife and clock, each from the one before. Its figures are the core's own. */
 
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { FIRST_CAKE } from "../api/firstCake";
@@ -15,7 +16,7 @@ const before = Math.max(...steps.map(([at, lasts]) => at + lasts));
 const figure = (key: keyof typeof facts) => facts[key];
 
 export function OneCake() {
-  const says = `A steamed cake: ${figure("mix.hydration_pct").toFixed(0)} per cent water, ${figure("shape.depth_mm").toFixed(0)} mm deep, ${figure("heat.done_min").toFixed(0)} minutes in the steam, cut after ${minutes(figure("rest.cut_after_min"))}, ${figure("cut.pieces")} pieces`;
+  const says = t`A steamed cake: ${figure("mix.hydration_pct").toFixed(0)} per cent water, ${figure("shape.depth_mm").toFixed(0)} mm deep, ${figure("heat.done_min").toFixed(0)} minutes in the steam, cut after ${minutes(figure("rest.cut_after_min"))}, ${figure("cut.pieces")} pieces`;
   return (
     <Drawing viewBox="0 0 1000 236" className="block w-full min-w-[720px]" role="img" aria-label={says}>
       <Bowl />
@@ -34,11 +35,11 @@ export function OneCake() {
       <line x1="0" x2="1000" y1="178" y2="178" stroke="var(--color-ink)" strokeWidth="1.6" />
       {(
         [
-          ["Mix", `${figure("mix.hydration_pct").toFixed(0)} % water`],
-          ["Shape", `${figure("shape.depth_mm").toFixed(0)} mm deep`],
-          ["Heat", `${figure("heat.done_min").toFixed(0)} min steam`],
-          ["Rest and cut", `${minutes(figure("rest.cut_after_min"))} till it cuts`],
-          ["Plan", `begin ${minutes(before)} before`],
+          ["Mix", t`${figure("mix.hydration_pct").toFixed(0)} % water`],
+          ["Shape", t`${figure("shape.depth_mm").toFixed(0)} mm deep`],
+          ["Heat", t`${figure("heat.done_min").toFixed(0)} min steam`],
+          ["Rest and cut", t`${minutes(figure("rest.cut_after_min"))} till it cuts`],
+          ["Plan", t`begin ${minutes(before)} before`],
         ] as const
       ).map(([stop, words], i) => (
         <g key={stop} transform={`translate(${i * PART} 0)`}>

@@ -1,6 +1,8 @@
 /** Anything pasted or dropped, a list, a page's source, a file: read line by line, ingredients and method; each line can be
  * put right before a sheet is begun from it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
@@ -30,7 +32,7 @@ export default function PastePage() {
   const [way, setWay] = useState("");
   const [title, setTitle] = useState("Pasted list");
   useEffect(() => {
-    document.title = "Paste or drop · Kemble";
+    document.title = t`Paste or drop · Kemble`;
   }, []);
   // What was pasted outlives a reload.
   useEffect(() => sessionStorage.setItem(KEPT, text), [text]);
@@ -65,7 +67,13 @@ export default function PastePage() {
   const change = (at: number, next: Partial<Row>) =>
     setRows((was) => was?.map((row, i) => (i === at ? { ...row, ...next, asks: "" } : row)) ?? null);
   return (
-    <Frame title={<h1 className="text-2xl sm:text-[28px]">Paste or drop</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl sm:text-[28px]">
+          <Trans>Paste or drop</Trans>
+        </h1>
+      }
+    >
       <div className="mt-5 grid gap-x-10 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2.1fr)]">
         <form
           onSubmit={(event) => {
@@ -79,8 +87,10 @@ export default function PastePage() {
           }}
         >
           <label htmlFor="pasted" className="text-ink2">
-            A list, one ingredient a line; a whole recipe with its method; the source of a page; or drop a file here. A
-            line such as “For the filling:” begins a part.
+            <Trans>
+              A list, one ingredient a line; a whole recipe with its method; the source of a page; or drop a file here.
+              A line such as “For the filling:” begins a part.
+            </Trans>
           </label>
           <textarea
             id="pasted"
@@ -94,22 +104,24 @@ export default function PastePage() {
             data-on={!rows}
             disabled={!text.trim() || read.isPending}
           >
-            Read it
+            <Trans>Read it</Trans>
           </button>
           <FileButton
             accept=".json,.txt,.md,.html,.htm,application/json,application/ld+json,text/*"
             className="mt-3 ml-3 min-h-11"
             onFile={(file) => void drop(file)}
           >
-            Open a file
+            <Trans>Open a file</Trans>
           </FileButton>
           <Sorry error={read.error} />
         </form>
-        <section aria-label="As it was read">
+        <section aria-label={t`As it was read`}>
           {rows === null ? (
             <p className="text-ink2">
-              Each line comes back with what was understood, what was guessed, and what could not be read. Nothing is
-              dropped.
+              <Trans>
+                Each line comes back with what was understood, what was guessed, and what could not be read. Nothing is
+                dropped.
+              </Trans>
             </p>
           ) : told?.source === "sheet" ? (
             <OneOfOurs
@@ -119,7 +131,11 @@ export default function PastePage() {
             />
           ) : (
             <>
-              {told?.yields && <p className="text-ink2">It says: “{told.yields}”.</p>}
+              {told?.yields && (
+                <p className="text-ink2">
+                  <Trans>It says: “{told.yields}”.</Trans>
+                </p>
+              )}
               {told?.asks.map((one) => (
                 <p key={one} className="text-look">
                   {one}
@@ -137,7 +153,11 @@ export default function PastePage() {
                   />
                 ))}
               </ul>
-              {rows.length === 0 && <p className="text-ink2">There is nothing in it.</p>}
+              {rows.length === 0 && (
+                <p className="text-ink2">
+                  <Trans>There is nothing in it.</Trans>
+                </p>
+              )}
               {told && told.method.length > 0 && (
                 <MethodRead method={told.method} leftOut={leftOut} onLeaveOut={setLeftOut} />
               )}
@@ -152,36 +172,44 @@ export default function PastePage() {
                   }}
                 >
                   <label>
-                    Called{" "}
-                    <input
-                      className="write w-52"
-                      required
-                      maxLength={120}
-                      value={title}
-                      onChange={(event) => setTitle(event.target.value)}
-                    />
+                    <Trans>
+                      Called{" "}
+                      <input
+                        className="write w-52"
+                        required
+                        maxLength={120}
+                        value={title}
+                        onChange={(event) => setTitle(event.target.value)}
+                      />
+                    </Trans>
                   </label>
                   <label>
-                    made as{" "}
-                    <select className="write" required value={way} onChange={(event) => setWay(event.target.value)}>
-                      <option value="">which way?</option>
-                      {ways.data.map((one) => (
-                        <option key={one.id} value={one.id}>
-                          {one.name}
-                        </option>
-                      ))}
-                    </select>
+                    <Trans>
+                      made as{" "}
+                      <select className="write" required value={way} onChange={(event) => setWay(event.target.value)}>
+                        <option value="">which way?</option>
+                        {ways.data.map((one) => (
+                          <option key={one.id} value={one.id}>
+                            {one.name}
+                          </option>
+                        ))}
+                      </select>
+                    </Trans>
                   </label>
                   {told && told.because.length > 0 && told.way === way && (
-                    <span className="text-ink2">because {told.because.join(" and ")}</span>
+                    <span className="text-ink2">
+                      <Trans>because {told.because.join(" and ")}</Trans>
+                    </span>
                   )}
                   <button type="submit" className="pick" data-on="true" disabled={open.length > 0 || begin.isPending}>
-                    Begin the sheet
+                    <Trans>Begin the sheet</Trans>
                   </button>
                   {open.length > 0 && (
                     <span role="status" className="text-look">
-                      {open.length === 1 ? "One line is" : `${open.length} lines are`} still open: fill in, or leave
-                      out.
+                      <Trans>
+                        {open.length === 1 ? t`One line is` : t`${open.length} lines are`} still open: fill in, or leave
+                        out.
+                      </Trans>
                     </span>
                   )}
                 </form>
@@ -202,7 +230,9 @@ function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: She
   if (!sheet)
     return (
       <div role="alert">
-        <p className="text-lg">It is a sheet of Kemble's, and something in it does not hold:</p>
+        <p className="text-lg">
+          <Trans>It is a sheet of Kemble's, and something in it does not hold:</Trans>
+        </p>
         {told.asks.map((one) => (
           <p key={one} className="text-bean">
             {one}
@@ -213,7 +243,9 @@ function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: She
   return (
     <div>
       <p className="text-lg">
-        A sheet of Kemble's: <b>{sheet.title}</b>, all of it.
+        <Trans>
+          A sheet of Kemble's: <b>{sheet.title}</b>, all of it.
+        </Trans>
       </p>
       <button
         type="button"
@@ -222,7 +254,7 @@ function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: She
         disabled={busy}
         onClick={() => onOpen(sheet as Sheet)}
       >
-        Keep it here
+        <Trans>Keep it here</Trans>
       </button>
     </div>
   );

@@ -1,5 +1,7 @@
 /** A line that was read: what it was taken for, to be put right; and the sheet that all of them make. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { IngredientCard, KitchenSettings, Part, PartRole, ReadLine, Sheet, UnitId } from "../api/client";
 import { limit } from "../api/limits";
 import { newLine, newPart } from "../sheet/edits";
@@ -37,7 +39,9 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
     return (
       <li className="hairline flex flex-wrap items-baseline gap-x-4 py-2">
         <span className="font-title text-lg">{row.text.replace(/[:*#]/g, "").trim()}</span>
-        <span className="text-ink2">begins the {row.role}</span>
+        <span className="text-ink2">
+          <Trans>begins the {row.role}</Trans>
+        </span>
       </li>
     );
   const item = larder.find((one) => one.id === row.ingredient);
@@ -48,9 +52,9 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
         <span className={row.out ? "line-through" : ""}>{row.text}</span>
         <span className="block text-sm text-ink2">
           {[
-            row.understood && `understood: ${row.understood}`,
-            row.guessed.length && `guessed: ${row.guessed.join("; ")}`,
-            row.left_over && row.ingredient && `not used: “${row.left_over}”`,
+            row.understood && t`understood: ${row.understood}`,
+            row.guessed.length && t`guessed: ${row.guessed.join("; ")}`,
+            row.left_over && row.ingredient && t`not used: “${row.left_over}”`,
           ]
             .filter(Boolean)
             .join(" · ")}
@@ -59,7 +63,7 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
       </div>
       <div className="flex flex-wrap items-baseline justify-end gap-x-2">
         <NumberField
-          label={`Amount of “${row.text}”`}
+          label={t`Amount of “${row.text}”`}
           hideLabel
           value={row.value ?? null}
           decimals={2}
@@ -68,12 +72,16 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           onChange={(value) => onChange({ value, unit: row.unit ?? "g", understood: "", guessed: [] })}
         />
         <select
-          aria-label={`Unit of “${row.text}”`}
+          aria-label={t`Unit of “${row.text}”`}
           className="h-10 w-20 bg-transparent text-ink2"
           value={row.unit ?? ""}
           onChange={(event) => onChange({ unit: event.target.value as UnitId, understood: "", guessed: [] })}
         >
-          {!row.unit && <option value="">unit</option>}
+          {!row.unit && (
+            <option value="">
+              <Trans>unit</Trans>
+            </option>
+          )}
           {unitsFor(row.unit ?? "g", kitchen, item).map((unit) => (
             <option key={unit} value={unit}>
               {unitName(unit, kitchen, item)}
@@ -81,14 +89,18 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           ))}
         </select>
         <select
-          aria-label={`Ingredient of “${row.text}”`}
+          aria-label={t`Ingredient of “${row.text}”`}
           className={`write w-44 ${open && !row.ingredient ? "text-bean" : ""}`}
           value={row.ingredient ?? ""}
           onChange={(event) =>
             onChange({ ingredient: event.target.value, kind: "line", understood: "", guessed: [], left_over: "" })
           }
         >
-          {!row.ingredient && <option value="">which ingredient?</option>}
+          {!row.ingredient && (
+            <option value="">
+              <Trans>which ingredient?</Trans>
+            </option>
+          )}
           {larder.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
@@ -96,7 +108,7 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           ))}
         </select>
         <select
-          aria-label={`Part of “${row.text}”`}
+          aria-label={t`Part of “${row.text}”`}
           className="h-10 bg-transparent text-ink2"
           value={row.role}
           onChange={(event) => onChange({ role: event.target.value as PartRole })}
@@ -106,13 +118,15 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           ))}
         </select>
         <label className="whitespace-nowrap text-ink2">
-          <input
-            type="checkbox"
-            className="mr-1 size-4 align-[-2px] accent-bean"
-            checked={row.out}
-            onChange={(event) => onChange({ out: event.target.checked })}
-          />
-          leave out
+          <Trans>
+            <input
+              type="checkbox"
+              className="mr-1 size-4 align-[-2px] accent-bean"
+              checked={row.out}
+              onChange={(event) => onChange({ out: event.target.checked })}
+            />
+            leave out
+          </Trans>
         </label>
       </div>
     </li>
@@ -130,5 +144,5 @@ export function sheetOf(rows: Row[], way: string, title: string): Sheet {
       }));
     return lines.length ? [newPart(role, role === "base" ? "" : role, "", lines)] : [];
   });
-  return { way, title: title.trim() || "Pasted list", parts } as Sheet;
+  return { way, title: title.trim() || t`Pasted list`, parts } as Sheet;
 }

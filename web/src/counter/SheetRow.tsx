@@ -1,5 +1,7 @@
 /** One sheet of the shelf: its name, its key numbers, and how to throw it away. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { Link } from "react-router";
@@ -26,28 +28,36 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
           {sheet.title}
         </span>
         <span className="text-ink2">{sheet.numbers.map(cardWords).join(" · ")}</span>
-        {sheet.problem && <span className="w-full text-sm text-bean">cannot be worked: {sheet.problem}</span>}
+        {sheet.problem && (
+          <span className="w-full text-sm text-bean">
+            <Trans>cannot be worked: {sheet.problem}</Trans>
+          </span>
+        )}
       </Link>
       <AlertDialog.Root>
         <AlertDialog.Trigger
           className="min-h-9 min-w-8 text-ink2 hover:text-bean"
-          aria-label={`Throw away ${sheet.title}`}
+          aria-label={t`Throw away ${sheet.title}`}
         >
           ×
         </AlertDialog.Trigger>
         <AlertDialog.Portal>
           <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
           <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(30rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
-            <AlertDialog.Title className="text-2xl">Throw away “{sheet.title}”?</AlertDialog.Title>
+            <AlertDialog.Title className="text-2xl">
+              <Trans>Throw away “{sheet.title}”?</Trans>
+            </AlertDialog.Title>
             <AlertDialog.Description className="mt-2">
-              Its plans go with it. What was made from it stays in the log. For thirty days it can be brought back.
+              <Trans>
+                Its plans go with it. What was made from it stays in the log. For thirty days it can be brought back.
+              </Trans>
             </AlertDialog.Description>
             <div className="mt-5 flex flex-wrap gap-3">
               <AlertDialog.Cancel className="pick" data-on="true">
-                Keep it
+                <Trans>Keep it</Trans>
               </AlertDialog.Cancel>
               <AlertDialog.Action className="pick" onClick={() => drop.mutate()}>
-                Throw it away
+                <Trans>Throw it away</Trans>
               </AlertDialog.Action>
             </div>
           </AlertDialog.Content>
@@ -58,9 +68,9 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
 }
 
 const CARD_WORDS: Partial<Record<string, string>> = {
-  "mix.hydration_pct": "water",
-  "shape.pieces": "pieces",
-  "shape.depth_mm": "deep",
+  "mix.hydration_pct": t`water`,
+  "shape.pieces": t`pieces`,
+  "shape.depth_mm": t`deep`,
 };
 
 /** "126 % water", "31 mm deep", "34 min". */

@@ -1,5 +1,7 @@
 /** The moves of the hands for this piece, true to size, one after another; mirrored for the left hand. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
@@ -49,22 +51,28 @@ export function HandsFigure({ frames }: { frames: FrameDrawn[] }) {
   const frame = frames[Math.min(at, frames.length - 1)];
   if (!frame) return null;
   return (
-    <section aria-label="How the hands go" className="mt-5">
+    <section aria-label={t`How the hands go`} className="mt-5">
       <figure className="m-0">
         <OneMove frame={frame} left={left} />
         <figcaption className="mt-1 text-lg">
           <b>
-            {Math.min(at, frames.length - 1) + 1} of {frames.length}.
+            <Trans>
+              {Math.min(at, frames.length - 1) + 1} of {frames.length}.
+            </Trans>
           </b>{" "}
           {frame.says}
-          {frame.estimate && <span className="text-ink2"> How far it stretches is an estimate.</span>}
+          {frame.estimate && (
+            <span className="text-ink2">
+              <Trans> How far it stretches is an estimate.</Trans>
+            </span>
+          )}
         </figcaption>
       </figure>
       <div className="mt-2 flex flex-wrap gap-3">
         {frames.length > 1 && (
           <>
             <button type="button" className="pick min-h-16 px-6" disabled={at === 0} onClick={() => setAt(at - 1)}>
-              Move before
+              <Trans>Move before</Trans>
             </button>
             <button
               type="button"
@@ -72,12 +80,12 @@ export function HandsFigure({ frames }: { frames: FrameDrawn[] }) {
               disabled={at >= frames.length - 1}
               onClick={() => setAt(at + 1)}
             >
-              Next move
+              <Trans>Next move</Trans>
             </button>
           </>
         )}
         <button type="button" className="pick min-h-16 px-6" aria-pressed={left} onClick={() => setLeft(!left)}>
-          {left ? "For the left hand" : "For the right hand"}
+          {left ? t`For the left hand` : t`For the right hand`}
         </button>
       </div>
     </section>

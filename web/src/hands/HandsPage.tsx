@@ -1,5 +1,7 @@
 /** How the hands go at each step of a sheet, true to this piece, to be printed and leaned against the wall. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
@@ -21,27 +23,39 @@ export default function HandsPage() {
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/hands", { params: { path } })),
   });
   useEffect(() => {
-    document.title = "Hands · Kemble";
+    document.title = t`Hands · Kemble`;
   }, []);
   if (!opened.data || !hands.data) return <Waiting error={opened.error ?? hands.error} />;
   const steps = Object.entries(hands.data.steps);
   const titles = new Map(opened.data.worked.steps.map((step) => [step.id, step.title]));
   return (
-    <Frame title={<h1 className="font-title text-2xl">Hands for {opened.data.sheet.title}</h1>}>
+    <Frame
+      title={
+        <h1 className="font-title text-2xl">
+          <Trans>Hands for {opened.data.sheet.title}</Trans>
+        </h1>
+      }
+    >
       <div className="mt-4 flex flex-wrap items-baseline gap-4 print:hidden">
         <button type="button" className="pick" data-on="true" onClick={() => window.print()}>
-          Print
+          <Trans>Print</Trans>
         </button>
         <button type="button" className="pick" aria-pressed={left} onClick={() => setLeft(!left)}>
-          {left ? "For the left hand" : "For the right hand"}
+          {left ? t`For the left hand` : t`For the right hand`}
         </button>
-        <TextLink to={`/sheets/${id}/plan`}>Back to the sheet</TextLink>
+        <TextLink to={`/sheets/${id}/plan`}>
+          <Trans>Back to the sheet</Trans>
+        </TextLink>
       </div>
       {steps.length === 0 && (
-        <p className="mt-6 text-lg">Nothing of this sheet is folded, wrapped, cut or turned out.</p>
+        <p className="mt-6 text-lg">
+          <Trans>Nothing of this sheet is folded, wrapped, cut or turned out.</Trans>
+        </p>
       )}
       <div data-paper>
-        <h2 className="hidden text-xl print:block">Hands for {opened.data.sheet.title}</h2>
+        <h2 className="hidden text-xl print:block">
+          <Trans>Hands for {opened.data.sheet.title}</Trans>
+        </h2>
         {steps.map(([step, frames]) => (
           <section key={step} aria-label={titles.get(step) ?? step} className="mt-6">
             <h2 className="text-xl">{titles.get(step) ?? step}</h2>
@@ -51,7 +65,11 @@ export default function HandsPage() {
                   <OneMove frame={frame} left={left} wide={430} />
                   <p className="mt-1">
                     <b>{i + 1}.</b> {frame.says}
-                    {frame.estimate && <span className="text-ink2"> How far it stretches is an estimate.</span>}
+                    {frame.estimate && (
+                      <span className="text-ink2">
+                        <Trans> How far it stretches is an estimate.</Trans>
+                      </span>
+                    )}
                   </p>
                 </li>
               ))}
@@ -59,7 +77,7 @@ export default function HandsPage() {
           </section>
         ))}
         <p className="mt-8 pb-8 text-ink2">
-          Drawn from the sizes of this sheet. Hot dough and steam burn: gloves, and a bowl of cold water.
+          <Trans>Drawn from the sizes of this sheet. Hot dough and steam burn: gloves, and a bowl of cold water.</Trans>
         </p>
       </div>
     </Frame>

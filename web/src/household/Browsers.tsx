@@ -1,5 +1,7 @@
 /** Browsers that are signed in, each sent away by one press. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type BrowserCard } from "../api/client";
 import { LinkButton } from "../ui/LinkButton";
@@ -16,8 +18,10 @@ export function Browsers() {
   });
   if (!browsers.data?.length) return null;
   return (
-    <section aria-label="Signed in" className="mt-5">
-      <h3 className="text-lg">Signed in</h3>
+    <section aria-label={t`Signed in`} className="mt-5">
+      <h3 className="text-lg">
+        <Trans>Signed in</Trans>
+      </h3>
       <BrowserList browsers={browsers.data} busy={away.isPending} onAway={(number) => away.mutate(number)} />
       <Sorry error={away.error} />
     </section>
@@ -38,11 +42,11 @@ export function BrowserList({ browsers, busy, onAway }: Props) {
         <li key={one.id} className="hairline flex min-h-11 items-center justify-between gap-3">
           <span>
             {one.name}
-            <span className="text-ink2">{one.here ? ", this one" : `, used ${dayOf(one.seen, zone)}`}</span>
+            <span className="text-ink2">{one.here ? t`, this one` : t`, used ${dayOf(one.seen, zone)}`}</span>
           </span>
           {!one.here && (
             <LinkButton disabled={busy} onClick={() => onAway(one.id)}>
-              Sign out
+              <Trans>Sign out</Trans>
             </LinkButton>
           )}
         </li>

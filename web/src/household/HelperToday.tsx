@@ -1,5 +1,7 @@
 /** What a helper comes to: what is on the stove, and what their hands are wanted for. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { OccasionCard } from "../api/client";
@@ -15,7 +17,7 @@ export default function HelperToday() {
   const kitchen = useQuery(kitchenQuery);
   const occasions = useQuery(occasionsQuery);
   useEffect(() => {
-    document.title = "Today · Kemble";
+    document.title = t`Today · Kemble`;
   }, []);
   if (!kitchen.data) return <Waiting error={kitchen.error} />;
   const zone = kitchen.data.kitchen.timezone;
@@ -25,11 +27,11 @@ export default function HelperToday() {
         <OnTheStove zone={zone} />
         <section aria-labelledby="next">
           <h2 id="next" className="text-xl">
-            Planned next
+            <Trans>Planned next</Trans>
           </h2>
           {!occasions.data?.length && (
             <Nothing known={occasions.data !== undefined} what="planned">
-              Nothing yet.
+              <Trans>Nothing yet.</Trans>
             </Nothing>
           )}
           {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
@@ -51,12 +53,14 @@ function Day({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
     <li className="hairline py-2">
       <p className="text-lg">{occasion.title}</p>
       <p className="text-ink2">
-        {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+        <Trans>
+          {dayOf(occasion.serve, zone)}, on the table at {timeOfDay(occasion.serve, zone)}
+        </Trans>
       </p>
       <p className="mt-1 flex flex-wrap gap-x-5">
         {hands.map((who) => (
           <TextLink key={who} to={`/occasions/${occasion.id}/for/${encodeURIComponent(who)}`}>
-            what {who} does
+            <Trans>what {who} does</Trans>
           </TextLink>
         ))}
       </p>

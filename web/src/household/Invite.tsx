@@ -1,5 +1,7 @@
 /** One more asked in: for whom, as what; then the address that is good once, for a camera and for a message. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type InvitationMade, type Role } from "../api/client";
@@ -29,9 +31,13 @@ export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, st
           invite.mutate();
         }}
       >
-        <h3 className="text-lg">Ask somebody in</h3>
+        <h3 className="text-lg">
+          <Trans>Ask somebody in</Trans>
+        </h3>
         <label className="mt-1 block">
-          <span className="block text-ink2">For whom</span>
+          <span className="block text-ink2">
+            <Trans>For whom</Trans>
+          </span>
           <input
             className="write w-64"
             maxLength={40}
@@ -40,10 +46,10 @@ export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, st
             onChange={(event) => setName(event.target.value)}
           />
         </label>
-        <Picks label="As what" className="mt-3" value={role} options={roles} onPick={setRole} />
+        <Picks label={t`As what`} className="mt-3" value={role} options={roles} onPick={setRole} />
         <p className="mt-1 text-ink2">{ROLES[role].does}</p>
         <button type="submit" className="pick mt-3" disabled={invite.isPending || !name.trim()}>
-          Write the invitation
+          <Trans>Write the invitation</Trans>
         </button>
         <Sorry error={invite.error} />
       </form>
@@ -55,19 +61,23 @@ export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, st
 function Written({ made }: { made: InvitationMade }) {
   const [copied, setCopied] = useState(false);
   return (
-    <section aria-label="The invitation" className="mt-4 border-l-4 border-green pl-4">
+    <section aria-label={t`The invitation`} className="mt-4 border-l-4 border-green pl-4">
       <p>
-        For {made.invitation.name}, once, for a week. It is shown this once.
-        {made.here_only && (
-          <b className="text-look">
-            {" "}
-            This page was opened by a name that only this machine knows. Open it by the machine’s name in your house
-            (started with KEMBLE_HOSTS and HOST), and write the invitation there.
-          </b>
-        )}
+        <Trans>
+          For {made.invitation.name}, once, for a week. It is shown this once.
+          {made.here_only && (
+            <b className="text-look">
+              <Trans>
+                {" "}
+                This page was opened by a name that only this machine knows. Open it by the machine’s name in your house
+                (started with KEMBLE_HOSTS and HOST), and write the invitation there.
+              </Trans>
+            </b>
+          )}
+        </Trans>
       </p>
       <img
-        alt="The invitation, for a camera"
+        alt={t`The invitation, for a camera`}
         className="mt-2 size-44"
         src={`data:image/svg+xml;utf8,${encodeURIComponent(made.svg)}`}
       />
@@ -75,7 +85,7 @@ function Written({ made }: { made: InvitationMade }) {
         <code>{made.address}</code>
       </p>
       <LinkButton onClick={() => navigator.clipboard?.writeText(made.address).then(() => setCopied(true))}>
-        {copied ? "Copied" : "Copy it"}
+        {copied ? t`Copied` : t`Copy it`}
       </LinkButton>
     </section>
   );

@@ -1,5 +1,7 @@
 /** For the owner: who is in and as what, on which browsers; and one more asked in. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type MemberCard, type Role } from "../api/client";
@@ -14,9 +16,9 @@ import { Invite } from "./Invite";
 
 type Given = Exclude<Role, "owner">;
 const GIVEN: readonly (readonly [Given, string])[] = [
-  ["cook", "cook"],
-  ["helper", "helper"],
-  ["taster", "taster"],
+  ["cook", t`cook`],
+  ["helper", t`helper`],
+  ["taster", t`taster`],
 ];
 
 const KEY = ["household"];
@@ -33,7 +35,7 @@ export function Members() {
   return (
     <section aria-labelledby="members">
       <h2 id="members" className="text-xl">
-        Who is in
+        <Trans>Who is in</Trans>
       </h2>
       <ul>
         {found.data?.members.map((one) => (
@@ -44,12 +46,14 @@ export function Members() {
             <span>
               <span className="text-lg">{one.name}</span>
               <span className="text-ink2">
-                {" "}
-                asked in as a {one.role}, until {dayOf(one.until, zone)}
+                <Trans>
+                  {" "}
+                  asked in as a {one.role}, until {dayOf(one.until, zone)}
+                </Trans>
               </span>
             </span>
             <LinkButton disabled={back.isPending} onClick={() => back.mutate(one.id)}>
-              Take it back
+              <Trans>Take it back</Trans>
             </LinkButton>
           </li>
         ))}
@@ -83,13 +87,17 @@ function Member({ member }: { member: MemberCard }) {
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
         <span className="text-lg">
           {member.name}
-          {member.me && <span className="text-ink2">, you</span>}
+          {member.me && (
+            <span className="text-ink2">
+              <Trans>, you</Trans>
+            </span>
+          )}
         </span>
         {member.role === "owner" ? (
           <span className="text-ink2">{ROLES.owner.does}</span>
         ) : (
           <Picks
-            label={`What ${member.name} is`}
+            label={t`What ${member.name} is`}
             value={member.role}
             options={GIVEN}
             onPick={(role) => give.mutate(role)}
@@ -104,12 +112,16 @@ function Member({ member }: { member: MemberCard }) {
             {sure ? (
               <>
                 <LinkButton disabled={away.isPending} onClick={() => away.mutate()}>
-                  Send {member.name} away; what they made stays
+                  <Trans>Send {member.name} away; what they made stays</Trans>
                 </LinkButton>
-                <LinkButton onClick={() => setSure(false)}>Keep them</LinkButton>
+                <LinkButton onClick={() => setSure(false)}>
+                  <Trans>Keep them</Trans>
+                </LinkButton>
               </>
             ) : (
-              <LinkButton onClick={() => setSure(true)}>Send away</LinkButton>
+              <LinkButton onClick={() => setSure(true)}>
+                <Trans>Send away</Trans>
+              </LinkButton>
             )}
           </p>
         </>

@@ -1,5 +1,7 @@
 /** Other devices: the password that lets them in, those that are in, and a code beside the password. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
@@ -35,16 +37,20 @@ export function Password() {
           save.mutate();
         }}
       >
-        <h2 className="text-xl">You, on other devices</h2>
+        <h2 className="text-xl">
+          <Trans>You, on other devices</Trans>
+        </h2>
         <p className="mt-1 text-ink2">
-          Any other browser comes in as “{session.data?.name}” with a password
-          {session.data?.has_password ? "; one is set" : "; none is set yet, so only a key lets one in"}.
+          <Trans>
+            Any other browser comes in as “{session.data?.name}” with a password
+            {session.data?.has_password ? t`; one is set` : t`; none is set yet, so only a key lets one in`}.
+          </Trans>
         </p>
         <input type="text" hidden readOnly autoComplete="username" value={session.data?.name ?? ""} />
         {session.data?.has_password && (
           <input
-            aria-label="The password that is set"
-            placeholder="the one that is set"
+            aria-label={t`The password that is set`}
+            placeholder={t`the one that is set`}
             type="password"
             autoComplete="current-password"
             className="write mt-2 block w-56"
@@ -55,8 +61,8 @@ export function Password() {
           />
         )}
         <input
-          aria-label="New password"
-          placeholder={session.data?.has_password ? "the new one" : undefined}
+          aria-label={t`New password`}
+          placeholder={session.data?.has_password ? t`the new one` : undefined}
           type="password"
           autoComplete="new-password"
           className="write mt-2 w-56"
@@ -67,12 +73,12 @@ export function Password() {
           onChange={(event) => setTyped({ ...typed, password: event.target.value })}
         />
         <button type="submit" className="pick ml-3" disabled={save.isPending}>
-          Set password
+          <Trans>Set password</Trans>
         </button>
         <Sorry error={error} />
         <p className="mt-3">
           <LinkButton disabled={leave.isPending} onClick={() => leave.mutate()}>
-            Sign this browser out
+            <Trans>Sign this browser out</Trans>
           </LinkButton>
         </p>
       </form>

@@ -1,5 +1,7 @@
 /** A code beside the password: begun, read by a phone, on once a code was right; and off again with a last one. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
@@ -26,25 +28,29 @@ export function SecondFactor({ on }: { on: boolean }) {
   });
   const asks = on ? leaving : begin.data !== undefined;
   return (
-    <section aria-label="A code beside it" className="mt-5">
-      <h3 className="text-lg">A code beside it</h3>
+    <section aria-label={t`A code beside it`} className="mt-5">
+      <h3 className="text-lg">
+        <Trans>A code beside it</Trans>
+      </h3>
       <p className="mt-1 text-ink2">
         {on
-          ? "The password is asked for with six figures that your phone shows."
-          : "If wanted, the password is asked for with six figures that your phone shows, new every half minute."}
+          ? t`The password is asked for with six figures that your phone shows.`
+          : t`If wanted, the password is asked for with six figures that your phone shows, new every half minute.`}
       </p>
       {!asks && (
         <p className="mt-2">
           <LinkButton onClick={() => (on ? setLeaving(true) : begin.mutate())}>
-            {on ? "Ask for no code any more" : "Ask for a code too"}
+            {on ? t`Ask for no code any more` : t`Ask for a code too`}
           </LinkButton>
         </p>
       )}
       {begin.data && !on && (
         <div className="mt-3">
-          <p>Let an app for codes read this, or type the secret there.</p>
+          <p>
+            <Trans>Let an app for codes read this, or type the secret there.</Trans>
+          </p>
           <img
-            alt="The secret, for a camera"
+            alt={t`The secret, for a camera`}
             className="mt-2 size-44"
             src={`data:image/svg+xml;utf8,${encodeURIComponent(begin.data.svg)}`}
           />
@@ -62,7 +68,7 @@ export function SecondFactor({ on }: { on: boolean }) {
           }}
         >
           <input
-            aria-label="The six figures that your phone shows"
+            aria-label={t`The six figures that your phone shows`}
             className="write w-32"
             inputMode="numeric"
             autoComplete="one-time-code"
@@ -73,7 +79,7 @@ export function SecondFactor({ on }: { on: boolean }) {
             onChange={(event) => setCode(event.target.value)}
           />
           <button type="submit" className="pick" disabled={turn.isPending}>
-            {on ? "Turn it off" : "Turn it on"}
+            {on ? t`Turn it off` : t`Turn it on`}
           </button>
         </form>
       )}

@@ -1,5 +1,7 @@
 /** What a taster comes to: batches that wait for a word, newest first, and blind tables that are laid. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
@@ -13,25 +15,35 @@ export default function TasterToday() {
   const batches = useQuery({ queryKey: ["to-taste"], queryFn: () => ask(api.GET("/api/to-taste")) });
   const splits = useQuery({ queryKey: ["splits"], queryFn: () => ask(api.GET("/api/splits")) });
   useEffect(() => {
-    document.title = "To taste · Kemble";
+    document.title = t`To taste · Kemble`;
   }, []);
   if (!kitchen.data) return <Waiting error={kitchen.error} />;
   const zone = kitchen.data.kitchen.timezone;
   return (
-    <Frame title={<h1 className="text-2xl">To taste</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>To taste</Trans>
+        </h1>
+      }
+    >
       <div className="mt-6 grid max-w-[44rem] gap-8 pb-10">
         <section aria-labelledby="batches">
           <h2 id="batches" className="text-xl">
-            Made lately
+            <Trans>Made lately</Trans>
           </h2>
-          {batches.data?.length === 0 && <p className="mt-2 text-ink2">Nothing yet.</p>}
+          {batches.data?.length === 0 && (
+            <p className="mt-2 text-ink2">
+              <Trans>Nothing yet.</Trans>
+            </p>
+          )}
           <ul>
             {batches.data?.map((one) => (
               <Line
                 key={one.batch}
                 to={`/log/${one.batch}/taste`}
                 title={one.title}
-                says={`${dayOf(one.made, zone)}${one.again ? ", the day after: once more" : one.tasted ? ", you have said" : ""}`}
+                says={`${dayOf(one.made, zone)}${one.again ? t`, the day after: once more` : one.tasted ? t`, you have said` : ""}`}
               />
             ))}
           </ul>
@@ -39,7 +51,7 @@ export default function TasterToday() {
         {splits.data && splits.data.length > 0 && (
           <section aria-labelledby="blind">
             <h2 id="blind" className="text-xl">
-              Tasted blind
+              <Trans>Tasted blind</Trans>
             </h2>
             <ul>
               {splits.data.map((one) => (

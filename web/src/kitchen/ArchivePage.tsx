@@ -1,5 +1,7 @@
 /** The whole kitchen in one file: taken out; and one opened beside what is here, as much of it as is chosen. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
@@ -9,7 +11,7 @@ import { FileButton } from "../ui/FileButton";
 import { Frame } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { dayOf, plural } from "../ui/words";
+import { dayOf } from "../ui/words";
 
 type Look = components["schemas"]["ArchiveLook"];
 type GroupId = Look["groups"][number]["id"];
@@ -48,38 +50,54 @@ export default function ArchivePage() {
     onSuccess: () => client.invalidateQueries(),
   });
   useEffect(() => {
-    document.title = "The kitchen in one file · Kemble";
+    document.title = t`The kitchen in one file · Kemble`;
   }, []);
   const told = look.data?.told;
   const turn = (id: GroupId) =>
     setChosen((was) => new Set(was.has(id) ? [...was].filter((one) => one !== id) : [...was, id]));
   return (
-    <Frame title={<h1 className="text-2xl">The kitchen in one file</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>The kitchen in one file</Trans>
+        </h1>
+      }
+    >
       <div className="mt-6 grid gap-x-16 gap-y-10 pb-10 lg:grid-cols-2">
-        <section aria-label="Out">
-          <h2 className="text-xl">Out</h2>
+        <section aria-label={t`Out`}>
+          <h2 className="text-xl">
+            <Trans>Out</Trans>
+          </h2>
           <p className="mt-2">
-            Everything that this kitchen holds, pictures too, as open text in a zip: to keep, to carry to another
-            machine, or to give to somebody.
+            <Trans>
+              Everything that this kitchen holds, pictures too, as open text in a zip: to keep, to carry to another
+              machine, or to give to somebody.
+            </Trans>
           </p>
           <p className="mt-3">
             <a href="/api/archive" download className="pick inline-flex items-center px-6" data-on="true">
-              Take it out
+              <Trans>Take it out</Trans>
             </a>
           </p>
-          <p className="mt-3 text-ink2">Who may come in, and their passwords, are not in it.</p>
+          <p className="mt-3 text-ink2">
+            <Trans>Who may come in, and their passwords, are not in it.</Trans>
+          </p>
         </section>
-        <section aria-label="In">
-          <h2 className="text-xl">In</h2>
-          <p className="mt-2">Open a kitchen’s file. You see what is in it before anything is kept.</p>
+        <section aria-label={t`In`}>
+          <h2 className="text-xl">
+            <Trans>In</Trans>
+          </h2>
+          <p className="mt-2">
+            <Trans>Open a kitchen’s file. You see what is in it before anything is kept.</Trans>
+          </p>
           <p className="mt-3">
             <FileButton accept=".zip,application/zip" onFile={(file) => look.mutate(file)}>
-              Open a file
+              <Trans>Open a file</Trans>
             </FileButton>
           </p>
           {look.isPending && (
             <p role="status" className="mt-3 text-ink2">
-              Reading it
+              <Trans>Reading it</Trans>
             </p>
           )}
           <Sorry error={look.error} />
@@ -87,7 +105,7 @@ export default function ArchivePage() {
             <>
               <h3 className="mt-6 text-xl">{told.name}</h3>
               <p className="text-ink2">
-                taken out on {dayOf(told.made, Intl.DateTimeFormat().resolvedOptions().timeZone)}
+                <Trans>taken out on {dayOf(told.made, Intl.DateTimeFormat().resolvedOptions().timeZone)}</Trans>
               </p>
               <ul className="mt-3">
                 {told.groups.map((one) => (
@@ -114,11 +132,13 @@ export default function ArchivePage() {
                   disabled={chosen.size === 0 || take.isPending}
                   onClick={() => take.mutate({ how: "beside", groups: [...chosen], uid: newId() })}
                 >
-                  Put that beside what is here
+                  <Trans>Put that beside what is here</Trans>
                 </button>
               </p>
               <p className="mt-6 text-ink2">
-                Or it takes the place of everything that is here. What is here now goes into the backups first.
+                <Trans>
+                  Or it takes the place of everything that is here. What is here now goes into the backups first.
+                </Trans>
               </p>
               <p className="mt-2">
                 {sure ? (
@@ -128,17 +148,17 @@ export default function ArchivePage() {
                     disabled={take.isPending}
                     onClick={() => take.mutate({ how: "in place", groups: [], uid: newId() })}
                   >
-                    Yes, in place of all that is here
+                    <Trans>Yes, in place of all that is here</Trans>
                   </button>
                 ) : (
                   <button type="button" className="pick px-6" onClick={() => setSure(true)}>
-                    In its place
+                    <Trans>In its place</Trans>
                   </button>
                 )}
               </p>
               {take.isPending && (
                 <p role="status" className="mt-3 text-ink2">
-                  Putting it in
+                  <Trans>Putting it in</Trans>
                 </p>
               )}
             </>
@@ -146,7 +166,10 @@ export default function ArchivePage() {
           <Sorry error={take.error} />
           {take.data && (
             <p role="status" className="mt-4 text-lg text-green">
-              {plural(take.data.added, "thing")} came in. <Link to="/">To the counter</Link>
+              <Trans>
+                {plural(take.data.added, { one: "# thing", other: "# things" })} came in.{" "}
+                <Link to="/">To the counter</Link>
+              </Trans>
             </p>
           )}
         </section>
@@ -157,8 +180,8 @@ export default function ArchivePage() {
 
 /** How many there are in the file, and how many of them are here already. */
 export function besideWords({ id, there, here }: Look["groups"][number]): string {
-  if (id === "settings") return here ? "as it is here" : "otherwise than here";
+  if (id === "settings") return here ? t`as it is here` : t`otherwise than here`;
   if (there === 0) return "none";
   if (here === 0) return `${there}`;
-  return here === there ? `${there}, all here already` : `${there}, ${here} of them here already`;
+  return here === there ? t`${there}, all here already` : t`${there}, ${here} of them here already`;
 }

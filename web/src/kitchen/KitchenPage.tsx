@@ -1,5 +1,7 @@
 /** The kitchen: what stands there, drawn on its shelves. A thing that is pressed shows its measures, to be put right. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { type CSSProperties, useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
@@ -15,7 +17,7 @@ import { useSettings } from "./useSettings";
 export default function KitchenPage() {
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {
-    document.title = "Kitchen · Kemble";
+    document.title = t`Kitchen · Kemble`;
   }, []);
   if (!kitchen.data) return <Waiting error={kitchen.error} />;
   return <Settings start={kitchen.data.kitchen} />;
@@ -31,7 +33,7 @@ function Settings({ start }: { start: KitchenSettings }) {
       title={
         <h1 className="text-2xl">
           <input
-            aria-label="Name of the kitchen"
+            aria-label={t`Name of the kitchen`}
             className="w-full border-b border-transparent bg-transparent font-title text-2xl hover:border-ink2"
             maxLength={80}
             value={kitchen.name}
@@ -41,13 +43,13 @@ function Settings({ start }: { start: KitchenSettings }) {
       }
       aside={
         <span role="status" className="text-ink2">
-          {waiting ? "kept here, not saved yet" : dirty || pending ? "saving" : error ? "not saved" : "saved"}
+          {waiting ? t`kept here, not saved yet` : dirty || pending ? t`saving` : error ? t`not saved` : t`saved`}
         </span>
       }
     >
       <Sorry error={error} />
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
-        <nav aria-label="What stands in the kitchen" className="print:hidden">
+        <nav aria-label={t`What stands in the kitchen`} className="print:hidden">
           {SHELVES.map(({ highPx, things }) => (
             <ul key={highPx + (things[0]?.id ?? "")} className="mb-2 flex flex-wrap">
               {things.map((one) => (
@@ -119,16 +121,20 @@ function Elsewhere() {
   return (
     <ul className="mt-8 grid gap-2">
       <li>
-        <TextLink to="/household">Household: who comes in, on which devices; how this one calls and looks</TextLink>
+        <TextLink to="/household">
+          <Trans>Household: who comes in, on which devices; how this one calls and looks</Trans>
+        </TextLink>
       </li>
       {role === "owner" && (
         <li>
-          <TextLink to="/kitchen/archive">The whole kitchen in one file, out and in</TextLink>
+          <TextLink to="/kitchen/archive">
+            <Trans>The whole kitchen in one file, out and in</Trans>
+          </TextLink>
         </li>
       )}
       <li>
         <a href="/licences.txt" className="text-ink2">
-          What Kemble is built of, and under which licences
+          <Trans>What Kemble is built of, and under which licences</Trans>
         </a>
       </li>
     </ul>

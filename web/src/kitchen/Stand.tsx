@@ -1,5 +1,6 @@
 /** What things of the kitchen are drawn on. */
 
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 
 /** A drawing that stands on its shelf; what it shows is said in words under it. */
@@ -24,7 +25,7 @@ export function Stand({ wide, high, children }: { wide: number; high: number; ch
 export function Nothing() {
   return (
     <span aria-hidden="true" className="py-3 text-ink2">
-      nothing here yet
+      <Trans>nothing here yet</Trans>
     </span>
   );
 }

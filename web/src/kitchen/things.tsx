@@ -1,8 +1,9 @@
 /** What stands in the kitchen: each thing with its drawing, what it says of itself, and where its measures are typed. */
 
+import { plural, t } from "@lingui/core/macro";
 import type { FC } from "react";
 import type { KitchenSettings } from "../api/client";
-import { degrees, degreesUnit, plural, sizeWords, timeWords, volumeWords } from "../ui/words";
+import { degrees, degreesUnit, sizeWords, timeWords, volumeWords } from "../ui/words";
 import * as drawn from "./drawn";
 import { CupsPanel } from "./panels/CupsPanel";
 import { GuessesPanel } from "./panels/GuessesPanel";
@@ -28,96 +29,104 @@ export interface Thing {
 const warm = (celsius: number) => `${degrees(celsius)} ${degreesUnit()}`;
 const span = (all: number[]) =>
   all.length ? [...new Set([Math.min(...all), Math.max(...all)])].map((mm) => sizeWords(mm)).join(" to ") : "";
-const known = (count: number, one: string, many?: string) => (count ? [plural(count, one, many)] : []);
+const known = (count: number, words: string) => (count ? [words] : []);
 
 const place: Thing = {
   id: "place",
-  title: "Place and people",
+  title: t`Place and people`,
   Draw: drawn.Window,
   says: ({ altitude_m, room_c, cooks, quiet }) =>
-    `${altitude_m.toFixed(0)} m up, ${warm(room_c)}; ${plural(cooks, "cook")}, quiet from ${timeWords(quiet.begins)}`,
+    t`${altitude_m.toFixed(0)} m up, ${warm(room_c)}; ${plural(cooks, { one: "# cook", other: "# cooks" })}, quiet from ${timeWords(quiet.begins)}`,
   Panel: PlacePanel,
 };
 const tins: Thing = {
   id: "tins",
-  title: "Tins",
+  title: t`Tins`,
   Draw: vessels.TinShelf,
   says: ({ tins: all }) =>
     all.length
       ? `${all.length}, ${span(all.map((tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm)))}`
-      : "none yet",
+      : t`none yet`,
   Panel: TinsPanel,
 };
 const cups: Thing = {
   id: "cups",
-  title: "Cups, spoons, scoops",
+  title: t`Cups, spoons, scoops`,
   Draw: vessels.Cups,
   says: ({ own_cup_ml, scoops, weighed }) =>
     [
-      own_cup_ml ? `your cup holds ${volumeWords(own_cup_ml, 0)}` : "weigh your cup once",
-      ...known(scoops.length, "scoop"),
-      ...known(weighed.length, "ingredient weighed in one", "ingredients weighed in one"),
+      own_cup_ml ? t`your cup holds ${volumeWords(own_cup_ml, 0)}` : t`weigh your cup once`,
+      ...known(scoops.length, plural(scoops.length, { one: "# scoop", other: "# scoops" })),
+      ...known(
+        weighed.length,
+        plural(weighed.length, { one: "# ingredient weighed in one", other: "# ingredients weighed in one" }),
+      ),
     ].join("; "),
   Panel: CupsPanel,
 };
 const guesses: Thing = {
   id: "guesses",
-  title: "What nobody knows exactly",
+  title: t`What nobody knows exactly`,
   Draw: drawn.Notebook,
   says: ({ estimates, learned }) => {
     const here = new Set([...Object.keys(estimates), ...Object.keys(learned)]).size;
-    return here ? `${here} of them known here` : "the table's own figures";
+    return here ? t`${here} of them known here` : t`the table's own figures`;
   },
   Panel: GuessesPanel,
 };
 const units: Thing = {
   id: "units",
-  title: "Measured in",
+  title: t`Measured in`,
   Draw: drawn.Ruler,
   says: ({ temperature_unit, length_unit, weight_unit, volume_unit, clock_hours }) =>
-    `°${temperature_unit}, ${weight_unit}, ${volume_unit}, ${length_unit}, a clock of ${clock_hours} hours`,
+    t`°${temperature_unit}, ${weight_unit}, ${volume_unit}, ${length_unit}, a clock of ${clock_hours} hours`,
   Panel: MeasuredIn,
 };
 const steamers: Thing = {
   id: "steamers",
-  title: "Steamers",
+  title: t`Steamers`,
   Draw: vessels.Steamers,
   says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((one) => one.diameter_mm))}` : "none"),
   Panel: SteamersPanel,
 };
 const pots: Thing = {
   id: "pots",
-  title: "Pots and pans",
+  title: t`Pots and pans`,
   Draw: vessels.Pots,
   says: ({ pots: all, pans }) =>
-    [plural(all.length, "pot to boil in", "pots to boil in"), ...known(pans.length, "pan")].join(", "),
+    [
+      plural(all.length, { one: "# pot to boil in", other: "# pots to boil in" }),
+      ...known(pans.length, plural(pans.length, { one: "# pan", other: "# pans" })),
+    ].join(", "),
   Panel: PotsPanel,
 };
 const hob: Thing = {
   id: "hob",
-  title: "Hob",
+  title: t`Hob`,
   Draw: drawn.Hob,
   says: ({ burners, burner, estimates }) =>
-    `${plural(burners, "burner")}; high gives ${burner.high_w.toFixed(0)}\u00a0W${estimates.burner ? ", timed here" : ""}`,
+    t`${plural(burners, { one: "# burner", other: "# burners" })}; high gives ${burner.high_w.toFixed(0)}\u00a0W${estimates.burner ? t`, timed here` : ""}`,
   Panel: HobPanel,
 };
 const oven: Thing = {
   id: "oven",
-  title: "Ovens, and what plugs in",
+  title: t`Ovens, and what plugs in`,
   Draw: drawn.Ovens,
   says: ({ ovens, oven_shelves, toasters }) =>
     [
-      ovens ? `${plural(ovens, "oven")}, ${plural(oven_shelves, "tray")} at once` : "no oven",
-      ...known(toasters, "grill"),
+      ovens
+        ? t`${plural(ovens, { one: "# oven", other: "# ovens" })}, ${plural(oven_shelves, { one: "# tray", other: "# trays" })} at once`
+        : t`no oven`,
+      ...known(toasters, plural(toasters, { one: "# grill", other: "# grills" })),
     ].join("; "),
   Panel: OvenPanel,
 };
 const cold: Thing = {
   id: "cold",
-  title: "Cold",
+  title: t`Cold`,
   Draw: drawn.Cold,
   says: ({ fridge_c, freezer_c, cold_shelves }) =>
-    `${warm(fridge_c)} and ${warm(freezer_c)}; ${plural(cold_shelves, "shelf", "shelves")} each`,
+    t`${warm(fridge_c)} and ${warm(freezer_c)}; ${plural(cold_shelves, { one: "# shelf", other: "# shelves" })} each`,
   Panel: ColdPanel,
 };
 

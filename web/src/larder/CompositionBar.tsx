@@ -1,5 +1,6 @@
 /** What is in 100 g of an ingredient, as one bar. */
 
+import { t } from "@lingui/core/macro";
 import type { IngredientCard } from "../api/client";
 import { fill, MATERIAL_WORDS } from "../ui/materials";
 
@@ -40,7 +41,7 @@ export function CompositionBar({
     .map((share) => `${MATERIAL_WORDS[share.material]} ${share.grams.toFixed(0)}`)
     .join(", ");
   return (
-    <svg viewBox={`0 0 ${wide} ${tall}`} className="block w-full" role="img" aria-label={`in 100 g: ${words}`}>
+    <svg viewBox={`0 0 ${wide} ${tall}`} className="block w-full" role="img" aria-label={t`in 100 g: ${words}`}>
       {shares.map((share) => {
         const x = at;
         const w = (share.grams / 100) * wide;

@@ -1,5 +1,7 @@
 /** An ingredient of the cook's own, or the cook's own figures for one of the larder. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
 import { GROUPS } from "../api/generated";
@@ -46,28 +48,34 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
         <h2 className="text-2xl">{item.name}</h2>
       ) : (
         <input
-          aria-label="Name of the ingredient"
+          aria-label={t`Name of the ingredient`}
           className="write w-full font-title text-2xl"
-          placeholder="its name"
+          placeholder={t`its name`}
           required
           maxLength={60}
           value={item.name}
           onChange={(event) => setItem({ ...item, name: event.target.value })}
         />
       )}
-      {card && card.aliases.length > 0 && <p className="text-ink2">also: {card.aliases.join(", ")}</p>}
+      {card && card.aliases.length > 0 && (
+        <p className="text-ink2">
+          <Trans>also: {card.aliases.join(", ")}</Trans>
+        </p>
+      )}
       {item.look_alike && <p className="text-look">{item.look_alike}</p>}
       {item.caution && <p className="font-bold text-look">{item.caution}</p>}
       <div className="mt-3">
         <CompositionBar item={item} wide={512} tall={36} />
       </div>
-      <p className="mt-1 text-sm text-ink2">In 100 g. Figures: {card ? card.figures : "yours"}.</p>
+      <p className="mt-1 text-sm text-ink2">
+        <Trans>In 100 g. Figures: {card ? card.figures : t`yours`}.</Trans>
+      </p>
       {children}
       <div className="mt-4 grid grid-cols-2 gap-x-8">
         {COMPONENTS.map((name) => (
           <Row key={name} label={name}>
             <NumberField
-              label={`${name} in 100 g`}
+              label={t`${name} in 100 g`}
               hideLabel
               value={item.per_100_g[name] ?? 0}
               unit="g"
@@ -80,20 +88,22 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
         ))}
       </div>
       <p className={`mt-1 ${Math.abs(sum - 100) > 1 ? "font-bold text-bean" : "text-green"}`} role="status">
-        Together {sum.toFixed(1)} g{Math.abs(sum - 100) > 1 ? ": it should be 100" : ""}
+        <Trans>
+          Together {sum.toFixed(1)} g{Math.abs(sum - 100) > 1 ? t`: it should be 100` : ""}
+        </Trans>
       </p>
       {!card && (
         <PickRow
-          label="Stands with"
+          label={t`Stands with`}
           value={item.group}
           options={GROUPS}
           onChange={(group) => setItem({ ...item, group })}
         />
       )}
       {Object.entries(item.density).map(([state, density]) => (
-        <Row key={state} label={`Weight of a millilitre, ${state}`}>
+        <Row key={state} label={t`Weight of a millilitre, ${state}`}>
           <NumberField
-            label={`Weight of a millilitre, ${state}`}
+            label={t`Weight of a millilitre, ${state}`}
             hideLabel
             value={density}
             unit="g"
@@ -104,9 +114,9 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
           />
         </Row>
       ))}
-      <Row label="Weight of one piece">
+      <Row label={t`Weight of one piece`}>
         <NumberField
-          label="Weight of one piece"
+          label={t`Weight of one piece`}
           hideLabel
           value={item.g_per_piece ?? null}
           unit="g"
@@ -116,9 +126,9 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
           onChange={(g_per_piece) => setItem({ ...item, g_per_piece })}
         />
       </Row>
-      <Row label={`A ${pack?.[0] ?? "pack"} holds`}>
+      <Row label={t`A ${pack?.[0] ?? t`pack`} holds`}>
         <NumberField
-          label="A pack holds"
+          label={t`A pack holds`}
           hideLabel
           value={pack?.[1] ?? null}
           unit="g"
@@ -129,11 +139,11 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
           onChange={(value) => setItem({ ...item, packs: { ...item.packs, [pack?.[0] ?? "pack"]: value } })}
         />
       </Row>
-      <Row label="Contains">
+      <Row label={t`Contains`}>
         <input
-          aria-label="Allergens, with commas"
+          aria-label={t`Allergens, with commas`}
           className="write w-52 text-right"
-          placeholder="allergens, with commas"
+          placeholder={t`allergens, with commas`}
           value={item.allergens.join(", ")}
           onChange={(event) =>
             setItem({ ...item, allergens: event.target.value.split(",").map((word) => word.trimStart()) })
@@ -142,7 +152,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
         />
       </Row>
       <TickRow
-        label="Spoils out of the cold"
+        label={t`Spoils out of the cold`}
         on={item.perishable}
         onChange={(perishable) => setItem({ ...item, perishable })}
       />
@@ -159,7 +169,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
       <Sorry error={error} />
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="submit" className="pick" data-on="true" disabled={!changed || pending}>
-          {card ? "Keep for this kitchen" : "Put it on the shelf"}
+          {card ? t`Keep for this kitchen` : t`Put it on the shelf`}
         </button>
         {mine && (
           <button
@@ -167,7 +177,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
             className="pick"
             onClick={() => save(kitchen, { ...kitchen, ingredients: others }, () => onDone(null))}
           >
-            {item.id.startsWith("own-") ? "Take it away" : "Back to the usual figures"}
+            {item.id.startsWith("own-") ? t`Take it away` : t`Back to the usual figures`}
           </button>
         )}
       </div>
@@ -177,8 +187,8 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
 
 /** What an ingredient is, where a caution hangs on it. */
 const TAGS_SAID: [Own["tags"][number], string][] = [
-  ["honey", "Holds honey"],
-  ["alcohol", "Holds alcohol"],
+  ["honey", t`Holds honey`],
+  ["alcohol", t`Holds alcohol`],
 ];
 
 /** A new id that no other can have, readable in a sheet. */

@@ -1,5 +1,7 @@
 /** The larder: what each ingredient is made of, drawn; the cook's own figures, and ingredients of their own. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { GROUPS } from "../api/generated";
@@ -36,7 +38,7 @@ export default function LarderPage() {
   const [wanted, setWanted] = useState("");
   const [open, setOpen] = useState(FIRST);
   useEffect(() => {
-    document.title = "Larder · Kemble";
+    document.title = t`Larder · Kemble`;
   }, []);
   if (!larder.data || !kitchen.data) return <Waiting error={larder.error ?? kitchen.error} />;
   const found = larder.data.filter((item) =>
@@ -45,16 +47,22 @@ export default function LarderPage() {
   const chosen = larder.data.find((item) => item.id === open);
   return (
     <Frame
-      title={<h1 className="text-2xl sm:text-[28px]">Larder</h1>}
+      title={
+        <h1 className="text-2xl sm:text-[28px]">
+          <Trans>Larder</Trans>
+        </h1>
+      }
       aside={<Find value={wanted} onChange={setWanted} />}
     >
       <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
-        <section aria-label="Ingredients" className="order-2 lg:order-1">
+        <section aria-label={t`Ingredients`} className="order-2 lg:order-1">
           <p className="flex flex-wrap items-baseline justify-between gap-3 text-ink2">
-            {found.length} of {larder.data.length} ingredients
-            <button type="button" className="pick" onClick={() => setOpen("")}>
-              One of your own
-            </button>
+            <Trans>
+              {found.length} of {larder.data.length} ingredients
+              <button type="button" className="pick" onClick={() => setOpen("")}>
+                One of your own
+              </button>
+            </Trans>
           </p>
           <JustDropped kinds={["ingredient"]} />
           {GROUPS.filter(([group]) => found.some((item) => item.group === group)).map(([group, words]) => (
@@ -73,11 +81,15 @@ export default function LarderPage() {
                       >
                         <span>
                           {item.name}
-                          {item.own && <span className="ml-2 text-sm font-normal text-green">yours</span>}
+                          {item.own && (
+                            <span className="ml-2 text-sm font-normal text-green">
+                              <Trans>yours</Trans>
+                            </span>
+                          )}
                         </span>
                         <CompositionBar item={item} />
                         <span className="text-right text-sm font-normal text-ink2">
-                          {Object.values(item.density)[0]} g/ml
+                          <Trans>{Object.values(item.density)[0]} g/ml</Trans>
                         </span>
                       </button>
                     </li>
@@ -86,7 +98,7 @@ export default function LarderPage() {
             </div>
           ))}
         </section>
-        <section aria-label="One ingredient" className="order-1 lg:order-2">
+        <section aria-label={t`One ingredient`} className="order-1 lg:order-2">
           <div className="lg:sticky lg:top-4">
             <Editor
               key={open}

@@ -1,5 +1,6 @@
 /** What could stand in for an ingredient: each drawn under it, so that what differs is seen, with what it takes. */
 
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { IngredientCard } from "../api/client";
 import { exchangesQuery } from "../api/queries";
@@ -18,7 +19,7 @@ export function StandsIn({ item, larder, onOpen }: Props) {
   return (
     <section aria-labelledby="stands-in" className="mt-4">
       <h3 id="stands-in" className="text-lg">
-        What could stand in for it
+        <Trans>What could stand in for it</Trans>
       </h3>
       <ul>
         {found.data.map((one) => {

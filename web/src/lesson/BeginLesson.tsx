@@ -1,5 +1,6 @@
 /** Begins the first cake: a sheet of its own, to be played with. */
 
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
@@ -27,7 +28,7 @@ export function BeginLesson({ className = "" }: { className?: string }) {
         disabled={begin.isPending}
         onClick={() => begin.mutate(newId())}
       >
-        Learn it with a first cake: three minutes
+        <Trans>Learn it with a first cake: three minutes</Trans>
       </button>
       <Sorry error={begin.error} />
     </>

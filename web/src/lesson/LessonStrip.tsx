@@ -1,5 +1,7 @@
 /** One sentence of the lesson over whatever page is open; it goes on by itself when that has been done. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 import { LinkButton, TextLink } from "../ui/LinkButton";
@@ -19,18 +21,27 @@ function Strip({ sheet, step }: Lesson) {
   const away = place !== undefined && place !== pathname;
   useWitness(sheet, step, pathname, away);
   return (
-    <aside aria-label="A first cake" className="sticky top-0 z-30 border-b border-ink bg-sheet text-ink print:hidden">
+    <aside
+      aria-label={t`A first cake`}
+      className="sticky top-0 z-30 border-b border-ink bg-sheet text-ink print:hidden"
+    >
       <div className="mx-auto flex max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 py-2 sm:px-10">
         <Steps at={step} />
         <p aria-live="polite" className="min-w-0 flex-1 basis-80 text-lg">
-          {now ? now.says : "That was a cake, from the bowl to the log. What you make next, the kitchen learns from."}{" "}
-          {away && <TextLink to={place}>Back to it</TextLink>}
+          {now ? now.says : t`That was a cake, from the bowl to the log. What you make next, the kitchen learns from.`}{" "}
+          {away && (
+            <TextLink to={place}>
+              <Trans>Back to it</Trans>
+            </TextLink>
+          )}
         </p>
         {now ? (
-          <LinkButton onClick={() => setLesson(null)}>Leave the lesson</LinkButton>
+          <LinkButton onClick={() => setLesson(null)}>
+            <Trans>Leave the lesson</Trans>
+          </LinkButton>
         ) : (
           <TextLink to="/" onClick={() => setLesson(null)}>
-            To the counter
+            <Trans>To the counter</Trans>
           </TextLink>
         )}
       </div>
@@ -42,7 +53,7 @@ function Strip({ sheet, step }: Lesson) {
 function Steps({ at }: { at: number }) {
   const all = LESSON.length;
   return (
-    <svg width={all * 12} height="10" role="img" aria-label={`${Math.min(at + 1, all)} of ${all}`}>
+    <svg width={all * 12} height="10" role="img" aria-label={t`${Math.min(at + 1, all)} of ${all}`}>
       {LESSON.map((_, i) => (
         <circle
           // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place

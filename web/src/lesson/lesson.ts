@@ -1,5 +1,6 @@
 /** A first cake that teaches itself: what is to be done, where, and how the page shows that it has been. */
 
+import { t } from "@lingui/core/macro";
 import { useSyncExternalStore } from "react";
 
 /** What shows that a step has been done: an address, a thing that opens, or words that are others than they were. */
@@ -19,55 +20,55 @@ const stop = (name: string) => `nav[aria-label="Stations"] a[href$="/${name}"]`;
 
 export const LESSON: readonly LessonStep[] = [
   {
-    says: "One cake, nothing hot. The bean is this batter: to the right it is wetter, further up sweeter. Drag it, or press an arrow key on it.",
+    says: t`One cake, nothing hot. The bean is this batter: to the right it is wetter, further up sweeter. Drag it, or press an arrow key on it.`,
     place: station("mix"),
     points: '[role="slider"]',
     until: { moves: stop("mix") },
   },
   {
-    says: "Every station has answered at once; what moved is marked with what it was. Go on to Heat.",
+    says: t`Every station has answered at once; what moved is marked with what it was. Go on to Heat.`,
     place: station("mix"),
     points: stop("heat"),
     until: { at: /\/heat$/ },
   },
   {
-    says: "The curve is the heart of the cake, the band is when to look. Press the minute at which it is likely done: every number says where it comes from.",
+    says: t`The curve is the heart of the cake, the band is when to look. Press the minute at which it is likely done: every number says where it comes from.`,
     place: station("heat"),
     points: '[data-fact="heat.done_min"]',
     until: { opens: '[role="dialog"]' },
   },
   {
-    says: "From the rule down to what you typed. Close it, and go on to Cut.",
+    says: t`From the rule down to what you typed. Close it, and go on to Cut.`,
     place: station("heat"),
     points: stop("cut"),
     until: { at: /\/cut$/ },
   },
   {
-    says: "The knife's lines, to scale, and how long to wait for them. Ask for another number of pieces.",
+    says: t`The knife's lines, to scale, and how long to wait for them. Ask for another number of pieces.`,
     place: station("cut"),
     points: 'section[aria-label="How it is cut"] input',
     until: { moves: 'section[aria-label="Knife lines from above"]' },
   },
   {
-    says: "Now Plan: all of it counted back from when people eat.",
+    says: t`Now Plan: all of it counted back from when people eat.`,
     place: station("cut"),
     points: stop("plan"),
     until: { at: /\/plan$/ },
   },
   {
-    says: "Hands above, clocks below. Press Rehearse: the same cake, sixty times as fast.",
+    says: t`Hands above, clocks below. Press Rehearse: the same cake, sixty times as fast.`,
     place: station("plan"),
     points: '[data-points="rehearse"]',
     until: { at: /^\/make\/\d+$/ },
   },
   {
-    says: "Start what it says, and say when it is done. What goes by itself runs in the clocks; at its window it asks you a question.",
+    says: t`Start what it says, and say when it is done. What goes by itself runs in the clocks; at its window it asks you a question.`,
     place: null,
     points: '[data-now] button[data-on], a[href$="/outcome"]',
     until: { at: /\/outcome$/ },
   },
   {
-    says: "How did it come out? Say it as it was, and put it in the log: from that the kitchen learns.",
+    says: t`How did it come out? Say it as it was, and put it in the log: from that the kitchen learns.`,
     place: null,
     points: 'main button[data-on="true"]:last-of-type',
     until: { at: /^\/log\/\d+$/ },

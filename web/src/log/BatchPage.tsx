@@ -1,5 +1,7 @@
 /** One batch: what was predicted beside what happened, how it tasted, what to change. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -56,7 +58,7 @@ export default function BatchPage() {
     },
   });
   useEffect(() => {
-    document.title = `${batch.data?.title ?? "Batch"} · Log · Kemble`;
+    document.title = t`${batch.data?.title ?? t`Batch`} · Log · Kemble`;
   }, [batch.data?.title]);
   const way = ways.data?.find((one) => one.id === batch.data?.way);
   if (!batch.data || !way || !kitchen.data) return <Waiting error={batch.error ?? ways.error ?? kitchen.error} />;
@@ -69,23 +71,27 @@ export default function BatchPage() {
           <h1 className="text-2xl sm:text-[28px]">{one.title}</h1>
           <span className="text-ink2">
             {dayOf(one.made, zone)}, {timeOfDay(one.made, zone)}
-            {one.rehearsed ? ", rehearsed" : ""}
+            {one.rehearsed ? t`, rehearsed` : ""}
           </span>
         </div>
       }
     >
       <div className="mt-6 grid gap-x-12 gap-y-8 pb-10 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
-        <section aria-label="Told and happened">
-          <h2 className="text-xl">Told, and happened</h2>
+        <section aria-label={t`Told and happened`}>
+          <h2 className="text-xl">
+            <Trans>Told, and happened</Trans>
+          </h2>
           {one.compared.length ? (
             <ComparedDrawing compared={one.compared} />
           ) : (
-            <p className="mt-2 text-ink2">No step of it was timed or weighed.</p>
+            <p className="mt-2 text-ink2">
+              <Trans>No step of it was timed or weighed.</Trans>
+            </p>
           )}
           <PiecesWeighed all={one.weighed} />
           <FactRows facts={one.facts} keys={KEY_FACTS} className="mt-5 grid gap-x-10 sm:grid-cols-2" />
         </section>
-        <section aria-label="How it came out">
+        <section aria-label={t`How it came out`}>
           <h2 className="flex items-center gap-3 text-xl">
             <svg width="26" height="24" aria-hidden="true">
               <VerdictMark verdict={one.verdict} x={13} y={12} size={9} />
@@ -114,7 +120,9 @@ export default function BatchPage() {
                 <div key={fault.id} className="mt-4 border-l-4 border-amber pl-4">
                   <b>{fault.seen}</b>
                   <Causes fault={fault} />
-                  <p>Next time: {fault.next_time}.</p>
+                  <p>
+                    <Trans>Next time: {fault.next_time}.</Trans>
+                  </p>
                 </div>
               ))}
               <Ended one={one} />
@@ -130,25 +138,25 @@ export default function BatchPage() {
               <div className="mt-6 flex flex-wrap gap-3">
                 {one.sheet && (
                   <Link to={`/sheets/${one.sheet}/mix`} className="pick" data-on="true">
-                    Open its sheet
+                    <Trans>Open its sheet</Trans>
                   </Link>
                 )}
                 {one.sheet && (
                   <Link to={`/log?way=${one.way}&sheet=${one.sheet}`} className="pick">
-                    All made from it
+                    <Trans>All made from it</Trans>
                   </Link>
                 )}
                 <Link to={`/log/${one.id}/taste`} className="pick">
-                  Somebody else tastes it
+                  <Trans>Somebody else tastes it</Trans>
                 </Link>
                 <Link to={`/log/${one.id}/taste?blind`} className="pick">
-                  Tasted blind, as number {codeOf(one.id)}
+                  <Trans>Tasted blind, as number {codeOf(one.id)}</Trans>
                 </Link>
                 <button type="button" className="pick" onClick={() => setChanging(true)}>
-                  Change what is said here
+                  <Trans>Change what is said here</Trans>
                 </button>
                 <button type="button" className="pick" disabled={drop.isPending} onClick={() => drop.mutate()}>
-                  Take it out of the log
+                  <Trans>Take it out of the log</Trans>
                 </button>
               </div>
             </>
@@ -163,20 +171,27 @@ export default function BatchPage() {
 function Tastings({ one, way, zone }: { one: BatchOpen; way: WayCard; zone: string }) {
   if (one.tastings.length === 0) return null;
   return (
-    <section aria-label="Tasted by" className="mt-5">
-      <h2 className="text-xl">Tasted by</h2>
+    <section aria-label={t`Tasted by`} className="mt-5">
+      <h2 className="text-xl">
+        <Trans>Tasted by</Trans>
+      </h2>
       <ul>
         {one.tastings.map((each) => (
           <li key={each.id} className="hairline py-1.5">
-            <b>{each.who || "somebody"}</b>
+            <b>{each.who || t`somebody`}</b>
             <span className="text-ink2">
-              {each.blind ? ", blind" : ""}, {dayOf(each.at, zone)}
+              {each.blind ? t`, blind` : ""}, {dayOf(each.at, zone)}
             </span>
-            {each.liking != null && <span>, likes it {each.liking} of 9</span>}:{" "}
+            {each.liking != null && (
+              <span>
+                <Trans>, likes it {each.liking} of 9</Trans>
+              </span>
+            )}
+            :{" "}
             {way.tastes
               .filter((taste) => each.tastes[taste.id] != null)
               .map((taste) => wordsFor(each.tastes[taste.id] as number, taste))
-              .join(", ") || "no marks"}
+              .join(", ") || t`no marks`}
             {each.note && <span> “{each.note}”</span>}
           </li>
         ))}
@@ -189,17 +204,18 @@ function Tastings({ one, way, zone }: { one: BatchOpen; way: WayCard; zone: stri
 function Ended({ one }: { one: BatchOpen }) {
   const kept = one.kept.map((each) => `${each.pieces} ${PLACES[each.where] ?? each.where}`);
   const words = [
-    one.counted != null && `${one.counted} pieces${one.pieces ? `, ${Number(one.pieces.value).toFixed(0)} told` : ""}`,
-    one.grams != null && `${weightWords(one.grams)} in all`,
-    kept.length > 0 && `put by: ${kept.join(", ")}`,
+    one.counted != null &&
+      t`${one.counted} pieces${one.pieces ? t`, ${Number(one.pieces.value).toFixed(0)} told` : ""}`,
+    one.grams != null && t`${weightWords(one.grams)} in all`,
+    kept.length > 0 && t`put by: ${kept.join(", ")}`,
   ].filter(Boolean);
   return words.length ? <p className="mt-4 text-lg">{capital(words.join("; "))}.</p> : null;
 }
 
 const PLACES: Record<string, string> = {
-  counter: "on the counter",
-  fridge: "in the fridge",
-  freezer: "in the freezer",
+  counter: t`on the counter`,
+  fridge: t`in the fridge`,
+  freezer: t`in the freezer`,
 };
 
 /** What went in beside what the sheet says, and one press to have it on the sheet. */
@@ -218,15 +234,18 @@ function AsMade({ one, sheet }: { one: BatchOpen; sheet: number }) {
   return (
     <div className="mt-4 border-l-4 border-amber pl-4">
       <p>
-        <b className="text-look">Added beside the sheet.</b> {one.added.join(", ")}.
+        <b className="text-look">
+          <Trans>Added beside the sheet.</Trans>
+        </b>{" "}
+        {one.added.join(", ")}.
       </p>
       {save.data ? (
         <p role="status" className="text-green">
-          The sheet says so now: its revision {save.data.revision}.
+          <Trans>The sheet says so now: its revision {save.data.revision}.</Trans>
         </p>
       ) : (
         <button type="button" className="pick mt-2" disabled={save.isPending} onClick={() => save.mutate(newId())}>
-          Make that the next revision of its sheet
+          <Trans>Make that the next revision of its sheet</Trans>
         </button>
       )}
       <Sorry error={save.error} />
@@ -246,7 +265,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
               viewBox="0 0 420 44"
               className="block w-full max-w-[460px]"
               role="img"
-              aria-label={mark == null ? `${taste.id}: not said` : wordsFor(mark, taste)}
+              aria-label={mark == null ? t`${taste.id}: not said` : wordsFor(mark, taste)}
             >
               <line x1="30" x2="390" y1="14" y2="14" stroke="var(--color-ink)" />
               {[-2, -1, 0, 1, 2].map((at) => (
@@ -263,7 +282,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
                 {taste.too_little}
               </Label>
               <Label x={210} y={40} anchor="middle" size={13.5} tone="ink2">
-                just right
+                <Trans>just right</Trans>
               </Label>
               <Label x={390} y={40} anchor="end" size={13.5} tone="ink2">
                 {taste.too_much}

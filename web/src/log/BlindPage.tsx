@@ -1,5 +1,7 @@
 /** Blind tastings: begin one, and what the others said. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -12,8 +14,8 @@ import { Picks } from "../ui/Picks";
 import { Sorry } from "../ui/Sorry";
 
 const KINDS = [
-  ["triangle", "told apart? three cups, two alike"],
-  ["paired", "liked better? two cups"],
+  ["triangle", t`told apart? three cups, two alike`],
+  ["paired", t`liked better? two cups`],
 ] as const;
 
 export default function BlindPage() {
@@ -35,16 +37,24 @@ export default function BlindPage() {
     },
   });
   useEffect(() => {
-    document.title = "Tasted blind · Kemble";
+    document.title = t`Tasted blind · Kemble`;
   }, []);
   if (!found.data) return <Waiting error={found.error} />;
   return (
-    <Frame title={<h1 className="text-2xl">Tasted blind</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Tasted blind</Trans>
+        </h1>
+      }
+    >
       <div className="mt-5 grid gap-x-12 gap-y-8 pb-10 lg:grid-cols-2">
-        <section aria-label="Begin one">
+        <section aria-label={t`Begin one`}>
           <p className="text-lg">
-            Halve a batch, change one thing in one half, and let nobody know which is which. The codes and who gets what
-            are drawn; the answers are weighed against chance.
+            <Trans>
+              Halve a batch, change one thing in one half, and let nobody know which is which. The codes and who gets
+              what are drawn; the answers are weighed against chance.
+            </Trans>
           </p>
           <form
             className="mt-4 grid gap-4"
@@ -70,9 +80,9 @@ export default function BlindPage() {
                 />
               </label>
             ))}
-            <Picks label="What is asked" value={kind} options={KINDS} onPick={setKind} />
+            <Picks label={t`What is asked`} value={kind} options={KINDS} onPick={setKind} />
             <NumberField
-              label="Tasters"
+              label={t`Tasters`}
               value={tasters}
               within={limit("Halves.tasters")}
               decimals={0}
@@ -84,13 +94,17 @@ export default function BlindPage() {
               data-on="true"
               disabled={begin.isPending || !a.trim() || !b.trim()}
             >
-              Lay the table
+              <Trans>Lay the table</Trans>
             </button>
             <Sorry error={begin.error} />
           </form>
         </section>
-        <section aria-label="Those before">
-          {found.data.length === 0 && <p className="text-ink2">None yet.</p>}
+        <section aria-label={t`Those before`}>
+          {found.data.length === 0 && (
+            <p className="text-ink2">
+              <Trans>None yet.</Trans>
+            </p>
+          )}
           <ul>
             {found.data.map((one) => (
               <li key={one.id} className="hairline py-2">

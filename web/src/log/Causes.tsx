@@ -1,5 +1,7 @@
 /** The causes of a fault, the likeliest first, each with what speaks for it and against it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { FaultTold } from "../api/client";
 import { capital } from "../ui/words";
 
@@ -7,7 +9,7 @@ export function Causes({ fault }: { fault: FaultTold }) {
   if (fault.causes.length === 0) return null;
   return (
     <>
-      <ol aria-label={`Causes of: ${fault.seen}`} className="mt-1 list-none p-0">
+      <ol aria-label={t`Causes of: ${fault.seen}`} className="mt-1 list-none p-0">
         {fault.causes.map((cause) => (
           <li key={cause.says} className="flex gap-3 py-0.5">
             <Side on={cause.speaks_for.length > 0} against={cause.speaks_against.length > 0} />
@@ -15,13 +17,19 @@ export function Causes({ fault }: { fault: FaultTold }) {
               {capital(cause.says)}
               {cause.speaks_for.length > 0 && <b>: {cause.speaks_for.join("; ")}</b>}
               {cause.speaks_against.length > 0 && (
-                <span className="text-ink2">: hardly, {cause.speaks_against.join("; ")}</span>
+                <span className="text-ink2">
+                  <Trans>: hardly, {cause.speaks_against.join("; ")}</Trans>
+                </span>
               )}
             </span>
           </li>
         ))}
       </ol>
-      {!fault.sure && <p className="text-ink2">Nothing that was measured points to one of them.</p>}
+      {!fault.sure && (
+        <p className="text-ink2">
+          <Trans>Nothing that was measured points to one of them.</Trans>
+        </p>
+      )}
     </>
   );
 }

@@ -1,5 +1,7 @@
 /** Two to four batches or sheets side by side: only what differs, in facts and in words. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -23,19 +25,27 @@ export default function ComparePage() {
   const kitchen = useQuery(kitchenQuery);
   const ways = useQuery(waysQuery);
   useEffect(() => {
-    document.title = "Side by side · Kemble";
+    document.title = t`Side by side · Kemble`;
   }, []);
   if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
   const { columns, rows, differs } = found.data;
   const zone = kitchen.data.kitchen.timezone;
   const wayName = (id: string) => ways.data?.find((way) => way.id === id)?.name ?? id;
   return (
-    <Frame title={<h1 className="text-2xl">Side by side</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Side by side</Trans>
+        </h1>
+      }
+    >
       <p className="mt-4">
-        <TextLink to="/log">Back to the log</TextLink>
+        <TextLink to="/log">
+          <Trans>Back to the log</Trans>
+        </TextLink>
       </p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
-      <section aria-label="What differs" tabIndex={0} className="mt-4 overflow-x-auto pb-10">
+      <section aria-label={t`What differs`} tabIndex={0} className="mt-4 overflow-x-auto pb-10">
         <table className="w-full table-fixed border-collapse">
           <thead>
             <tr>
@@ -62,7 +72,7 @@ export default function ComparePage() {
             {rows.length === 0 && (
               <tr>
                 <td colSpan={columns.length + 1} className="py-4 text-ink2">
-                  In nothing that is worked out do they differ.
+                  <Trans>In nothing that is worked out do they differ.</Trans>
                 </td>
               </tr>
             )}
@@ -71,7 +81,7 @@ export default function ComparePage() {
             ))}
             <tr className="hairline">
               <th scope="row" className="py-2 text-left align-top font-normal text-ink2">
-                against the first
+                <Trans>against the first</Trans>
               </th>
               {differs.map((words, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns do not move

@@ -1,5 +1,7 @@
 /** Predicted and made, side by side. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
@@ -28,7 +30,7 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
         viewBox={`0 0 ${W} ${compared.length * row + 30}`}
         className="block w-full"
         role="img"
-        aria-label="Each step: what was told and what happened"
+        aria-label={t`Each step: what was told and what happened`}
       >
         <line
           x1={x(1)}
@@ -39,7 +41,7 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
           strokeDasharray="3 4"
         />
         <Label x={x(1)} y={14} anchor="middle" size={13.5} tone="ink2">
-          as told
+          <Trans>as told</Trans>
         </Label>
         {compared.map((one, i) => {
           const y = (narrow ? 58 : 44) + i * row;
@@ -60,7 +62,9 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
                 size={13}
                 tone="ink2"
               >
-                told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
+                <Trans>
+                  told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
+                </Trans>
               </Label>
               <line x1={x.range()[0]} x2={x.range()[1]} y1={y} y2={y} stroke="var(--color-hair)" />
               {one.low != null && one.high != null && (
@@ -82,7 +86,9 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
         })}
       </Drawing>
       <figcaption className="text-sm text-ink2">
-        Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same unit.
+        <Trans>
+          Shaded: the range that was told; green lies in it, red outside. Right: what happened, in the same unit.
+        </Trans>
       </figcaption>
     </figure>
   );

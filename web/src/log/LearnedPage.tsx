@@ -1,6 +1,8 @@
 /** What this kitchen has learned: each row of the table as the craft has it and as it is here, side by side; and what would
  * teach most. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
@@ -9,20 +11,20 @@ import { kitchenQuery, settle } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
-import { capital, dayOf, plural } from "../ui/words";
+import { capital, dayOf } from "../ui/words";
 import { Brings, type LearnedRow, Ranges, RowOf, shown } from "./LearnedRow";
 
 const LEARNED = ["learned"];
 
 const ABOUT: Record<LearnedRow["about"], string> = {
-  stove: "Stove and pots",
-  steam: "Steam",
-  oven: "Oven",
-  batter: "Batter and dough",
-  grain: "Grain",
-  rest: "Rest and cold",
-  hands: "Hands",
-  finish: "Frying and toasting",
+  stove: t`Stove and pots`,
+  steam: t`Steam`,
+  oven: t`Oven`,
+  batter: t`Batter and dough`,
+  grain: t`Grain`,
+  rest: t`Rest and cold`,
+  hands: t`Hands`,
+  finish: t`Frying and toasting`,
 };
 
 export default function LearnedPage() {
@@ -44,34 +46,46 @@ export default function LearnedPage() {
     onSuccess: changed,
   });
   useEffect(() => {
-    document.title = "What this kitchen has learned · Kemble";
+    document.title = t`What this kitchen has learned · Kemble`;
   }, []);
   if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
   const page = found.data;
   const zone = kitchen.data.kitchen.timezone;
   const groups = Object.keys(ABOUT) as LearnedRow["about"][];
   return (
-    <Frame title={<h1 className="text-2xl sm:text-[28px]">What this kitchen has learned</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl sm:text-[28px]">
+          <Trans>What this kitchen has learned</Trans>
+        </h1>
+      }
+    >
       <p className="mt-4 text-lg">
-        From {plural(page.batches, "making")}. Above in each row what cooks have, below what you have; the bar is where
-        it lies nine times in ten.
+        <Trans>
+          From {plural(page.batches, { one: "# making", other: "# makings" })}. Above in each row what cooks have, below
+          what you have; the bar is where it lies nine times in ten.
+        </Trans>
       </p>
       <Sorry error={hold.error ?? leave.error} />
       {page.moved.length > 0 && (
         <p role="status" className="mt-3 border-l-4 border-amber pl-4">
-          <b className="text-look">That moved.</b>{" "}
+          <b className="text-look">
+            <Trans>That moved.</Trans>
+          </b>{" "}
           {page.moved
-            .map((one) => `${capital(one.words)} ${shown(one.was)} to ${shown(one.now)} ${one.unit}`)
+            .map((one) => t`${capital(one.words)} ${shown(one.was)} to ${shown(one.now)} ${one.unit}`)
             .join("; ")}
           .
         </p>
       )}
       <div className="mt-5 grid gap-x-12 gap-y-8 pb-10 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
-        <section aria-label="The table">
+        <section aria-label={t`The table`}>
           {page.rows.length === 0 && (
             <p className="text-lg text-ink2">
-              Nothing yet. Time a step, weigh a dough, read a heart, and put the making in the log: from the first on,
-              what is told is told for this kitchen.
+              <Trans>
+                Nothing yet. Time a step, weigh a dough, read a heart, and put the making in the log: from the first on,
+                what is told is told for this kitchen.
+              </Trans>
             </p>
           )}
           {groups
@@ -95,8 +109,10 @@ export default function LearnedPage() {
               </section>
             ))}
           {page.cups.length > 0 && (
-            <section aria-label="Your cups" className="mb-6">
-              <h2 className="text-xl">Your cups</h2>
+            <section aria-label={t`Your cups`} className="mb-6">
+              <h2 className="text-xl">
+                <Trans>Your cups</Trans>
+              </h2>
               <ul>
                 {page.cups.map((cup) => (
                   <li key={cup.words} className="hairline py-3">
@@ -104,7 +120,9 @@ export default function LearnedPage() {
                       <b>{capital(cup.words)}</b>
                       <span>
                         <b className="text-xl">{shown(cup.own.value)}</b> g
-                        <span className="text-ink2"> · cooks have {shown(cup.craft.value)}</span>
+                        <span className="text-ink2">
+                          <Trans> · cooks have {shown(cup.craft.value)}</Trans>
+                        </span>
                       </span>
                     </div>
                     <Ranges row={{ ...cup, is_log: true, unit: "g" }} />
@@ -112,30 +130,36 @@ export default function LearnedPage() {
                 ))}
               </ul>
               <p className="text-ink2">
-                Weighed by you. <TextLink to="/kitchen/cups">Weigh another</TextLink>
+                <Trans>
+                  Weighed by you. <TextLink to="/kitchen/cups">Weigh another</TextLink>
+                </Trans>
               </p>
             </section>
           )}
         </section>
         <div className="grid content-start gap-8">
           {page.teaches.length > 0 && (
-            <section aria-label="What would teach most">
-              <h2 className="text-xl">What would teach most</h2>
+            <section aria-label={t`What would teach most`}>
+              <h2 className="text-xl">
+                <Trans>What would teach most</Trans>
+              </h2>
               <ol className="list-none p-0">
                 {page.teaches.map((one) => (
                   <li key={one.says} className="hairline py-2">
                     <Brings minutes={one.brings_min} most={page.teaches[0]?.brings_min ?? 1} />
                     <b>{one.says}</b>
                     <span className="block text-ink2">
-                      {one.brings_min.toFixed(1)} min less in the windows of your sheets; {one.because}.
-                      {one.measurement && (
-                        <>
-                          {" "}
-                          <TextLink to={one.measurement === "kettle" ? "/kitchen/hob" : "/kitchen/guesses"}>
-                            Do it
-                          </TextLink>
-                        </>
-                      )}
+                      <Trans>
+                        {one.brings_min.toFixed(1)} min less in the windows of your sheets; {one.because}.
+                        {one.measurement && (
+                          <>
+                            {" "}
+                            <TextLink to={one.measurement === "kettle" ? "/kitchen/hob" : "/kitchen/guesses"}>
+                              <Trans>Do it</Trans>
+                            </TextLink>
+                          </>
+                        )}
+                      </Trans>
                     </span>
                   </li>
                 ))}
@@ -143,37 +167,49 @@ export default function LearnedPage() {
             </section>
           )}
           {page.pace.length > 0 && (
-            <section aria-label="How quick your hands are">
-              <h2 className="text-xl">How quick your hands are</h2>
+            <section aria-label={t`How quick your hands are`}>
+              <h2 className="text-xl">
+                <Trans>How quick your hands are</Trans>
+              </h2>
               <ul>
                 {page.pace.map((one) => (
                   <li key={one.step} className="hairline flex justify-between gap-4 py-1">
                     <span>{capital(one.step.replaceAll("-", " "))}</span>
-                    <b>{one.times.toFixed(2)} times the usual</b>
+                    <b>
+                      <Trans>{one.times.toFixed(2)} times the usual</Trans>
+                    </b>
                   </li>
                 ))}
               </ul>
             </section>
           )}
           {page.odd.length > 0 && (
-            <section aria-label="Makings that fit with no other">
-              <h2 className="text-xl">Makings that fit with no other</h2>
-              <p className="text-ink2">They count less than half.</p>
+            <section aria-label={t`Makings that fit with no other`}>
+              <h2 className="text-xl">
+                <Trans>Makings that fit with no other</Trans>
+              </h2>
+              <p className="text-ink2">
+                <Trans>They count less than half.</Trans>
+              </p>
               <ul>
                 {page.odd.map((one) => (
                   <li key={one.batch} className="hairline flex flex-wrap justify-between gap-x-4 py-1">
                     <Link to={`/log/${one.batch}`} className="text-ink">
                       {one.title}, {dayOf(one.made, zone)}
                     </Link>
-                    <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: true })}>leave it out</LinkButton>
+                    <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: true })}>
+                      <Trans>leave it out</Trans>
+                    </LinkButton>
                   </li>
                 ))}
               </ul>
             </section>
           )}
           {page.left_out.length > 0 && (
-            <section aria-label="Left out, and why">
-              <h2 className="text-xl">Left out, and why</h2>
+            <section aria-label={t`Left out, and why`}>
+              <h2 className="text-xl">
+                <Trans>Left out, and why</Trans>
+              </h2>
               <ul>
                 {page.left_out.slice(0, 12).map((one) => (
                   <li key={one.batch} className="hairline py-1">
@@ -184,7 +220,7 @@ export default function LearnedPage() {
                       {one.why.join("; ")}.{" "}
                       {one.why.includes("you left it out") && (
                         <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: false })}>
-                          learn from it again
+                          <Trans>learn from it again</Trans>
                         </LinkButton>
                       )}
                     </span>

@@ -1,12 +1,14 @@
 /** One row of what is learned: the range of the craft and that of the kitchen, and the makings that moved it. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { Link } from "react-router";
 import type { LearnedPage as Page } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
 import { LinkButton } from "../ui/LinkButton";
-import { capital, dayOf, plural } from "../ui/words";
+import { capital, dayOf } from "../ui/words";
 
 export type LearnedRow = Page["rows"][number];
 
@@ -35,16 +37,20 @@ export function RowOf({ row, zone, onHold, onLeave }: RowProps) {
         <b>{capital(row.words)}</b>
         <span>
           <b className="text-xl">{shown(row.own.value)}</b> {row.unit}
-          <span className="text-ink2"> · cooks have {shown(row.craft.value)}</span>
+          <span className="text-ink2">
+            <Trans> · cooks have {shown(row.craft.value)}</Trans>
+          </span>
         </span>
       </div>
       <Ranges row={row} />
       <details>
         <summary className="min-h-8 cursor-pointer text-ink2">
-          {row.held
-            ? "held where the craft has it"
-            : `${plural(row.pulls.length, "making")} moved it${row.measured ? ", from what was measured" : ""}`}
-          ; it moves {row.moves}
+          <Trans>
+            {row.held
+              ? t`held where the craft has it`
+              : t`${plural(row.pulls.length, { one: "# making", other: "# makings" })} moved it${row.measured ? t`, from what was measured` : ""}`}
+            ; it moves {row.moves}
+          </Trans>
         </summary>
         <ul>
           {row.pulls.map((pull) => (
@@ -53,12 +59,14 @@ export function RowOf({ row, zone, onHold, onLeave }: RowProps) {
               <Link to={`/log/${pull.batch}`} className="text-ink">
                 {pull.title}, {dayOf(pull.made, zone)}
               </Link>
-              <LinkButton onClick={() => onLeave(pull.batch)}>leave it out</LinkButton>
+              <LinkButton onClick={() => onLeave(pull.batch)}>
+                <Trans>leave it out</Trans>
+              </LinkButton>
             </li>
           ))}
         </ul>
         <LinkButton onClick={() => onHold(!row.held)}>
-          {row.held ? "let it learn again" : "set it back, and hold it there"}
+          {row.held ? t`let it learn again` : t`set it back, and hold it there`}
         </LinkButton>
       </details>
     </li>
@@ -114,7 +122,7 @@ export function Ranges({ row }: { row: Pick<LearnedRow, "craft" | "own" | "is_lo
       viewBox={`0 0 ${W} ${H}`}
       className="mt-1 block w-full"
       role="img"
-      aria-label={`Cooks have ${shown(row.craft.low)} to ${shown(row.craft.high)}, you have ${shown(row.own.low)} to ${shown(row.own.high)} ${row.unit}`}
+      aria-label={t`Cooks have ${shown(row.craft.low)} to ${shown(row.craft.high)}, you have ${shown(row.own.low)} to ${shown(row.own.high)} ${row.unit}`}
     >
       <line x1="30" x2={W - 30} y1="30" y2="30" stroke="var(--color-hair)" />
       {band(row.craft, 9, "var(--color-sheet)")}

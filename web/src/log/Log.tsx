@@ -1,5 +1,7 @@
 /** The log: every batch of a way on its map, and the list of them. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -13,16 +15,16 @@ import { JustDropped } from "../ui/JustDropped";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
-import { dayOf, plural } from "../ui/words";
+import { dayOf } from "../ui/words";
 import { TableIn } from "./TableIn";
 import { WaysMade } from "./WaysMade";
 
 const MOST_BESIDE = 4;
 const VERDICTS = [
-  ["any", "any"],
-  ["just right", "just right"],
-  ["too soft", "too soft"],
-  ["too firm", "too firm"],
+  ["any", t`any`],
+  ["just right", t`just right`],
+  ["too soft", t`too soft`],
+  ["too firm", t`too firm`],
 ] as const;
 
 /** The log for a spreadsheet, and out of one. */
@@ -35,15 +37,17 @@ function AsTables() {
   return (
     <>
       <p className="mt-4 text-ink2">
-        As a table:{" "}
-        {tables.data?.map((one, i) => (
-          <span key={one.id}>
-            {i > 0 && " · "}
-            <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
-              {one.label}
-            </a>
-          </span>
-        ))}
+        <Trans>
+          As a table:{" "}
+          {tables.data?.map((one, i) => (
+            <span key={one.id}>
+              {i > 0 && " · "}
+              <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
+                {one.label}
+              </a>
+            </span>
+          ))}
+        </Trans>
       </p>
       <TableIn />
     </>
@@ -51,10 +55,10 @@ function AsTables() {
 }
 
 const SPANS: readonly (readonly [number, string])[] = [
-  [0, "whenever"],
-  [31, "a month back"],
-  [92, "three months"],
-  [366, "a year"],
+  [0, t`whenever`],
+  [31, t`a month back`],
+  [92, t`three months`],
+  [366, t`a year`],
 ];
 
 /** The day so many days back; "" for none. */
@@ -75,7 +79,7 @@ export default function Log() {
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {
-    document.title = "Log · Kemble";
+    document.title = t`Log · Kemble`;
   }, []);
   if (!log.data || !ways.data || !kitchen.data) return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
   const { batches, dots, total } = log.data;
@@ -85,22 +89,34 @@ export default function Log() {
   const right = log.data.ways.find((one) => one.way === log.data.way)?.right ?? 0;
   return (
     <Frame
-      title={<h1 className="text-2xl">Log</h1>}
+      title={
+        <h1 className="text-2xl">
+          <Trans>Log</Trans>
+        </h1>
+      }
       aside={
         <span className="flex flex-wrap gap-x-5">
-          <TextLink to="/log/learned">What this kitchen has learned</TextLink>
-          <TextLink to={way ? `/log/over-time?way=${way.id}` : "/log/over-time"}>Over time</TextLink>
-          <TextLink to="/log/blind">Tasted blind</TextLink>
+          <TextLink to="/log/learned">
+            <Trans>What this kitchen has learned</Trans>
+          </TextLink>
+          <TextLink to={way ? `/log/over-time?way=${way.id}` : "/log/over-time"}>
+            <Trans>Over time</Trans>
+          </TextLink>
+          <TextLink to="/log/blind">
+            <Trans>Tasted blind</Trans>
+          </TextLink>
         </span>
       }
     >
       {!way ? (
         <p className="mt-8 max-w-prose text-lg">
-          Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its sheet.
+          <Trans>
+            Nothing here yet. Finish a making and say how it came out: it will stand here, and on the map of its sheet.
+          </Trans>
         </p>
       ) : (
         <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
-          <section aria-label="On the map" className="lg:sticky lg:top-4 lg:self-start">
+          <section aria-label={t`On the map`} className="lg:sticky lg:top-4 lg:self-start">
             <WaysMade
               made={log.data.ways}
               ways={used}
@@ -111,22 +127,25 @@ export default function Log() {
               }}
             />
             <p className="mt-3 text-lg">
-              <b className="text-3xl">{right}</b> of {plural(total, "batch", "batches")} just right
+              <Trans>
+                <b className="text-3xl">{right}</b> of {plural(total, { one: "# batch", other: "# batches" })} just
+                right
+              </Trans>
             </p>
             <MixMap way={way} dots={dots} />
           </section>
-          <section aria-label="Batches" className="min-w-0">
+          <section aria-label={t`Batches`} className="min-w-0">
             <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
-              <Find label="Find" value={sought.find ?? ""} onChange={(find) => seek({ find: find || undefined })} />
+              <Find label={t`Find`} value={sought.find ?? ""} onChange={(find) => seek({ find: find || undefined })} />
               <Picks
-                label="How it came out"
+                label={t`How it came out`}
                 value={sought.verdict ?? "any"}
                 options={VERDICTS}
                 onPick={(verdict) => seek({ verdict: verdict === "any" ? undefined : verdict })}
               />
             </div>
             <Picks
-              label="When"
+              label={t`When`}
               className="mt-2"
               value={String(SPANS.find(([days]) => (sought.since ?? "") === since(days))?.[0] ?? 0)}
               options={SPANS.map(([days, words]) => [String(days), words] as const)}
@@ -134,18 +153,24 @@ export default function Log() {
             />
             {sheet && (
               <p className="mt-2">
-                Only of one sheet{batches[0] && <b>, {batches[0].title}</b>}.{" "}
-                <LinkButton onClick={() => setAsked({})}>All of them</LinkButton>
+                <Trans>
+                  Only of one sheet{batches[0] && <b>, {batches[0].title}</b>}.{" "}
+                  <LinkButton onClick={() => setAsked({})}>All of them</LinkButton>
+                </Trans>
               </p>
             )}
             <JustDropped kinds={["batch"]} />
-            {batches.length === 0 && <p className="mt-4 text-ink2">Nothing in the log is like that.</p>}
+            {batches.length === 0 && (
+              <p className="mt-4 text-ink2">
+                <Trans>Nothing in the log is like that.</Trans>
+              </p>
+            )}
             <ul>
               {batches.map((batch) => (
                 <li key={batch.id} className="hairline flex items-center gap-3">
                   <input
                     type="checkbox"
-                    aria-label={`Side by side: ${batch.title}, ${dayOf(batch.made, zone)}`}
+                    aria-label={t`Side by side: ${batch.title}, ${dayOf(batch.made, zone)}`}
                     className="size-6 shrink-0 accent-bean"
                     checked={beside.includes(batch.id)}
                     disabled={!beside.includes(batch.id) && beside.length >= MOST_BESIDE}
@@ -177,7 +202,9 @@ export default function Log() {
             </ul>
             {beside.length > 1 && (
               <p className="mt-3">
-                <TextLink to={`/compare?batches=${beside.join(",")}`}>These {beside.length} side by side</TextLink>
+                <TextLink to={`/compare?batches=${beside.join(",")}`}>
+                  <Trans>These {beside.length} side by side</Trans>
+                </TextLink>
               </p>
             )}
             <Pages page={log.data.page} pages={log.data.pages} total={total} what="batches" onTurn={setPage} />

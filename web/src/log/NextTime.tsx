@@ -1,5 +1,7 @@
 /** Next time: what to change, by how much, what is expected of it, and why; one press makes it the sheet's next revision. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type NextTime as Told, type WayCard } from "../api/client";
 import { Drawing } from "../ui/Drawing";
@@ -17,18 +19,24 @@ export function NextTime({ batch, sheet, way }: { batch: number; sheet: number |
   });
   if (!found.data || (found.data.proposals.length === 0 && found.data.by_craft.length === 0)) return null;
   return (
-    <section aria-label="Next time" className="mt-6">
-      <h2 className="text-xl">Next time</h2>
+    <section aria-label={t`Next time`} className="mt-6">
+      <h2 className="text-xl">
+        <Trans>Next time</Trans>
+      </h2>
       {found.data.proposals.map((one) => (
         <OneProposal key={one.kind} one={one} batch={batch} sheet={sheet} way={way} />
       ))}
       {found.data.by_craft.length > 0 && (
         <div className="hairline py-3">
-          <p className="text-ink2">By the craft's rule; no ratio moves these:</p>
+          <p className="text-ink2">
+            <Trans>By the craft's rule; no ratio moves these:</Trans>
+          </p>
           <ul>
             {found.data.by_craft.map((one) => (
               <li key={one.words} className="py-1">
-                {capital(one.words)} ({one.said} of {one.of} say so): <b>{one.does}</b>.
+                <Trans>
+                  {capital(one.words)} ({one.said} of {one.of} say so): <b>{one.does}</b>.
+                </Trans>
               </li>
             ))}
           </ul>
@@ -36,14 +44,20 @@ export function NextTime({ batch, sheet, way }: { batch: number; sheet: number |
       )}
       {found.data.penalties.length > 0 && (
         <div className="mt-4">
-          <h3 className="font-bold">What costs most of the liking</h3>
+          <h3 className="font-bold">
+            <Trans>What costs most of the liking</Trans>
+          </h3>
           <ul>
             {found.data.penalties.slice(0, 4).map((one) => (
               <li key={one.words} className="hairline flex items-center justify-between gap-4 py-1">
                 <span>
-                  {capital(one.words)}, {one.share_pct.toFixed(0)} in a hundred
+                  <Trans>
+                    {capital(one.words)}, {one.share_pct.toFixed(0)} in a hundred
+                  </Trans>
                 </span>
-                <b>{one.drop.toFixed(1)} less</b>
+                <b>
+                  <Trans>{one.drop.toFixed(1)} less</Trans>
+                </b>
               </li>
             ))}
           </ul>
@@ -53,7 +67,7 @@ export function NextTime({ batch, sheet, way }: { batch: number; sheet: number |
   );
 }
 
-const HEADS = { please: "To please", learn: "To learn" } as const;
+const HEADS = { please: t`To please`, learn: t`To learn` } as const;
 
 function OneProposal(props: { one: Proposal; batch: number; sheet: number | null; way: WayCard }) {
   const { one, batch, sheet, way } = props;
@@ -81,12 +95,12 @@ function OneProposal(props: { one: Proposal; batch: number; sheet: number | null
           disabled={take.isPending}
           onClick={() => take.mutate(newId())}
         >
-          Make it the next revision of its sheet
+          <Trans>Make it the next revision of its sheet</Trans>
         </button>
       )}
       {take.data && (
         <p role="status" className="text-green">
-          The sheet says so now: its revision {take.data.revision}.
+          <Trans>The sheet says so now: its revision {take.data.revision}.</Trans>
         </p>
       )}
       <Sorry error={take.error} />
@@ -109,7 +123,7 @@ function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard
       viewBox={`0 0 ${W} ${rows.length * ROW}`}
       className="my-2 block w-full max-w-[480px]"
       role="img"
-      aria-label={rows.map(({ one }) => `${one.taste}: expected ${one.words}`).join("; ")}
+      aria-label={rows.map(({ one }) => t`${one.taste}: expected ${one.words}`).join("; ")}
     >
       {rows.map(({ one, scale }, i) => (
         <g key={one.taste} transform={`translate(0 ${i * ROW})`}>

@@ -1,5 +1,7 @@
 /** How it came out: just-about-right scales, faults seen, a note. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { ToggleGroup } from "radix-ui";
 import type { Kept, Outcome, WayCard } from "../api/client";
 import { limit } from "../api/limits";
@@ -30,7 +32,7 @@ export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
     >
       <Scales way={way} tastes={outcome.tastes} onChange={(tastes) => setOutcome({ ...outcome, tastes })} />
       <p id="faults-seen" className="mt-5 text-ink2">
-        What went wrong, if anything
+        <Trans>What went wrong, if anything</Trans>
       </p>
       <ToggleGroup.Root
         type="multiple"
@@ -47,7 +49,9 @@ export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
       </ToggleGroup.Root>
       <CountAndKeep outcome={outcome} told={told} onChange={setOutcome} />
       <label className="mt-5 block">
-        <span className="text-ink2">A note</span>
+        <span className="text-ink2">
+          <Trans>A note</Trans>
+        </span>
         <textarea
           className="mt-1 block w-full border border-ink2 bg-sheet p-2"
           rows={3}
@@ -57,16 +61,16 @@ export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
         />
       </label>
       <button type="submit" className="pick mt-5 min-h-12 px-8 text-lg" data-on="true" disabled={busy}>
-        Put it in the log
+        <Trans>Put it in the log</Trans>
       </button>
     </form>
   );
 }
 
 const PLACES = [
-  ["counter", "covered, on the counter"],
-  ["fridge", "in the fridge"],
-  ["freezer", "in the freezer"],
+  ["counter", t`covered, on the counter`],
+  ["fridge", t`in the fridge`],
+  ["freezer", t`in the freezer`],
 ] as const;
 
 /** How many there were, what they weighed, and what is put by, where. */
@@ -79,10 +83,12 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
   };
   return (
     <fieldset className="mt-5 border-0 p-0">
-      <legend className="text-ink2">Counted, weighed, put by</legend>
+      <legend className="text-ink2">
+        <Trans>Counted, weighed, put by</Trans>
+      </legend>
       <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-3">
         <NumberField
-          label={told?.pieces ? `Pieces, ${told.pieces} told` : "Pieces"}
+          label={told?.pieces ? t`Pieces, ${told.pieces} told` : t`Pieces`}
           value={outcome.pieces ?? null}
           within={limit("Outcome.pieces")}
           decimals={0}
@@ -90,7 +96,7 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
           onChange={(pieces) => onChange({ ...outcome, pieces })}
         />
         <WeightField
-          label="All of it weighs"
+          label={t`All of it weighs`}
           value={outcome.grams ?? null}
           within={limit("Outcome.grams")}
           decimals={0}
@@ -100,7 +106,7 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
         {PLACES.map(([where, words]) => (
           <NumberField
             key={where}
-            label={`Put by ${words}`}
+            label={t`Put by ${words}`}
             value={kept.find((one) => one.where === where)?.pieces ?? null}
             within={limit("Kept.pieces")}
             decimals={0}

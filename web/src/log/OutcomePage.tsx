@@ -1,5 +1,7 @@
 /** After a run: how did it come out? */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
@@ -40,7 +42,7 @@ export default function OutcomePage() {
     },
   });
   useEffect(() => {
-    document.title = "How did it come out? · Kemble";
+    document.title = t`How did it come out? · Kemble`;
   }, []);
   const way = ways.data?.find((one) => one.id === run.data?.way);
   if (run.data?.batch && !save.isPending) return <Navigate to={`/log/${run.data.batch}`} replace />;
@@ -48,13 +50,21 @@ export default function OutcomePage() {
   const open = run.data.state.steps.filter((step) => step.status !== "done").length;
   const error = save.error ?? giveUp.error;
   return (
-    <Frame title={<h1 className="text-2xl">How did it come out?</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>How did it come out?</Trans>
+        </h1>
+      }
+    >
       <div className="mt-6 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
-        <section aria-label="Tasting">
+        <section aria-label={t`Tasting`}>
           <p className="text-lg">
             {run.data.title}
             {open > 0 && (
-              <span className="text-look">: {open} steps are still open. Putting it in the log finishes the run.</span>
+              <span className="text-look">
+                <Trans>: {open} steps are still open. Putting it in the log finishes the run.</Trans>
+              </span>
             )}
           </p>
           <Sorry error={error} />
@@ -69,11 +79,13 @@ export default function OutcomePage() {
             onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}
           />
           <LinkButton className="mt-6" onClick={() => giveUp.mutate()}>
-            Leave it out of the log and drop this run
+            <Trans>Leave it out of the log and drop this run</Trans>
           </LinkButton>
         </section>
-        <section aria-label="Where it stood" className="lg:sticky lg:top-4 lg:self-start">
-          <h2 className="text-xl">Where it stood</h2>
+        <section aria-label={t`Where it stood`} className="lg:sticky lg:top-4 lg:self-start">
+          <h2 className="text-xl">
+            <Trans>Where it stood</Trans>
+          </h2>
           <MixMap
             way={way}
             dots={[]}

@@ -1,5 +1,7 @@
 /** One fact of every making of a way, in the order of time: where it lay, where it was told to lie, and whether it drifts. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { useEffect, useState } from "react";
@@ -23,20 +25,28 @@ export default function OverTimePage() {
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {
-    document.title = "Over time · Kemble";
+    document.title = t`Over time · Kemble`;
   }, []);
   if (!found.data || !ways.data || !kitchen.data) return <Waiting error={found.error ?? ways.error ?? kitchen.error} />;
   const told = found.data;
   const fact = told.offered.find((one) => one.id === told.of);
   const zone = kitchen.data.kitchen.timezone;
   return (
-    <Frame title={<h1 className="text-2xl">Over time</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Over time</Trans>
+        </h1>
+      }
+    >
       {!told.way || !fact ? (
-        <p className="mt-8 max-w-prose text-lg">Nothing here yet. Every making that goes into the log is a dot here.</p>
+        <p className="mt-8 max-w-prose text-lg">
+          <Trans>Nothing here yet. Every making that goes into the log is a dot here.</Trans>
+        </p>
       ) : (
         <div className="mt-4">
           <Picks
-            label="Way"
+            label={t`Way`}
             value={told.way}
             options={ways.data.filter((one) => told.ways.includes(one.id)).map((one) => [one.id, one.name] as const)}
             onPick={(id) => setAsked({ way: id })}
@@ -49,8 +59,8 @@ export default function OverTimePage() {
           <p role="status" className="text-lg">
             {told.drift?.says ??
               (told.points.length === 0
-                ? "Nobody has said it of these makings."
-                : "Five makings over ten days or more can tell whether it drifts.")}
+                ? t`Nobody has said it of these makings.`
+                : t`Five makings over ten days or more can tell whether it drifts.`)}
           </p>
           {told.points.length > 0 && <Dots points={told.points} unit={fact.unit} zone={zone} />}
         </div>
@@ -67,7 +77,7 @@ function Facts({ told, onAsk }: { told: OverTime; onAsk: (id: string) => void })
   return (
     <>
       <Picks
-        label="Fact"
+        label={t`Fact`}
         className="mt-3"
         value={told.of ?? ""}
         options={near.map((one) => [one.id, one.label] as const)}
@@ -81,21 +91,23 @@ function Facts({ told, onAsk }: { told: OverTime; onAsk: (id: string) => void })
         }}
       >
         <label>
-          or any fact{" "}
-          <select
-            className="write min-h-10 max-w-[22rem]"
-            value={sought}
-            onChange={(event) => setSought(event.target.value)}
-          >
-            {far.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.label}
-              </option>
-            ))}
-          </select>
+          <Trans>
+            or any fact{" "}
+            <select
+              className="write min-h-10 max-w-[22rem]"
+              value={sought}
+              onChange={(event) => setSought(event.target.value)}
+            >
+              {far.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.label}
+                </option>
+              ))}
+            </select>
+          </Trans>
         </label>
         <button type="submit" className="pick min-h-10 px-5">
-          Show it
+          <Trans>Show it</Trans>
         </button>
       </form>
     </>
@@ -181,8 +193,10 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
       </Drawing>
       {points.some((one) => one.told != null) && (
         <figcaption className="text-ink2">
-          A dash is what was told, shaded its range; a dot is what happened, red outside of that. Press one for its
-          making.
+          <Trans>
+            A dash is what was told, shaded its range; a dot is what happened, red outside of that. Press one for its
+            making.
+          </Trans>
         </figcaption>
       )}
     </figure>
@@ -190,4 +204,4 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
 }
 
 const words = (points: OverTime["points"], unit: string) =>
-  `${points.length} makings, from ${points[0]?.value.toPrecision(3)} to ${points.at(-1)?.value.toPrecision(3)} ${unit}`;
+  t`${points.length} makings, from ${points[0]?.value.toPrecision(3) ?? ""} to ${points.at(-1)?.value.toPrecision(3) ?? ""} ${unit}`;

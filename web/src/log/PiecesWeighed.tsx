@@ -1,5 +1,7 @@
 /** Pieces that were weighed one after another, against what was told: the first few were practice, and stand apart. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
 import { Drawing } from "../ui/Drawing";
@@ -17,8 +19,10 @@ const APART = 26; // between practice and what was meant
 export function PiecesWeighed({ all }: { all: Weighed[] }) {
   if (all.length === 0) return null;
   return (
-    <section aria-label="Pieces weighed" className="mt-6">
-      <h2 className="text-xl">Pieces, weighed</h2>
+    <section aria-label={t`Pieces weighed`} className="mt-6">
+      <h2 className="text-xl">
+        <Trans>Pieces, weighed</Trans>
+      </h2>
       {all.map((one) => (
         <div key={one.step} className="mt-2">
           <Strip one={one} />
@@ -31,11 +35,11 @@ export function PiecesWeighed({ all }: { all: Weighed[] }) {
 
 /** What they came to: those that were meant alone, where there are any. */
 export function wordsOf({ label, told_g, practice, meant, mean_g, spread_g }: Weighed): string {
-  const spread = spread_g == null ? "" : `, spread ${weightWords(spread_g, 1)}`;
-  const told = `${weightWords(told_g, 1)} told`;
+  const spread = spread_g == null ? "" : t`, spread ${weightWords(spread_g, 1)}`;
+  const told = t`${weightWords(told_g, 1)} told`;
   if (meant.length === 0)
-    return `${capital(label)}: ${practice.length} for practice, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}.`;
-  return `${capital(label)}: ${meant.length} meant, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}. The first ${
+    return t`${capital(label)}: ${practice.length} for practice, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}.`;
+  return t`${capital(label)}: ${meant.length} meant, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}. The first ${
     practice.length
   } were practice, and do not count.`;
 }
@@ -88,11 +92,11 @@ function Strip({ one }: { one: Weighed }) {
         />
       ))}
       <Label x={LEFT + (practice.length * step) / 2} y={H - 6} size={13.5} anchor="middle" tone="ink2">
-        practice
+        <Trans>practice</Trans>
       </Label>
       {meant.length > 0 && (
         <Label x={from + (meant.length * step) / 2} y={H - 6} size={13.5} anchor="middle" tone="ink2">
-          meant; green told, dashed their mean
+          <Trans>meant; green told, dashed their mean</Trans>
         </Label>
       )}
     </Drawing>

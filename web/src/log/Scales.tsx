@@ -1,5 +1,7 @@
 /** Just-about-right scales: a press for each, from too little over just right to too much. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
 import type { WayCard } from "../api/client";
@@ -28,7 +30,7 @@ export function Scales({ way, tastes, onChange }: Props) {
           className="mt-3 min-h-12 text-bean underline underline-offset-4"
           onClick={() => setIsOpen(true)}
         >
-          More to say: {more.map((one) => one.id).join(", ")}
+          <Trans>More to say: {more.map((one) => one.id).join(", ")}</Trans>
         </button>
       )}
     </>
@@ -39,11 +41,15 @@ function OneScale({ taste, tastes, onChange }: Omit<Props, "way"> & { taste: Way
   return (
     <div className="hairline py-4">
       <p id={`taste-${taste.id}`} className="sr-only">
-        {taste.too_little} to {taste.too_much}
+        <Trans>
+          {taste.too_little} to {taste.too_much}
+        </Trans>
       </p>
       <div className="grid grid-cols-3 text-ink2">
         <span>{taste.too_little}</span>
-        <span className="text-center">just right</span>
+        <span className="text-center">
+          <Trans>just right</Trans>
+        </span>
         <span className="text-right">{taste.too_much}</span>
       </div>
       <RadioGroup.Root
@@ -77,6 +83,6 @@ function OneScale({ taste, tastes, onChange }: Omit<Props, "way"> & { taste: Way
 }
 
 export function wordsFor(mark: number, taste: WayCard["tastes"][number]) {
-  if (mark === 0) return "just right";
-  return `${Math.abs(mark) === 1 ? "a little " : "much "}${mark < 0 ? taste.too_little : taste.too_much}`;
+  if (mark === 0) return t`just right`;
+  return `${Math.abs(mark) === 1 ? t`a little ` : t`much `}${mark < 0 ? taste.too_little : taste.too_much}`;
 }

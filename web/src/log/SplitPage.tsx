@@ -1,5 +1,7 @@
 /** A split batch tasted blind: the table for whoever serves, one press a taster, and what that says. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
@@ -33,16 +35,18 @@ export default function SplitPage() {
     },
   });
   useEffect(() => {
-    document.title = "Tasted blind · Kemble";
+    document.title = t`Tasted blind · Kemble`;
   }, []);
   if (!found.data) return <Waiting error={found.error} />;
   const { title, kind, codes, answers, served } = found.data;
-  const asks = kind === "triangle" ? "Which one is the odd one?" : "Which one do you like better?";
+  const asks = kind === "triangle" ? t`Which one is the odd one?` : t`Which one do you like better?`;
   return (
     <Frame title={<h1 className="text-2xl">{title}</h1>}>
       {cooks(role) && (
         <p className="mt-4">
-          <TextLink to="/log/blind">All blind tastings</TextLink>
+          <TextLink to="/log/blind">
+            <Trans>All blind tastings</Trans>
+          </TextLink>
         </p>
       )}
       {served && <Says verdict={served.verdict} chance={kind === "triangle" ? 1 / 3 : 1 / 2} />}
@@ -54,7 +58,9 @@ export default function SplitPage() {
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
             <li key={i} className="hairline flex flex-wrap items-center gap-3 py-2">
-              <span className="w-24">Taster {i + 1}</span>
+              <span className="w-24">
+                <Trans>Taster {i + 1}</Trans>
+              </span>
               {row.map((code) => (
                 <button
                   key={code}
@@ -78,15 +84,17 @@ export default function SplitPage() {
 
 function Says({ verdict, chance }: { verdict: Served["verdict"]; chance: number }) {
   return (
-    <section aria-label="What it says" className="mt-3">
+    <section aria-label={t`What it says`} className="mt-3">
       <p role="status" className="text-2xl font-bold">
         {verdict.says}
       </p>
       <Share verdict={verdict} chance={chance} />
       {verdict.answered > 0 && (
         <p className="text-ink2">
-          By chance alone as many or more: {(100 * verdict.chance).toFixed(1)} in a hundred. The true share lies between{" "}
-          {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
+          <Trans>
+            By chance alone as many or more: {(100 * verdict.chance).toFixed(1)} in a hundred. The true share lies
+            between {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
+          </Trans>
         </p>
       )}
     </section>
@@ -96,10 +104,14 @@ function Says({ verdict, chance }: { verdict: Served["verdict"]; chance: number 
 function ForWhoeverServes({ served }: { served: Served }) {
   return (
     <details className="mt-6 pb-10">
-      <summary className="min-h-8 cursor-pointer">For whoever serves: what is in which cup</summary>
+      <summary className="min-h-8 cursor-pointer">
+        <Trans>For whoever serves: what is in which cup</Trans>
+      </summary>
       <p className="text-ink2">
-        A is {served.split.a}, B is {served.split.b}. Same size, same warmth, left to right in this order; water
-        between.
+        <Trans>
+          A is {served.split.a}, B is {served.split.b}. Same size, same warmth, left to right in this order; water
+          between.
+        </Trans>
       </p>
       <table className="mt-2">
         <tbody>
@@ -107,7 +119,7 @@ function ForWhoeverServes({ served }: { served: Served }) {
             // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
             <tr key={i} className="hairline">
               <th scope="row" className="py-1 pr-6 text-left font-normal">
-                Taster {i + 1}
+                <Trans>Taster {i + 1}</Trans>
               </th>
               {row.map((cup) => (
                 <td key={cup.code} className="pr-6">
@@ -134,7 +146,7 @@ function Share({ verdict, chance }: { verdict: Served["verdict"]; chance: number
       viewBox={`0 0 ${W} 56`}
       className="mt-2 block w-full max-w-[600px]"
       role="img"
-      aria-label={`${verdict.right} of ${verdict.answered}; by chance ${(100 * chance).toFixed(0)} in a hundred`}
+      aria-label={t`${verdict.right} of ${verdict.answered}; by chance ${(100 * chance).toFixed(0)} in a hundred`}
     >
       <line x1={x(0)} x2={x(1)} y1="18" y2="18" stroke="var(--color-ink)" />
       <line
@@ -149,7 +161,7 @@ function Share({ verdict, chance }: { verdict: Served["verdict"]; chance: number
       <circle cx={x(share)} cy="18" r="8" fill="var(--color-green)" />
       <line x1={x(chance)} x2={x(chance)} y1="4" y2="32" stroke="var(--color-bean)" strokeWidth="2.4" />
       <text x={x(chance)} y="50" textAnchor="middle" style={{ fontSize: legible(15) }} fill="var(--color-bean)">
-        chance
+        <Trans>chance</Trans>
       </text>
     </Drawing>
   );

@@ -1,11 +1,12 @@
 /** Batches or weighings out of a table: looked at row by row, and put in by a second press. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { plural } from "../ui/words";
 
 const MOST_SHOWN = 12;
 
@@ -22,13 +23,13 @@ export function TableIn() {
       ask(api.POST("/api/tables", { body: { text: look.data?.text ?? "", keep: true, uid } })),
     onSuccess: () => client.invalidateQueries(),
   });
-  const [one, many] = look.data?.told.of === "weighings" ? ["weighing", "weighings"] : ["batch", "batches"];
+  const weighings = look.data?.told.of === "weighings";
   const rows = look.data?.told.rows ?? [];
   const good = rows.filter((row) => !row.problem && !row.here).length;
   const bad = rows.filter((row) => row.problem);
   const here = rows.length - good - bad.length;
   return (
-    <section aria-label="A table in" className="mt-3">
+    <section aria-label={t`A table in`} className="mt-3">
       <FileButton
         accept=".csv,text/csv,text/plain"
         onFile={(file) => {
@@ -36,23 +37,34 @@ export function TableIn() {
           look.mutate(file);
         }}
       >
-        Batches or weighings from a table
+        <Trans>Batches or weighings from a table</Trans>
       </FileButton>
       <Sorry error={look.error ?? keep.error} />
       {look.data && !keep.data && (
         <div className="mt-3 border-l-4 border-bean pl-4">
           <p>
-            {plural(good, one, many)} to put in
-            {here > 0 ? `; ${here} here already` : ""}
-            {bad.length > 0 ? `; ${bad.length} left out:` : "."}
+            <Trans>
+              {weighings
+                ? plural(good, { one: "# weighing", other: "# weighings" })
+                : plural(good, { one: "# batch", other: "# batches" })}{" "}
+              to put in
+              {here > 0 ? t`; ${here} here already` : ""}
+              {bad.length > 0 ? t`; ${bad.length} left out:` : "."}
+            </Trans>
           </p>
           <ul className="text-ink2">
             {bad.slice(0, MOST_SHOWN).map((row) => (
               <li key={row.number}>
-                row {row.number}, {row.says}: {row.problem}
+                <Trans>
+                  row {row.number}, {row.says}: {row.problem}
+                </Trans>
               </li>
             ))}
-            {bad.length > MOST_SHOWN && <li>and {plural(bad.length - MOST_SHOWN, "more", "more")}</li>}
+            {bad.length > MOST_SHOWN && (
+              <li>
+                <Trans>and {plural(bad.length - MOST_SHOWN, { one: "# more", other: "# more" })}</Trans>
+              </li>
+            )}
           </ul>
           {good > 0 && (
             <button
@@ -62,7 +74,7 @@ export function TableIn() {
               disabled={keep.isPending}
               onClick={() => keep.mutate(newId())}
             >
-              Put {good === 1 ? "it" : `the ${good}`} in
+              <Trans>Put {good === 1 ? t`it` : t`the ${good}`} in</Trans>
             </button>
           )}
         </div>
@@ -70,8 +82,8 @@ export function TableIn() {
       {keep.data && (
         <p role="status" className="mt-2 text-green">
           {keep.data.of === "weighings"
-            ? `${plural(keep.data.added, "bench", "benches")} came in.`
-            : `${plural(keep.data.added, "batch", "batches")} came in.`}
+            ? t`${plural(keep.data.added, { one: "# bench", other: "# benches" })} came in.`
+            : t`${plural(keep.data.added, { one: "# batch", other: "# batches" })} came in.`}
         </p>
       )}
     </section>

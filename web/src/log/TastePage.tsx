@@ -1,5 +1,7 @@
 /** One tongue on a batch, in under half a minute, on a phone: a press a scale, how it is liked, done. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ToggleGroup } from "radix-ui";
 import { useEffect, useState } from "react";
@@ -45,12 +47,18 @@ export default function TastePage() {
     },
   });
   useEffect(() => {
-    document.title = "Taste · Kemble";
+    document.title = t`Taste · Kemble`;
   }, []);
   const way = ways.data?.find((one) => one.id === batch.data?.way);
   if (!batch.data || !way) return <Waiting error={batch.error ?? ways.error} />;
   return (
-    <Frame title={<h1 className="text-2xl">How is it?</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>How is it?</Trans>
+        </h1>
+      }
+    >
       <form
         className="mt-4 max-w-[36rem] pb-10"
         onSubmit={(event) => {
@@ -58,10 +66,10 @@ export default function TastePage() {
           save.mutate(newId());
         }}
       >
-        <p className="text-lg">{blind ? `Number ${codeOf(id)}` : batch.data.title}</p>
+        <p className="text-lg">{blind ? t`Number ${codeOf(id)}` : batch.data.title}</p>
         <Scales way={way} tastes={tastes} onChange={setTastes} />
         <p id="liking" className="mt-5 text-ink2">
-          How much do you like it, from 1 to 9
+          <Trans>How much do you like it, from 1 to 9</Trans>
         </p>
         <ToggleGroup.Root
           type="single"
@@ -78,11 +86,15 @@ export default function TastePage() {
         </ToggleGroup.Root>
         <div className="mt-5 grid gap-4 sm:grid-cols-2">
           <label>
-            <span className="block text-ink2">Who</span>
+            <span className="block text-ink2">
+              <Trans>Who</Trans>
+            </span>
             <input className="write h-12 w-full" maxLength={40} value={who} onChange={(e) => setWho(e.target.value)} />
           </label>
           <label>
-            <span className="block text-ink2">A word on it</span>
+            <span className="block text-ink2">
+              <Trans>A word on it</Trans>
+            </span>
             <input
               className="write h-12 w-full"
               maxLength={1000}
@@ -98,7 +110,7 @@ export default function TastePage() {
           data-on="true"
           disabled={save.isPending || (liking === null && Object.keys(tastes).length === 0)}
         >
-          That is how it is
+          <Trans>That is how it is</Trans>
         </button>
         <Sorry error={save.error} />
       </form>

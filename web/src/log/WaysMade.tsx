@@ -1,5 +1,6 @@
 /** What this kitchen makes well: every way that is in the log, a mark for each batch, the ones that were right filled. */
 
+import { t } from "@lingui/core/macro";
 import { ToggleGroup } from "radix-ui";
 import type { LogPage, WayCard } from "../api/client";
 
@@ -16,7 +17,7 @@ export function WaysMade({ made, ways, at, onPick }: Props) {
   return (
     <ToggleGroup.Root
       type="single"
-      aria-label="Way"
+      aria-label={t`Way`}
       className="grid gap-x-6 sm:grid-cols-2"
       value={at}
       onValueChange={(way) => way && onPick(way)}
@@ -29,7 +30,7 @@ export function WaysMade({ made, ways, at, onPick }: Props) {
           <ToggleGroup.Item
             key={one.way}
             value={one.way}
-            aria-label={`${way?.name ?? one.way}: ${one.right} of ${one.batches} just right`}
+            aria-label={t`${way?.name ?? one.way}: ${one.right} of ${one.batches} just right`}
             className={`hairline flex min-h-10 items-center justify-between gap-3 text-left hover:bg-sheet ${
               one.way === at ? "font-bold text-bean" : ""
             }`}

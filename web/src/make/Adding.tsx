@@ -1,5 +1,7 @@
 /** "I added fifteen grams of flour": it goes into the chain, and what follows from it is worked anew. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { limit } from "../api/limits";
@@ -24,10 +26,12 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
   if (lines.length === 0) return null;
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
-      <Popover.Trigger className="pick min-h-16 px-6">I added something</Popover.Trigger>
-      <Slip label="What was added?" wide>
+      <Popover.Trigger className="pick min-h-16 px-6">
+        <Trans>I added something</Trans>
+      </Popover.Trigger>
+      <Slip label={t`What was added?`} wide>
         <p id="what-added" className="text-ink2">
-          What was added?
+          <Trans>What was added?</Trans>
         </p>
         <ul aria-labelledby="what-added" className="mt-2 flex max-h-64 flex-wrap gap-2 overflow-auto">
           {lines.map((one, i) => (
@@ -41,13 +45,23 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
                 onClick={() => setAt(i)}
               >
                 {one.name}
-                {parts > 1 && <span className="font-normal">to the {one.part_name}</span>}
+                {parts > 1 && (
+                  <span className="font-normal">
+                    <Trans>to the {one.part_name}</Trans>
+                  </span>
+                )}
               </button>
             </li>
           ))}
         </ul>
         <div className="mt-4 flex flex-wrap items-end gap-4">
-          <WeightField label="How much" value={grams} within={limit("Added.grams")} width="6rem" onChange={setGrams} />
+          <WeightField
+            label={t`How much`}
+            value={grams}
+            within={limit("Added.grams")}
+            width="6rem"
+            onChange={setGrams}
+          />
           <Popover.Close
             className="pick min-h-16 px-8"
             data-on="true"
@@ -60,7 +74,7 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
               })
             }
           >
-            It is in
+            <Trans>It is in</Trans>
           </Popover.Close>
         </div>
       </Slip>

@@ -1,5 +1,7 @@
 /** When nothing is left to do: taste, count, say how it came out; and what a rehearsal showed. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link, useNavigate } from "react-router";
 import { cooks, useRole } from "../session/roles";
 import { RehearsalReport } from "./RehearsalReport";
@@ -16,12 +18,14 @@ export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo
   useStepKeys({ forward: () => first && logs && navigate(pathOf(first)), undo: undo?.take ?? null });
   return (
     <section className="py-8">
-      <h1 className="text-[clamp(34px,5.4vw,66px)]">{rehearsed ? "That was the rehearsal." : "It is on the table."}</h1>
+      <h1 className="text-[clamp(34px,5.4vw,66px)]">
+        {rehearsed ? t`That was the rehearsal.` : t`It is on the table.`}
+      </h1>
       {rehearsed && first ? (
         <RehearsalReport run={first.id} />
       ) : (
         <p className="mt-4 text-2xl text-ink2">
-          Count it, weigh it, taste it, then say how it came out: the next one is better for it.
+          <Trans>Count it, weigh it, taste it, then say how it came out: the next one is better for it.</Trans>
         </p>
       )}
       <div className="mt-8 flex flex-wrap gap-4">
@@ -32,13 +36,13 @@ export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo
             className="pick min-h-16 px-8 text-xl"
             data-on={one === first ? "true" : undefined}
           >
-            {one.batch ? "To the log" : "How did it come out?"}
+            {one.batch ? t`To the log` : t`How did it come out?`}
             {makings.length > 1 && <span className="font-normal">{one.title}</span>}
           </Link>
         ))}
         {undo && (
           <button type="button" className="pick min-h-16 px-8 text-xl" onClick={undo.take}>
-            Undo the last
+            <Trans>Undo the last</Trans>
           </button>
         )}
       </div>

@@ -1,5 +1,7 @@
 /** Beside the step: what the scale should show, what can go wrong, a note. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
@@ -41,10 +43,14 @@ export function Aside({
     <div className="mt-7">
       <div className="flex flex-wrap gap-3">
         <Popover.Root>
-          <Popover.Trigger className="pick min-h-16 px-6">Note</Popover.Trigger>
-          <Slip label="A note">
+          <Popover.Trigger className="pick min-h-16 px-6">
+            <Trans>Note</Trans>
+          </Popover.Trigger>
+          <Slip label={t`A note`}>
             <label>
-              <span className="text-ink2">A note on “{step.title}”</span>
+              <span className="text-ink2">
+                <Trans>A note on “{step.title}”</Trans>
+              </span>
               <textarea
                 className="mt-1 block w-full border border-ink2 bg-paper p-2"
                 rows={3}
@@ -61,14 +67,18 @@ export function Aside({
                 setNote("");
               }}
             >
-              Keep it
+              <Trans>Keep it</Trans>
             </Popover.Close>
           </Slip>
         </Popover.Root>
         <Popover.Root>
-          <Popover.Trigger className="pick min-h-16 px-6">Something is wrong</Popover.Trigger>
-          <Slip label="What do you see?">
-            <p className="text-ink2">What do you see?</p>
+          <Popover.Trigger className="pick min-h-16 px-6">
+            <Trans>Something is wrong</Trans>
+          </Popover.Trigger>
+          <Slip label={t`What do you see?`}>
+            <p className="text-ink2">
+              <Trans>What do you see?</Trans>
+            </p>
             <ul>
               {[...here, ...others].map((fault, i) => (
                 <li key={fault.id} className={`hairline ${i === here.length ? "mt-3 border-t border-ink" : ""}`}>
@@ -89,19 +99,22 @@ export function Aside({
         {children}
         {undo && (
           <button type="button" className="pick min-h-16 px-6" onClick={undo.take}>
-            Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}
+            <Trans>Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}</Trans>
           </button>
         )}
         {redo && (
           <button type="button" className="pick min-h-16 px-6" onClick={redo.take}>
-            Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}
+            <Trans>Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}</Trans>
           </button>
         )}
       </div>
       {remedy && (
         <div role="status" className="mt-3 border-l-4 border-amber pl-4 text-lg">
           <p>
-            <b className="text-look">Now.</b> {remedy.seen}: {remedy.now}.
+            <b className="text-look">
+              <Trans>Now.</Trans>
+            </b>{" "}
+            {remedy.seen}: {remedy.now}.
           </p>
           <Causes fault={remedy} />
         </div>

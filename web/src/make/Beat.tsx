@@ -1,5 +1,7 @@
 /** What is done again and again, and what is counted: by a tap, by a key, by the pedal. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { StepState, StepWorked } from "../api/client";
 
 const PRACTICE = 3; // the first few, to find the size (core: geometry/hands.py)
@@ -26,18 +28,26 @@ export function Beat({ step, standing, at, counting, onCount }: Props) {
           type="button"
           className="pick min-h-20 flex-1 rounded-2xl text-xl"
           onClick={() => onCount(1)}
-          aria-label={`${standing.count ?? 0} of ${count.of} ${count.what}: count one`}
+          aria-label={t`${standing.count ?? 0} of ${count.of} ${count.what}: count one`}
         >
-          <b className="text-3xl">{standing.count ?? 0}</b> of {count.of} {count.what}
-          {count.what === "pieces" && (standing.count ?? 0) < PRACTICE && (
-            <span className="font-normal">practice: weigh it</span>
-          )}
-          {counting && <span className="font-normal text-ink2">space or the pedal counts</span>}
+          <Trans>
+            <b className="text-3xl">{standing.count ?? 0}</b> of {count.of} {count.what}
+            {count.what === "pieces" && (standing.count ?? 0) < PRACTICE && (
+              <span className="font-normal">
+                <Trans>practice: weigh it</Trans>
+              </span>
+            )}
+            {counting && (
+              <span className="font-normal text-ink2">
+                <Trans>space or the pedal counts</Trans>
+              </span>
+            )}
+          </Trans>
         </button>
       )}
       {count && count.of >= 50 && (
         <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={() => onCount(10)}>
-          ten more
+          <Trans>ten more</Trans>
         </button>
       )}
     </div>
@@ -50,7 +60,7 @@ function Rhythm({ every, says, elapsedS }: { every: number; says: string; elapse
   const left = Math.ceil(every - (elapsedS - turn * every));
   const share = (elapsedS - turn * every) / every;
   return (
-    <p className="m-0 flex items-center gap-3 text-lg" role="timer" aria-label={`${says}, in ${left} seconds`}>
+    <p className="m-0 flex items-center gap-3 text-lg" role="timer" aria-label={t`${says}, in ${left} seconds`}>
       <svg viewBox="0 0 40 40" className="size-10" aria-hidden="true">
         <circle cx="20" cy="20" r="16" fill="none" stroke="var(--color-hair)" strokeWidth="6" />
         <circle
@@ -65,7 +75,10 @@ function Rhythm({ every, says, elapsedS }: { every: number; says: string; elapse
         />
       </svg>
       <span>
-        {says} <b>in {left} s</b>
+        {says}{" "}
+        <b>
+          <Trans>in {left} s</Trans>
+        </b>
       </span>
     </p>
   );

@@ -1,5 +1,7 @@
 /** The bench, opened from the step at which pieces are shared out: each that is taken down is told to the making. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
@@ -11,8 +13,8 @@ import { weightUnit } from "../ui/words";
 import type { Making } from "./useFlow";
 
 const SHARED: Record<string, { each: string; enough: string; what: string }> = {
-  "shape.base_g": { each: "shape.base_g", enough: "shape.base_enough_for", what: "dough" },
-  "shape.filling_g": { each: "shape.filling_g", enough: "shape.filling_enough_for", what: "filling" },
+  "shape.base_g": { each: "shape.base_g", enough: "shape.base_enough_for", what: t`dough` },
+  "shape.filling_g": { each: "shape.filling_g", enough: "shape.filling_enough_for", what: t`filling` },
 };
 
 interface Props {
@@ -49,7 +51,7 @@ export function BenchHere({ making, step, onWeigh }: Props) {
   return (
     <Dialog.Root open={at !== null} onOpenChange={(open) => !open && setAt(null)}>
       <button type="button" className="pick mt-3 min-h-16 px-6" onClick={() => begin.mutate(newId())}>
-        Weigh them all out on the bench
+        <Trans>Weigh them all out on the bench</Trans>
       </button>
       <Sorry error={begin.error} />
       <Dialog.Portal>
@@ -60,7 +62,9 @@ export function BenchHere({ making, step, onWeigh }: Props) {
         >
           <div className="flex flex-wrap items-baseline justify-between gap-4">
             <Dialog.Title className="text-2xl">{step.title}</Dialog.Title>
-            <Dialog.Close className="pick min-h-16 px-8">Back to the step</Dialog.Close>
+            <Dialog.Close className="pick min-h-16 px-8">
+              <Trans>Back to the step</Trans>
+            </Dialog.Close>
           </div>
           {at !== null && <BenchDesk id={at} device={making.scale} onAnother={() => setAt(null)} onPiece={onWeigh} />}
         </Dialog.Content>

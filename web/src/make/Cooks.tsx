@@ -1,5 +1,7 @@
 /** Who does what: each cook's own lane, what is in their hands now and what comes next, and what must stand ready for it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { StepWorked } from "../api/client";
 import { cooks, useRole } from "../session/roles";
 import { TextLink } from "../ui/LinkButton";
@@ -24,11 +26,13 @@ export function Cooks({ all, cooks: lanes, me, inHand, next, at, zone, onMe, onC
   const role = useRole();
   const first = (inHand ?? all[0])?.making;
   return (
-    <section aria-label="What comes next" className="mt-8 border-t border-ink pt-4">
+    <section aria-label={t`What comes next`} className="mt-8 border-t border-ink pt-4">
       {lanes.length > 1 ? (
         <>
           <p className="flex flex-wrap items-center gap-3">
-            <span className="text-ink2">This screen stands beside</span>
+            <span className="text-ink2">
+              <Trans>This screen stands beside</Trans>
+            </span>
             {["", ...lanes].map((cook) => (
               <button
                 key={cook}
@@ -38,7 +42,7 @@ export function Cooks({ all, cooks: lanes, me, inHand, next, at, zone, onMe, onC
                 data-on={cook === me}
                 onClick={() => onMe(cook)}
               >
-                {cook || "all of them"}
+                {cook || t`all of them`}
               </button>
             ))}
           </p>
@@ -51,12 +55,21 @@ export function Cooks({ all, cooks: lanes, me, inHand, next, at, zone, onMe, onC
         </>
       ) : (
         next && (
-          <Next label="Next for your hands" one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
+          <Next
+            label={t`Next for your hands`}
+            one={next}
+            several={several(all)}
+            at={at}
+            zone={zone}
+            onChoose={onChoose}
+          />
         )
       )}
       {first && cooks(role) && (
         <p className="mt-4 text-right">
-          <TextLink to={first.batch ? `/log/${first.batch}` : `/make/${first.id}/outcome`}>Finish and log</TextLink>
+          <TextLink to={first.batch ? `/log/${first.batch}` : `/make/${first.id}/outcome`}>
+            <Trans>Finish and log</Trans>
+          </TextLink>
         </p>
       )}
     </section>
@@ -75,17 +88,21 @@ function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zon
       <h2 className="text-xl">{capital(cook)}</h2>
       {now && (
         <p className="text-lg">
-          <span className="text-ink2">now </span>
+          <span className="text-ink2">
+            <Trans>now </Trans>
+          </span>
           <b>{now.step.title}</b>
           {now.standing.due && Date.parse(now.standing.due) > at && (
-            <span className="text-ink2"> until {timeOfDay(now.standing.due, zone)}</span>
+            <span className="text-ink2">
+              <Trans> until {timeOfDay(now.standing.due, zone)}</Trans>
+            </span>
           )}
         </p>
       )}
       {next ? (
-        <Next label="next" one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
+        <Next label={t`next`} one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
       ) : (
-        <p className="text-ink2">{theirs.some((one) => isMine(one, cook) && one === now) ? "Then free." : "Free."}</p>
+        <p className="text-ink2">{theirs.some((one) => isMine(one, cook) && one === now) ? t`Then free.` : "Free."}</p>
       )}
     </section>
   );
@@ -118,7 +135,11 @@ function Ready({ step }: { step: StepWorked }) {
   const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name}`)];
   return (
     <>
-      {things.length > 0 && <p className="text-lg">Ready before it: {things.join(", ")}.</p>}
+      {things.length > 0 && (
+        <p className="text-lg">
+          <Trans>Ready before it: {things.join(", ")}.</Trans>
+        </p>
+      )}
       {step.asks && <p className="text-lg font-bold text-look">{step.asks}</p>}
     </>
   );

@@ -1,5 +1,6 @@
 /** What done looks like beside what not yet looks like. */
 
+import { t } from "@lingui/core/macro";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
@@ -14,11 +15,11 @@ export function CueDrawing({ looks }: { looks: Looks }) {
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
-      aria-label={`Done: ${done}. Not yet: ${notYet}`}
+      aria-label={t`Done: ${done}. Not yet: ${notYet}`}
     >
       {[
-        { x: 20, state: true, words: `${done}: done`, tone: "green" as const },
-        { x: 350, state: false, words: `${notYet}: not yet`, tone: "look" as const },
+        { x: 20, state: true, words: t`${done}: done`, tone: "green" as const },
+        { x: 350, state: false, words: t`${notYet}: not yet`, tone: "look" as const },
       ].map((one) => (
         <g key={one.words} transform={`translate(${one.x} 0)`}>
           {draw(one.state)}
@@ -37,11 +38,11 @@ function Stick() {
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
-      aria-label="A clear stick is done; a milky smear is not yet"
+      aria-label={t`A clear stick is done; a milky smear is not yet`}
     >
       {[
-        { x: 20, batter: "batter", milky: false, words: "clear: done", tone: "green" as const },
-        { x: 350, batter: "starch", milky: true, words: "milky: not yet", tone: "look" as const },
+        { x: 20, batter: "batter", milky: false, words: t`clear: done`, tone: "green" as const },
+        { x: 350, batter: "starch", milky: true, words: t`milky: not yet`, tone: "look" as const },
       ].map((one) => (
         <g key={one.words} transform={`translate(${one.x} 0)`}>
           <rect
@@ -86,11 +87,11 @@ function CutBall() {
       viewBox="0 0 640 240"
       className="block w-full max-w-[640px]"
       role="img"
-      aria-label="A soft, steaming middle is done; a hard pale core is not yet"
+      aria-label={t`A soft, steaming middle is done; a hard pale core is not yet`}
     >
       {[
-        { x: 120, done: true, words: "soft, steaming: done", tone: "green" as const },
-        { x: 450, done: false, words: "hard, cold: not yet", tone: "look" as const },
+        { x: 120, done: true, words: t`soft, steaming: done`, tone: "green" as const },
+        { x: 450, done: false, words: t`hard, cold: not yet`, tone: "look" as const },
       ].map((one) => (
         <g key={one.words} transform={`translate(${one.x} 104)`}>
           <circle r="76" fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="2" />

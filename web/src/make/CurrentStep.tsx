@@ -1,10 +1,12 @@
 /** The step in hand: large enough to read from two metres. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ask, type StepWorked } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
-import { capital, clock, dayOf, duration, minutes, plural, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
+import { capital, clock, dayOf, duration, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { Beat } from "./Beat";
@@ -49,7 +51,7 @@ export function CurrentStep(props: Props) {
   const pause = running ? () => tell({ kind: paused ? "resumed" : "paused", step: step.id }) : null;
   const count = running && step.count ? (times: number) => tell({ kind: "counted", step: step.id, times }) : null;
 
-  const yes = step.cue && looking ? step.cue.yes : step.hands === "free" ? "That will do" : "Done";
+  const yes = step.cue && looking ? step.cue.yes : step.hands === "free" ? t`That will do` : t`Done`;
   // Whatever goes by itself is left to its clock: only once that is up is there something to go on to.
   const straight = then && (step.hands !== "free" || at >= due) ? onThen : null;
   const forward = () => tell({ kind: running ? "done" : "started", step: step.id });
@@ -112,13 +114,13 @@ export function CurrentStep(props: Props) {
             elapsedS={elapsed}
             totalMin={extended}
             window={span}
-            words={paused ? "paused" : looking ? "check now" : step.hands === "free" ? "by itself" : step.hands}
+            words={paused ? t`paused` : looking ? t`check now` : step.hands === "free" ? t`by itself` : step.hands}
             likely={
               late
-                ? `${clock((at - due) / 1000)} over`
+                ? t`${clock((at - due) / 1000)} over`
                 : span
-                  ? `likely done at ${span.done.toFixed(0)}`
-                  : `until ${timeOfDay(new Date(due), zone)}`
+                  ? t`likely done at ${span.done.toFixed(0)}`
+                  : t`until ${timeOfDay(new Date(due), zone)}`
             }
             late={late}
           />
@@ -126,11 +128,13 @@ export function CurrentStep(props: Props) {
           <div className="py-8 text-center">
             <p className="text-[64px] leading-none font-bold">
               {minutes(step.minutes)}
-              <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? "min" : ""}</span>
+              <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? t`min` : ""}</span>
             </p>
             {step.between && (
               <p className="mt-2 text-xl text-ink2">
-                between {minutes(step.between.least)} and {duration(step.between.most)}
+                <Trans>
+                  between {minutes(step.between.least)} and {duration(step.between.most)}
+                </Trans>
               </p>
             )}
             <p className="mt-3 text-xl text-ink2">
@@ -145,16 +149,18 @@ export function CurrentStep(props: Props) {
             data-on="true"
             onClick={forward}
           >
-            {running ? yes : "Start"}
+            {running ? yes : t`Start`}
           </button>
           {notYet && (
             <button type="button" className="pick min-h-20 rounded-2xl text-xl" onClick={notYet}>
-              {step.cue && looking ? `${step.cue.no}, 5 more` : "5 minutes more"}
+              {step.cue && looking ? t`${step.cue.no}, 5 more` : t`5 minutes more`}
             </button>
           )}
           {straight && (
             <button type="button" className="pick col-span-2 min-h-16 rounded-2xl text-lg" onClick={straight}>
-              {yes}, and start: <b>{then?.title}</b>
+              <Trans>
+                {yes}, and start: <b>{then?.title}</b>
+              </Trans>
             </button>
           )}
         </div>
@@ -177,7 +183,7 @@ export function CurrentStep(props: Props) {
           <figure className="m-0">
             {!looking && (
               <figcaption className="mb-1 text-lg">
-                {span ? `At the first check, ${span.first_check.toFixed(0)} min: ` : "To see if it is done: "}
+                {span ? t`At the first check, ${span.first_check.toFixed(0)} min: ` : t`To see if it is done: `}
                 <b>{step.cue.question}</b>
               </figcaption>
             )}
@@ -191,11 +197,18 @@ export function CurrentStep(props: Props) {
           <p className="mb-3 text-lg">
             {step.tools.length > 0 && (
               <>
-                <b>Set out</b> {step.tools.join(", ")}.{" "}
+                <b>
+                  <Trans>Set out</Trans>
+                </b>{" "}
+                {step.tools.join(", ")}.{" "}
               </>
             )}
             <span className="text-ink2">{capital(WORK_WORDS[step.work])}.</span>
-            {standing.who && cooks.length > 1 && <b> {capital(standing.who)} does it.</b>}
+            {standing.who && cooks.length > 1 && (
+              <b>
+                <Trans> {capital(standing.who)} does it.</Trans>
+              </b>
+            )}
           </p>
         )}
         {step.target && (
@@ -217,7 +230,7 @@ export function CurrentStep(props: Props) {
         <Aside making={making} step={step} tell={tell} undo={undo} redo={redo}>
           {pause && (
             <button type="button" className="pick min-h-16 px-6" onClick={pause}>
-              {paused ? "Go on" : "Pause its clock"}
+              {paused ? t`Go on` : t`Pause its clock`}
             </button>
           )}
           <Adding making={making} step={step.id} open={adding} onOpen={setAdding} tell={tell} />
@@ -262,8 +275,8 @@ const A_DAY_MIN = 24 * 60;
 function ahead(ms: number, planned: string, zone: string) {
   const by = Math.round(ms / 60000);
   if (by > A_DAY_MIN)
-    return `planned for ${dayOf(planned, zone)}, ${timeOfDay(planned, zone)}: in ${plural(Math.round(by / A_DAY_MIN), "day")}`;
-  if (by > 1) return `planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? " min" : ""}`;
-  if (by < -1) return `planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? " min" : ""} late`;
-  return "planned for now";
+    return t`planned for ${dayOf(planned, zone)}, ${timeOfDay(planned, zone)}: in ${plural(Math.round(by / A_DAY_MIN), { one: "# day", other: "# days" })}`;
+  if (by > 1) return t`planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? t` min` : ""}`;
+  if (by < -1) return t`planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? t` min` : ""} late`;
+  return t`planned for now`;
 }

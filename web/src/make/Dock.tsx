@@ -1,5 +1,6 @@
 /** Every clock there is: of the runs that are made together, and of any other that is on. Above the fold on a phone. */
 
+import { t } from "@lingui/core/macro";
 import { useNavigate } from "react-router";
 import { clocksOf } from "../alarm/alarms";
 import { useCards } from "../alarm/useCards";
@@ -41,7 +42,7 @@ export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
       title: one.title,
       of: one.runTitle,
       leftS: (one.next - serverNow()) / 1000,
-      says: "in another run",
+      says: t`in another run`,
       over: serverNow() > one.latest,
       onPress: () => navigate(`/make/${one.run}`),
     }),
@@ -50,7 +51,7 @@ export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
   if (shown.length === 0) return null;
   return (
     <section
-      aria-label="Clocks"
+      aria-label={t`Clocks`}
       className="order-1 mt-2 border-y border-ink bg-sheet lg:sticky lg:bottom-(--strip,0px) lg:z-10 lg:order-3 lg:mt-0 lg:border-b-0"
     >
       <ul className="mx-auto grid max-w-[1280px] grid-cols-2 sm:px-4 sm:grid-cols-3 lg:auto-cols-fr lg:grid-flow-col lg:grid-cols-none">
@@ -117,12 +118,12 @@ function facesOf(
       of,
       leftS: (to - at) / 1000,
       says: standing.paused
-        ? "paused"
+        ? t`paused`
         : over
-          ? "over: look now"
+          ? t`over: look now`
           : to === first
-            ? `first look, ${timeOfDay(new Date(to), zone)}`
-            : `until ${timeOfDay(standing.due, zone)}`,
+            ? t`first look, ${timeOfDay(new Date(to), zone)}`
+            : t`until ${timeOfDay(standing.due, zone)}`,
       over,
       onPress,
     });
@@ -132,10 +133,10 @@ function facesOf(
     const ml = Number(making.facts["heat.top_up_ml"]?.value ?? 0);
     found.push({
       key: `${key} water`,
-      title: "Top up the water",
+      title: t`Top up the water`,
       of,
       leftS: left,
-      says: `${volumeWords(ml)}, boiling`,
+      says: t`${volumeWords(ml)}, boiling`,
       over: left < 0,
       onPress: null,
     });

@@ -1,5 +1,7 @@
 /** A held pan goes from one cook to another: who has it now. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import { Slip } from "../ui/Slip";
 
@@ -8,9 +10,13 @@ export function HandOver({ cooks, who, onHand }: { cooks: string[]; who: string;
   if (others.length === 0) return null;
   return (
     <Popover.Root>
-      <Popover.Trigger className="pick min-h-16 px-6">Hand it over</Popover.Trigger>
-      <Slip label="Who has it now?">
-        <p className="text-ink2">Who has it now?{who && ` It is with ${who}.`}</p>
+      <Popover.Trigger className="pick min-h-16 px-6">
+        <Trans>Hand it over</Trans>
+      </Popover.Trigger>
+      <Slip label={t`Who has it now?`}>
+        <p className="text-ink2">
+          <Trans>Who has it now?{who && t` It is with ${who}.`}</Trans>
+        </p>
         <div className="mt-2 flex flex-wrap gap-3">
           {others.map((one) => (
             <Popover.Close key={one} className="pick min-h-16 px-6" onClick={() => onHand(one)}>

@@ -1,5 +1,7 @@
 /** Make: one step, large enough to read from two metres, its cue and its clock; all clocks in a dock; who does what. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -46,7 +48,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
   const key = inHand ? keyOf(inHand.making, inHand.step.id) : null;
   const title = inHand?.step.title ?? first.title;
   useEffect(() => {
-    document.title = `${title} · Kemble`;
+    document.title = t`${title} · Kemble`;
   }, [title]);
 
   const act = (run: number, what: Happening) => {
@@ -75,18 +77,22 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
           Kemble
         </Link>
         <p className="flex-1 basis-72 text-ink2">
-          {inHand ? inHand.making.title : first.title} · {done} of {all.length} steps done · table at{" "}
-          <Table makings={makings} zone={zone} />
-          {first.pace > 1 && (
-            <b className="text-look">
-              {" "}
-              · rehearsal, {first.pace} times as fast: {timeOfDay(new Date(at), zone)}
-            </b>
-          )}
+          <Trans>
+            {inHand ? inHand.making.title : first.title} · {done} of {all.length} steps done · table at{" "}
+            <Table makings={makings} zone={zone} />
+            {first.pace > 1 && (
+              <b className="text-look">
+                <Trans>
+                  {" "}
+                  · rehearsal, {first.pace} times as fast: {timeOfDay(new Date(at), zone)}
+                </Trans>
+              </b>
+            )}
+          </Trans>
         </p>
         {waiting.length > 0 && failed && (
           <p role="status" className="text-look">
-            {waiting.length} kept here, to be sent
+            <Trans>{waiting.length} kept here, to be sent</Trans>
           </p>
         )}
         <HelpSlip />
@@ -143,7 +149,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
 function Table({ makings, zone }: { makings: Making[]; zone: string }) {
   const latest = makings.reduce((a, b) => (a.state.expected_serve > b.state.expected_serve ? a : b));
   const late = Math.round(Math.max(...makings.map((one) => one.state.late_min)));
-  const words = late > 1 ? `${minutes(late)} min late` : late < -1 ? `${minutes(-late)} min early` : "on time";
+  const words = late > 1 ? t`${minutes(late)} min late` : late < -1 ? t`${minutes(-late)} min early` : t`on time`;
   return (
     <>
       <b className="text-ink">{timeOfDay(latest.state.expected_serve, zone)}</b>,{" "}

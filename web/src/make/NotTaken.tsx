@@ -1,5 +1,6 @@
 /** What the kitchen would not take, kept and shown. */
 
+import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
 import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
@@ -16,17 +17,23 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
     <>
       {gone && (
         <p role="alert" className="mt-2 border-l-4 border-bean pl-4">
-          {gone.says}. What you did since is kept here.{" "}
-          <BringBack kind="run" id={run.id} onBack={outbox.again}>
-            Bring the run back
-          </BringBack>
+          <Trans>
+            {gone.says}. What you did since is kept here.{" "}
+            <BringBack kind="run" id={run.id} onBack={outbox.again}>
+              Bring the run back
+            </BringBack>
+          </Trans>
         </p>
       )}
       {refused.map(({ one: { event: one }, refused }) => (
         <p key={one.uid} role="alert" className="mt-2 border-l-4 border-bean pl-4">
-          <b className="text-bean">Not taken:</b> {said(one, words.get(one.step ?? ""))}.{" "}
-          {refused?.[0] && sentence(refused[0])}{" "}
-          <LinkButton onClick={() => outbox.seen(one.uid)}>I have seen it</LinkButton>
+          <b className="text-bean">
+            <Trans>Not taken:</Trans>
+          </b>{" "}
+          {said(one, words.get(one.step ?? ""))}. {refused?.[0] && sentence(refused[0])}{" "}
+          <LinkButton onClick={() => outbox.seen(one.uid)}>
+            <Trans>I have seen it</Trans>
+          </LinkButton>
         </p>
       ))}
     </>

@@ -1,5 +1,7 @@
 /** What this step looked like the last times, beside its drawing; and one press to take a picture now. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { api, ask, Refused } from "../api/client";
@@ -23,7 +25,7 @@ export function Pictures({ run, step }: { run: number; step: string }) {
         await sendPicture(one);
         void client.invalidateQueries({ queryKey: ["pictures"] });
       } catch (error) {
-        if (error instanceof Refused && error.status === 422) setSays(error.problems[0]?.says ?? "It was not taken");
+        if (error instanceof Refused && error.status === 422) setSays(error.problems[0]?.says ?? t`It was not taken`);
       }
     }
   }, [client]);
@@ -37,7 +39,7 @@ export function Pictures({ run, step }: { run: number; step: string }) {
     await withPicture({ uid: newId(), run, step }, file);
     await flush();
     const left = await waitingPictures();
-    if (left.length) setSays("Kept here, to be sent.");
+    if (left.length) setSays(t`Kept here, to be sent.`);
   };
   const shown = found.data?.filter((one) => one.step === step).slice(0, 4) ?? [];
   return (
@@ -46,12 +48,12 @@ export function Pictures({ run, step }: { run: number; step: string }) {
         <figure key={one.id} className="m-0 w-36">
           <img
             src={`/api/pictures/${one.id}.webp`}
-            alt={`${one.title} at this step, ${dayWords(one.at.slice(0, 10))}`}
+            alt={t`${one.title} at this step, ${dayWords(one.at.slice(0, 10))}`}
             className="block h-28 w-36 rounded-md border border-ink object-cover"
             loading="lazy"
           />
           <figcaption className="text-sm text-ink2">
-            {one.run === run ? "this one" : dayWords(one.at.slice(0, 10))}
+            {one.run === run ? t`this one` : dayWords(one.at.slice(0, 10))}
           </figcaption>
         </figure>
       ))}
@@ -61,7 +63,7 @@ export function Pictures({ run, step }: { run: number; step: string }) {
         className="min-h-16"
         onFile={(file) => void take(file)}
       >
-        Take a picture
+        <Trans>Take a picture</Trans>
       </FileButton>
       {says && (
         <span role="status" className="text-look">

@@ -1,5 +1,7 @@
 /** A thermometer in the heart: the curve as it was told, what was read, and the rest told anew. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useState } from "react";
@@ -26,7 +28,7 @@ export function Probe(props: Props) {
   const { run, standing, open, onOpen } = props;
   if (!run.core) return null;
   return (
-    <section aria-label="Thermometer">
+    <section aria-label={t`Thermometer`}>
       {standing.refit && (
         <p role="status" className="text-xl font-bold text-green">
           {standing.refit.says}
@@ -39,7 +41,7 @@ export function Probe(props: Props) {
         </>
       ) : (
         <button type="button" className="pick mt-2 min-h-16 px-6" onClick={() => onOpen(true)}>
-          Thermometer in the heart
+          <Trans>Thermometer in the heart</Trans>
         </button>
       )}
     </section>
@@ -75,12 +77,12 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
             disabled={live.state !== "ok"}
             onClick={() => note(live.celsius)}
           >
-            Note it
+            <Trans>Note it</Trans>
           </button>
         </>
       ) : (
         <p className="w-full text-ink2">
-          No thermometer is attached: type what yours shows. How one is attached stands in docs/probe.md.
+          <Trans>No thermometer is attached: type what yours shows. How one is attached stands in docs/probe.md.</Trans>
         </p>
       )}
       <form
@@ -91,9 +93,9 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
         }}
       >
         <label>
-          <span className="block text-ink2">{run.probe !== "none" ? "or by another one" : "it shows"}</span>
+          <span className="block text-ink2">{run.probe !== "none" ? t`or by another one` : t`it shows`}</span>
           <input
-            aria-label="It reads"
+            aria-label={t`It reads`}
             className="write h-16 w-24 text-right text-2xl"
             inputMode="decimal"
             value={typed}
@@ -103,12 +105,14 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
           {degreesUnit()}
         </label>
         <button type="submit" className="pick min-h-16 px-6" disabled={!good}>
-          Note this one
+          <Trans>Note this one</Trans>
         </button>
       </form>
       {typed !== "" && !good && (
         <span className="text-bean">
-          A temperature from {degrees(-60)} to {degrees(400)} {degreesUnit()}.
+          <Trans>
+            A temperature from {degrees(-60)} to {degrees(400)} {degreesUnit()}.
+          </Trans>
         </span>
       )}
       {doubted !== null && (
@@ -119,7 +123,7 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
         />
       )}
       <button type="button" className="pick min-h-16 px-6" onClick={() => onOpen(false)}>
-        Take it out
+        <Trans>Take it out</Trans>
       </button>
     </div>
   );
@@ -128,13 +132,13 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
 function Shown({ live, simulated }: { live: ProbeLive; simulated: boolean }) {
   return (
     <p aria-live="off">
-      <span className="block text-ink2">{simulated ? "simulated thermometer" : live.name || "thermometer"}</span>
+      <span className="block text-ink2">{simulated ? t`simulated thermometer` : live.name || t`thermometer`}</span>
       {live.state === "ok" ? (
         <b className="text-[44px] leading-none">
           {degrees(live.celsius, 1)} {degreesUnit()}
         </b>
       ) : (
-        <span className="text-look">{live.says || "listening"}</span>
+        <span className="text-look">{live.says || t`listening`}</span>
       )}
     </p>
   );
@@ -168,7 +172,7 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
       viewBox={`0 0 ${W} ${H}`}
       className="block w-full max-w-[620px]"
       role="img"
-      aria-label={`Told done at ${core.done.toFixed(0)} minutes, now at ${done.toFixed(0)}`}
+      aria-label={t`Told done at ${core.done.toFixed(0)} minutes, now at ${done.toFixed(0)}`}
     >
       <rect
         x={x(refit.first - before)}

@@ -1,13 +1,14 @@
 /** What a rehearsal showed: where hands clashed, what would have burnt, which windows would have been missed. */
 
+import { t } from "@lingui/core/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 
 const HEADS = [
-  ["hands", "Where hands clashed", "Hands were free when they were wanted."],
-  ["burnt", "What would have burnt", "Nothing stood past its latest."],
-  ["missed", "Which windows were missed", "Everything came in its time."],
-  ["table", "The table", "On the table in time."],
+  ["hands", t`Where hands clashed`, t`Hands were free when they were wanted.`],
+  ["burnt", t`What would have burnt`, t`Nothing stood past its latest.`],
+  ["missed", t`Which windows were missed`, t`Everything came in its time.`],
+  ["table", t`The table`, t`On the table in time.`],
 ] as const;
 
 export function RehearsalReport({ run }: { run: number }) {

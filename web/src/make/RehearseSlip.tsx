@@ -1,14 +1,16 @@
 /** A rehearsal: by one's own hands, or by a simulated cook who is late, heavy-handed and forgetful as chosen. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Popover, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import type { CookManner } from "../api/client";
 import { Slip } from "../ui/Slip";
 
 const SIDES = [
-  ["late", "Late", ["on time", "a little late", "late"]],
-  ["heavy", "Heavy-handed", ["to the gram", "a little over", "well over"]],
-  ["forgetful", "Forgetful", ["looks at every clock", "misses one", "misses several"]],
+  ["late", t`Late`, ["on time", t`a little late`, t`late`]],
+  ["heavy", t`Heavy-handed`, ["to the gram", t`a little over`, t`well over`]],
+  ["forgetful", t`Forgetful`, ["looks at every clock", t`misses one`, t`misses several`]],
 ] as const;
 
 interface Props {
@@ -21,11 +23,13 @@ export function RehearseSlip({ disabled, onBegin }: Props) {
   return (
     <Popover.Root>
       <Popover.Trigger className="pick min-h-12 px-6 text-lg" disabled={disabled}>
-        Watch a rehearsal
+        <Trans>Watch a rehearsal</Trans>
       </Popover.Trigger>
-      <Slip label="A simulated cook" side="top" wide>
+      <Slip label={t`A simulated cook`} side="top" wide>
         <p>
-          A simulated cook makes it all, sixty times as fast, with a simulated scale and thermometer. It never counts.
+          <Trans>
+            A simulated cook makes it all, sixty times as fast, with a simulated scale and thermometer. It never counts.
+          </Trans>
         </p>
         {SIDES.map(([name, head, words]) => (
           <fieldset key={name} className="mt-3 border-0 p-0">
@@ -50,7 +54,7 @@ export function RehearseSlip({ disabled, onBegin }: Props) {
           data-on="true"
           onClick={() => onBegin({ ...cook, seed: Date.now() % 100_000 })}
         >
-          Begin
+          <Trans>Begin</Trans>
         </Popover.Close>
       </Slip>
     </Popover.Root>

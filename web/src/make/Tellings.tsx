@@ -3,6 +3,7 @@
  * that what was told on the Make screen goes out wherever the cook goes on to. Each run is a lane of its own.
  */
 
+import { t } from "@lingui/core/macro";
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect } from "react";
 import { api, ask, type NewEvent, type RunOpen } from "../api/client";
@@ -56,7 +57,7 @@ export function TellingsProvider({ children }: { children: ReactNode }) {
 
 export function useTellings(): Tellings {
   const outbox = useContext(Context);
-  if (!outbox) throw new Error("outside of TellingsProvider");
+  if (!outbox) throw new Error(t`outside of TellingsProvider`);
   return outbox;
 }
 

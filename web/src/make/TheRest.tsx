@@ -1,5 +1,6 @@
 /** What the newest plan of the rest moved, and why; what else could be done about a late table. Said until it is seen. */
 
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Making } from "./useFlow";
 
@@ -23,12 +24,15 @@ export function TheRest({ makings }: { makings: Making[] }) {
         ))}
         {choices.length > 0 && (
           <p>
-            <b className="text-look">What would help.</b> {choices.join(" ")}
+            <b className="text-look">
+              <Trans>What would help.</Trans>
+            </b>{" "}
+            {choices.join(" ")}
           </p>
         )}
       </div>
       <button type="button" className="pick min-h-16 px-6" onClick={() => setSeen(newest.uid)}>
-        Seen
+        <Trans>Seen</Trans>
       </button>
     </div>
   );

@@ -1,5 +1,7 @@
 /** A weight: read off the scale by one press, or typed with wet hands; asked about where it cannot be. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { api, ask, type RunOpen, type StepState, type StepWorked } from "../api/client";
 import { useScale } from "../bench/useScale";
@@ -41,12 +43,16 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
       }}
     >
       <p className="text-xl">
-        The scale should show <b className="text-3xl">{weightWords(target, target < 100 ? 1 : 0)}</b>
-        <span className="block text-base text-ink2">{step.target?.label}</span>
+        <Trans>
+          The scale should show <b className="text-3xl">{weightWords(target, target < 100 ? 1 : 0)}</b>
+          <span className="block text-base text-ink2">{step.target?.label}</span>
+        </Trans>
       </p>
       {scale !== "none" && <OnTheScale target={target} playing={scale === "simulated"} onNote={note} />}
       <label className="text-lg">
-        <span className="block text-base text-ink2">It shows</span>
+        <span className="block text-base text-ink2">
+          <Trans>It shows</Trans>
+        </span>
         <input
           ref={field}
           className="write h-16 w-28 text-right text-2xl"
@@ -59,11 +65,11 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
         {weightUnit()}
       </label>
       <button type="submit" className="pick min-h-16 px-6" disabled={!good}>
-        Note it
+        <Trans>Note it</Trans>
       </button>
       {typed !== "" && !good && (
         <span className="text-bean">
-          A weight above 0, at most {weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.
+          <Trans>A weight above 0, at most {weightUnit() === "g" ? "50 000 g" : weightWords(50_000)}.</Trans>
         </span>
       )}
       {doubted !== null && (
@@ -78,7 +84,7 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
       )}
       {last && (
         <span role="status" className="text-lg text-green">
-          noted: {shownWeight(Number(last.grams))}
+          <Trans>noted: {shownWeight(Number(last.grams))}</Trans>
         </span>
       )}
     </form>
@@ -97,12 +103,12 @@ function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: n
   return (
     <div className="flex flex-wrap items-end gap-3">
       <p aria-live="off" className="m-0">
-        <span className="block text-base text-ink2">{playing ? "simulated scale" : live.name || "scale"}</span>
+        <span className="block text-base text-ink2">{playing ? t`simulated scale` : live.name || t`scale`}</span>
         <b className="text-4xl">{shows ? weightWords(live.grams, live.grams < 100 ? 1 : 0) : live.says || "…"}</b>
       </p>
       {playing && (
         <button type="button" className="pick min-h-16" onClick={() => load(live.grams > 1 ? "lift" : "pinch")}>
-          {live.grams > 1 ? "Lift it off" : "Put it on"}
+          {live.grams > 1 ? t`Lift it off` : t`Put it on`}
         </button>
       )}
       <button
@@ -111,7 +117,7 @@ function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: n
         disabled={!shows || !live.steady || live.grams <= 1}
         onClick={() => onNote(Math.round(live.grams * 10) / 10)}
       >
-        Take what it shows
+        <Trans>Take what it shows</Trans>
       </button>
     </div>
   );

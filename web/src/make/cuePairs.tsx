@@ -1,5 +1,6 @@
 /** The two looks of each cue: done, and not yet. */
 
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { StepWorked } from "../api/client";
 import { fill } from "../ui/materials";
@@ -21,8 +22,8 @@ export const AMBER = "var(--color-amber)";
 
 export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
   dough: {
-    done: "clear, in a rope",
-    notYet: "milky, in lumps",
+    done: t`clear, in a rope`,
+    notYet: t`milky, in lumps`,
     draw: (done) => (
       <>
         <path d="M20 120H220Q220 176 120 176T20 120Z" fill="var(--color-sheet)" stroke={INK} strokeWidth="2.4" />
@@ -50,8 +51,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   grain: {
-    done: "crushes clear",
-    notYet: "a white heart",
+    done: t`crushes clear`,
+    notYet: t`a white heart`,
     draw: (done) => (
       <g transform="translate(120 100) rotate(-18)">
         <ellipse rx="96" ry="44" fill={fill("cooked")} stroke={INK} strokeWidth="2" />
@@ -60,8 +61,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   spoon: {
-    done: "the line stays",
-    notYet: "it runs together",
+    done: t`the line stays`,
+    notYet: t`it runs together`,
     draw: (done) => (
       <>
         <path d="M150 90L228 22" stroke={INK} strokeWidth="9" strokeLinecap="round" />
@@ -75,8 +76,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   bean: {
-    done: "crushes flat",
-    notYet: "chalk in the middle",
+    done: t`crushes flat`,
+    notYet: t`chalk in the middle`,
     draw: (done) => (
       <>
         <ellipse
@@ -96,8 +97,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   bake: {
-    done: "brown, springs back",
-    notYet: "pale, wobbles",
+    done: t`brown, springs back`,
+    notYet: t`pale, wobbles`,
     draw: (done) => (
       <>
         <path d="M34 150V96q86-24 172 0V150Z" fill={fill(done ? "batter" : "starch")} stroke={INK} />
@@ -110,8 +111,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   pan: {
-    done: "a bare floor",
-    notYet: "runs back",
+    done: t`a bare floor`,
+    notYet: t`runs back`,
     draw: (done) => (
       <>
         <path d="M16 92H224V150q0 8 -8 8H24q-8 0 -8 -8Z" fill="var(--color-sheet)" stroke={INK} strokeWidth="2.6" />
@@ -126,8 +127,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   packet: {
-    done: "set to the middle",
-    notYet: "a wet middle",
+    done: t`set to the middle`,
+    notYet: t`a wet middle`,
     draw: (done) => (
       <>
         <rect x="24" y="70" width="192" height="80" rx="12" fill={fill("leaf")} stroke={INK} strokeWidth="2" />
@@ -137,8 +138,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   puff: {
-    done: "swollen and split",
-    notYet: "flat and hard",
+    done: t`swollen and split`,
+    notYet: t`flat and hard`,
     draw: (done) => (
       <>
         <path d="M16 154H224" stroke={INK} strokeWidth="3" strokeDasharray="14 6" />
@@ -157,8 +158,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   amber: {
-    done: "like strong tea",
-    notYet: "pale still",
+    done: t`like strong tea`,
+    notYet: t`pale still`,
     draw: (done) => (
       <>
         <ellipse cx="120" cy="116" rx="98" ry="42" fill="var(--color-sheet)" stroke={INK} strokeWidth="2" />
@@ -172,8 +173,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   curd: {
-    done: "clear oil, amber curds",
-    notYet: "white still",
+    done: t`clear oil, amber curds`,
+    notYet: t`white still`,
     draw: (done) => (
       <>
         <path d="M20 60V150q0 8 8 8H212q8 0 8 -8V60" fill="none" stroke={INK} strokeWidth="2.6" />
@@ -192,8 +193,8 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     ),
   },
   strand: {
-    done: "glassy from end to end",
-    notYet: "white in the middle",
+    done: t`glassy from end to end`,
+    notYet: t`white in the middle`,
     draw: (done) => (
       <>
         {[60, 100, 140].map((y, i) => (

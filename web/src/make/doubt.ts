@@ -1,5 +1,6 @@
 /** Whether a reading can be at all; the words are the step's own (core: stations/bounds.py). */
 
+import { t } from "@lingui/core/macro";
 import type { StepWorked } from "../api/client";
 
 type Bounds = StepWorked["bounds"];
@@ -8,10 +9,10 @@ export function doubtOf(bounds: Bounds, reading: { grams?: number; celsius?: num
   if (!bounds) return "";
   const { grams, celsius } = reading;
   if (grams !== undefined && bounds.most_g != null && grams > bounds.most_g)
-    return `That is more than it can be: ${bounds.weight}.`;
+    return t`That is more than it can be: ${bounds.weight}.`;
   if (grams !== undefined && bounds.least_g != null && grams < bounds.least_g)
-    return `That is less than it can be: ${bounds.weight}.`;
+    return t`That is less than it can be: ${bounds.weight}.`;
   if (celsius !== undefined && bounds.most_c != null && celsius > bounds.most_c)
-    return `It cannot be so hot: ${bounds.heat}.`;
+    return t`It cannot be so hot: ${bounds.heat}.`;
   return "";
 }

@@ -1,5 +1,6 @@
 /** A window told anew from what a thermometer read: the same as `kemble/core/devices/probe.py`, where each relation is explained. */
 
+import { t } from "@lingui/core/macro";
 import type { Curve, StepState } from "../api/client";
 
 export type Refit = NonNullable<StepState["refit"]>;
@@ -82,8 +83,8 @@ function interpolated(x: number, xs: number[], ys: number[]): number {
 
 function says(last: Probed, now: number, was: number, unit: "C" | "F"): string {
   const shown = unit === "C" ? last.celsius : last.celsius * 1.8 + 32;
-  const told = `At ${last.minute.toFixed(0)} minutes the heart is ${shown.toFixed(0)} °${unit}: `;
-  if (last.minute >= now) return `${told}done by the curve. Look at it now.`;
-  if (Math.round(now) === Math.round(was)) return `${told}as told, done at ${was.toFixed(0)}.`;
-  return `${told}done at ${now.toFixed(0)}, not ${was.toFixed(0)}.`;
+  const told = t`At ${last.minute.toFixed(0)} minutes the heart is ${shown.toFixed(0)} °${unit}: `;
+  if (last.minute >= now) return t`${told}done by the curve. Look at it now.`;
+  if (Math.round(now) === Math.round(was)) return t`${told}as told, done at ${was.toFixed(0)}.`;
+  return t`${told}done at ${now.toFixed(0)}, not ${was.toFixed(0)}.`;
 }

@@ -1,10 +1,11 @@
 /** The thermometer as this page hears it; a simulated one is stuck into the step for as long as the page listens. */
 
+import { t } from "@lingui/core/macro";
 import { useEffect, useState } from "react";
 import { api, ask, type ProbeLive, Refused, type RunOpen } from "../api/client";
 
 export const SILENT: ProbeLive = { state: "waiting", celsius: 0, name: "", says: "" };
-const LOST: ProbeLive = { ...SILENT, state: "gone", says: "The kitchen's server cannot be reached." };
+const LOST: ProbeLive = { ...SILENT, state: "gone", says: t`The kitchen's server cannot be reached.` };
 
 /** `told`: the server has heard all that was done here; before that it may know of nothing in the heat. */
 export function useProbe(run: number, step: string, told: boolean, device: RunOpen["probe"]) {

@@ -1,5 +1,7 @@
 /** When the day cannot be done: what clashes, in words, and the nearest days that work, one press each. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Clash, Occasion, WayOut } from "../api/client";
 import { daysOn, wallClock } from "../ui/words";
 
@@ -12,15 +14,19 @@ interface Props {
 
 export function ClashPanel({ clash, occasion, zone, edit }: Props) {
   return (
-    <section role="alert" aria-label="What clashes" className="border-bean border-l-4 pl-4">
+    <section role="alert" aria-label={t`What clashes`} className="border-bean border-l-4 pl-4">
       <p className="text-lg">
-        {clash.bonds.length > 0 && <b>This day cannot be done. </b>}
+        {clash.bonds.length > 0 && (
+          <b>
+            <Trans>This day cannot be done. </Trans>
+          </b>
+        )}
         {clash.says}
       </p>
       {clash.bonds.length > 0 && (
         <details className="mt-1">
           <summary className="min-h-9 cursor-pointer text-bean">
-            The {clash.bonds.length} things that cannot all hold
+            <Trans>The {clash.bonds.length} things that cannot all hold</Trans>
           </summary>
           <ul className="list-disc pl-6">
             {clash.bonds.map((bond) => (
@@ -42,7 +48,9 @@ export function ClashPanel({ clash, occasion, zone, edit }: Props) {
         </ul>
       )}
       {clash.remedies.length === 0 && (
-        <p>Nothing small helps: another day, a smaller table, or one more pair of hands.</p>
+        <p>
+          <Trans>Nothing small helps: another day, a smaller table, or one more pair of hands.</Trans>
+        </p>
       )}
     </section>
   );

@@ -1,5 +1,8 @@
 /** A day as lanes, true to time: whose hands, which burner, the steamer, the oven, the cold; quiet hours folded. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import type { ReactNode } from "react";
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
 import { Drawing } from "../ui/Drawing";
@@ -81,7 +84,7 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
           viewBox={`0 0 ${W} ${bottom + 4}`}
           className="block w-full min-w-[1120px]"
           role="group"
-          aria-label={`The day from ${timeOfDay(plan.begin, zone)} to ${timeOfDay(plan.serve, zone)}`}
+          aria-label={t`The day from ${timeOfDay(plan.begin, zone)} to ${timeOfDay(plan.serve, zone)}`}
         >
           <Nights quiet={quiet} scale={scale} bottom={bottom} zone={zone} />
           {ticks(scale, zone).map(([at, words, isDay]) => (
@@ -139,10 +142,18 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
         </Drawing>
       </div>
       <p className="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm text-ink2">
-        <Key hands="held">held: takes the hands</Key>
-        <Key hands="minded">minded: look every few minutes</Key>
-        <Key hands="free">goes by itself</Key>
-        <span>shaded: quiet hours</span>
+        <Key hands="held">
+          <Trans>held: takes the hands</Trans>
+        </Key>
+        <Key hands="minded">
+          <Trans>minded: look every few minutes</Trans>
+        </Key>
+        <Key hands="free">
+          <Trans>goes by itself</Trans>
+        </Key>
+        <span>
+          <Trans>shaded: quiet hours</Trans>
+        </span>
       </p>
     </div>
   );
@@ -179,7 +190,9 @@ function Table({ scale, bottom, zone, under, onShift }: TableProps) {
       }}
       onPointerCancel={() => setDrag(null)}
     >
-      <title>The table: drag it to another time</title>
+      <title>
+        <Trans>The table: drag it to another time</Trans>
+      </title>
       <rect x={x - 16} y="0" width="50" height={bottom} fill="transparent" />
       {line}
       <path d={`M${x + 8} 34l-6 6l6 6m8 -12l6 6l-6 6`} fill="none" stroke="var(--color-bean)" strokeWidth="2" />
@@ -208,7 +221,7 @@ function Nights({ quiet, scale, bottom, zone }: { quiet: Span[]; scale: TimeScal
       ))}
       {scale.folds.map((fold) => (
         <g key={fold.from}>
-          <title>{`Folded: ${timeOfDay(new Date(fold.from), zone)} to ${timeOfDay(new Date(fold.to), zone)}`}</title>
+          <title>{t`Folded: ${timeOfDay(new Date(fold.from), zone)} to ${timeOfDay(new Date(fold.to), zone)}`}</title>
           <path
             d={`M${fold.x + fold.wide / 2 - 4} 30l8 8l-8 8l8 8M${fold.x + fold.wide / 2 - 4} ${bottom - 24}l8 8l-8 8`}
             fill="none"
@@ -220,7 +233,7 @@ function Nights({ quiet, scale, bottom, zone }: { quiet: Span[]; scale: TimeScal
   );
 }
 
-function Key({ hands, children }: { hands: "held" | "minded" | "free"; children: string }) {
+function Key({ hands, children }: { hands: "held" | "minded" | "free"; children: ReactNode }) {
   return (
     <span className="inline-flex items-center gap-1.5">
       <svg width="28" height="14" aria-hidden="true">
@@ -240,4 +253,4 @@ function Key({ hands, children }: { hands: "held" | "minded" | "free"; children:
 }
 
 /** "34 min", "2 h 18". */
-export const lasts = (one: Scheduled) => `${minutes(one.step.minutes)}${one.step.minutes < 90 ? " min" : ""}`;
+export const lasts = (one: Scheduled) => `${minutes(one.step.minutes)}${one.step.minutes < 90 ? t` min` : ""}`;

@@ -1,5 +1,7 @@
 /** The day on paper: one page by the clock, with cue and weight; one of what to set out. On the screen a list to read. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan } from "../api/client";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
@@ -23,7 +25,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
   const first = new Map<string, Scheduled>();
   for (const one of steps) for (const tool of one.step.tools) if (!first.has(tool)) first.set(tool, one);
   return (
-    <section data-paper aria-label="The day by its clock" className="mt-8">
+    <section data-paper aria-label={t`The day by its clock`} className="mt-8">
       <h2 className="text-xl">{who ? `${title}: ${who}` : title}</h2>
       {days.map((day) => (
         <div key={day}>
@@ -58,11 +60,16 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
         </div>
       ))}
       <p className="mt-2 text-bean">
-        <b>{timeOfDay(plan.serve, zone)}</b> <b>on the table</b>
+        <b>{timeOfDay(plan.serve, zone)}</b>{" "}
+        <b>
+          <Trans>on the table</Trans>
+        </b>
       </p>
       {first.size > 0 && (
         <div className="mt-6 print:break-before-page">
-          <h2 className="text-xl">To set out</h2>
+          <h2 className="text-xl">
+            <Trans>To set out</Trans>
+          </h2>
           <ul className="gap-x-12 lg:columns-2">
             {[...first].map(([tool, one]) => (
               <li key={tool} className="hairline flex justify-between gap-4 py-1">
@@ -91,7 +98,9 @@ function ToBuy({ sheets }: { sheets: readonly number[] }) {
   if (lines.length === 0) return null;
   return (
     <div className="mt-6">
-      <h2 className="text-xl">To buy</h2>
+      <h2 className="text-xl">
+        <Trans>To buy</Trans>
+      </h2>
       <ul className="gap-x-12 lg:columns-2">
         {lines.map((line) => (
           <li key={line.name} className="hairline flex justify-between gap-4 py-1">

@@ -1,5 +1,7 @@
 /** What is on the table: sheets, for whom, how many each, made when; and what of them is there already. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Occasion, OccasionOpen } from "../api/client";
@@ -16,7 +18,7 @@ interface Props {
   edit: (change: Partial<Occasion>) => void;
 }
 
-const BEFORE = ["on the day", "the day before", "two days before", "three days before"] as const;
+const BEFORE = ["on the day", t`the day before`, t`two days before`, t`three days before`] as const;
 
 export function Dishes({ occasion, open, edit }: Props) {
   const sheets = useQuery(sheetsQuery(1, ""));
@@ -25,7 +27,7 @@ export function Dishes({ occasion, open, edit }: Props) {
   const set = (at: number, change: Partial<Dish>) =>
     edit({ dishes: dishes.map((one, i) => (i === at ? { ...one, ...change } : one)) });
   return (
-    <section aria-label="On the table">
+    <section aria-label={t`On the table`}>
       <ol>
         {dishes.map((dish, i) => {
           const told = open.dishes[i]?.sheet === dish.sheet ? open.dishes[i] : undefined;
@@ -38,14 +40,18 @@ export function Dishes({ occasion, open, edit }: Props) {
                   {dishes.length > 1 && <b className="mr-2">{i + 1}</b>}
                   {told?.title ?? "…"}
                 </Link>
-                <span className="text-ink2">{told?.pieces != null && `${told.pieces.toFixed(0)} pieces`}</span>
+                <span className="text-ink2">{told?.pieces != null && t`${told.pieces.toFixed(0)} pieces`}</span>
               </div>
               <Otherwise dish={dish} onChange={(change) => set(i, change)} />
-              {told?.problem && <p className="text-bean">cannot be worked: {told.problem}</p>}
+              {told?.problem && (
+                <p className="text-bean">
+                  <Trans>cannot be worked: {told.problem}</Trans>
+                </p>
+              )}
               <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
                 {people != null && (
                   <NumberField
-                    label="each has"
+                    label={t`each has`}
                     value={dish.each ?? null}
                     unit="pieces"
                     decimals={2}
@@ -57,7 +63,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                 )}
                 {servings.length > 1 && (
                   <select
-                    aria-label={`${told?.title}: which serving`}
+                    aria-label={t`${told?.title ?? ""}: which serving`}
                     className="write min-h-9"
                     value={dish.serving}
                     onChange={(event) => set(i, { serving: Number(event.target.value) })}
@@ -65,25 +71,27 @@ export function Dishes({ occasion, open, edit }: Props) {
                     {servings.map((serving, s) => (
                       // biome-ignore lint/suspicious/noArrayIndexKey: a serving has no name of its own
                       <option key={s} value={s}>
-                        serving {s + 1}, {serving.at.slice(11)}
+                        <Trans>
+                          serving {s + 1}, {serving.at.slice(11)}
+                        </Trans>
                       </option>
                     ))}
                   </select>
                 )}
                 <select
-                  aria-label={`${told?.title}: made`}
+                  aria-label={t`${told?.title ?? ""}: made`}
                   className="write min-h-9"
                   value={dish.days_before}
                   onChange={(event) => set(i, { days_before: Number(event.target.value) })}
                 >
                   {BEFORE.map((words, days) => (
                     <option key={words} value={days}>
-                      made {words}
+                      <Trans>made {words}</Trans>
                     </option>
                   ))}
                 </select>
                 <LinkButton
-                  aria-label={`not this one: ${told?.title}`}
+                  aria-label={t`not this one: ${told?.title ?? ""}`}
                   onClick={() =>
                     edit({
                       dishes: dishes.filter((_, other) => other !== i),
@@ -93,23 +101,25 @@ export function Dishes({ occasion, open, edit }: Props) {
                     })
                   }
                 >
-                  not this one
+                  <Trans>not this one</Trans>
                 </LinkButton>
               </div>
               {(told?.parts ?? []).map(({ role, name }) => (
                 <label key={role} className="mr-5 inline-flex items-center gap-2 text-sm">
-                  <input
-                    type="checkbox"
-                    checked={dish.there.includes(role as Dish["there"][number])}
-                    onChange={(event) =>
-                      set(i, {
-                        there: event.target.checked
-                          ? [...dish.there, role as Dish["there"][number]]
-                          : dish.there.filter((one) => one !== role),
-                      })
-                    }
-                  />
-                  {name} is there already
+                  <Trans>
+                    <input
+                      type="checkbox"
+                      checked={dish.there.includes(role as Dish["there"][number])}
+                      onChange={(event) =>
+                        set(i, {
+                          there: event.target.checked
+                            ? [...dish.there, role as Dish["there"][number]]
+                            : dish.there.filter((one) => one !== role),
+                        })
+                      }
+                    />
+                    {name} is there already
+                  </Trans>
                 </label>
               ))}
             </li>
@@ -118,18 +128,18 @@ export function Dishes({ occasion, open, edit }: Props) {
       </ol>
       {dishes.length < 60 && (
         <ActionMenu
-          label="Put a sheet on the table"
+          label={t`Put a sheet on the table`}
           choices={(sheets.data?.sheets ?? []).map((sheet) => ({ id: String(sheet.id), words: sheet.title }))}
           onPick={(id) => edit({ dishes: [...dishes, newDish(Number(id))] })}
         >
-          put a sheet on the table
+          <Trans>put a sheet on the table</Trans>
         </ActionMenu>
       )}
     </section>
   );
 }
 
-const SOAKED = { none: "not soaked", hour: "soaked an hour", overnight: "soaked overnight in the fridge" };
+const SOAKED = { none: t`not soaked`, hour: t`soaked an hour`, overnight: t`soaked overnight in the fridge` };
 
 /** What is made otherwise here than on its sheet, to be taken back. */
 function Otherwise({
@@ -143,15 +153,17 @@ function Otherwise({
   if (schools.length === 0 && dish.factor === 1 && !dish.soak) return null;
   return (
     <p className="text-look">
-      Otherwise than its sheet:{" "}
-      {[
-        ...schools.map(([choice, school]) => `${choice} ${school}`),
-        dish.soak ? SOAKED[dish.soak] : "",
-        dish.factor === 1 ? "" : `${dish.factor} times as much`,
-      ]
-        .filter(Boolean)
-        .join(", ")}
-      . <LinkButton onClick={() => onChange({ schools: {}, soak: "", factor: 1 })}>as its sheet</LinkButton>
+      <Trans>
+        Otherwise than its sheet:{" "}
+        {[
+          ...schools.map(([choice, school]) => `${choice} ${school}`),
+          dish.soak ? SOAKED[dish.soak] : "",
+          dish.factor === 1 ? "" : t`${dish.factor} times as much`,
+        ]
+          .filter(Boolean)
+          .join(", ")}
+        . <LinkButton onClick={() => onChange({ schools: {}, soak: "", factor: 1 })}>as its sheet</LinkButton>
+      </Trans>
     </p>
   );
 }

@@ -1,5 +1,6 @@
 /** What one person does on the day: on a phone, or printed. */
 
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { kitchenQuery, occasionQuery } from "../api/queries";
@@ -18,8 +19,14 @@ export default function HelperPage() {
   return (
     <Frame title={<h1 className="text-2xl">{who}</h1>}>
       <p className="mt-3 flex gap-6 print:hidden">
-        {cooks(role) && <TextLink to={`/occasions/${occasionId}`}>The whole day</TextLink>}
-        <LinkButton onClick={() => window.print()}>Print this</LinkButton>
+        {cooks(role) && (
+          <TextLink to={`/occasions/${occasionId}`}>
+            <Trans>The whole day</Trans>
+          </TextLink>
+        )}
+        <LinkButton onClick={() => window.print()}>
+          <Trans>Print this</Trans>
+        </LinkButton>
       </p>
       {day.plan ? (
         <DayOnPaper
@@ -30,7 +37,9 @@ export default function HelperPage() {
           who={who}
         />
       ) : (
-        <p className="mt-6">There is no plan yet.</p>
+        <p className="mt-6">
+          <Trans>There is no plan yet.</Trans>
+        </p>
       )}
     </Frame>
   );

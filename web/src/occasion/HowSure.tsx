@@ -1,5 +1,7 @@
 /** How sure the day is: of a thousand days drawn from the windows, how many are in time, and what would make it more. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { DayPlan, Occasion, Plan } from "../api/client";
 
 interface Props {
@@ -17,8 +19,10 @@ export function HowSure({ sure, plan, titles, occasion, edit }: Props) {
     return found?.step.title ?? "";
   };
   return (
-    <section aria-label="How sure it is">
-      <h2 className="text-xl">In time on {Math.round(sure.all_in_time_pct)} days of a hundred</h2>
+    <section aria-label={t`How sure it is`}>
+      <h2 className="text-xl">
+        <Trans>In time on {Math.round(sure.all_in_time_pct)} days of a hundred</Trans>
+      </h2>
       <ul>
         {sure.dishes.map((one) => (
           <li key={one.dish} className="hairline grid grid-cols-[1fr_8rem_5rem] items-center gap-3 py-1">
@@ -27,12 +31,16 @@ export function HowSure({ sure, plan, titles, occasion, edit }: Props) {
               <span className="block h-full bg-green" style={{ width: `${one.in_time_pct}%` }} />
             </span>
             <span className="text-right">
-              <b>{Math.round(one.in_time_pct)}</b> in 100
+              <Trans>
+                <b>{Math.round(one.in_time_pct)}</b> in 100
+              </Trans>
             </span>
             {one.earlier_min > 0 && (
               <span className="col-span-3 text-sm text-ink2">
-                one day in ten it is {one.late_min.toFixed(0)} min late: begun so much earlier, it is nine times in ten
-                in time
+                <Trans>
+                  one day in ten it is {one.late_min.toFixed(0)} min late: begun so much earlier, it is nine times in
+                  ten in time
+                </Trans>
               </span>
             )}
           </li>
@@ -40,15 +48,17 @@ export function HowSure({ sure, plan, titles, occasion, edit }: Props) {
       </ul>
       {sure.slack_after.length > 0 && (
         <p className="mt-1 text-ink2">
-          A few minutes to spare help most behind {sure.slack_after.map(name).join(", ")}.
+          <Trans>A few minutes to spare help most behind {sure.slack_after.map(name).join(", ")}.</Trans>
         </p>
       )}
       <fieldset className="mt-2 flex flex-wrap items-baseline gap-3">
-        <legend className="sr-only">How sure it should be</legend>
+        <legend className="sr-only">
+          <Trans>How sure it should be</Trans>
+        </legend>
         {(
           [
-            ["likely", "by what is likely"],
-            ["safe", "nine times in ten"],
+            ["likely", t`by what is likely`],
+            ["safe", t`nine times in ten`],
           ] as const
         ).map(([value, words]) => (
           <button

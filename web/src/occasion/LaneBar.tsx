@@ -1,5 +1,6 @@
 /** A step in its lane, told apart by its shape: hands that hold, hands that mind, none. */
 
+import { t } from "@lingui/core/macro";
 import type { KeyboardEvent, PointerEvent } from "react";
 import { legible } from "../ui/dimension";
 import { fill } from "../ui/materials";
@@ -28,7 +29,7 @@ export function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...pre
   const left = laid.left + by;
   const wide = Math.max(4, laid.right - laid.left);
   const how = hands ? one.step.hands : "free";
-  const words = `${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${one.step.hands}${one.who ? `, ${one.who}` : ""}`;
+  const words = t`${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${one.step.hands}${one.who ? `, ${one.who}` : ""}`;
   const asButton = live
     ? ({
         role: "button",

@@ -1,5 +1,7 @@
 /** An occasion: when people eat, which sheets, who helps; and the one plan of its day, or why there is none. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -20,7 +22,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
-import { dayOf, plural, timeOfDay, wallClock } from "../ui/words";
+import { dayOf, timeOfDay, wallClock } from "../ui/words";
 import { ClashPanel } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
 import { DayOnPaper } from "./DayOnPaper";
@@ -37,7 +39,7 @@ export default function OccasionPage() {
   const editing = useOccasion(id);
   const { open, occasion } = editing;
   useEffect(() => {
-    document.title = `${open?.occasion.title || "Occasion"} · Kemble`;
+    document.title = t`${open?.occasion.title || t`Occasion`} · Kemble`;
   }, [open?.occasion.title]);
   if (!open || !occasion || !kitchen.data) return <Waiting error={editing.error ?? kitchen.error} />;
   return (
@@ -45,9 +47,9 @@ export default function OccasionPage() {
       title={
         <h1 className="text-2xl">
           <input
-            aria-label="What it is"
+            aria-label={t`What it is`}
             className="write w-full max-w-xl font-title text-2xl"
-            placeholder="An occasion"
+            placeholder={t`An occasion`}
             maxLength={120}
             defaultValue={occasion.title}
             key={open.id}
@@ -57,15 +59,17 @@ export default function OccasionPage() {
       }
       aside={
         <span className="text-ink2" role="status">
-          {editing.saving ? "saving" : open.planning ? "" : editing.settled ? "saved" : "not saved"}
+          {editing.saving ? t`saving` : open.planning ? "" : editing.settled ? t`saved` : t`not saved`}
         </span>
       }
     >
       <Sorry error={editing.problem} />
       {editing.problem instanceof Refused && editing.problem.status === 409 && (
         <p>
-          What you see is as you typed it; another change of yours saves it.{" "}
-          <LinkButton onClick={editing.drop}>Take what is saved instead</LinkButton>
+          <Trans>
+            What you see is as you typed it; another change of yours saves it.{" "}
+            <LinkButton onClick={editing.drop}>Take what is saved instead</LinkButton>
+          </Trans>
         </p>
       )}
       <OnTheTable occasion={occasion} open={open} edit={editing.edit} isRefused={editing.problem != null} />
@@ -94,18 +98,29 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
     editing.edit({ pins: at ? [...others, { dish: each.dish, step: each.step.id, at }] : others });
   };
   if (occasion.dishes.length === 0)
-    return <p className="mt-8 text-ink2">Put a sheet on the table, and its day is planned.</p>;
+    return (
+      <p className="mt-8 text-ink2">
+        <Trans>Put a sheet on the table, and its day is planned.</Trans>
+      </p>
+    );
   return (
-    <section aria-label="The day" className="mt-6 pb-10">
+    <section aria-label={t`The day`} className="mt-6 pb-10">
       {open.planning && <Planning id={open.id} planning={open.planning} before={Boolean(day.plan || day.clash)} />}
       {day.clash && <ClashPanel clash={day.clash} occasion={occasion} zone={zone} edit={editing.edit} />}
       {day.plan && (
         <div className={open.planning ? "opacity-60" : ""}>
           <p className="text-lg print:hidden">
-            Begin <b>{dayOf(day.plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(day.plan.begin, zone)}</b>
-            {day.plan.proven ? "" : `, within ${day.plan.gap_pct.toFixed(1)} % of the best there can be`}.
-            {!day.plan.quiet_kept && <span className="text-look"> Quiet hours are worked into.</span>}
-            <MovedWords day={day} plan={day.plan} />
+            <Trans>
+              Begin <b>{dayOf(day.plan.begin, zone)}</b> at{" "}
+              <b className="text-2xl">{timeOfDay(day.plan.begin, zone)}</b>
+              {day.plan.proven ? "" : t`, within ${day.plan.gap_pct.toFixed(1)} % of the best there can be`}.
+              {!day.plan.quiet_kept && (
+                <span className="text-look">
+                  <Trans> Quiet hours are worked into.</Trans>
+                </span>
+              )}
+              <MovedWords day={day} plan={day.plan} />
+            </Trans>
           </p>
           <div className="print:hidden">
             <DayLanes
@@ -133,8 +148,10 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
                 />
               ) : (
                 <p className="text-ink2">
-                  Press a step for why it lies there. Carry it, or move it with the arrow keys: it is pinned, and the
-                  rest follows.
+                  <Trans>
+                    Press a step for why it lies there. Carry it, or move it with the arrow keys: it is pinned, and the
+                    rest follows.
+                  </Trans>
                 </p>
               )}
               {day.sure && (
@@ -163,15 +180,18 @@ function MovedWords({ day, plan }: { day: OccasionOpen["day"]; plan: Plan }) {
   if (day.moved.length === 0) return null;
   const most = [...day.moved].sort((a, b) => Math.abs(b.by_min) - Math.abs(a.by_min)).slice(0, 3);
   const told = most.map((one) => {
-    const step = plan.scheduled.find((each) => each.dish === one.dish && each.step.id === one.step)?.step.title;
-    return `${step} ${Math.abs(one.by_min).toFixed(0)} min ${one.by_min < 0 ? "earlier" : "later"}`;
+    const step = plan.scheduled.find((each) => each.dish === one.dish && each.step.id === one.step)?.step.title ?? "";
+    const by = Math.abs(one.by_min).toFixed(0);
+    return one.by_min < 0 ? t`${step} ${by} min earlier` : t`${step} ${by} min later`;
   });
   const more = day.moved.length - most.length;
   return (
     <span className="text-bean" role="status">
-      {" "}
-      Moved: {told.join(", ")}
-      {more > 0 ? `, and ${plural(more, "more step")}` : ""}.
+      <Trans>
+        {" "}
+        Moved: {told.join(", ")}
+        {more > 0 ? t`, and ${plural(more, { one: "# more step", other: "# more steps" })}` : ""}.
+      </Trans>
     </span>
   );
 }
@@ -212,7 +232,7 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
             disabled={begin.isPending}
             onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
           >
-            Make it: all sheets in one flow
+            <Trans>Make it: all sheets in one flow</Trans>
           </button>
           <button
             type="button"
@@ -220,7 +240,7 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
             disabled={begin.isPending}
             onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
           >
-            Rehearse it, 60 times as fast
+            <Trans>Rehearse it, 60 times as fast</Trans>
           </button>
           <RehearseSlip
             disabled={begin.isPending}
@@ -232,21 +252,27 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
         {plan && (
           <>
             <a className="text-bean" href={`/api/occasions/${open.id}/day.ics`} download>
-              For a calendar
+              <Trans>For a calendar</Trans>
             </a>
             <a className="text-bean" href={`/api/occasions/${open.id}/day.txt`} download>
-              As plain text
+              <Trans>As plain text</Trans>
             </a>
-            <LinkButton onClick={() => window.print()}>Print the day</LinkButton>
+            <LinkButton onClick={() => window.print()}>
+              <Trans>Print the day</Trans>
+            </LinkButton>
           </>
         )}
         {helpers.map((name) => (
           <TextLink key={name} to={`/occasions/${open.id}/for/${encodeURIComponent(name)}`}>
-            For {name}
+            <Trans>For {name}</Trans>
           </TextLink>
         ))}
-        <LinkButton onClick={() => copy.mutate(newId())}>Copy it</LinkButton>
-        <LinkButton onClick={() => drop.mutate()}>Drop it</LinkButton>
+        <LinkButton onClick={() => copy.mutate(newId())}>
+          <Trans>Copy it</Trans>
+        </LinkButton>
+        <LinkButton onClick={() => drop.mutate()}>
+          <Trans>Drop it</Trans>
+        </LinkButton>
       </p>
       <Sorry error={begin.error ?? copy.error ?? drop.error} />
     </div>

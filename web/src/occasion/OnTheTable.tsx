@@ -1,10 +1,12 @@
 /** The table at a glance: when people eat, what stands on it with its drawing, who helps; its fields one press away. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Occasion, OccasionOpen } from "../api/client";
 import { WayDrawing } from "../counter/WayDrawing";
 import { LinkButton } from "../ui/LinkButton";
-import { dayWords, plural, timeWords } from "../ui/words";
+import { dayWords, timeWords } from "../ui/words";
 import { Dishes } from "./Dishes";
 import { Servings } from "./Servings";
 
@@ -27,28 +29,30 @@ export function OnTheTable({ occasion, open, edit, isRefused }: Props) {
             // biome-ignore lint/suspicious/noArrayIndexKey: a serving has no name of its own
             <p key={i}>
               {dayWords(serving.at.slice(0, 10))} <b className="text-2xl">{timeWords(serving.at.slice(11))}</b>
-              {serving.people != null && ` for ${serving.people}`}
+              {serving.people != null && t` for ${serving.people}`}
             </p>
           ))}
           {helpers.map((helper) => (
             <p key={`${helper.name} ${helper.begins}`} className="text-ink2">
-              {helper.name} helps {timeWords(helper.begins.slice(11))} to {timeWords(helper.ends.slice(11))}
-              {helper.safe_only && ", only what is safe"}
+              <Trans>
+                {helper.name} helps {timeWords(helper.begins.slice(11))} to {timeWords(helper.ends.slice(11))}
+                {helper.safe_only && t`, only what is safe`}
+              </Trans>
             </p>
           ))}
           <LinkButton aria-expanded={isOpen} onClick={() => setChanging(!isOpen)}>
-            {isOpen ? "That is the table" : "Change the table"}
+            {isOpen ? t`That is the table` : t`Change the table`}
           </LinkButton>
         </div>
         {!isOpen && (
-          <ol aria-label="On the table" className="flex grow flex-wrap gap-x-7 gap-y-2">
+          <ol aria-label={t`On the table`} className="flex grow flex-wrap gap-x-7 gap-y-2">
             {dishes.map((dish, i) => {
               const told = open.dishes[i]?.sheet === dish.sheet ? open.dishes[i] : undefined;
               const words = [
-                told?.pieces != null && plural(Math.round(told.pieces), "piece"),
-                dish.days_before > 0 && `made ${plural(dish.days_before, "day")} before`,
-                dish.there.length > 0 && `${dish.there.join(", ")} there already`,
-                servings.length > 1 && `at ${timeWords((servings[dish.serving]?.at ?? "").slice(11))}`,
+                told?.pieces != null && plural(Math.round(told.pieces), { one: "# piece", other: "# pieces" }),
+                dish.days_before > 0 && t`made ${plural(dish.days_before, { one: "# day", other: "# days" })} before`,
+                dish.there.length > 0 && t`${dish.there.join(", ")} there already`,
+                servings.length > 1 && t`at ${timeWords((servings[dish.serving]?.at ?? "").slice(11))}`,
               ].filter(Boolean);
               return (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a sheet may stand here twice
@@ -64,7 +68,11 @@ export function OnTheTable({ occasion, open, edit, isRefused }: Props) {
                       {told?.title ?? "…"}
                     </p>
                     <p className="text-sm text-ink2">{words.join(", ")}</p>
-                    {told?.problem && <p className="text-bean text-sm">cannot be worked: {told.problem}</p>}
+                    {told?.problem && (
+                      <p className="text-bean text-sm">
+                        <Trans>cannot be worked: {told.problem}</Trans>
+                      </p>
+                    )}
                   </div>
                 </li>
               );

@@ -1,5 +1,7 @@
 /** One step of the day: why it lies there, what it waits for, how far it can slip; pinned, or let go. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import type { Plan } from "../api/client";
 import { LinkButton } from "../ui/LinkButton";
@@ -20,12 +22,20 @@ export function PickedStep({ plan, one, dish, zone, isPinned, onPin }: Props) {
   return (
     <OneStep plan={plan} one={one} dish={dish} zone={zone}>
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
-        <LinkButton onClick={() => onPin(nudged(-5))}>5 min earlier</LinkButton>
-        <LinkButton onClick={() => onPin(nudged(5))}>5 min later</LinkButton>
+        <LinkButton onClick={() => onPin(nudged(-5))}>
+          <Trans>5 min earlier</Trans>
+        </LinkButton>
+        <LinkButton onClick={() => onPin(nudged(5))}>
+          <Trans>5 min later</Trans>
+        </LinkButton>
         {isPinned ? (
-          <LinkButton onClick={() => onPin(null)}>Let the pin go</LinkButton>
+          <LinkButton onClick={() => onPin(null)}>
+            <Trans>Let the pin go</Trans>
+          </LinkButton>
         ) : (
-          <LinkButton onClick={() => onPin(nudged(0))}>Pin it here</LinkButton>
+          <LinkButton onClick={() => onPin(nudged(0))}>
+            <Trans>Pin it here</Trans>
+          </LinkButton>
         )}
       </p>
     </OneStep>
@@ -45,32 +55,36 @@ export function OneStep({ plan, one, dish, zone, children }: OneProps) {
   const { step } = one;
   const reason = reasonOf(plan, one);
   return (
-    <section aria-label="The step" aria-live="polite">
+    <section aria-label={t`The step`} aria-live="polite">
       <h2 className="text-xl">{step.title}</h2>
       <p className="text-ink2">
-        {dish ? `${dish}: ` : ""}
-        {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}, {step.hands}
-        {step.hands === "free" ? "" : `, ${WORK_WORDS[step.work]}`}
-        {one.who ? `, ${one.who}` : ""}
+        <Trans>
+          {dish ? `${dish}: ` : ""}
+          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}, {step.hands}
+          {step.hands === "free" ? "" : `, ${WORK_WORDS[step.work]}`}
+          {one.who ? `, ${one.who}` : ""}
+        </Trans>
       </p>
       <p>{step.words}</p>
       <ul className="mt-1">
         {reason.after.map(({ step: before, gap, atMost }) => (
           <li key={before.step.id} className="hairline py-1">
-            after <b>{before.step.title}</b>, done at {timeOfDay(before.ends, zone)}
-            {gap > 0.5 ? `: ${duration(gap)} between` : ""}
-            {atMost != null ? `, at most ${duration(atMost)}` : ""}
+            <Trans>
+              after <b>{before.step.title}</b>, done at {timeOfDay(before.ends, zone)}
+              {gap > 0.5 ? t`: ${duration(gap)} between` : ""}
+              {atMost != null ? t`, at most ${duration(atMost)}` : ""}
+            </Trans>
           </li>
         ))}
       </ul>
       <p className="mt-1">
         {reason.slip > 0 ? (
-          <>
+          <Trans>
             It can begin <b>{duration(reason.slip)}</b> later
-            {reason.before ? ` before “${reason.before.step.title}” must move` : ""}.
-          </>
+            {reason.before ? t` before “${reason.before.step.title}” must move` : ""}.
+          </Trans>
         ) : (
-          <>It cannot slip{reason.before ? `: “${reason.before.step.title}” hangs on it` : ""}.</>
+          <Trans>It cannot slip{reason.before ? t`: “${reason.before.step.title}” hangs on it` : ""}.</Trans>
         )}
       </p>
       {children}

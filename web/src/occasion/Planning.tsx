@@ -1,5 +1,7 @@
 /** A day that takes longer than a second to plan: how far it is, and the press that takes what is found by now. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type OccasionOpen } from "../api/client";
@@ -27,11 +29,11 @@ export function Planning({ id, planning, before }: Props) {
     onSuccess: (answer) => settle(client, occasionQuery(id).queryKey, answer),
   });
   const { stopped, gap_pct: gap } = planning;
-  const below = before ? " What lies below is the day as it was before." : "";
+  const below = before ? t` What lies below is the day as it was before.` : "";
   return (
-    <section aria-label="Planning" className="mb-6 border-l-4 border-bean pl-4 print:hidden">
+    <section aria-label={t`Planning`} className="mb-6 border-l-4 border-bean pl-4 print:hidden">
       <p role="status" className="text-xl">
-        {stopped ? `Stopped before a day was found.${below}` : `${planning.says}.${below}`}
+        {stopped ? t`Stopped before a day was found.${below}` : `${planning.says}.${below}`}
       </p>
       {!stopped && (
         <p className="mt-1 text-ink2">
@@ -46,7 +48,7 @@ export function Planning({ id, planning, before }: Props) {
           disabled={change.isPending}
           onClick={() => change.mutate(!stopped)}
         >
-          {stopped ? "Plan it" : gap != null ? "Take the one that is found" : "Stop"}
+          {stopped ? t`Plan it` : gap != null ? t`Take the one that is found` : t`Stop`}
         </button>
       </p>
       <Sorry error={change.error} />
@@ -58,14 +60,14 @@ export function Planning({ id, planning, before }: Props) {
 function Closing({ gap }: { gap: number }) {
   const apart = Math.min(100, Math.max(0, gap));
   return (
-    <>
+    <Trans>
       <span className="relative my-2 block h-3 max-w-md" aria-hidden="true">
         <span className="absolute inset-x-0 top-1.5 border-t border-ink2" />
         <span className="absolute top-0 h-3 border-l-4 border-green" />
         <span className="absolute top-0 h-3 border-l-4 border-bean" style={{ left: `${apart}%` }} />
       </span>
       One is found, at most {gap.toFixed(1)} % from the best there can be.{" "}
-    </>
+    </Trans>
   );
 }
 

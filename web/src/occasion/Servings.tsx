@@ -1,5 +1,7 @@
 /** When people eat and how many; who helps and when. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Occasion } from "../api/client";
 import { limit } from "../api/limits";
 import { LinkButton } from "../ui/LinkButton";
@@ -21,17 +23,17 @@ export function Servings({ occasion, edit }: Props) {
     edit({ helpers: helpers.map((one, i) => (i === at ? { ...one, ...change } : one)) });
   const last = servings.at(-1)?.at ?? "";
   return (
-    <section aria-label="When people eat">
+    <section aria-label={t`When people eat`}>
       {servings.map((serving, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a serving has no name of its own
         <div key={i} className="hairline flex flex-wrap items-baseline gap-x-5 py-1">
           <WallField
-            label={several ? `Serving ${i + 1}` : "On the table"}
+            label={several ? t`Serving ${i + 1}` : t`On the table`}
             value={serving.at}
             onChange={(at) => set(i, { at })}
           />
           <NumberField
-            label="for"
+            label={t`for`}
             value={serving.people ?? null}
             unit="people"
             decimals={0}
@@ -42,7 +44,7 @@ export function Servings({ occasion, edit }: Props) {
           />
           {several && (
             <LinkButton
-              aria-label={`not this one: serving ${i + 1}`}
+              aria-label={t`not this one: serving ${i + 1}`}
               onClick={() =>
                 edit({
                   servings: servings.filter((_, other) => other !== i),
@@ -53,7 +55,7 @@ export function Servings({ occasion, edit }: Props) {
                 })
               }
             >
-              not this one
+              <Trans>not this one</Trans>
             </LinkButton>
           )}
         </div>
@@ -63,7 +65,7 @@ export function Servings({ occasion, edit }: Props) {
         <div key={i} className="hairline py-1">
           <div className="flex flex-wrap items-baseline gap-x-4">
             <input
-              aria-label="Who helps"
+              aria-label={t`Who helps`}
               className="write w-36"
               maxLength={40}
               defaultValue={helper.name}
@@ -74,20 +76,22 @@ export function Servings({ occasion, edit }: Props) {
               }
             />
             <label className="inline-flex items-center gap-2">
-              <input
-                type="checkbox"
-                checked={helper.safe_only}
-                onChange={(event) => setHelper(i, { safe_only: event.target.checked })}
-              />
-              only what is safe
+              <Trans>
+                <input
+                  type="checkbox"
+                  checked={helper.safe_only}
+                  onChange={(event) => setHelper(i, { safe_only: event.target.checked })}
+                />
+                only what is safe
+              </Trans>
             </label>
             <LinkButton onClick={() => edit({ helpers: helpers.filter((_, other) => other !== i) })}>
-              not them
+              <Trans>not them</Trans>
             </LinkButton>
           </div>
           <div className="flex flex-wrap gap-x-6">
-            <WallField label="comes" value={helper.begins} onChange={(begins) => setHelper(i, { begins })} />
-            <WallField label="goes" value={helper.ends} onChange={(ends) => setHelper(i, { ends })} />
+            <WallField label={t`comes`} value={helper.begins} onChange={(begins) => setHelper(i, { begins })} />
+            <WallField label={t`goes`} value={helper.ends} onChange={(ends) => setHelper(i, { ends })} />
           </div>
         </div>
       ))}
@@ -98,7 +102,7 @@ export function Servings({ occasion, edit }: Props) {
               edit({ servings: [...servings, { at: last, name: "", people: servings.at(-1)?.people ?? null }] })
             }
           >
-            Another serving
+            <Trans>Another serving</Trans>
           </LinkButton>
         )}
         {helpers.length < 12 && (
@@ -117,12 +121,18 @@ export function Servings({ occasion, edit }: Props) {
               })
             }
           >
-            Somebody helps
+            <Trans>Somebody helps</Trans>
           </LinkButton>
         )}
         <label className="inline-flex items-center gap-2">
-          <input type="checkbox" checked={occasion.quiet} onChange={(event) => edit({ quiet: event.target.checked })} />
-          keep quiet hours
+          <Trans>
+            <input
+              type="checkbox"
+              checked={occasion.quiet}
+              onChange={(event) => edit({ quiet: event.target.checked })}
+            />
+            keep quiet hours
+          </Trans>
         </label>
       </p>
     </section>

@@ -1,5 +1,7 @@
 /** The year's table: the feasts that lie ahead and the kitchen's own days, each with when there is something to begin. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { KitchenSettings } from "../api/client";
@@ -19,12 +21,18 @@ export default function YearPage() {
   const feasts = useQuery(feastsQuery);
   const plan = useNewOccasion();
   useEffect(() => {
-    document.title = "The year · Kemble";
+    document.title = t`The year · Kemble`;
   }, []);
   if (!kitchen.data || !feasts.data) return <Waiting error={kitchen.error ?? feasts.error} />;
   const today = wallClock(new Date(), kitchen.data.kitchen.timezone).slice(0, 10);
   return (
-    <Frame title={<h1 className="text-2xl">The year’s table</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>The year’s table</Trans>
+        </h1>
+      }
+    >
       <Sorry error={plan.error} />
       <div className="mt-6 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-[3fr_2fr]">
         <ol>
@@ -36,15 +44,19 @@ export default function YearPage() {
               </b>
               <span>
                 <span className="text-lg">{feast.name}</span>
-                {feast.until && <span className="text-ink2"> to {dayWords(feast.until)}</span>}
+                {feast.until && (
+                  <span className="text-ink2">
+                    <Trans> to {dayWords(feast.until)}</Trans>
+                  </span>
+                )}
                 <span className="block text-ink2">{feast.eaten}</span>
                 <span className="block">{beginWords(feast, today)}</span>
               </span>
               <LinkButton
-                aria-label={`plan it: ${feast.name}`}
+                aria-label={t`plan it: ${feast.name}`}
                 onClick={() => plan.make(feast.name, `${feast.day}T15:30`)}
               >
-                plan it
+                <Trans>plan it</Trans>
               </LinkButton>
             </li>
           ))}
@@ -70,8 +82,10 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
     save(kitchen, { ...kitchen, own_days }, () => client.invalidateQueries({ queryKey: ["feasts"] }));
   const ready = name.trim() !== "" && MONTH_DAY.test(day) && (until === "" || MONTH_DAY.test(until));
   return (
-    <section aria-label="Days of this kitchen">
-      <h2 className="text-xl">Days and seasons of this kitchen</h2>
+    <section aria-label={t`Days of this kitchen`}>
+      <h2 className="text-xl">
+        <Trans>Days and seasons of this kitchen</Trans>
+      </h2>
       <ul>
         {own.map((one) => (
           <li key={`${one.name} ${one.day}`} className="hairline flex items-baseline justify-between gap-4 py-1">
@@ -79,11 +93,11 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
               {one.name}{" "}
               <span className="text-ink2">
                 {one.day}
-                {one.until ? ` to ${one.until}` : ""}
+                {one.until ? t` to ${one.until}` : ""}
               </span>
             </span>
-            <LinkButton aria-label={`take out ${one.name}`} onClick={() => put(own.filter((other) => other !== one))}>
-              take out
+            <LinkButton aria-label={t`take out ${one.name}`} onClick={() => put(own.filter((other) => other !== one))}>
+              <Trans>take out</Trans>
             </LinkButton>
           </li>
         ))}
@@ -100,46 +114,48 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
         }}
       >
         <input
-          aria-label="What it is"
+          aria-label={t`What it is`}
           className="write"
-          placeholder="wild herb, quinces, a birthday"
+          placeholder={t`wild herb, quinces, a birthday`}
           maxLength={60}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <span className="flex flex-wrap items-baseline gap-3">
-          <input
-            aria-label="From (month and day)"
-            className="write w-24"
-            placeholder="05-14"
-            value={day}
-            onChange={(event) => setDay(event.target.value)}
-          />
-          to
-          <input
-            aria-label="Until (month and day), for a season"
-            className="write w-24"
-            placeholder="06-20"
-            value={until}
-            onChange={(event) => setUntil(event.target.value)}
-          />
-          <NumberField
-            label="begin"
-            value={before}
-            unit="days before"
-            decimals={0}
-            width="3rem"
-            within={limit("OwnDay.begin_days")}
-            onChange={(days) => setBefore(Math.round(days))}
-          />
+          <Trans>
+            <input
+              aria-label={t`From (month and day)`}
+              className="write w-24"
+              placeholder="05-14"
+              value={day}
+              onChange={(event) => setDay(event.target.value)}
+            />
+            to
+            <input
+              aria-label={t`Until (month and day), for a season`}
+              className="write w-24"
+              placeholder="06-20"
+              value={until}
+              onChange={(event) => setUntil(event.target.value)}
+            />
+            <NumberField
+              label={t`begin`}
+              value={before}
+              unit={t`days before`}
+              decimals={0}
+              width="3rem"
+              within={limit("OwnDay.begin_days")}
+              onChange={(days) => setBefore(Math.round(days))}
+            />
+          </Trans>
         </span>
         {day !== "" && !MONTH_DAY.test(day) && (
           <span role="alert" className="text-bean">
-            Accepted: month and day, such as 05-14.
+            <Trans>Accepted: month and day, such as 05-14.</Trans>
           </span>
         )}
         <button type="submit" className="pick justify-self-start" disabled={!ready}>
-          Keep it
+          <Trans>Keep it</Trans>
         </button>
       </form>
       <Sorry error={error} />

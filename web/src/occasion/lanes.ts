@@ -1,5 +1,6 @@
 /** Where every step of a day lies in its lane: bars, names and hours, in the units of the drawing. */
 
+import { t } from "@lingui/core/macro";
 import type { Plan } from "../api/client";
 import { dayOf, timeOfDay } from "../ui/words";
 import type { Scheduled } from "./slip";
@@ -12,15 +13,15 @@ export const BAR = 26;
 export const TOP = 44;
 export const MIN = 60_000;
 export const THINGS: readonly (readonly [string, string])[] = [
-  ["burner", "burners"],
-  ["steamer", "steamer"],
-  ["oven", "oven"],
-  ["microwave", "microwave"],
-  ["cooker", "rice cooker"],
-  ["toaster", "toaster"],
-  ["machine", "machine"],
-  ["fridge", "fridge"],
-  ["freezer", "freezer"],
+  ["burner", t`burners`],
+  ["steamer", t`steamer`],
+  ["oven", t`oven`],
+  ["microwave", t`microwave`],
+  ["cooker", t`rice cooker`],
+  ["toaster", t`toaster`],
+  ["machine", t`machine`],
+  ["fridge", t`fridge`],
+  ["freezer", t`freezer`],
 ];
 
 /** A step with its bar and where its name is written, in the drawing's units. */

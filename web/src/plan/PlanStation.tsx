@@ -1,5 +1,7 @@
 /** Plan: everything counted back from when people eat, drawn as lanes; then begin, or rehearse. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -63,46 +65,54 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
     <div className="mt-4">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
         {serve ? (
-          <WallField label="On the table at" value={serve} onChange={(at) => edit({ ...sheet, serve: at })} />
+          <WallField label={t`On the table at`} value={serve} onChange={(at) => edit({ ...sheet, serve: at })} />
         ) : (
           <button
             type="button"
             className="pick"
             onClick={() => edit({ ...sheet, serve: `${daysOn(wallClock(new Date(), zone).slice(0, 10), 2)}T15:30` })}
           >
-            Say when people eat
+            <Trans>Say when people eat</Trans>
           </button>
         )}
         {serve && (
           <span className="flex gap-2">
             <button type="button" className="pick" onClick={() => nudge(-15)}>
-              15 min earlier
+              <Trans>15 min earlier</Trans>
             </button>
             <button type="button" className="pick" onClick={() => nudge(15)}>
-              15 min later
+              <Trans>15 min later</Trans>
             </button>
           </span>
         )}
         {plan && !error && (
           <p className="text-lg">
-            Begin <b>{dayOf(plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>;{" "}
-            {minutes(total)}
-            {total < 90 ? " min" : ""} from first to last.
-            {!plan.quiet_kept && <span className="text-look"> Quiet hours could not be kept.</span>}
+            <Trans>
+              Begin <b>{dayOf(plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>;{" "}
+              {minutes(total)}
+              {total < 90 ? t` min` : ""} from first to last.
+              {!plan.quiet_kept && (
+                <span className="text-look">
+                  <Trans> Quiet hours could not be kept.</Trans>
+                </span>
+              )}
+            </Trans>
           </p>
         )}
       </div>
       <Sorry error={problem} />
       {plan && plan.late_min > 0 && !error && (
         <p role="alert" className="mt-3 border-l-4 border-amber pl-4">
-          <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
-          {plan.late_min < 90 ? " min" : ""} ago. Begun now, it is on the table on{" "}
-          {dayOf(plan.earliest_serve as string, zone)} at {timeOfDay(plan.earliest_serve as string, zone)}.{" "}
-          <LinkButton
-            onClick={() => edit({ ...sheet, serve: wallClock(new Date(plan.earliest_serve as string), zone) })}
-          >
-            Serve it then
-          </LinkButton>
+          <Trans>
+            <b className="text-look">Late.</b> This should have begun {minutes(plan.late_min)}
+            {plan.late_min < 90 ? t` min` : ""} ago. Begun now, it is on the table on{" "}
+            {dayOf(plan.earliest_serve as string, zone)} at {timeOfDay(plan.earliest_serve as string, zone)}.{" "}
+            <LinkButton
+              onClick={() => edit({ ...sheet, serve: wallClock(new Date(plan.earliest_serve as string), zone) })}
+            >
+              Serve it then
+            </LinkButton>
+          </Trans>
         </p>
       )}
       {plan && !error && (
@@ -127,7 +137,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           disabled={!saved || begin.isPending || editing.problems.length > 0}
           onClick={() => begin.mutate({ rehearse: false, uid: newId() })}
         >
-          Make it now
+          <Trans>Make it now</Trans>
         </button>
         <button
           type="button"
@@ -136,14 +146,20 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           disabled={!saved || begin.isPending || editing.problems.length > 0}
           onClick={() => begin.mutate({ rehearse: true, uid: newId() })}
         >
-          Rehearse, sixty times as fast
+          <Trans>Rehearse, sixty times as fast</Trans>
         </button>
         <RehearseSlip
           disabled={!saved || begin.isPending || editing.problems.length > 0}
           onBegin={(cook) => begin.mutate({ rehearse: true, cook, uid: newId() })}
         />
-        <TextLink to={`/sheets/${editing.id}/hands`}>How the hands go, on paper</TextLink>
-        {plan && !error && <LinkButton onClick={() => window.print()}>The plan, on paper</LinkButton>}
+        <TextLink to={`/sheets/${editing.id}/hands`}>
+          <Trans>How the hands go, on paper</Trans>
+        </TextLink>
+        {plan && !error && (
+          <LinkButton onClick={() => window.print()}>
+            <Trans>The plan, on paper</Trans>
+          </LinkButton>
+        )}
         <form
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
@@ -152,32 +168,38 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           }}
         >
           <label>
-            <span className="block text-sm text-ink2">For</span>
+            <span className="block text-sm text-ink2">
+              <Trans>For</Trans>
+            </span>
             <input
               className="write w-52"
-              placeholder="an occasion"
+              placeholder={t`an occasion`}
               maxLength={120}
               value={title}
               onChange={(event) => setTitle(event.target.value)}
             />
           </label>
           <label>
-            <span className="block text-sm text-ink2">People</span>
+            <span className="block text-sm text-ink2">
+              <Trans>People</Trans>
+            </span>
             <input
               className="write w-16 text-right"
               inputMode="numeric"
               pattern="[1-9][0-9]{0,2}|1000"
-              title="a whole number from 1 to 1000"
+              title={t`a whole number from 1 to 1000`}
               value={people}
               onChange={(event) => setPeople(event.target.value)}
             />
           </label>
           <button type="submit" className="pick" disabled={!plan || !saved || keep.isPending}>
-            Keep this plan
+            <Trans>Keep this plan</Trans>
           </button>
           {keep.data && (
             <span role="status" className="text-green">
-              Kept: <TextLink to={`/occasions/${keep.data.id}`}>its day</TextLink> is on the counter.
+              <Trans>
+                Kept: <TextLink to={`/occasions/${keep.data.id}`}>its day</TextLink> is on the counter.
+              </Trans>
             </span>
           )}
         </form>

@@ -1,5 +1,7 @@
 /** Before it is made: what is likeliest to go wrong by the sheet's own numbers, and why. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Worked } from "../api/client";
 import { Causes } from "../log/Causes";
@@ -17,13 +19,17 @@ export function Risks({ sheet, of }: { sheet: number; of: Worked }) {
   });
   if (!found.data?.length) return null;
   return (
-    <section aria-label="What is likeliest to go wrong" className="mt-5 border-l-4 border-amber pl-4 print:hidden">
-      <h3 className="text-xl">What is likeliest to go wrong</h3>
+    <section aria-label={t`What is likeliest to go wrong`} className="mt-5 border-l-4 border-amber pl-4 print:hidden">
+      <h3 className="text-xl">
+        <Trans>What is likeliest to go wrong</Trans>
+      </h3>
       {found.data.slice(0, 3).map((fault) => (
         <div key={fault.id} className="mt-2">
           <b>{fault.seen}</b>
           <Causes fault={{ ...fault, causes: fault.causes.filter((cause) => cause.speaks_for.length > 0) }} />
-          <p className="text-ink2">Instead: {fault.next_time}.</p>
+          <p className="text-ink2">
+            <Trans>Instead: {fault.next_time}.</Trans>
+          </p>
         </div>
       ))}
     </section>

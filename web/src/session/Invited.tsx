@@ -1,5 +1,7 @@
 /** Whoever opens an invitation: what it is to, and a name and a password of their own. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
@@ -42,14 +44,18 @@ export default function Invited({ invitation, onDone }: Props) {
       {look.data && (
         <>
           <p className="mt-6 text-xl">
-            {look.data.name}, you are asked into <b>{look.data.kitchen}</b> as a {look.data.role}.
+            <Trans>
+              {look.data.name}, you are asked into <b>{look.data.kitchen}</b> as a {look.data.role}.
+            </Trans>
           </p>
           <p className="mt-1 text-ink2">
             A {look.data.role} {ROLES[look.data.role].does}.
           </p>
           {session.data?.signed_in && (
             <p className="mt-3 border-l-4 border-amber pl-4">
-              This browser is signed in as {session.data.name}. It is signed out of that when you come in here.
+              <Trans>
+                This browser is signed in as {session.data.name}. It is signed out of that when you come in here.
+              </Trans>
             </p>
           )}
           <form
@@ -60,14 +66,14 @@ export default function Invited({ invitation, onDone }: Props) {
             }}
           >
             <Field
-              label="A name for yourself"
+              label={t`A name for yourself`}
               autoComplete="username"
               maxLength={30}
               value={typed.name}
               onChange={(name) => setTyped({ ...typed, name })}
             />
             <Field
-              label="A password, of at least 10 letters or figures"
+              label={t`A password, of at least 10 letters or figures`}
               type="password"
               autoComplete="new-password"
               minLength={10}
@@ -77,14 +83,14 @@ export default function Invited({ invitation, onDone }: Props) {
             />
             <Sorry error={take.error} />
             <button type="submit" className="pick min-h-12" data-on="true" disabled={take.isPending}>
-              Come in
+              <Trans>Come in</Trans>
             </button>
           </form>
         </>
       )}
       {(look.error || session.data?.signed_in) && (
         <p className="mt-6">
-          <LinkButton onClick={onDone}>{look.error ? "To the door" : "Leave it"}</LinkButton>
+          <LinkButton onClick={onDone}>{look.error ? t`To the door` : t`Leave it`}</LinkButton>
         </p>
       )}
     </main>

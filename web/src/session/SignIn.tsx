@@ -1,5 +1,7 @@
 /** The door: a name and a password, unless this browser came with the key that the start command prints. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { useEffect, useState } from "react";
@@ -42,9 +44,11 @@ export function SignedOut() {
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(28rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
-          <AlertDialog.Title className="text-2xl">Signed out meanwhile</AlertDialog.Title>
+          <AlertDialog.Title className="text-2xl">
+            <Trans>Signed out meanwhile</Trans>
+          </AlertDialog.Title>
           <AlertDialog.Description className="mt-2">
-            What you did is kept here, and is sent as soon as you are in again.
+            <Trans>What you did is kept here, and is sent as soon as you are in again.</Trans>
           </AlertDialog.Description>
           <Door />
         </AlertDialog.Content>
@@ -75,13 +79,13 @@ function Door() {
       }}
     >
       <Field
-        label="Name"
+        label={t`Name`}
         autoComplete="username"
         value={typed.username}
         onChange={(username) => setTyped({ ...typed, username })}
       />
       <Field
-        label="Password"
+        label={t`Password`}
         type="password"
         autoComplete="current-password"
         value={typed.password}
@@ -89,7 +93,7 @@ function Door() {
       />
       {asksForCode && (
         <Field
-          label="The six figures that your phone shows"
+          label={t`The six figures that your phone shows`}
           inputMode="numeric"
           autoComplete="one-time-code"
           maxLength={7}
@@ -100,11 +104,13 @@ function Door() {
       )}
       <Sorry error={enter.error} />
       <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
-        Come in
+        <Trans>Come in</Trans>
       </button>
       <p className="text-base text-ink2">
-        The password is set on the Household page. Without one, open the address that Kemble printed when it was
-        started: its key lets one browser in.
+        <Trans>
+          The password is set on the Household page. Without one, open the address that Kemble printed when it was
+          started: its key lets one browser in.
+        </Trans>
       </p>
     </form>
   );

@@ -1,5 +1,6 @@
 /** What each of a household is, in words, and which places and pages are theirs. The server holds them to it. */
 
+import { t } from "@lingui/core/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { Role } from "../api/client";
 import { sessionQuery } from "../api/queries";
@@ -13,29 +14,29 @@ interface Part {
 }
 
 const COOKS = [
-  ["/", "Counter"],
-  ["/larder", "Larder"],
-  ["/shopping", "Shopping"],
-  ["/log", "Log"],
-  ["/kitchen", "Kitchen"],
+  ["/", t`Counter`],
+  ["/larder", t`Larder`],
+  ["/shopping", t`Shopping`],
+  ["/log", t`Log`],
+  ["/kitchen", t`Kitchen`],
 ] as const;
 
 export const ROLES: Record<Role, Part> = {
-  owner: { does: "does everything, and asks the others in", places: COOKS },
-  cook: { does: "does everything with the sheets, the log and the kitchen", places: COOKS },
+  owner: { does: t`does everything, and asks the others in`, places: COOKS },
+  cook: { does: t`does everything with the sheets, the log and the kitchen`, places: COOKS },
   helper: {
-    does: "sees what is being made and planned, does steps, weighs and takes pictures; changes no sheet",
+    does: t`sees what is being made and planned, does steps, weighs and takes pictures; changes no sheet`,
     places: [
-      ["/", "Today"],
-      ["/household", "You"],
+      ["/", t`Today`],
+      ["/household", t`You`],
     ],
     pages: /^\/($|household$|make\/\d+$|occasions\/\d+\/for\/|sheets\/\d+\/hands$)/,
   },
   taster: {
-    does: "says how a batch is, and answers blind tastings without being told which is which",
+    does: t`says how a batch is, and answers blind tastings without being told which is which`,
     places: [
-      ["/", "To taste"],
-      ["/household", "You"],
+      ["/", t`To taste`],
+      ["/household", t`You`],
     ],
     pages: /^\/($|household$|log\/\d+\/taste$|log\/blind\/\d+$)/,
   },

@@ -1,5 +1,7 @@
 /** Her way and mine: two sheets of one way on one map and one clock, each as a cloud of all that its amounts leave open. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams, useSearchParams } from "react-router";
@@ -31,19 +33,25 @@ export default function BesidePage() {
     queryFn: () => ask(api.GET("/api/beside", { params: { query: { hers: Number(hers), mine } } })),
   });
   useEffect(() => {
-    document.title = "Her way and mine · Kemble";
+    document.title = t`Her way and mine · Kemble`;
   }, []);
   if (!sheet.data || !way || !others.data) return <Waiting error={sheet.error ?? ways.error ?? others.error} />;
   const choice = others.data.sheets.filter((one) => one.way === way.id && one.id !== mine);
   return (
-    <Frame title={<h1 className="text-2xl">Her way and mine</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Her way and mine</Trans>
+        </h1>
+      }
+    >
       <p className="mt-3 text-lg">
         <TextLink to={`/sheets/${mine}/mix`}>{sheet.data.sheet.title}</TextLink>
-        {choice.length > 0 ? ", beside:" : " stands alone."}
+        {choice.length > 0 ? t`, beside:` : t` stands alone.`}
       </p>
       {choice.length > 0 ? (
         <Picks
-          label="Beside"
+          label={t`Beside`}
           className="mt-2"
           value={hers ?? ""}
           options={choice.map((one) => [String(one.id), one.title] as const)}
@@ -51,13 +59,15 @@ export default function BesidePage() {
         />
       ) : (
         <p className="mt-3 max-w-prose text-lg">
-          Enter hers first, as she told it: <TextLink to="/paste">paste it</TextLink>, with her cups, what she pours and
-          her hours. It is a {way.name.toLowerCase()} like yours, and then stands here.
+          <Trans>
+            Enter hers first, as she told it: <TextLink to="/paste">paste it</TextLink>, with her cups, what she pours
+            and her hours. It is a {way.name.toLowerCase()} like yours, and then stands here.
+          </Trans>
         </p>
       )}
       {hers === null && choice.length > 0 && (
         <p className="mt-4 max-w-prose text-lg text-ink2">
-          Say which is hers. What was told by the cup is a cloud here, and not a point.
+          <Trans>Say which is hers. What was told by the cup is a cloud here, and not a point.</Trans>
         </p>
       )}
       <Sorry error={found.error} />
@@ -69,23 +79,29 @@ export default function BesidePage() {
 function Both({ told, way }: { told: Beside; way: WayCard }) {
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
-      <section aria-label="On one map">
+      <section aria-label={t`On one map`}>
         <TwoClouds told={told} way={way} />
         {told.weigh && (
           <p className="mt-2 text-lg">
             <b className="text-look">{told.weigh}.</b>{" "}
-            <TextLink to="/kitchen/cups">The cups are in the kitchen.</TextLink>
+            <TextLink to="/kitchen/cups">
+              <Trans>The cups are in the kitchen.</Trans>
+            </TextLink>
           </p>
         )}
       </section>
       <div>
-        <section aria-label="On one clock">
+        <section aria-label={t`On one clock`}>
           <TwoClocks told={told} />
         </section>
-        <section aria-label="What explains what" className="mt-6">
-          <h2 className="text-xl">Hers beside mine</h2>
+        <section aria-label={t`What explains what`} className="mt-6">
+          <h2 className="text-xl">
+            <Trans>Hers beside mine</Trans>
+          </h2>
           {told.explained.length === 0 && (
-            <p className="mt-2 text-ink2">In nothing that can be worked out do they differ.</p>
+            <p className="mt-2 text-ink2">
+              <Trans>In nothing that can be worked out do they differ.</Trans>
+            </p>
           )}
           <dl>
             {told.explained.map((one) => (
@@ -93,7 +109,11 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
                 <dt className="font-bold">{capital(one.outcome)}</dt>
                 <dd>
                   {one.says}
-                  {!one.sure && <span className="text-look">; not told apart</span>}
+                  {!one.sure && (
+                    <span className="text-look">
+                      <Trans>; not told apart</Trans>
+                    </span>
+                  )}
                   {one.by.map((words) => (
                     <span key={words} className="block text-ink2">
                       {words}
@@ -114,8 +134,10 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
 function Opened({ of, open }: { of: "hers" | "mine"; open: Beside["hers"]["open"] }) {
   if (open.length === 0) return null;
   return (
-    <section aria-label={`What stays open of ${of}`} className="mt-5">
-      <h2 className="text-xl">What nobody knows of {of}</h2>
+    <section aria-label={t`What stays open of ${of}`} className="mt-5">
+      <h2 className="text-xl">
+        <Trans>What nobody knows of {of}</Trans>
+      </h2>
       <ul>
         {open.map((one) => (
           <li key={one.words} className="hairline flex items-center gap-3 py-1.5">
@@ -129,7 +151,9 @@ function Opened({ of, open }: { of: "hers" | "mine"; open: Beside["hers"]["open"
               <rect width="100" height="10" fill="none" stroke="var(--color-ink)" />
               <rect width={one.narrows_pct} height="10" fill="var(--color-look)" />
             </svg>
-            <span className="w-40 shrink-0 text-right">{one.narrows_pct.toFixed(0)} % of the cloud</span>
+            <span className="w-40 shrink-0 text-right">
+              <Trans>{one.narrows_pct.toFixed(0)} % of the cloud</Trans>
+            </span>
           </li>
         ))}
       </ul>

@@ -1,5 +1,7 @@
 /** What was changed here and elsewhere to different values: mine, theirs, or both. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { useNavigate } from "react-router";
@@ -22,20 +24,24 @@ export function ConflictDialog({ editing }: { editing: Editing }) {
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[min(34rem,calc(100vw-24px))] -translate-1/2 rounded-md border border-ink bg-sheet p-6">
           <AlertDialog.Title className="text-2xl">
-            {conflict ? "Changed elsewhere, too" : "This sheet was thrown away"}
+            {conflict ? t`Changed elsewhere, too` : t`This sheet was thrown away`}
           </AlertDialog.Title>
           <AlertDialog.Description className="mt-2">
             {conflict
-              ? "Another tab or device saved this sheet, and changed what you have changed. Nothing of yours is lost: Undo brings back whichever you do not take."
-              : `${capital(gone?.says ?? "It is not there any more")}. What you changed since is kept here.`}
+              ? t`Another tab or device saved this sheet, and changed what you have changed. Nothing of yours is lost: Undo brings back whichever you do not take.`
+              : t`${capital(gone?.says ?? t`It is not there any more`)}. What you changed since is kept here.`}
           </AlertDialog.Description>
           {conflict && (
             <table className="mt-3 w-full">
               <thead>
                 <tr className="text-left text-sm text-ink2">
                   <th className="font-normal" />
-                  <th className="font-normal">yours</th>
-                  <th className="font-normal">the other</th>
+                  <th className="font-normal">
+                    <Trans>yours</Trans>
+                  </th>
+                  <th className="font-normal">
+                    <Trans>the other</Trans>
+                  </th>
                 </tr>
               </thead>
               <tbody>
@@ -56,13 +62,13 @@ export function ConflictDialog({ editing }: { editing: Editing }) {
             {conflict ? (
               <>
                 <AlertDialog.Action className="pick" data-on="true" onClick={editing.keepMine}>
-                  Take mine
+                  <Trans>Take mine</Trans>
                 </AlertDialog.Action>
                 <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
-                  Keep both
+                  <Trans>Keep both</Trans>
                 </button>
                 <AlertDialog.Cancel className="pick" onClick={editing.takeTheirs}>
-                  Take the other
+                  <Trans>Take the other</Trans>
                 </AlertDialog.Cancel>
               </>
             ) : (
@@ -74,13 +80,13 @@ export function ConflictDialog({ editing }: { editing: Editing }) {
                   disabled={failing.isPending}
                   onClick={() => failing.mutate(editing.bringBack)}
                 >
-                  Bring it back
+                  <Trans>Bring it back</Trans>
                 </button>
                 <button type="button" className="pick" disabled={failing.isPending} onClick={copy}>
-                  Keep a copy
+                  <Trans>Keep a copy</Trans>
                 </button>
                 <AlertDialog.Cancel className="pick" onClick={() => navigate("/")}>
-                  Leave it
+                  <Trans>Leave it</Trans>
                 </AlertDialog.Cancel>
               </>
             )}
@@ -96,13 +102,13 @@ function placeWords(path: string[], name: (id: string) => string) {
   const [first, role, , line, ...field] = path;
   if (first !== "parts") return path.join(", ").replaceAll("_", " ");
   if (!line) return role ?? first;
-  const what = field.filter((word) => word !== "value").join(" ") || "line";
+  const what = field.filter((word) => word !== "value").join(" ") || t`line`;
   return `${name(line)}: ${what}`;
 }
 
 function valueWords(value: unknown) {
-  if (value === null || value === undefined) return "taken out";
+  if (value === null || value === undefined) return t`taken out`;
   if (typeof value !== "object") return String(typeof value === "number" ? +value.toFixed(2) : value);
   const amount = (value as { amount?: { value: number; unit: string } }).amount;
-  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : "changed";
+  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : t`changed`;
 }

@@ -1,5 +1,7 @@
 /** What else there is of a sheet: its revisions, another's way beside it, and itself as a file. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
@@ -26,31 +28,35 @@ export function MoreSlip({ id }: { id: number }) {
   const cut = patterns.data ?? [];
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="text-bean underline underline-offset-4">More</Popover.Trigger>
-      <Slip label="More of this sheet">
+      <Popover.Trigger className="text-bean underline underline-offset-4">
+        <Trans>More</Trans>
+      </Popover.Trigger>
+      <Slip label={t`More of this sheet`}>
         <ul>
           <li className="hairline">
             <Link to={`/sheets/${id}/revisions`} className={LOOK}>
-              Revisions
+              <Trans>Revisions</Trans>
             </Link>
           </li>
           <li className="hairline">
             <Link to={`/sheets/${id}/beside`} className={LOOK}>
-              Her way and mine
+              <Trans>Her way and mine</Trans>
             </Link>
           </li>
         </ul>
-        <p className="mt-3 text-ink2">On paper</p>
+        <p className="mt-3 text-ink2">
+          <Trans>On paper</Trans>
+        </p>
         <ul>
           <li className="hairline">
             <a href={`/api/sheets/${id}/paper/card.pdf`} target="_blank" rel="noreferrer" className={LOOK}>
-              Recipe card, one page
+              <Trans>Recipe card, one page</Trans>
             </a>
           </li>
           {cut.length > 0 && (
             <li className="hairline">
               <a href={`/api/sheets/${id}/paper/templates.pdf`} target="_blank" rel="noreferrer" className={LOOK}>
-                Templates at full size
+                <Trans>Templates at full size</Trans>
               </a>
               <span className="block pb-2 text-ink2">
                 {cut.map((one, i) => (
@@ -65,7 +71,9 @@ export function MoreSlip({ id }: { id: number }) {
             </li>
           )}
         </ul>
-        <p className="mt-3 text-ink2">Take it along</p>
+        <p className="mt-3 text-ink2">
+          <Trans>Take it along</Trans>
+        </p>
         <ul>
           {formats.data?.map((one) => (
             <li key={one.id} className="hairline">

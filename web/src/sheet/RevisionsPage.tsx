@@ -1,5 +1,7 @@
 /** Every revision of a sheet that was kept: what changed, what was made from it; go back to one, or branch off. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -44,7 +46,7 @@ export default function RevisionsPage() {
   const branch = useMutation({
     mutationFn: async (number: number) => {
       const sheet = await sheetAt(number);
-      const title = `${sheet.title.slice(0, 100)}, from revision ${number}`;
+      const title = t`${sheet.title.slice(0, 100)}, from revision ${number}`;
       return ask(
         api.POST("/api/sheets", { body: { uid: newId(), way: null, blank: false, sheet: { ...sheet, title } } }),
       );
@@ -62,17 +64,25 @@ export default function RevisionsPage() {
     onSuccess: () => void client.invalidateQueries({ queryKey: ["revisions", id] }),
   });
   useEffect(() => {
-    document.title = "Revisions · Kemble";
+    document.title = t`Revisions · Kemble`;
   }, []);
   if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
   const { title, at, revisions, pages, total } = found.data;
   const zone = kitchen.data.kitchen.timezone;
   return (
-    <Frame title={<h1 className="text-2xl">Revisions of {title}</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Revisions of {title}</Trans>
+        </h1>
+      }
+    >
       <p className="mt-4 flex flex-wrap items-end gap-6">
-        <TextLink to={`/sheets/${id}/mix`}>Back to the sheet</TextLink>
+        <TextLink to={`/sheets/${id}/mix`}>
+          <Trans>Back to the sheet</Trans>
+        </TextLink>
         <Find
-          label="Find a revision by its name"
+          label={t`Find a revision by its name`}
           value={find}
           onChange={(words) => {
             setFind(words);
@@ -86,7 +96,11 @@ export default function RevisionsPage() {
           <li key={one.number} className="hairline grid gap-x-8 gap-y-1 py-3 md:grid-cols-[13rem_minmax(0,1fr)_auto]">
             <p>
               <b className="text-xl">{one.number}</b>
-              {one.number === at && <span className="text-green"> as it stands</span>}
+              {one.number === at && (
+                <span className="text-green">
+                  <Trans> as it stands</Trans>
+                </span>
+              )}
               <span className="block text-ink2">
                 {dayOf(one.saved, zone)}, {timeOfDay(one.saved, zone)}
               </span>
@@ -97,7 +111,7 @@ export default function RevisionsPage() {
                 number={one.number}
                 onName={(words) => name.mutate({ number: one.number, words })}
               />
-              <p>{one.changed.length ? `${capital(one.changed.join("; "))}.` : "As it began."}</p>
+              <p>{one.changed.length ? `${capital(one.changed.join("; "))}.` : t`As it began.`}</p>
               {one.batches.map((batch) => (
                 <Link
                   key={batch.batch}
@@ -112,8 +126,14 @@ export default function RevisionsPage() {
               ))}
             </div>
             <p className="flex flex-wrap gap-x-5">
-              {one.number !== at && <LinkButton onClick={() => back.mutate(one.number)}>go back to it</LinkButton>}
-              <LinkButton onClick={() => branch.mutate(one.number)}>a sheet of its own</LinkButton>
+              {one.number !== at && (
+                <LinkButton onClick={() => back.mutate(one.number)}>
+                  <Trans>go back to it</Trans>
+                </LinkButton>
+              )}
+              <LinkButton onClick={() => branch.mutate(one.number)}>
+                <Trans>a sheet of its own</Trans>
+              </LinkButton>
             </p>
           </li>
         ))}
@@ -128,9 +148,9 @@ function NameOf({ value, number, onName }: { value: string; number: number; onNa
   useEffect(() => setTyped(value), [value]);
   return (
     <input
-      aria-label={`A name for revision ${number}`}
+      aria-label={t`A name for revision ${number}`}
       className="w-full max-w-80 border-b border-transparent bg-transparent font-bold placeholder:font-normal placeholder:text-ink2 hover:border-ink2"
-      placeholder="give it a name"
+      placeholder={t`give it a name`}
       maxLength={60}
       value={typed}
       onChange={(event) => setTyped(event.target.value)}

@@ -1,5 +1,7 @@
 /** A sheet being worked on: the line along the top, and the station you are at below it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useIsMutating, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
@@ -61,11 +63,17 @@ export default function SheetPage() {
 /** The address of a sheet that was thrown away. */
 function Dropped({ id, error }: { id: number; error: Refused }) {
   return (
-    <Frame title={<h1 className="text-2xl">Thrown away</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Thrown away</Trans>
+        </h1>
+      }
+    >
       <p className="mt-8 text-lg">
         {error.problems[0]?.says}.{" "}
         <BringBack kind="sheet" id={id}>
-          Bring it back
+          <Trans>Bring it back</Trans>
         </BringBack>
       </p>
     </Frame>
@@ -82,7 +90,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   const occasion = occasions.data?.find((one) => one.sheets.includes(editing.id));
   useStationKeys(editing.id);
   useEffect(() => {
-    document.title = `${sheet.title}: ${STATION_NAMES[at]} · Kemble`;
+    document.title = t`${sheet.title}: ${STATION_NAMES[at]} · Kemble`;
   }, [sheet.title, at]);
 
   const serve = sheet.serve;
@@ -143,7 +151,13 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         {Station ? (
           <Station editing={editing} way={way} kitchen={kitchen} />
         ) : (
-          <Suspense fallback={<p role="status">One moment</p>}>
+          <Suspense
+            fallback={
+              <p role="status">
+                <Trans>One moment</Trans>
+              </p>
+            }
+          >
             <PlanStation editing={editing} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
           </Suspense>
         )}
@@ -176,7 +190,7 @@ function Title({ value, onChange }: { value: string; onChange: (title: string) =
   return (
     <h1 className="min-w-0 max-w-full">
       <textarea
-        aria-label="Title of the sheet"
+        aria-label={t`Title of the sheet`}
         rows={1}
         className="block max-w-full resize-none border-b border-transparent bg-transparent font-title text-2xl leading-tight [field-sizing:content] hover:border-ink2 sm:text-[28px]"
         maxLength={120}
@@ -196,19 +210,21 @@ function Behind({ editing }: { editing: Editing }) {
   if (!editing.stale) return null;
   return (
     <p role="status" data-stale="true" className="mt-2 border-l-4 border-amber pl-4">
-      <b className="text-look">The figures below are those of the sheet before your last change.</b>
+      <b className="text-look">
+        <Trans>The figures below are those of the sheet before your last change.</Trans>
+      </b>
     </p>
   );
 }
 
 const SAVED_WORDS: Record<Saving, string> = {
-  saved: "saved",
-  unsaved: "saving",
-  saving: "saving",
-  unreachable: "kept here, not saved yet",
-  refused: "kept here, not saved: see below",
-  conflict: "not saved",
-  gone: "not saved",
+  saved: t`saved`,
+  unsaved: t`saving`,
+  saving: t`saving`,
+  unreachable: t`kept here, not saved yet`,
+  refused: t`kept here, not saved: see below`,
+  conflict: t`not saved`,
+  gone: t`not saved`,
 };
 
 function SavedMark({ saving }: { saving: Saving }) {
@@ -229,7 +245,10 @@ function Problems({ problems }: { problems: Problem[] }) {
     <ul role="alert" className="mt-2 border-l-4 border-bean pl-4">
       {problems.map((problem) => (
         <li key={problem.path + problem.says}>
-          <b className="text-bean">Not like this.</b> {sentence(problem)}
+          <b className="text-bean">
+            <Trans>Not like this.</Trans>
+          </b>{" "}
+          {sentence(problem)}
         </li>
       ))}
     </ul>

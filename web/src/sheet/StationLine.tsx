@@ -1,5 +1,7 @@
 /** The line: a ruler with five stops, each with its key number. What an edit moved shows old beside new. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
@@ -10,11 +12,11 @@ import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
 export const STATION_NAMES: Record<StationId, string> = {
-  mix: "Mix",
+  mix: t`Mix`,
   shape: "Shape",
-  heat: "Heat",
-  cut: "Rest and cut",
-  plan: "Plan",
+  heat: t`Heat`,
+  cut: t`Rest and cut`,
+  plan: t`Plan`,
 };
 
 /** The key number of each stop, and the words after it; the first that the sheet has is shown. */
@@ -22,12 +24,12 @@ const KEYS: Record<
   Exclude<StationId, "plan">,
   { key: FactKey; words: (facts: Facts, drawings: Drawings) => string }[][]
 > = {
-  mix: [[{ key: "mix.hydration_pct", words: () => "% hydration" }]],
+  mix: [[{ key: "mix.hydration_pct", words: () => t`% hydration` }]],
   shape: [
     [
       {
         key: "shape.pieces",
-        words: (f, drawn) => `${pieceWord(drawn)}s of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
+        words: (f, drawn) => t`${pieceWord(drawn)}s of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
       },
     ],
     [
@@ -35,15 +37,15 @@ const KEYS: Record<
         key: "shape.depth_mm",
         words: (f, drawn) =>
           drawn.shape?.kind === "tin" && drawn.shape.bag
-            ? `${lengthUnit()} thick, in its bag`
-            : `${lengthUnit()} deep, ${number(f, "shape.tins", 0) === "1" ? "one tin" : `${number(f, "shape.tins", 0)} tins`}`,
+            ? t`${lengthUnit()} thick, in its bag`
+            : t`${lengthUnit()} deep, ${number(f, "shape.tins", 0) === "1" ? t`one tin` : t`${number(f, "shape.tins", 0)} tins`}`,
       },
     ],
   ],
   heat: [
     [
-      { key: "heat.float_min", words: () => "to float," },
-      { key: "heat.core_hot_min", words: () => "hot within" },
+      { key: "heat.float_min", words: () => t`to float,` },
+      { key: "heat.core_hot_min", words: () => t`hot within` },
     ],
     [{ key: "heat.done_min", words: (f, drawn) => `${under90(f, "heat.done_min")}${heatWord(drawn)}` }],
   ],
@@ -51,14 +53,14 @@ const KEYS: Record<
     [
       {
         key: "rest.cut_after_min",
-        words: (f) => `${under90(f, "rest.cut_after_min")}till it cuts`,
+        words: (f) => t`${under90(f, "rest.cut_after_min")}till it cuts`,
       },
     ],
     [
       {
         key: "rest.handle_until_min",
         words: (f, drawn) =>
-          `${under90(f, "rest.handle_until_min")}${drawn.heat?.kind === "boil" ? "to eat" : "to work it"}`,
+          `${under90(f, "rest.handle_until_min")}${drawn.heat?.kind === "boil" ? t`to eat` : t`to work it`}`,
       },
     ],
   ],
@@ -66,8 +68,8 @@ const KEYS: Record<
 
 type Drawings = Worked["drawings"];
 
-const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? "min " : "");
-const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : "piece");
+const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? t`min ` : "");
+const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : t`piece`);
 const heatWord = ({ heat }: Drawings) => (heat ? kindOf(heat).word(heat) : "");
 
 const number = (facts: Facts, key: FactKey, decimals: number) => {
@@ -92,7 +94,7 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   const beganBefore = begins.current.settled !== begin ? begins.current.settled : "";
 
   return (
-    <nav aria-label="Stations" className="mt-4">
+    <nav aria-label={t`Stations`} className="mt-4">
       <ol className="relative grid grid-cols-5">
         {STATIONS.map((station, i) => (
           <li key={station}>
@@ -105,8 +107,12 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
               <span className={station === at ? "font-bold" : "text-ink2 group-hover:underline"}>
                 {station === "cut" ? (
                   <>
-                    <span className="max-sm:sr-only">Rest and </span>
-                    <span className="max-sm:capitalize">cut</span>
+                    <span className="max-sm:sr-only">
+                      <Trans>Rest and </Trans>
+                    </span>
+                    <span className="max-sm:capitalize">
+                      <Trans>cut</Trans>
+                    </span>
                   </>
                 ) : (
                   STATION_NAMES[station]
@@ -114,7 +120,7 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
               </span>
               <span className="flex min-h-9 flex-wrap items-baseline gap-x-2">
                 {station === "plan" ? (
-                  <Stop now={begin || "–"} old={beganBefore} words={plan ? "begin" : "no serve time yet"} />
+                  <Stop now={begin || "–"} old={beganBefore} words={plan ? t`begin` : t`no serve time yet`} />
                 ) : (
                   <KeyNumbers station={station} worked={worked} moved={moved} />
                 )}
@@ -149,7 +155,7 @@ interface KeyProps {
 function KeyNumbers({ station, worked, moved }: KeyProps) {
   const { facts, drawings } = worked;
   const set = keysOf(station, worked);
-  if (!set) return <Stop now="–" old="" words="not worked out" />;
+  if (!set) return <Stop now="–" old="" words={t`not worked out`} />;
   return set.map(({ key, words }, i): ReactNode => {
     const fact = facts[key] as Fact;
     const change = moved.find((one) => one.key === key);
@@ -167,7 +173,9 @@ function Stop({ now, old, words }: { now: string; old: string; words: string }) 
     <>
       {old && (
         <s className="text-ink2" data-old>
-          <span className="sr-only">was </span>
+          <span className="sr-only">
+            <Trans>was </Trans>
+          </span>
           {old}
         </s>
       )}

@@ -1,5 +1,7 @@
 /** One clock for two heats: a bar where nine in ten are done, a line where it is likely, a flag where it was taught. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import type { Beside } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
@@ -20,7 +22,7 @@ export function TwoClocks({ told }: { told: Beside }) {
   const foot = 18 + both.length * ROW;
   const words = both.map(
     ({ name, range, taught }) =>
-      `${name}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : `, taught ${minutes(taught)}`}`,
+      t`${name}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : t`, taught ${minutes(taught)}`}`,
   );
   return (
     <div ref={box}>
@@ -28,7 +30,7 @@ export function TwoClocks({ told }: { told: Beside }) {
         viewBox={`0 0 ${W} ${foot + 54}`}
         className="block w-full"
         role="img"
-        aria-label={`Heat: ${words.join("; ")}`}
+        aria-label={t`Heat: ${words.join("; ")}`}
       >
         {both.map(({ name, range, taught }, i) => {
           const at = 18 + i * ROW;
@@ -72,7 +74,7 @@ export function TwoClocks({ told }: { told: Beside }) {
                     size={14}
                     tone="ink2"
                   >
-                    taught {minutes(taught)}
+                    <Trans>taught {minutes(taught)}</Trans>
                   </Label>
                 </g>
               )}
@@ -87,7 +89,7 @@ export function TwoClocks({ told }: { told: Beside }) {
           ticks={x.ticks(6).map((tick) => ({ at: x(tick), text: `${tick}` }))}
         />
         <Label x={W - RIGHT} y={foot + 46} anchor="end" size={14} tone="ink2">
-          minutes in the heat
+          <Trans>minutes in the heat</Trans>
         </Label>
       </Drawing>
     </div>

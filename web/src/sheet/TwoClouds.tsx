@@ -1,5 +1,7 @@
 /** The map of a way with two clouds on it: hers striped, mine solid, each the ellipse that nine in ten lie in. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
 import type { Beside, WayCard } from "../api/client";
@@ -30,12 +32,12 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
   const says = (["hers", "mine"] as const)
     .map((which) => {
       const { hydration, sugar } = told[which];
-      return `${which}: water ${hydration.low.toFixed(0)} to ${hydration.high.toFixed(0)} %, sugar ${sugar.low.toFixed(0)} to ${sugar.high.toFixed(0)} %`;
+      return t`${which}: water ${hydration.low.toFixed(0)} to ${hydration.high.toFixed(0)} %, sugar ${sugar.low.toFixed(0)} to ${sugar.high.toFixed(0)} %`;
     })
     .join("; ");
   return (
     <div ref={box}>
-      <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={`Map: ${says}`}>
+      <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={t`Map: ${says}`}>
         <defs>
           <pattern id="hers-stripes" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <line x1="0" y1="0" x2="0" y2="8" stroke="var(--color-look)" strokeWidth="2.5" />
@@ -57,13 +59,21 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
           ticks={y.ticks(6).map((tick) => ({ at: y(tick), text: `${tick}` }))}
         />
         <Label x={PAD.left} y={15} size={14} tone="ink2">
-          sugar to {way.base}, %
+          <Trans>sugar to {way.base}, %</Trans>
         </Label>
         <Label x={W - PAD.right} y={H - 12} size={14} anchor="end" tone="ink2">
-          {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
+          {way.base === "grain" ? t`water to dry grain, %` : t`water to flour, %`}
         </Label>
-        <OneCloud at={told.hers} x={x} y={y} name="hers" pattern="url(#hers-stripes)" line="var(--color-look)" />
-        <OneCloud at={told.mine} x={x} y={y} name="mine" pattern="var(--color-bean)" line="var(--color-bean)" solid />
+        <OneCloud at={told.hers} x={x} y={y} name={t`hers`} pattern="url(#hers-stripes)" line="var(--color-look)" />
+        <OneCloud
+          at={told.mine}
+          x={x}
+          y={y}
+          name={t`mine`}
+          pattern="var(--color-bean)"
+          line="var(--color-bean)"
+          solid
+        />
       </Drawing>
     </div>
   );

@@ -4,6 +4,7 @@
  * Nothing is decided here. What happens is told to the queue, what it wants is asked, and what it is, is drawn.
  */
 
+import { t } from "@lingui/core/macro";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Adjustment, api, ask, type Problem, Refused, type Sheet, type SheetOpen } from "../api/client";
@@ -194,7 +195,7 @@ export function useSheet(opened: SheetOpen): Editing {
       keepMine: () => tell({ is: "keep mine" }),
       takeTheirs: () => tell({ is: "take theirs" }),
       keepBoth: async () => {
-        const title = `${sheet.title} (my copy)`.slice(0, 120);
+        const title = t`${sheet.title} (my copy)`.slice(0, 120);
         const body = { way: null, blank: false, sheet: { ...sheet, title }, uid: newId() };
         const copy = await ask(api.POST("/api/sheets", { body }));
         tell({ is: "take theirs" });

@@ -1,5 +1,7 @@
 /** Shopping: what any number of sheets need together, in packs, less what is in the larder. To print, copy, tick off. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
@@ -32,7 +34,7 @@ export default function ShoppingPage() {
   const kitchen = useQuery(kitchenQuery);
   const [chosen, setChosen] = useState<Wanted | null>(kept);
   useEffect(() => {
-    document.title = "Shopping · Kemble";
+    document.title = t`Shopping · Kemble`;
   }, []);
   useEffect(() => {
     if (chosen) localStorage.setItem(KEPT, JSON.stringify(chosen));
@@ -54,11 +56,17 @@ export default function ShoppingPage() {
   if (!sheets.data || !occasions.data || !kitchen.data)
     return <Waiting error={sheets.error ?? occasions.error ?? kitchen.error} />;
   return (
-    <Frame title={<h1 className="text-2xl sm:text-[28px]">Shopping</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl sm:text-[28px]">
+          <Trans>Shopping</Trans>
+        </h1>
+      }
+    >
       <div className="mt-5 grid gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)]">
         <section aria-labelledby="for">
           <h2 id="for" className="text-xl">
-            For
+            <Trans>For</Trans>
           </h2>
           {(sheets.data.pages > 1 || find) && <Find value={find} onChange={setFind} />}
           <ul>
@@ -75,7 +83,7 @@ export default function ShoppingPage() {
                 </label>
                 {wanted[sheet.id] ? (
                   <NumberField
-                    label={`${sheet.title}, times`}
+                    label={t`${sheet.title}, times`}
                     hideLabel
                     value={wanted[sheet.id] ?? 1}
                     unit="×"
@@ -89,10 +97,18 @@ export default function ShoppingPage() {
             ))}
           </ul>
         </section>
-        <section data-paper aria-label="The list">
-          {list.data && <h2 className="mb-2 hidden text-xl print:block">To buy for {madeOf(list.data)}</h2>}
+        <section data-paper aria-label={t`The list`}>
+          {list.data && (
+            <h2 className="mb-2 hidden text-xl print:block">
+              <Trans>To buy for {madeOf(list.data)}</Trans>
+            </h2>
+          )}
           <Sorry error={list.error} />
-          {asked.length === 0 && <p className="text-ink2">Choose what you mean to make.</p>}
+          {asked.length === 0 && (
+            <p className="text-ink2">
+              <Trans>Choose what you mean to make.</Trans>
+            </p>
+          )}
           {list.data && asked.length > 0 && <List list={list.data} kitchen={kitchen.data.kitchen} />}
         </section>
       </div>
@@ -119,19 +135,21 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
             setCopied(true);
           }}
         >
-          {copied ? "Copied" : "Copy as text"}
+          {copied ? t`Copied` : t`Copy as text`}
         </button>
         <button type="button" className="pick" onClick={() => window.print()}>
-          Print
+          <Trans>Print</Trans>
         </button>
         <label className="ml-auto text-ink2">
-          <input
-            type="checkbox"
-            className="mr-1.5 size-4 align-[-2px] accent-bean"
-            checked={prices}
-            onChange={(event) => setPrices(event.target.checked)}
-          />
-          prices
+          <Trans>
+            <input
+              type="checkbox"
+              className="mr-1.5 size-4 align-[-2px] accent-bean"
+              checked={prices}
+              onChange={(event) => setPrices(event.target.checked)}
+            />
+            prices
+          </Trans>
         </label>
       </div>
       {list.notes.map((note) => (
@@ -153,14 +171,21 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
       ))}
       <p className="mt-4">
         {list.allergens.length > 0 && (
-          <>
+          <Trans>
             <b className="text-look">Allergens:</b> {list.allergens.join(", ")}. Read the packets.{" "}
-          </>
+          </Trans>
         )}
         {list.cost != null && (
           <b>
-            About {list.cost.toFixed(2)} {list.currency}
-            {list.unpriced > 0 && <span className="font-normal text-ink2">, {list.unpriced} without a price</span>}.
+            <Trans>
+              About {list.cost.toFixed(2)} {list.currency}
+              {list.unpriced > 0 && (
+                <span className="font-normal text-ink2">
+                  <Trans>, {list.unpriced} without a price</Trans>
+                </span>
+              )}
+              .
+            </Trans>
           </b>
         )}
       </p>
@@ -191,7 +216,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
     <li className={`hairline grid grid-cols-[auto_1fr_auto] items-baseline gap-x-3 py-1 ${none ? "text-ink2" : ""}`}>
       <input
         type="checkbox"
-        aria-label={`${line.name} is in the basket`}
+        aria-label={t`${line.name} is in the basket`}
         className="size-4.5 self-center accent-bean"
         checked={ticked || none}
         disabled={none}
@@ -200,16 +225,16 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
       <span className={ticked ? "line-through" : ""}>
         <b>{line.name}</b>
         {none
-          ? ", in the larder"
+          ? t`, in the larder`
           : line.packs && line.pack_g
-            ? `: ${plural(line.packs, line.pack)} of ${grams(line.pack_g)}`
-            : `: ${grams(line.buy_g)}, loose or made at home`}
+            ? t`: ${plural(line.packs, line.pack)} of ${grams(line.pack_g)}`
+            : t`: ${grams(line.buy_g)}, loose or made at home`}
         <span className="block text-sm text-ink2">
           {[
-            `${grams(line.need_g)} for ${line.sheets.join(", ")}`,
-            line.pieces != null && line.group === "leaf" && `${Math.ceil(line.pieces)} pieces`,
-            line.spare_g > 0 && `${grams(line.spare_g)} of it to spare`,
-            line.packs && line.left_g > 1 ? `${grams(line.left_g)} left over` : "",
+            t`${grams(line.need_g)} for ${line.sheets.join(", ")}`,
+            line.pieces != null && line.group === "leaf" && t`${Math.ceil(line.pieces)} pieces`,
+            line.spare_g > 0 && t`${grams(line.spare_g)} of it to spare`,
+            line.packs && line.left_g > 1 ? t`${grams(line.left_g)} left over` : "",
             line.allergens.length > 0 && line.allergens.join(", "),
           ]
             .filter(Boolean)
@@ -219,10 +244,10 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
       </span>
       <span className="text-right print:hidden">
         <WeightField
-          label={`${line.name} in the larder`}
+          label={t`${line.name} in the larder`}
           hideLabel
           value={line.have_g || null}
-          after=" there"
+          after={t` there`}
           decimals={0}
           within={limit("Stock.grams")}
           width="3.6rem"
@@ -232,10 +257,10 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
         {prices && (
           <NumberField
             className="ml-3"
-            label={`${line.name}, price of a pack`}
+            label={t`${line.name}, price of a pack`}
             hideLabel
             value={priced}
-            unit={`${kitchen.currency || ""} a pack`}
+            unit={t`${kitchen.currency || ""} a pack`}
             decimals={2}
             within={limit("Stock.price")}
             width="3.6rem"

@@ -1,5 +1,7 @@
 /** What there is to carry home: one bar, as long as it weighs, a part for each shelf in the order of the shop. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ShoppingList } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
@@ -23,9 +25,11 @@ export function ToCarry({ list }: { list: ShoppingList }) {
   return (
     <div ref={box} className="mb-4 max-w-[760px]">
       <p className="text-lg">
-        <b className="text-3xl">{bulkWords(total)}</b> to carry home, in packs
+        <Trans>
+          <b className="text-3xl">{bulkWords(total)}</b> to carry home, in packs
+        </Trans>
       </p>
-      <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={`To carry: ${words}`}>
+      <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={t`To carry: ${words}`}>
         {shelves.map((one) => {
           const x = at;
           const wide = (one.grams / total) * (W - 2);

@@ -1,5 +1,7 @@
 /** The time I was taught: beside ours on one ruler, with what is true at that minute and what would explain it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Sheet, Worked } from "../api/client";
 import { limit } from "../api/limits";
 import { Drawing } from "../ui/Drawing";
@@ -25,11 +27,11 @@ export function Taught({ of, name, sheet, worked, edit }: Props) {
     edit({ ...sheet, taught: next ? { ...others, [of]: next } : others });
   };
   return (
-    <section aria-label={`The time I was taught: ${name ?? of}`} className="mt-4">
+    <section aria-label={t`The time I was taught: ${name ?? of}`} className="mt-4">
       <div className="hairline flex flex-wrap items-baseline gap-x-3 py-1">
-        <span>{name ?? "The time I was taught"}</span>
+        <span>{name ?? t`The time I was taught`}</span>
         <NumberField
-          label={`Minutes taught for ${name ? `“${name}”` : `the ${of}`}`}
+          label={t`Minutes taught for ${name ? `“${name}”` : t`the ${of}`}`}
           hideLabel
           value={told?.minutes ?? null}
           unit="min"
@@ -41,9 +43,9 @@ export function Taught({ of, name, sheet, worked, edit }: Props) {
         />
         {told && (
           <input
-            aria-label="Who says so"
+            aria-label={t`Who says so`}
             className="write min-h-9 flex-1 basis-32"
-            placeholder="who says so"
+            placeholder={t`who says so`}
             maxLength={60}
             value={told.by}
             onChange={(event) => set({ ...told, by: event.target.value })}
@@ -52,10 +54,14 @@ export function Taught({ of, name, sheet, worked, edit }: Props) {
       </div>
       {answer && (
         <>
-          <Ruler theirs={answer.minutes} ours={answer.ours_min} by={answer.by || "as taught"} />
+          <Ruler theirs={answer.minutes} ours={answer.ours_min} by={answer.by || t`as taught`} />
           <p>
-            {answer.says.length > 0 && `By then ${answer.says.join("; ")}.`}
-            {answer.done_pct != null && <b> {answer.done_pct.toFixed(0)} of a hundred are done.</b>}
+            {answer.says.length > 0 && t`By then ${answer.says.join("; ")}.`}
+            {answer.done_pct != null && (
+              <b>
+                <Trans> {answer.done_pct.toFixed(0)} of a hundred are done.</Trans>
+              </b>
+            )}
           </p>
           {answer.explains && <p className="text-ink2">{answer.explains}</p>}
         </>
@@ -74,7 +80,7 @@ function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string 
       viewBox="0 0 400 62"
       className="block w-full max-w-[480px]"
       role="img"
-      aria-label={`${by}: ${duration(theirs)}; ours: ${duration(ours)}`}
+      aria-label={t`${by}: ${duration(theirs)}; ours: ${duration(ours)}`}
     >
       <line x1="4" x2="396" y1="31" y2="31" stroke="var(--color-ink)" strokeWidth="1.5" />
       <line x1={at(ours)} x2={at(ours)} y1="31" y2="44" stroke="var(--color-green)" strokeWidth="3" />
@@ -85,7 +91,7 @@ function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string 
         style={{ fontSize: legible(13.5) }}
         fill="var(--color-green)"
       >
-        ours, {duration(ours)}
+        <Trans>ours, {duration(ours)}</Trans>
       </text>
       <line x1={at(theirs)} x2={at(theirs)} y1="18" y2="31" stroke="var(--color-bean)" strokeWidth="3" />
       <text

@@ -1,5 +1,7 @@
 /** Said on every page while the kitchen does not answer: what is shown is as it was last heard. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useReach } from "../api/reach";
 import { sinceWords } from "./words";
 
@@ -8,9 +10,11 @@ export function AwayLine() {
   if (!away) return null;
   return (
     <p role="status" data-away="true" className="mt-2 border-l-4 border-amber pl-4">
-      <b className="text-look">The kitchen cannot be reached.</b> What you see is as it was
-      {heard ? ` ${sinceWords(heard)}` : " when this page was opened"}. What you do is kept here, and sent when it is
-      back.
+      <Trans>
+        <b className="text-look">The kitchen cannot be reached.</b> What you see is as it was
+        {heard ? ` ${sinceWords(heard)}` : t` when this page was opened`}. What you do is kept here, and sent when it is
+        back.
+      </Trans>
     </p>
   );
 }

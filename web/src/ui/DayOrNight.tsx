@@ -1,12 +1,14 @@
 /** How this device shows its pages: as the device itself is set, or always by day, or always by night. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Picks } from "./Picks";
 import { chooseTheme, useTheme } from "./theme";
 
 const THEMES = [
-  ["auto", "as the device"],
-  ["light", "by day"],
-  ["dark", "by night"],
+  ["auto", t`as the device`],
+  ["light", t`by day`],
+  ["dark", t`by night`],
 ] as const;
 
 export function DayOrNight() {
@@ -14,9 +16,9 @@ export function DayOrNight() {
   return (
     <section aria-labelledby="looks" className="mt-7">
       <h2 id="looks" className="text-xl">
-        Looks of this device
+        <Trans>Looks of this device</Trans>
       </h2>
-      <Picks label="Looks" className="mt-2" value={theme} options={THEMES} onPick={chooseTheme} />
+      <Picks label={t`Looks`} className="mt-2" value={theme} options={THEMES} onPick={chooseTheme} />
     </section>
   );
 }

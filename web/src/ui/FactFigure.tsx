@@ -1,5 +1,7 @@
 /** A number that can be pressed to read its because, down to the inputs. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
@@ -39,19 +41,23 @@ export function FactFigure({ facts, name, children, className = "" }: Props) {
         className={`cursor-help text-left underline-offset-4 hover:underline decoration-dotted ${className}`}
       >
         {children}
-        <span className="sr-only">, {fact.label}: why this number</span>
+        <span className="sr-only">
+          <Trans>, {fact.label}: why this number</Trans>
+        </span>
       </Popover.Trigger>
-      <Slip label={`Why ${fact.label}`} spot={spot}>
+      <Slip label={t`Why ${fact.label}`} spot={spot}>
         <BecauseOf fact={shown} facts={facts} onFollow={(key) => setTrail([...trail, key])} />
         <div className="mt-3 flex justify-between">
           {trail.length > 0 ? (
             <button type="button" className="pick" onClick={() => setTrail(trail.slice(0, -1))}>
-              back
+              <Trans>back</Trans>
             </button>
           ) : (
             <span />
           )}
-          <Popover.Close className="pick">close</Popover.Close>
+          <Popover.Close className="pick">
+            <Trans>close</Trans>
+          </Popover.Close>
         </div>
       </Slip>
     </Popover.Root>
@@ -98,7 +104,9 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
         {quantity(fact)}
         {fact.low != null && fact.high != null && (
           <span className="ml-3 text-base font-normal text-ink2">
-            {quantity({ ...fact, value: fact.low })} to {quantity({ ...fact, value: fact.high })}
+            <Trans>
+              {quantity({ ...fact, value: fact.low })} to {quantity({ ...fact, value: fact.high })}
+            </Trans>
           </span>
         )}
       </p>
@@ -125,7 +133,9 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
           })}
         </ul>
       )}
-      <p className="mt-2 text-sm text-ink2">From: {because.source}</p>
+      <p className="mt-2 text-sm text-ink2">
+        <Trans>From: {because.source}</Trans>
+      </p>
     </div>
   );
 }

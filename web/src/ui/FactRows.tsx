@@ -1,5 +1,6 @@
 /** Facts between hairlines: what each is on the left, its value on the right, to be pressed for its because. */
 
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { FactKey, Facts } from "../api/client";
 import { FactFigure } from "./FactFigure";
@@ -20,7 +21,7 @@ export function FactRows({ facts, keys, className }: Props) {
         return (
           fact && (
             <FigureRow key={key} label={capital(fact.label)} facts={facts} name={key}>
-              {key.startsWith("keep.") && typeof fact.value === "number" ? "about " : ""}
+              {key.startsWith("keep.") && typeof fact.value === "number" ? t`about ` : ""}
               {quantity(fact)}
             </FigureRow>
           )

@@ -1,7 +1,9 @@
 /** A press that opens a file; the same file may be opened twice. */
 
+import type { ReactNode } from "react";
+
 interface Props {
-  children: string;
+  children: ReactNode;
   accept: string;
   /** Asks for the camera where there is one. */
   camera?: boolean;

@@ -1,12 +1,14 @@
 /** A field to seek in a list by. */
 
+import { t } from "@lingui/core/macro";
+
 interface Props {
   label?: string;
   value: string;
   onChange: (sought: string) => void;
 }
 
-export function Find({ label = "Find", value, onChange }: Props) {
+export function Find({ label = t`Find`, value, onChange }: Props) {
   return (
     <label className="text-ink2">
       {label}

@@ -1,10 +1,12 @@
 /** The foot of a station: the one most useful sentence, and the cautions of the work, short and never in the way. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import type { Worked } from "../api/client";
 import { Slip } from "./Slip";
 
-const HEADS = { look: "Look", before: "Before", good: "Next" } as const;
+const HEADS = { look: "Look", before: t`Before`, good: t`Next` } as const;
 
 export function Foot({ worked, station }: { worked: Worked; station: string }) {
   const advice = worked.advice.find((one) => one.station === station);
@@ -18,9 +20,9 @@ export function Foot({ worked, station }: { worked: Worked; station: string }) {
       )}
       <Popover.Root>
         <Popover.Trigger className="text-look underline underline-offset-4 min-h-8">
-          Take care: {worked.cautions.map((caution) => caution.title.toLowerCase()).join(", ")}
+          <Trans>Take care: {worked.cautions.map((caution) => caution.title.toLowerCase()).join(", ")}</Trans>
         </Popover.Trigger>
-        <Slip label="Take care" side="top" wide>
+        <Slip label={t`Take care`} side="top" wide>
           <dl>
             {worked.cautions.map((caution) => (
               <div key={caution.id} className="hairline py-2">
@@ -30,7 +32,9 @@ export function Foot({ worked, station }: { worked: Worked; station: string }) {
             ))}
           </dl>
           <div className="mt-3 text-right">
-            <Popover.Close className="pick">close</Popover.Close>
+            <Popover.Close className="pick">
+              <Trans>close</Trans>
+            </Popover.Close>
           </div>
         </Slip>
       </Popover.Root>

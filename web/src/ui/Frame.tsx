@@ -1,5 +1,7 @@
 /** The frame of a page: the name, a title, the ways out. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
@@ -19,7 +21,7 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
         </Link>
         <div className="min-w-0 flex-1 basis-64">{title}</div>
         {aside}
-        <nav aria-label="Places" className="flex flex-wrap gap-x-3.5">
+        <nav aria-label={t`Places`} className="flex flex-wrap gap-x-3.5">
           {places.map(([to, words]) => (
             <NavLink
               key={to}
@@ -47,19 +49,29 @@ export function Waiting({ error }: { error?: Error | null }) {
     return (
       <main className="p-10">
         <h1 className="font-sans text-base text-ink2">
-          <span role="status">One moment</span>
+          <span role="status">
+            <Trans>One moment</Trans>
+          </span>
         </h1>
       </main>
     );
   return (
-    <Frame title={<h1 className="text-2xl">Not just now</h1>}>
+    <Frame
+      title={
+        <h1 className="text-2xl">
+          <Trans>Not just now</Trans>
+        </h1>
+      }
+    >
       <p className="mt-8 max-w-prose text-lg" role="alert">
         {error instanceof Refused && error.status === 0
-          ? "The kitchen cannot be reached, and this has not been opened here before. It is tried again by itself."
-          : `This cannot be shown just now. ${capital(error.message)}.`}
+          ? t`The kitchen cannot be reached, and this has not been opened here before. It is tried again by itself.`
+          : t`This cannot be shown just now. ${capital(error.message)}.`}
       </p>
       <p className="mt-4">
-        <TextLink to="/">Back to the start</TextLink>
+        <TextLink to="/">
+          <Trans>Back to the start</Trans>
+        </TextLink>
       </p>
     </Frame>
   );

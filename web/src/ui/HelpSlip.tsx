@@ -1,5 +1,7 @@
 /** "?": how this page is read, and its keys, on every page. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
@@ -21,9 +23,11 @@ export function HelpSlip() {
   }, []);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-8 px-2 text-ink2 print:hidden" aria-label="? help and keys">
+      <Dialog.Trigger className="min-h-8 px-2 text-ink2 print:hidden" aria-label={t`? help and keys`}>
         <kbd className="rounded border border-ink px-1.5 text-ink">?</kbd>{" "}
-        <span className="hidden sm:inline">help</span>
+        <span className="hidden sm:inline">
+          <Trans>help</Trans>
+        </span>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
@@ -31,7 +35,9 @@ export function HelpSlip() {
           aria-describedby={undefined}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[min(30rem,calc(100vw-24px))] -translate-1/2 overflow-auto rounded-md border border-ink bg-sheet p-6"
         >
-          <Dialog.Title className="text-2xl">Help with this page</Dialog.Title>
+          <Dialog.Title className="text-2xl">
+            <Trans>Help with this page</Trans>
+          </Dialog.Title>
           {reading && (
             <>
               <h2 className="mt-3 text-xl">{reading.head}</h2>
@@ -42,7 +48,9 @@ export function HelpSlip() {
               ))}
             </>
           )}
-          <h2 className="mt-5 text-xl">Keys</h2>
+          <h2 className="mt-5 text-xl">
+            <Trans>Keys</Trans>
+          </h2>
           <dl className="mt-1">
             {keysAt(pathname).map((row) => (
               <div key={row.keys.join()} className="hairline flex items-baseline gap-4 py-1.5">
@@ -57,7 +65,9 @@ export function HelpSlip() {
               </div>
             ))}
           </dl>
-          <Dialog.Close className="pick mt-4 min-h-16 px-8">Close</Dialog.Close>
+          <Dialog.Close className="pick mt-4 min-h-16 px-8">
+            <Trans>Close</Trans>
+          </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

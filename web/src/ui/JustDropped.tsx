@@ -1,5 +1,6 @@
 /** What was thrown away last, where it was, to be brought back by one press. */
 
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { droppedQuery } from "../api/queries";
 import { BringBack } from "./BringBack";
@@ -12,10 +13,12 @@ export function JustDropped({ kinds }: { kinds: string[] }) {
   if (!last || Date.now() - Date.parse(last.dropped) > JUST_MS) return null;
   return (
     <p className="mt-1 border-l-4 border-amber pl-4" role="status">
-      “{last.title}” is thrown away.{" "}
-      <BringBack kind={last.kind} id={last.id}>
-        Bring it back
-      </BringBack>
+      <Trans>
+        “{last.title}” is thrown away.{" "}
+        <BringBack kind={last.kind} id={last.id}>
+          Bring it back
+        </BringBack>
+      </Trans>
     </p>
   );
 }

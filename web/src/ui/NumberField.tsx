@@ -1,5 +1,6 @@
 /** A number to type. What was typed stays as typed until it is a number the field accepts. */
 
+import { t } from "@lingui/core/macro";
 import { useEffect, useId, useRef, useState } from "react";
 import { isWithin, type Limits, nearestWithin, rangeWords } from "../api/limits";
 import { readNumber } from "./readNumber";
@@ -57,7 +58,7 @@ export function NumberField(props: Props) {
       setProblem("");
       return;
     }
-    if (!read || (read.words && !isUnit(read.words, unit))) setProblem(`A number ${range}.`);
+    if (!read || (read.words && !isUnit(read.words, unit))) setProblem(t`A number ${range}.`);
     else if (!isWithin(number, within)) setProblem(`${capital(range)}.`);
     else {
       setProblem("");

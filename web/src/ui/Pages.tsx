@@ -1,5 +1,8 @@
 /** To the pages of a long list; nothing when there is but one. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+
 interface Props {
   page: number;
   pages: number;
@@ -11,15 +14,17 @@ interface Props {
 export function Pages({ page, pages, total, what, onTurn }: Props) {
   if (pages < 2) return null;
   return (
-    <nav aria-label={`Pages of ${what}`} className="mt-3 flex items-baseline gap-4">
+    <nav aria-label={t`Pages of ${what}`} className="mt-3 flex items-baseline gap-4">
       <button type="button" className="pick" disabled={page <= 1} onClick={() => onTurn(page - 1)}>
-        newer
+        <Trans>newer</Trans>
       </button>
       <span className="text-ink2">
-        page <b className="text-ink">{page}</b> of {pages}, {total} {what}
+        <Trans>
+          page <b className="text-ink">{page}</b> of {pages}, {total} {what}
+        </Trans>
       </span>
       <button type="button" className="pick" disabled={page >= pages} onClick={() => onTurn(page + 1)}>
-        older
+        <Trans>older</Trans>
       </button>
     </nav>
   );

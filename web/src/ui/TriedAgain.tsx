@@ -1,5 +1,6 @@
 /** Why the server could not take something just now (it says under which number), and that it is tried again. */
 
+import { Trans } from "@lingui/react/macro";
 import type { Problem } from "../api/client";
 import { useReach } from "../api/reach";
 import { capital } from "./words";
@@ -14,7 +15,9 @@ export function TriedAgain({ failed }: Props) {
   if (!problem || away || signedOut) return null;
   return (
     <p role="status" data-failed={failed?.status} className="mt-2 border-l-4 border-amber pl-4">
-      {capital(problem.path)} {problem.says}. It is tried again by itself.
+      <Trans>
+        {capital(problem.path)} {problem.says}. It is tried again by itself.
+      </Trans>
     </p>
   );
 }

@@ -1,5 +1,6 @@
 /** A day and a time on the kitchen's own clock, to type or step: never a field of the browser's locale. */
 
+import { t } from "@lingui/core/macro";
 import { useEffect, useState } from "react";
 import { daysOn, dayWords, isDay, timeFrom, timeWords } from "./words";
 
@@ -19,36 +20,36 @@ export function WallField({ label, value, onChange }: Props) {
       <button
         type="button"
         className="min-h-9 min-w-8"
-        aria-label={`${label}: the day before`}
+        aria-label={t`${label}: the day before`}
         onClick={() => onChange(`${daysOn(day, -1)}T${time}`)}
       >
         ‹
       </button>
       <Typed
-        label={`${label}: day`}
+        label={t`${label}: day`}
         value={day}
         shown={day}
         width="7.2rem"
         read={(typed) => (isDay(typed) ? typed : null)}
-        accepts="a day such as 2026-12-05"
+        accepts={t`a day such as 2026-12-05`}
         onChange={(next) => onChange(`${next}T${time}`)}
       />
       <b className="w-24 whitespace-nowrap">{isDay(day) ? dayWords(day) : ""}</b>
       <button
         type="button"
         className="min-h-9 min-w-8"
-        aria-label={`${label}: the day after`}
+        aria-label={t`${label}: the day after`}
         onClick={() => onChange(`${daysOn(day, 1)}T${time}`)}
       >
         ›
       </button>
       <Typed
-        label={`${label}: time`}
+        label={t`${label}: time`}
         value={time}
         shown={timeWords(time)}
         width="5.4rem"
         read={timeFrom}
-        accepts="a time such as 15:30"
+        accepts={t`a time such as 15:30`}
         onChange={(next) => onChange(`${day}T${next}`)}
       />
     </fieldset>
@@ -64,7 +65,7 @@ export function TimeField({ label, value, onChange }: Props) {
       shown={timeWords(value)}
       width="5.4rem"
       read={timeFrom}
-      accepts="a time such as 22:00"
+      accepts={t`a time such as 22:00`}
       onChange={onChange}
     />
   );
@@ -90,7 +91,7 @@ function Typed({ label, value, shown, width, read, accepts, onChange }: TypedPro
   }, [shown]);
   const take = () => {
     const found = read(typed);
-    if (found == null) return setProblem(`Accepted: ${accepts}.`);
+    if (found == null) return setProblem(t`Accepted: ${accepts}.`);
     setProblem("");
     if (found !== value) onChange(found);
     else setTyped(shown);

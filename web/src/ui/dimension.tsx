@@ -1,5 +1,6 @@
 /** The signature of the drawings: fine dimension lines with arrows and figures, as on a workshop sheet. */
 
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 
 interface Between {
@@ -28,7 +29,7 @@ export function Extension({ x1, y1, x2, y2 }: Between) {
 }
 
 /** A size of letters in a drawing: at least 13 px where it is shown (Drawing.tsx). */
-export const legible = (size: number) => `max(${size}px, calc(13px * var(--shrunk, 1)))`;
+export const legible = (size: number) => t`max(${size}px, calc(13px * var(--shrunk, 1)))`;
 
 interface Label {
   x: number;

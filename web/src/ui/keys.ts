@@ -1,5 +1,7 @@
 /** The keys of each page, in words: what "?" shows there. One table, read by the page's own handler where it can be. */
 
+import { t } from "@lingui/core/macro";
+
 export interface KeyRow {
   keys: readonly string[];
   does: string;
@@ -7,37 +9,37 @@ export interface KeyRow {
 
 /** Of the Make screen, by the name of what each does. A page-turner sends page down and page up, or arrows. */
 export const MAKE_KEYS = {
-  forward: { keys: [" ", "PageDown"], does: "start it, or done" },
-  on: { keys: ["d"], does: "done, and start what comes next" },
-  undo: { keys: ["u", "PageUp"], does: "undo the last" },
-  redo: { keys: ["r"], does: "redo" },
-  next: { keys: ["ArrowRight"], does: "look at the next step" },
-  back: { keys: ["ArrowLeft"], does: "look at the step before" },
-  hands: { keys: ["h", "Home"], does: "go to what waits for hands" },
-  notYet: { keys: ["n"], does: "not yet: five minutes more" },
-  pause: { keys: ["p"], does: "pause its clock, or go on" },
-  weigh: { keys: ["w"], does: "weigh" },
-  probe: { keys: ["t"], does: "thermometer in the heart" },
-  add: { keys: ["a"], does: "something was added" },
-  count: { keys: ["c"], does: "count one" },
+  forward: { keys: [" ", "PageDown"], does: t`start it, or done` },
+  on: { keys: ["d"], does: t`done, and start what comes next` },
+  undo: { keys: ["u", "PageUp"], does: t`undo the last` },
+  redo: { keys: ["r"], does: t`redo` },
+  next: { keys: ["ArrowRight"], does: t`look at the next step` },
+  back: { keys: ["ArrowLeft"], does: t`look at the step before` },
+  hands: { keys: ["h", "Home"], does: t`go to what waits for hands` },
+  notYet: { keys: ["n"], does: t`not yet: five minutes more` },
+  pause: { keys: ["p"], does: t`pause its clock, or go on` },
+  weigh: { keys: ["w"], does: t`weigh` },
+  probe: { keys: ["t"], does: t`thermometer in the heart` },
+  add: { keys: ["a"], does: t`something was added` },
+  count: { keys: ["c"], does: t`count one` },
 } as const satisfies Record<string, KeyRow>;
 
 export type MakeKey = keyof typeof MAKE_KEYS;
 
 const SHEET: readonly KeyRow[] = [
-  { keys: ["1", "2", "3", "4", "5"], does: "Mix, Shape, Heat, Cut, Plan" },
-  { keys: ["y"], does: "why: where the first number comes from" },
-  { keys: ["ArrowUp", "ArrowDown"], does: "in a drawing: move what has the focus; with shift, further" },
+  { keys: ["1", "2", "3", "4", "5"], does: t`Mix, Shape, Heat, Cut, Plan` },
+  { keys: ["y"], does: t`why: where the first number comes from` },
+  { keys: ["ArrowUp", "ArrowDown"], does: t`in a drawing: move what has the focus; with shift, further` },
 ];
 const DAY: readonly KeyRow[] = [
-  { keys: ["ArrowLeft", "ArrowRight"], does: "on a step of the lanes: earlier, later" },
-  { keys: ["Enter"], does: "why it lies there" },
+  { keys: ["ArrowLeft", "ArrowRight"], does: t`on a step of the lanes: earlier, later` },
+  { keys: ["Enter"], does: t`why it lies there` },
 ];
 const ALL: readonly KeyRow[] = [
-  { keys: ["Tab"], does: "on to the next thing; with shift, back" },
-  { keys: ["Enter"], does: "press it" },
-  { keys: ["Escape"], does: "close what is open; out of a field" },
-  { keys: ["?"], does: "this help" },
+  { keys: ["Tab"], does: t`on to the next thing; with shift, back` },
+  { keys: ["Enter"], does: t`press it` },
+  { keys: ["Escape"], does: t`close what is open; out of a field` },
+  { keys: ["?"], does: t`this help` },
 ];
 
 const PAGES: readonly (readonly [RegExp, readonly KeyRow[]])[] = [
@@ -52,17 +54,17 @@ export const keysAt = (path: string): readonly KeyRow[] => [
 ];
 
 const NAMES: Record<string, string> = {
-  " ": "space",
-  PageDown: "page down",
-  PageUp: "page up",
+  " ": t`space`,
+  PageDown: t`page down`,
+  PageUp: t`page up`,
   ArrowLeft: "←",
   ArrowRight: "→",
   ArrowUp: "↑",
   ArrowDown: "↓",
-  Enter: "enter",
-  Escape: "esc",
-  Home: "home",
-  Tab: "tab",
+  Enter: t`enter`,
+  Escape: t`esc`,
+  Home: t`home`,
+  Tab: t`tab`,
 };
 export const nameOfKey = (key: string) => NAMES[key] ?? key;
 

@@ -1,5 +1,7 @@
 /** One code for each material everywhere: a tint and a texture, readable without colour. */
 
+import { t } from "@lingui/core/macro";
+
 export type Material =
   | "water"
   | "sugar"
@@ -17,7 +19,7 @@ export const MATERIAL_WORDS: Record<string, string> = {
   sugar: "sugar",
   starch: "starch",
   fat: "fat",
-  other: "protein, fibre, salt",
+  other: t`protein, fibre, salt`,
 };
 
 const OF_A_GROUP: Record<string, Material> = {

@@ -1,5 +1,6 @@
 /** Figures and times as a cook reads them. */
 
+import { t } from "@lingui/core/macro";
 import type { Fact, KitchenSettings } from "../api/client";
 
 /** Minutes as "34", or "2 h 18" from an hour and a half on. */
@@ -194,10 +195,10 @@ export function wallClock(instant: Date, zone: string): string {
 
 /** What kind of work a step is; of what is safe nothing need be said. */
 export const WORK_WORDS: Record<"stove" | "knife" | "messy" | "safe", string> = {
-  stove: "at the heat",
-  knife: "with a blade",
-  messy: "floury hands",
-  safe: "safe for small helpers",
+  stove: t`at the heat`,
+  knife: t`with a blade`,
+  messy: t`floury hands`,
+  safe: t`safe for small helpers`,
 };
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
@@ -209,5 +210,5 @@ export function sinceWords(ms: number): string {
   const at = new Date(ms);
   const time = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   const today = at.toDateString() === new Date().toDateString();
-  return today ? `at ${time}` : `on ${at.toLocaleDateString("en-GB", { weekday: "long" })} at ${time}`;
+  return today ? t`at ${time}` : t`on ${at.toLocaleDateString("en-GB", { weekday: "long" })} at ${time}`;
 }

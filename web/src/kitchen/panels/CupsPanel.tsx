@@ -1,5 +1,7 @@
 /** The cook's own cup, spoon and scoops, weighed once: every sheet then reads them. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { UnitId } from "../../api/client";
@@ -33,11 +35,11 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
   return (
     <>
       <p className="mt-1 text-ink2">
-        Fill it with water to the brim you use, and weigh the water: grams are millilitres.
+        <Trans>Fill it with water to the brim you use, and weigh the water: grams are millilitres.</Trans>
       </p>
-      <Row label="Water in your cup">
+      <Row label={t`Water in your cup`}>
         <WeightField
-          label="Water in your cup"
+          label={t`Water in your cup`}
           hideLabel
           value={kitchen.own_cup_ml ?? null}
           within={limit("Kitchen.own_cup_ml")}
@@ -45,9 +47,9 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
           onChange={(own_cup_ml) => set({ own_cup_ml })}
         />
       </Row>
-      <Row label="Water in your spoon">
+      <Row label={t`Water in your spoon`}>
         <WeightField
-          label="Water in your spoon"
+          label={t`Water in your spoon`}
           hideLabel
           value={kitchen.own_spoon_ml ?? null}
           within={limit("Kitchen.own_spoon_ml")}
@@ -62,12 +64,14 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
             className="hairline flex items-baseline justify-between gap-3 py-1"
           >
             <span>
-              {unitName(one.measure, kitchen)} of {name(one.ingredient).toLowerCase()}
+              <Trans>
+                {unitName(one.measure, kitchen)} of {name(one.ingredient).toLowerCase()}
+              </Trans>
             </span>
             <span className="whitespace-nowrap">
               <b>{weightWords(one.grams)}</b>
               <LinkButton className="ml-4" onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}>
-                Take away
+                <Trans>Take away</Trans>
               </LinkButton>
             </span>
           </li>
@@ -97,41 +101,43 @@ function WeighOne({ kitchen, set }: PanelProps) {
         set({ weighed: [...others, { measure, ingredient, grams }] });
       }}
     >
-      <select
-        aria-label="Weighed measure"
-        className="write"
-        value={measure}
-        onChange={(event) => setMeasure(event.target.value as UnitId)}
-      >
-        {known.map((unit) => (
-          <option key={unit} value={unit}>
-            {unitName(unit, kitchen)}
-          </option>
-        ))}
-      </select>
-      of
-      <select
-        aria-label="Weighed ingredient"
-        className="write max-w-52"
-        value={ingredient}
-        onChange={(event) => setIngredient(event.target.value)}
-      >
-        {larder.data?.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
-          </option>
-        ))}
-      </select>
-      <WeightField
-        label="weighs"
-        value={grams}
-        within={limit("WeighedMeasure.grams")}
-        width="4rem"
-        onChange={setGrams}
-      />
-      <button type="submit" className="pick">
-        Keep it
-      </button>
+      <Trans>
+        <select
+          aria-label={t`Weighed measure`}
+          className="write"
+          value={measure}
+          onChange={(event) => setMeasure(event.target.value as UnitId)}
+        >
+          {known.map((unit) => (
+            <option key={unit} value={unit}>
+              {unitName(unit, kitchen)}
+            </option>
+          ))}
+        </select>
+        of
+        <select
+          aria-label={t`Weighed ingredient`}
+          className="write max-w-52"
+          value={ingredient}
+          onChange={(event) => setIngredient(event.target.value)}
+        >
+          {larder.data?.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <WeightField
+          label={t`weighs`}
+          value={grams}
+          within={limit("WeighedMeasure.grams")}
+          width="4rem"
+          onChange={setGrams}
+        />
+        <button type="submit" className="pick">
+          Keep it
+        </button>
+      </Trans>
     </form>
   );
 }

@@ -1,5 +1,7 @@
 /** What nobody knows exactly, row by row: what the table takes, and what this kitchen knows better. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { EstimateRow, KitchenSettings } from "../../api/client";
 import { limit } from "../../api/limits";
@@ -9,14 +11,14 @@ import { NumberField } from "../../ui/NumberField";
 import type { PanelProps } from "../things";
 
 const ABOUT = [
-  ["stove", "On the stove"],
-  ["steam", "In steam"],
-  ["oven", "In the oven"],
-  ["batter", "The batter"],
-  ["grain", "The grain"],
-  ["hands", "Hands and sizes"],
-  ["rest", "Cooling and keeping"],
-  ["finish", "Frying and toasting"],
+  ["stove", t`On the stove`],
+  ["steam", t`In steam`],
+  ["oven", t`In the oven`],
+  ["batter", t`The batter`],
+  ["grain", t`The grain`],
+  ["hands", t`Hands and sizes`],
+  ["rest", t`Cooling and keeping`],
+  ["finish", t`Frying and toasting`],
 ] as const;
 
 type Own = NonNullable<KitchenSettings["estimates"]>;
@@ -26,7 +28,7 @@ type Id = keyof Own;
 function saysHowMany(rows: EstimateRow[], own: Own, about: string) {
   const these = rows.filter((row) => row.about === about);
   const mine = these.filter((row) => own[row.id]).length;
-  return mine ? `${these.length}, ${mine} known here` : String(these.length);
+  return mine ? t`${these.length}, ${mine} known here` : String(these.length);
 }
 
 export function GuessesPanel({ kitchen, set }: PanelProps) {
@@ -37,8 +39,10 @@ export function GuessesPanel({ kitchen, set }: PanelProps) {
   return (
     <>
       <p className="text-ink2">
-        Every window of time comes from these. Nineteen of twenty kitchens lie above the first number, nineteen of
-        twenty under the last. Where yours is known better, say so.
+        <Trans>
+          Every window of time comes from these. Nineteen of twenty kitchens lie above the first number, nineteen of
+          twenty under the last. Where yours is known better, say so.
+        </Trans>
       </p>
       {ABOUT.map(([about, title]) => (
         <details key={about} className="hairline">
@@ -56,11 +60,14 @@ export function GuessesPanel({ kitchen, set }: PanelProps) {
                   <li key={row.id} className="hairline py-1.5">
                     <div className="flex flex-wrap items-baseline justify-between gap-x-4">
                       <span className={mine ? "font-bold" : ""}>
-                        {row.words} <span className="font-normal text-ink2">moves {row.moves}</span>
+                        {row.words}{" "}
+                        <span className="font-normal text-ink2">
+                          <Trans>moves {row.moves}</Trans>
+                        </span>
                       </span>
                       {mine && (
-                        <LinkButton aria-label={`${row.words}: as the table again`} onClick={() => forget(id)}>
-                          as the table again
+                        <LinkButton aria-label={t`${row.words}: as the table again`} onClick={() => forget(id)}>
+                          <Trans>as the table again</Trans>
                         </LinkButton>
                       )}
                     </div>
@@ -86,7 +93,9 @@ export function GuessesPanel({ kitchen, set }: PanelProps) {
                         />
                       ))}
                       {row.narrow_words && (
-                        <span className="text-sm text-ink2">{row.narrow_words}, and it is narrower</span>
+                        <span className="text-sm text-ink2">
+                          <Trans>{row.narrow_words}, and it is narrower</Trans>
+                        </span>
                       )}
                     </span>
                   </li>

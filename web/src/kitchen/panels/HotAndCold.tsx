@@ -1,5 +1,7 @@
 /** What gives heat and takes it: the hob, the ovens and what plugs in, the cold. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { limit } from "../../api/limits";
 import { NumberRow, Row } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
@@ -12,12 +14,14 @@ export function HobPanel({ kitchen, set }: PanelProps) {
   const { burner } = kitchen;
   return (
     <>
-      <p className="mt-1 text-ink2">What reaches the pot, once the room has had its share.</p>
+      <p className="mt-1 text-ink2">
+        <Trans>What reaches the pot, once the room has had its share.</Trans>
+      </p>
       {LEVELS.map((level) => (
         <NumberRow
           key={level}
           label={level}
-          name={`Burner at ${level}`}
+          name={t`Burner at ${level}`}
           unit="W"
           within={limit(`Burner.${level}_w`)}
           step={20}
@@ -27,8 +31,8 @@ export function HobPanel({ kitchen, set }: PanelProps) {
       ))}
       <KettleTest kitchen={kitchen} set={set} />
       <NumberRow
-        label="How many"
-        name="Burners"
+        label={t`How many`}
+        name={t`Burners`}
         within={limit("Kitchen.burners")}
         value={kitchen.burners}
         onChange={(burners) => set({ burners })}
@@ -41,26 +45,26 @@ export function OvenPanel({ kitchen, set }: PanelProps) {
   return (
     <>
       <NumberRow
-        label="Ovens"
+        label={t`Ovens`}
         within={limit("Kitchen.ovens")}
         value={kitchen.ovens}
         onChange={(ovens) => set({ ovens })}
       />
       <NumberRow
-        label="Trays in the oven at once"
+        label={t`Trays in the oven at once`}
         within={limit("Kitchen.oven_shelves")}
         value={kitchen.oven_shelves}
         onChange={(oven_shelves) => set({ oven_shelves })}
       />
       <NumberRow
-        label="Toaster ovens, grills"
+        label={t`Toaster ovens, grills`}
         within={limit("Kitchen.toasters")}
         value={kitchen.toasters}
         onChange={(toasters) => set({ toasters })}
       />
       <NumberRow
-        label="Microwave oven, rated"
-        name="Microwave oven"
+        label={t`Microwave oven, rated`}
+        name={t`Microwave oven`}
         unit="W"
         within={limit("Kitchen.microwave_w")}
         step={50}
@@ -68,8 +72,8 @@ export function OvenPanel({ kitchen, set }: PanelProps) {
         onChange={(microwave_w) => set({ microwave_w })}
       />
       <NumberRow
-        label="Rice cooker, rated"
-        name="Rice cooker"
+        label={t`Rice cooker, rated`}
+        name={t`Rice cooker`}
         unit="W"
         within={limit("Kitchen.cooker_w")}
         step={50}
@@ -77,7 +81,7 @@ export function OvenPanel({ kitchen, set }: PanelProps) {
         onChange={(cooker_w) => set({ cooker_w })}
       />
       <NumberRow
-        label="Machines to pound or grind"
+        label={t`Machines to pound or grind`}
         within={limit("Kitchen.machines")}
         value={kitchen.machines}
         onChange={(machines) => set({ machines })}
@@ -89,24 +93,24 @@ export function OvenPanel({ kitchen, set }: PanelProps) {
 export function ColdPanel({ kitchen, set }: PanelProps) {
   return (
     <>
-      <Row label="Fridge">
+      <Row label={t`Fridge`}>
         <TemperatureField
-          label="Fridge"
+          label={t`Fridge`}
           celsius={kitchen.fridge_c}
           within={limit("Kitchen.fridge_c")}
           onChange={(fridge_c) => set({ fridge_c })}
         />
       </Row>
-      <Row label="Freezer">
+      <Row label={t`Freezer`}>
         <TemperatureField
-          label="Freezer"
+          label={t`Freezer`}
           celsius={kitchen.freezer_c}
           within={limit("Kitchen.freezer_c")}
           onChange={(freezer_c) => set({ freezer_c })}
         />
       </Row>
       <NumberRow
-        label="Shelves in the cold"
+        label={t`Shelves in the cold`}
         within={limit("Kitchen.cold_shelves")}
         value={kitchen.cold_shelves}
         onChange={(cold_shelves) => set({ cold_shelves })}

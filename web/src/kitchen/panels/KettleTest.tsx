@@ -1,5 +1,7 @@
 /** What a burner gives, from a kettle: so much water, from so cold, boiling after so long. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../../api/client";
@@ -12,9 +14,9 @@ import { TemperatureField } from "../../ui/TemperatureField";
 import type { PanelProps } from "../things";
 
 const LEVELS = [
-  ["low", "low"],
-  ["medium", "medium"],
-  ["high", "high"],
+  ["low", t`low`],
+  ["medium", t`medium`],
+  ["high", t`high`],
 ] as const;
 type Level = (typeof LEVELS)[number][0];
 
@@ -41,30 +43,39 @@ export function KettleTest({ kitchen, set }: PanelProps) {
       burner: { ...kitchen.burner, [`${level}_w`]: watts },
       estimates: { ...kitchen.estimates, burner: known },
     });
-    setKept(`Kept as the burner at ${level}.`);
+    setKept(t`Kept as the burner at ${level}.`);
   };
   return (
     <details className="mt-2" open>
-      <summary className="min-h-9 cursor-pointer text-bean">Test a burner with a kettle</summary>
+      <summary className="min-h-9 cursor-pointer text-bean">
+        <Trans>Test a burner with a kettle</Trans>
+      </summary>
       <p className="text-ink2">
-        Weigh cold water into a pot that is not much larger, lid on. Time it from the flame to the full boil.
+        <Trans>
+          Weigh cold water into a pot that is not much larger, lid on. Time it from the flame to the full boil.
+        </Trans>
       </p>
-      <Row label="Water">
+      <Row label={t`Water`}>
         <VolumeField
-          label="Water in the kettle"
+          label={t`Water in the kettle`}
           hideLabel
           value={water}
           within={limit("KettleTest.water_ml")}
           onChange={setWater}
         />
       </Row>
-      <Row label="From">
-        <TemperatureField label="Water from" celsius={start} within={limit("KettleTest.start_c")} onChange={setStart} />
+      <Row label={t`From`}>
+        <TemperatureField
+          label={t`Water from`}
+          celsius={start}
+          within={limit("KettleTest.start_c")}
+          onChange={setStart}
+        />
       </Row>
-      <Row label="It boiled after">
+      <Row label={t`It boiled after`}>
         <span className="inline-flex gap-2">
           <NumberField
-            label="Minutes"
+            label={t`Minutes`}
             hideLabel
             value={minutes}
             unit="min"
@@ -74,7 +85,7 @@ export function KettleTest({ kitchen, set }: PanelProps) {
             width="3rem"
           />
           <NumberField
-            label="Seconds"
+            label={t`Seconds`}
             hideLabel
             value={seconds}
             unit="s"
@@ -85,16 +96,16 @@ export function KettleTest({ kitchen, set }: PanelProps) {
           />
         </span>
       </Row>
-      <PickRow label="Burner set to" value={level} options={LEVELS} onChange={setLevel} />
+      <PickRow label={t`Burner set to`} value={level} options={LEVELS} onChange={setLevel} />
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <button type="button" className="pick" disabled={test.isPending} onClick={() => test.mutate()}>
-          Work it out
+          <Trans>Work it out</Trans>
         </button>
         {test.data && (
           <>
             <span role="status">{test.data.says}</span>
             <button type="button" className="pick" data-on="true" onClick={() => keep(test.data.net_w)}>
-              Keep {test.data.net_w.toFixed(0)} W
+              <Trans>Keep {test.data.net_w.toFixed(0)} W</Trans>
             </button>
           </>
         )}

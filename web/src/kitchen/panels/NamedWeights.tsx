@@ -1,5 +1,7 @@
 /** Pans and scoops: things of the kitchen that are known by a name and a figure. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
 import { type Limits, limit } from "../../api/limits";
 import { AmountField } from "../../ui/AmountField";
@@ -11,11 +13,11 @@ export function Pans({ kitchen, set }: PanelProps) {
   const pans = kitchen.pans ?? [];
   return (
     <NamedWeights
-      title="Pans, empty"
-      says="With its own weight known, what is in a pan is read without tipping it out; how wide it is says how fast it boils down."
-      one="pan"
-      verb="weighs"
-      field={(name) => `${name}, empty`}
+      title={t`Pans, empty`}
+      says={t`With its own weight known, what is in a pan is read without tipping it out; how wide it is says how fast it boils down.`}
+      one={t`pan`}
+      verb={t`weighs`}
+      field={(name) => t`${name}, empty`}
       unit="g"
       within={limit("Pan.empty_g")}
       start={900}
@@ -26,7 +28,7 @@ export function Pans({ kitchen, set }: PanelProps) {
         return (
           pan && (
             <LengthField
-              label={`${pan.name}, across`}
+              label={t`${pan.name}, across`}
               hideLabel
               value={pan.across_mm}
               decimals={0}
@@ -47,11 +49,11 @@ export function Scoops({ kitchen, set }: PanelProps) {
   const scoops = kitchen.scoops ?? [];
   return (
     <NamedWeights
-      title="Scoops"
-      says="Fill it level with water and weigh the water. Shape then names the one nearest to a ball of filling."
-      one="scoop"
-      verb="holds"
-      field={(name) => `${name} holds`}
+      title={t`Scoops`}
+      says={t`Fill it level with water and weigh the water. Shape then names the one nearest to a ball of filling.`}
+      one={t`scoop`}
+      verb={t`holds`}
+      field={(name) => t`${name} holds`}
       unit="ml"
       within={limit("Scoop.ml")}
       start={30}
@@ -107,7 +109,7 @@ function NamedWeights(props: NamedWeightsProps) {
                 onChange={(next) => onChange(i, next)}
               />
               <LinkButton className="ml-4" onClick={() => onTakeAway(i)}>
-                Take away
+                <Trans>Take away</Trans>
               </LinkButton>
             </span>
           </li>
@@ -123,9 +125,9 @@ function NamedWeights(props: NamedWeightsProps) {
         }}
       >
         <input
-          aria-label={`Name of the new ${one}`}
+          aria-label={t`Name of the new ${one}`}
           className="write w-40"
-          placeholder={`another ${one}`}
+          placeholder={t`another ${one}`}
           required
           maxLength={40}
           value={name}
@@ -141,7 +143,7 @@ function NamedWeights(props: NamedWeightsProps) {
           onChange={setValue}
         />
         <button type="submit" className="pick">
-          Add the {one}
+          <Trans>Add the {one}</Trans>
         </button>
       </form>
     </>

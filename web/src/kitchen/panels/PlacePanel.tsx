@@ -1,5 +1,7 @@
 /** Where the kitchen is and who works there; and the units that it is told in. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { limit } from "../../api/limits";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberRow, PickRow, Row } from "../../ui/Row";
@@ -12,38 +14,40 @@ export function PlacePanel({ kitchen, set }: PanelProps) {
   return (
     <>
       <NumberRow
-        label="Height above the sea"
+        label={t`Height above the sea`}
         unit="m"
         within={limit("Kitchen.altitude_m")}
         step={10}
         value={kitchen.altitude_m}
         onChange={(altitude_m) => set({ altitude_m })}
       />
-      <Row label="Room">
+      <Row label={t`Room`}>
         <TemperatureField
-          label="Room"
+          label={t`Room`}
           celsius={kitchen.room_c}
           within={limit("Kitchen.room_c")}
           onChange={(room_c) => set({ room_c })}
         />
       </Row>
       <NumberRow
-        label="Cooks"
+        label={t`Cooks`}
         within={limit("Kitchen.cooks")}
         value={kitchen.cooks}
         onChange={(cooks) => set({ cooks })}
       />
-      <Row label="Quiet hours">
+      <Row label={t`Quiet hours`}>
         <TimeField
-          label="Quiet begins"
+          label={t`Quiet begins`}
           value={quiet.begins}
           onChange={(begins) => set({ quiet: { ...quiet, begins } })}
         />
-        <span className="mx-3">to</span>
-        <TimeField label="Quiet ends" value={quiet.ends} onChange={(ends) => set({ quiet: { ...quiet, ends } })} />
+        <span className="mx-3">
+          <Trans>to</Trans>
+        </span>
+        <TimeField label={t`Quiet ends`} value={quiet.ends} onChange={(ends) => set({ quiet: { ...quiet, ends } })} />
       </Row>
-      <Row label="Clock of">
-        <ActionMenu label={`Time zone: ${kitchen.timezone}`} choices={ZONES} onPick={(timezone) => set({ timezone })}>
+      <Row label={t`Clock of`}>
+        <ActionMenu label={t`Time zone: ${kitchen.timezone}`} choices={ZONES} onPick={(timezone) => set({ timezone })}>
           {kitchen.timezone}
         </ActionMenu>
       </Row>
@@ -55,44 +59,44 @@ export function MeasuredIn({ kitchen, set }: PanelProps) {
   return (
     <>
       <PickRow
-        label="Cups and spoons"
+        label={t`Cups and spoons`}
         value={kitchen.measures}
         options={MEASURES}
         onChange={(measures) => set({ measures })}
       />
       <PickRow
-        label="Temperatures in"
+        label={t`Temperatures in`}
         value={kitchen.temperature_unit}
         options={DEGREES}
         onChange={(temperature_unit) => set({ temperature_unit })}
       />
       <PickRow
-        label="Weights in"
+        label={t`Weights in`}
         value={kitchen.weight_unit}
         options={WEIGHTS}
         onChange={(weight_unit) => set({ weight_unit })}
       />
       <PickRow
-        label="Volumes in"
+        label={t`Volumes in`}
         value={kitchen.volume_unit}
         options={VOLUMES}
         onChange={(volume_unit) => set({ volume_unit })}
       />
       <PickRow
-        label="Lengths in"
+        label={t`Lengths in`}
         value={kitchen.length_unit}
         options={LENGTHS}
         onChange={(length_unit) => set({ length_unit })}
       />
       <PickRow
-        label="The clock goes by"
+        label={t`The clock goes by`}
         value={String(kitchen.clock_hours) as "24" | "12"}
         options={CLOCKS}
         onChange={(hours) => set({ clock_hours: hours === "12" ? 12 : 24 })}
       />
-      <Row label="Prices in">
+      <Row label={t`Prices in`}>
         <input
-          aria-label="Prices in"
+          aria-label={t`Prices in`}
           className="write w-24 text-right"
           maxLength={6}
           value={kitchen.currency}
@@ -109,25 +113,25 @@ const ZONES = Intl.supportedValuesOf("timeZone").map((id) => {
   return { id, under, words: place.join(", ").replaceAll("_", " ") || id };
 });
 const MEASURES = [
-  ["metric", "metric"],
-  ["us", "US"],
-  ["metric_20", "metric, a spoon of 20 ml"],
+  ["metric", t`metric`],
+  ["us", t`US`],
+  ["metric_20", t`metric, a spoon of 20 ml`],
 ] as const;
 const WEIGHTS = [
-  ["g", "grams"],
-  ["oz", "ounces"],
+  ["g", t`grams`],
+  ["oz", t`ounces`],
 ] as const;
 const VOLUMES = [
-  ["ml", "millilitres"],
-  ["fl oz", "fluid ounces"],
+  ["ml", t`millilitres`],
+  ["fl oz", t`fluid ounces`],
 ] as const;
 const LENGTHS = [
-  ["mm", "millimetres"],
-  ["in", "inches"],
+  ["mm", t`millimetres`],
+  ["in", t`inches`],
 ] as const;
 const CLOCKS = [
-  ["24", "24 hours"],
-  ["12", "12 hours"],
+  ["24", t`24 hours`],
+  ["12", t`12 hours`],
 ] as const;
 const DEGREES = [
   ["C", "°C"],

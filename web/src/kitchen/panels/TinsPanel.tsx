@@ -1,5 +1,7 @@
 /** The tins: each from the side, and another one. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Tin } from "../../api/client";
 import { limit, usual } from "../../api/limits";
@@ -32,25 +34,29 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
       }}
     >
       <input
-        aria-label="Name of the new tin"
+        aria-label={t`Name of the new tin`}
         className="write w-36"
-        placeholder="another tin"
+        placeholder={t`another tin`}
         maxLength={60}
         value={tin.name}
         onChange={(event) => setTin({ ...tin, name: event.target.value })}
       />
       <select
-        aria-label="Shape of the new tin"
+        aria-label={t`Shape of the new tin`}
         className="write"
         value={tin.shape}
         onChange={(event) => setTin({ ...tin, shape: event.target.value as Tin["shape"] })}
       >
-        <option>round</option>
-        <option>oblong</option>
+        <option>
+          <Trans>round</Trans>
+        </option>
+        <option>
+          <Trans>oblong</Trans>
+        </option>
       </select>
       {tin.shape === "round" ? (
         <LengthField
-          label="Across"
+          label={t`Across`}
           value={tin.diameter_mm}
           decimals={0}
           within={limit("Tin.diameter_mm")}
@@ -60,7 +66,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
       ) : (
         <>
           <LengthField
-            label="Length"
+            label={t`Length`}
             value={tin.length_mm}
             decimals={0}
             within={limit("Tin.length_mm")}
@@ -68,7 +74,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
             onChange={(length_mm) => setTin({ ...tin, length_mm })}
           />
           <LengthField
-            label="Width"
+            label={t`Width`}
             value={tin.width_mm}
             decimals={0}
             within={limit("Tin.width_mm")}
@@ -78,7 +84,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
         </>
       )}
       <LengthField
-        label="High"
+        label={t`High`}
         value={tin.height_mm}
         decimals={0}
         within={limit("Tin.height_mm")}
@@ -86,17 +92,23 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
         onChange={(height_mm) => setTin({ ...tin, height_mm })}
       />
       <select
-        aria-label="New tin is made of"
+        aria-label={t`New tin is made of`}
         className="write"
         value={tin.material}
         onChange={(event) => setTin({ ...tin, material: event.target.value as Tin["material"] })}
       >
-        <option>metal</option>
-        <option>glass</option>
-        <option>ceramic</option>
+        <option>
+          <Trans>metal</Trans>
+        </option>
+        <option>
+          <Trans>glass</Trans>
+        </option>
+        <option>
+          <Trans>ceramic</Trans>
+        </option>
       </select>
       <button type="submit" className="pick">
-        Add it
+        <Trans>Add it</Trans>
       </button>
     </form>
   );
@@ -117,17 +129,21 @@ export function TinsPanel({ kitchen, set }: PanelProps) {
             <TinSide tin={tin} />
             <span className="flex-1">
               <input
-                aria-label={`Name of tin ${i + 1}`}
+                aria-label={t`Name of tin ${i + 1}`}
                 className="write w-36"
                 maxLength={60}
                 value={tin.name}
                 onChange={(event) => onChange(replaced(tins, i, { ...tin, name: event.target.value }))}
               />
               <span className="block text-ink2">
-                {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {tin.material}
+                <Trans>
+                  {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {tin.material}
+                </Trans>
               </span>
             </span>
-            <LinkButton onClick={() => onChange(tins.filter((_, j) => j !== i))}>Take away</LinkButton>
+            <LinkButton onClick={() => onChange(tins.filter((_, j) => j !== i))}>
+              <Trans>Take away</Trans>
+            </LinkButton>
           </li>
         ))}
       </ul>

@@ -1,5 +1,7 @@
 /** Steamers, and pots and pans: each by its name, with the measures that its water and its times go by. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useState } from "react";
 import type { Pot, Steamer } from "../../api/client";
 import { limit, usual } from "../../api/limits";
@@ -33,9 +35,9 @@ function NameField({ label, name, others, onChange }: NameProps) {
   useEffect(() => setTyped(name), [name]);
   const called = typed.trim();
   const wrong = !called
-    ? "A name, please."
+    ? t`A name, please.`
     : others.some((one) => one.name === called)
-      ? "Another is called that."
+      ? t`Another is called that.`
       : "";
   return (
     <span>
@@ -62,7 +64,7 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
   const put = (i: number, change: Partial<Steamer>) =>
     set({ steamers: steamers.map((one, j) => (j === i ? { ...one, ...change } : one)) });
   const blank: Steamer = {
-    name: another("steamer", steamers),
+    name: another(t`steamer`, steamers),
     diameter_mm: usual("Steamer.diameter_mm"),
     rack_mm: usual("Steamer.rack_mm"),
     gap_mm: usual("Steamer.gap_mm"),
@@ -72,13 +74,15 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
   };
   return (
     <>
-      <p className="mt-1 text-ink2">A sheet stands in the first that takes its tin, unless it names another.</p>
+      <p className="mt-1 text-ink2">
+        <Trans>A sheet stands in the first that takes its tin, unless it names another.</Trans>
+      </p>
       {steamers.map((steamer, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: its name is being typed
         <section key={i} aria-label={steamer.name} className="mt-5">
           <div className="flex items-end justify-between gap-4">
             <NameField
-              label={`Name of steamer ${i + 1}`}
+              label={t`Name of steamer ${i + 1}`}
               name={steamer.name}
               others={steamers.filter((_, j) => j !== i)}
               onChange={(name) => put(i, { name })}
@@ -86,44 +90,44 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
             <SteamerSide steamer={steamer} scale={0.3} />
           </div>
           <LengthRow
-            label="Across"
-            name={`Across, ${steamer.name}`}
+            label={t`Across`}
+            name={t`Across, ${steamer.name}`}
             within={limit("Steamer.diameter_mm")}
             step={5}
             value={steamer.diameter_mm}
             onChange={(diameter_mm) => put(i, { diameter_mm })}
           />
           <LengthRow
-            label="Floor to rack"
-            name={`Floor to rack, ${steamer.name}`}
+            label={t`Floor to rack`}
+            name={t`Floor to rack, ${steamer.name}`}
             within={limit("Steamer.rack_mm")}
             value={steamer.rack_mm}
             onChange={(rack_mm) => put(i, { rack_mm })}
           />
           <LengthRow
-            label="Air under the rack"
-            name={`Air under the rack, ${steamer.name}`}
+            label={t`Air under the rack`}
+            name={t`Air under the rack, ${steamer.name}`}
             within={limit("Steamer.gap_mm")}
             value={steamer.gap_mm}
             onChange={(gap_mm) => put(i, { gap_mm })}
           />
           <LengthRow
-            label="Water stays above"
-            name={`Water stays above, ${steamer.name}`}
+            label={t`Water stays above`}
+            name={t`Water stays above, ${steamer.name}`}
             within={limit("Steamer.low_mm")}
             value={steamer.low_mm}
             onChange={(low_mm) => put(i, { low_mm })}
           />
           <NumberRow
-            label="Tiers"
-            name={`Tiers, ${steamer.name}`}
+            label={t`Tiers`}
+            name={t`Tiers, ${steamer.name}`}
             within={limit("Steamer.tiers")}
             value={steamer.tiers}
             onChange={(tiers) => put(i, { tiers })}
           />
-          <Row label="A machine of its own, rated">
+          <Row label={t`A machine of its own, rated`}>
             <NumberField
-              label={`A machine of its own, ${steamer.name}`}
+              label={t`A machine of its own, ${steamer.name}`}
               hideLabel
               value={steamer.watts ?? null}
               unit="W"
@@ -134,12 +138,12 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
             />
           </Row>
           <LinkButton className="mt-1" onClick={() => set({ steamers: steamers.filter((_, j) => j !== i) })}>
-            Take away {steamer.name}
+            <Trans>Take away {steamer.name}</Trans>
           </LinkButton>
         </section>
       ))}
       <button type="button" className="pick mt-4" onClick={() => set({ steamers: [...steamers, blank] })}>
-        Add a steamer
+        <Trans>Add a steamer</Trans>
       </button>
     </>
   );
@@ -150,45 +154,47 @@ export function PotsPanel({ kitchen, set }: PanelProps) {
   const put = (i: number, change: Partial<Pot>) =>
     set({ pots: pots.map((one, j) => (j === i ? { ...one, ...change } : one)) });
   const blank: Pot = {
-    name: another("pot", pots),
+    name: another(t`pot`, pots),
     diameter_mm: usual("Pot.diameter_mm"),
     water_ml: usual("Pot.water_ml"),
   };
   return (
     <>
-      <p className="mt-1 text-ink2">Balls and parcels are boiled in the first, unless a sheet names another.</p>
+      <p className="mt-1 text-ink2">
+        <Trans>Balls and parcels are boiled in the first, unless a sheet names another.</Trans>
+      </p>
       {pots.map((pot, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: its name is being typed
         <section key={i} aria-label={pot.name} className="mt-4">
           <NameField
-            label={`Name of pot ${i + 1}`}
+            label={t`Name of pot ${i + 1}`}
             name={pot.name}
             others={pots.filter((_, j) => j !== i)}
             onChange={(name) => put(i, { name })}
           />
           <LengthRow
-            label="Across"
-            name={`Across, ${pot.name}`}
+            label={t`Across`}
+            name={t`Across, ${pot.name}`}
             within={limit("Pot.diameter_mm")}
             step={5}
             value={pot.diameter_mm}
             onChange={(diameter_mm) => put(i, { diameter_mm })}
           />
           <VolumeRow
-            label="Water in it"
-            name={`Water in it, ${pot.name}`}
+            label={t`Water in it`}
+            name={t`Water in it, ${pot.name}`}
             within={limit("Pot.water_ml")}
             step={100}
             value={pot.water_ml}
             onChange={(water_ml) => put(i, { water_ml })}
           />
           <LinkButton className="mt-1" onClick={() => set({ pots: pots.filter((_, j) => j !== i) })}>
-            Take away {pot.name}
+            <Trans>Take away {pot.name}</Trans>
           </LinkButton>
         </section>
       ))}
       <button type="button" className="pick mt-4" onClick={() => set({ pots: [...pots, blank] })}>
-        Add a pot
+        <Trans>Add a pot</Trans>
       </button>
       <Pans kitchen={kitchen} set={set} />
     </>

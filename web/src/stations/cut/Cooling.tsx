@@ -1,11 +1,14 @@
 /** The cooling curve, with when it can be handled and when it cuts clean (or how long to eat it). */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { FactKey, Facts, Worked } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { degrees, minutes } from "../../ui/words";
+import { said } from "../../words/said";
 
 interface Props {
   cooling: NonNullable<Worked["cooling"]>;
@@ -45,10 +48,13 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
         .ticks(6)
         .map((h) => ({ at: x(h * 60), text: `${h}` }))
     : x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }));
+  const span = `${from?.toFixed(0) ?? ""}–${until?.toFixed(0) ?? ""}`;
   const says =
     cut != null
-      ? `Cuts clean after ${minutes(cut)}`
-      : `${verb === "eat" ? "Eat" : "Work it"} from ${from?.toFixed(0)} to ${until?.toFixed(0)} minutes`;
+      ? t`Cuts clean after ${minutes(cut)}`
+      : verb === "eat"
+        ? t`Eat from ${span} minutes`
+        : t`Work it from ${span} minutes`;
   return (
     <div ref={box} className={large ? "" : "max-w-[560px]"}>
       <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={says}>
@@ -71,7 +77,9 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
               tone="green"
               of="rest.handle_from_min rest.handle_until_min"
             >
-              {verb}: {from.toFixed(0)} to {until.toFixed(0)} min
+              <Trans>
+                {said(verb)}: {from.toFixed(0)} to {until.toFixed(0)} min
+              </Trans>
             </Label>
           </>
         )}
@@ -87,7 +95,7 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.4" />
         <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
         <Label x={x(end * 0.2) + 14} y={y(core_c[at.findIndex((m) => m >= end * 0.2)] ?? 50) - 10} size={14} bold halo>
-          heart
+          <Trans>heart</Trans>
         </Label>
         {cut != null && cooling.cut_c != null && (
           <g data-of="rest.cut_after_min rest.cut_at_c">
@@ -101,16 +109,16 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
             />
             <circle cx={x(cut)} cy={y(cooling.cut_c)} r="5" fill="var(--color-green)" />
             <Label x={Math.min(x(cut), W - 50)} y={pad.top - 33} anchor="middle" size={13.5} tone="ink2">
-              cuts clean at
+              <Trans>cuts clean at</Trans>
             </Label>
             <Label x={Math.min(x(cut), W - 50)} y={pad.top - 9} anchor="middle" bold size={18} tone="green">
               {minutes(cut)}
-              {cut < 90 ? " min" : ""}
+              {cut < 90 ? t` min` : ""}
             </Label>
           </g>
         )}
         <Label x={W - pad.right} y={H - 4} anchor="end" size={13.5} tone="ink2">
-          {hours ? "hours" : "minutes"} off the heat
+          <Trans>{hours ? t`hours` : t`minutes`} off the heat</Trans>
         </Label>
       </Drawing>
     </div>

@@ -1,5 +1,7 @@
 /** Rest and cut: the tray from above with its knife lines, and the cooling that says when. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { CutDrawing, FactKey, Facts } from "../../api/client";
 import { withSchool } from "../../sheet/edits";
@@ -38,7 +40,7 @@ export function Cut({ editing, way }: StationProps) {
   const tray = drawings.shape ? drawings.shape.kind === "tin" : way.form === "tin";
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
-      <section aria-label={tray ? "Knife lines from above" : "Cooling"}>
+      <section aria-label={tray ? t`Knife lines from above` : t`Cooling`}>
         {tray
           ? drawings.cut && <Trays cut={drawings.cut} />
           : cooling && (
@@ -52,7 +54,7 @@ export function Cut({ editing, way }: StationProps) {
         {tray && drawings.cut && !drawings.cut.cannot && <KnifePlaces editing={editing} cut={drawings.cut} />}
         {tray && <Keeps facts={facts} />}
       </section>
-      <section aria-label="Resting and keeping">
+      <section aria-label={t`Resting and keeping`}>
         {tray && <CutChoice editing={editing} />}
         {tray && cooling && <Cooling cooling={cooling} facts={facts} />}
         <Schools
@@ -66,7 +68,9 @@ export function Cut({ editing, way }: StationProps) {
           keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
         />
         {tray && <Taught of="rest" sheet={sheet} worked={worked} edit={edit} />}
-        <h3 className="mt-4 font-bold">What is eaten</h3>
+        <h3 className="mt-4 font-bold">
+          <Trans>What is eaten</Trans>
+        </h3>
         <FactRows facts={facts} keys={WHOLE} />
         {!tray && <Keeps facts={facts} />}
       </section>
@@ -77,11 +81,15 @@ export function Cut({ editing, way }: StationProps) {
 /** How long it keeps, what limits it first, and what restores it. */
 function Keeps({ facts }: { facts: Facts }) {
   return (
-    <section aria-label="Keeping">
-      <h3 className="mt-4 font-bold">How it keeps</h3>
+    <section aria-label={t`Keeping`}>
+      <h3 className="mt-4 font-bold">
+        <Trans>How it keeps</Trans>
+      </h3>
       <FactRows facts={facts} keys={KEEP} />
       <p className="mt-1 text-sm text-ink2">
-        An index from kitchen experience, not a safety validation. For sale or public service local food law decides.
+        <Trans>
+          An index from kitchen experience, not a safety validation. For sale or public service local food law decides.
+        </Trans>
       </p>
     </section>
   );
@@ -120,7 +128,9 @@ function KnifePlaces({ editing, cut }: { editing: Editing; cut: CutDrawing }) {
   if (!rulers.length) return null;
   return (
     <details className="mt-2">
-      <summary className="min-h-9 cursor-pointer text-bean">Every cut from the edge, in cm and inches</summary>
+      <summary className="min-h-9 cursor-pointer text-bean">
+        <Trans>Every cut from the edge, in cm and inches</Trans>
+      </summary>
       <dl>
         {rulers.map(({ tray, ruler }) => (
           <div key={`${tray.name} ${ruler.along}`} className="hairline py-1.5">
@@ -129,14 +139,18 @@ function KnifePlaces({ editing, cut }: { editing: Editing; cut: CutDrawing }) {
               {ruler.along}
             </dt>
             <dd>
-              <b>{ruler.ticks.map((mm) => (mm / 10).toFixed(1)).join(" · ")}</b> cm
+              <Trans>
+                <b>{ruler.ticks.map((mm) => (mm / 10).toFixed(1)).join(" · ")}</b> cm
+              </Trans>
             </dd>
-            <dd>{ruler.ticks.map(inches).join(" · ")} in</dd>
+            <dd>
+              <Trans>{ruler.ticks.map(inches).join(" · ")} in</Trans>
+            </dd>
           </div>
         ))}
       </dl>
       <TextLink to={`/sheets/${editing.id}/strips`} className="mt-2 inline-block">
-        Print them as strips to lay beside the tray
+        <Trans>Print them as strips to lay beside the tray</Trans>
       </TextLink>
     </details>
   );

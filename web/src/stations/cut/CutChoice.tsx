@@ -1,5 +1,7 @@
 /** How it is cut: the pattern, and whether by the count, by a side or by a weight. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Cut } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
@@ -11,18 +13,18 @@ import { Picks } from "../../ui/Picks";
 const PATTERNS: Cut["pattern"][] = ["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"];
 type By = "count" | "side" | "weight";
 const BY: [By, string][] = [
-  ["count", "so many"],
-  ["side", "of a size"],
-  ["weight", "of a weight"],
+  ["count", t`so many`],
+  ["side", t`of a size`],
+  ["weight", t`of a weight`],
 ];
 const SIDE_WORDS: Record<Cut["pattern"], string> = {
-  squares: "side",
-  oblongs: "short side",
-  strips: "width",
-  diamonds: "side",
-  triangles: "short side",
-  wedges: "length at the edge",
-  rings: "width of a ring",
+  squares: t`side`,
+  oblongs: t`short side`,
+  strips: t`width`,
+  diamonds: t`side`,
+  triangles: t`short side`,
+  wedges: t`length at the edge`,
+  rings: t`width of a ring`,
 };
 /** Patterns that a round tray can be cut in with every piece of one area. Wedges and rings always are. */
 const EVEN: Cut["pattern"][] = ["squares", "oblongs", "strips"];
@@ -42,18 +44,18 @@ export function CutChoice({ editing }: { editing: Editing }) {
   };
   const round = worked.drawings.cut?.trays.some((tray) => tray.shape === "round") ?? false;
   return (
-    <section aria-label="How it is cut">
+    <section aria-label={t`How it is cut`}>
       <Picks
-        label="Cut in"
+        label={t`Cut in`}
         value={cut.pattern}
         options={PATTERNS.map((pattern) => [pattern, pattern] as const)}
         onPick={(pattern) => set({ pattern })}
       />
       <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <Picks label="Said by" value={by} options={BY} onPick={turn} />
+        <Picks label={t`Said by`} value={by} options={BY} onPick={turn} />
         {by === "count" && (
           <NumberField
-            label="Pieces wanted"
+            label={t`Pieces wanted`}
             value={cut.pieces}
             decimals={0}
             within={limit("Cut.pieces")}
@@ -73,7 +75,7 @@ export function CutChoice({ editing }: { editing: Editing }) {
         )}
         {by === "side" && cut.pattern === "oblongs" && (
           <LengthField
-            label="long side"
+            label={t`long side`}
             value={cut.long_mm ?? (cut.side_mm ?? 0) * 2}
             decimals={0}
             within={limit("Cut.long_mm")}
@@ -83,7 +85,7 @@ export function CutChoice({ editing }: { editing: Editing }) {
         )}
         {by === "weight" && (
           <WeightField
-            label="each"
+            label={t`each`}
             value={cut.piece_g ?? null}
             decimals={0}
             within={limit("Cut.piece_g")}
@@ -95,19 +97,21 @@ export function CutChoice({ editing }: { editing: Editing }) {
       <div className="flex flex-wrap items-baseline gap-x-5">
         {round && EVEN.includes(cut.pattern) && (
           <label className="flex min-h-9 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-5 accent-bean"
-              checked={cut.even}
-              onChange={(event) => set({ even: event.target.checked })}
-            />
-            every piece of one weight, nothing left over
+            <Trans>
+              <input
+                type="checkbox"
+                className="size-5 accent-bean"
+                checked={cut.even}
+                onChange={(event) => set({ even: event.target.checked })}
+              />
+              every piece of one weight, nothing left over
+            </Trans>
           </label>
         )}
         <NumberField
-          label="Cut small, for children and old people"
+          label={t`Cut small, for children and old people`}
           value={cut.small}
-          unit="of them"
+          unit={t`of them`}
           decimals={0}
           within={limit("Cut.small")}
           width="2.8rem"

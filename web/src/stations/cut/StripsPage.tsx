@@ -1,5 +1,7 @@
 /** The knife's places as strips of paper at full size: printed, cut out and laid beside the tray. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { api, ask } from "../../api/client";
@@ -43,31 +45,47 @@ export default function StripsPage() {
     ),
   );
   return (
-    <Frame title={<h1 className="font-title text-2xl">Strips for {sheet.title}</h1>}>
+    <Frame
+      title={
+        <h1 className="font-title text-2xl">
+          <Trans>Strips for {sheet.title}</Trans>
+        </h1>
+      }
+    >
       <div className="mt-4 flex flex-wrap items-baseline gap-4 print:hidden">
         <button type="button" className="pick" data-on="true" onClick={() => window.print()}>
-          Print
+          <Trans>Print</Trans>
         </button>
-        <TextLink to={`/sheets/${id}/cut`}>Back to the sheet</TextLink>
-        <span className="text-ink2">Print at 100 %, not “fit to page”; then lay a ruler on the check line.</span>
+        <TextLink to={`/sheets/${id}/cut`}>
+          <Trans>Back to the sheet</Trans>
+        </TextLink>
+        <span className="text-ink2">
+          <Trans>Print at 100 %, not “fit to page”; then lay a ruler on the check line.</Trans>
+        </span>
       </div>
       {/* At full size a strip is wider than a phone: there it is looked at by scrolling, and printed whole. */}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by the keyboard */}
-      <section data-paper aria-label="The strips" tabIndex={0} className="overflow-x-auto print:overflow-visible">
+      <section data-paper aria-label={t`The strips`} tabIndex={0} className="overflow-x-auto print:overflow-visible">
         <figure className="mt-5">
           <svg
             width="102mm"
             height="10mm"
             viewBox="-1 0 102 10"
             role="img"
-            aria-label="Check line, 100 mm"
+            aria-label={t`Check line, 100 mm`}
             data-testid="check"
           >
             <path d="M0 2v6M0 5h100M100 2v6" stroke="var(--color-ink)" strokeWidth="0.3" fill="none" />
           </svg>
-          <figcaption className="text-sm">This line is 100 mm long when the print is true.</figcaption>
+          <figcaption className="text-sm">
+            <Trans>This line is 100 mm long when the print is true.</Trans>
+          </figcaption>
         </figure>
-        {strips.length === 0 && <p className="mt-6">Nothing is cut on this sheet.</p>}
+        {strips.length === 0 && (
+          <p className="mt-6">
+            <Trans>Nothing is cut on this sheet.</Trans>
+          </p>
+        )}
         {strips.map((strip) => (
           <Strip key={`${strip.name} ${strip.from}`} strip={strip} />
         ))}
@@ -83,7 +101,7 @@ export function Strip({ strip }: { strip: Length }) {
     <figure className="mt-5 break-inside-avoid">
       <figcaption className="text-sm">
         {strip.name}
-        {strip.whole > PAGE_MM ? `, ${(strip.from / 10).toFixed(0)} to ${(strip.to / 10).toFixed(1)} cm` : ""}
+        {strip.whole > PAGE_MM ? t`, ${(strip.from / 10).toFixed(0)} to ${(strip.to / 10).toFixed(1)} cm` : ""}
       </figcaption>
       <svg
         width={`${long + 2}mm`}
@@ -91,7 +109,7 @@ export function Strip({ strip }: { strip: Length }) {
         viewBox={`-1 0 ${long + 2} ${HIGH_MM}`}
         className="max-w-none"
         role="img"
-        aria-label={`${strip.name}: cut at ${strip.ticks.map((at) => (at / 10).toFixed(1)).join(", ")} cm`}
+        aria-label={t`${strip.name}: cut at ${strip.ticks.map((at) => (at / 10).toFixed(1)).join(", ")} cm`}
         data-testid="strip"
       >
         <rect x="0" y="0.5" width={long} height={HIGH_MM - 1} fill="none" stroke={ink} strokeWidth="0.25" />

@@ -1,5 +1,7 @@
 /** A tray from above: every piece as it is cut, the knife's lines, their distances from the edge, each piece's weight. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { FactKey, TrayDrawing } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
@@ -34,17 +36,19 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
   const ruler = (along: string) => tray.rulers.find((one) => one.along === along)?.ticks ?? [];
   // Room for every figure along an edge, or only for each second one.
   const every = (lines: number[], length: number) => (lines.length * 34 > length ? 2 : 1);
-  const across = ruler("from left to right");
-  const down = ruler("from top to bottom");
+  const across = ruler(t`from left to right`);
+  const down = ruler(t`from top to bottom`);
   const weights = pieces.map((cell) => cell.grams);
   const [least, most] = [Math.min(...weights), Math.max(...weights)];
-  const told = most - least < 0.6 ? weightWords(most) : `${weightFigure(least)} to ${weightWords(most)}`;
+  const told = most - least < 0.6 ? weightWords(most) : t`${weightFigure(least)} to ${weightWords(most)}`;
   return (
     <Drawing
       viewBox={`0 0 640 ${Y0 + h + 56}`}
       className="mx-auto block w-full"
       role="img"
-      aria-label={pieces.length ? `${pieces.length} pieces of ${told}` : "The tray, whole: it cannot be cut like this"}
+      aria-label={
+        pieces.length ? t`${pieces.length} pieces of ${told}` : t`The tray, whole: it cannot be cut like this`
+      }
     >
       <Edge tray={tray} scale={scale} share={1} filled />
       {tray.cells.map((cell) => (
@@ -103,7 +107,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
         ) : null,
       )}
       <Label x={634} y={Y0 + h + 46} size={13.5} tone="ink2" anchor="end">
-        {sizeUnit()} from the edge
+        <Trans>{sizeUnit()} from the edge</Trans>
       </Label>
       <Dimension x1={X0} y1={Y0 + h + 22} x2={X0 + w} y2={Y0 + h + 22} />
       <Label x={X0 + w / 2} y={Y0 + h + 46} bold anchor="middle" size={19}>
@@ -115,7 +119,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
             {pieces.length}
           </Label>
           <Label x={X0 + w + 26} y={Y0 + 52} tone="ink2">
-            pieces of
+            <Trans>pieces of</Trans>
           </Label>
           <Label x={X0 + w + 26} y={Y0 + 86} bold size={24} of="cut.piece_g">
             {told}
@@ -123,12 +127,12 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
         </>
       ) : (
         <Label x={X0 + w / 2} y={Y0 + h / 2 + 6} anchor="middle" size={19} bold tone="bean" plate>
-          not cut like this
+          <Trans>not cut like this</Trans>
         </Label>
       )}
       {tray.count > 1 && (
         <Label x={X0 + w + 26} y={Y0 + 114} tone="ink2">
-          in each of {tray.count}
+          <Trans>in each of {tray.count}</Trans>
         </Label>
       )}
     </Drawing>

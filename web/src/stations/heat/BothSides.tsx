@@ -1,5 +1,7 @@
 /** What cooks disagree about, each side worked out: the windows on one ruler, and the facts in which they differ. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
@@ -26,9 +28,11 @@ export function BothSides({ sheet, way }: Props) {
   });
   return (
     <details className="mt-6" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="min-h-9 cursor-pointer text-bean">Where cooks disagree: both sides, worked out</summary>
+      <summary className="min-h-9 cursor-pointer text-bean">
+        <Trans>Where cooks disagree: both sides, worked out</Trans>
+      </summary>
       <Picks
-        label="Question"
+        label={t`Question`}
         className="mt-2"
         value={asked}
         options={way.questions.map((one) => [one.id, one.title] as const)}
@@ -57,7 +61,11 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
             {sides.sides.map((side) => (
               <th key={side.id} scope="col" className="pr-4 pb-1 align-top font-normal">
                 <b className={side.followed ? "text-bean" : ""}>{capital(side.label)}</b>
-                {side.followed && <span className="ml-2 text-sm text-ink2">on this sheet</span>}
+                {side.followed && (
+                  <span className="ml-2 text-sm text-ink2">
+                    <Trans>on this sheet</Trans>
+                  </span>
+                )}
                 <span className="block text-sm text-ink2">{side.buys && `${capital(side.buys)}.`}</span>
               </th>
             ))}
@@ -66,7 +74,7 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
         <tbody>
           <tr className="hairline">
             <th scope="row" className="py-1.5 pr-4 font-normal">
-              Done at
+              <Trans>Done at</Trans>
             </th>
             {sides.sides.map((side) => (
               <td key={side.id} className="py-1.5 pr-4">
@@ -74,7 +82,9 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
                   <>
                     <b className="text-2xl">{side.done.toFixed(0)}</b>
                     <span className="ml-2 text-ink2">
-                      {side.first.toFixed(0)} to {side.latest.toFixed(0)} min
+                      <Trans>
+                        {side.first.toFixed(0)} to {side.latest.toFixed(0)} min
+                      </Trans>
                     </span>
                     <svg viewBox={`0 0 ${W} 34`} className="block w-full" aria-hidden="true">
                       <line x1="2" x2={W - 2} y1="26" y2="26" stroke="var(--color-hair)" strokeWidth="3" />
@@ -97,7 +107,7 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
                     </svg>
                   </>
                 ) : (
-                  <span className="text-look">{side.problems[0]?.says ?? "not worked out"}</span>
+                  <span className="text-look">{side.problems[0]?.says ?? t`not worked out`}</span>
                 )}
               </td>
             ))}
@@ -123,7 +133,7 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
           {sides.sides.some((side) => side.says.length > 0) && (
             <tr className="hairline align-top">
               <th scope="row" className="py-1.5 pr-4 font-normal">
-                Look out
+                <Trans>Look out</Trans>
               </th>
               {sides.sides.map((side) => (
                 <td key={side.id} className="py-1.5 pr-4 text-look">
@@ -135,7 +145,9 @@ export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
         </tbody>
       </table>
       {sides.rows.length === 0 && (
-        <p className="mt-1 text-ink2">No figure differs: it is a matter of taste and of the hand.</p>
+        <p className="mt-1 text-ink2">
+          <Trans>No figure differs: it is a matter of taste and of the hand.</Trans>
+        </p>
       )}
     </section>
   );

@@ -1,5 +1,7 @@
 /** What it would cost if something were otherwise: minutes on a common scale. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Fact, FactKey, Facts } from "../../api/client";
 import { FactFigure } from "../../ui/FactFigure";
 import { capital } from "../../ui/words";
@@ -29,7 +31,9 @@ export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
   const most = Math.max(...found.map((one) => Math.abs(one.minutes)), 1);
   return (
     <>
-      <h3 className="mt-4 font-bold">What it would cost</h3>
+      <h3 className="mt-4 font-bold">
+        <Trans>What it would cost</Trans>
+      </h3>
       <ul>
         {found.map(({ key, fact, minutes }) => (
           <li key={key} className="hairline grid grid-cols-[1fr_9rem_5.5rem] items-baseline gap-3 py-1">
@@ -41,7 +45,7 @@ export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
               />
             </span>
             <FactFigure facts={facts} name={key} className="text-right font-bold">
-              {signed(fact)} min
+              <Trans>{signed(fact)} min</Trans>
             </FactFigure>
           </li>
         ))}
@@ -52,7 +56,7 @@ export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
 
 /** What would be otherwise, in words. */
 const costs = (key: FactKey, fact: Fact, covered: boolean) => {
-  if (key === "heat.cover_min") return covered ? "Left open" : "Covered with foil";
+  if (key === "heat.cover_min") return covered ? t`Left open` : t`Covered with foil`;
   return capital(key === "heat.tin_min" ? fact.because.says : fact.label);
 };
 

@@ -1,5 +1,7 @@
 /** Grain in a shut pot or a rice cooker, and the stretches of its time: to the boil, simmering, standing shut. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
@@ -16,9 +18,9 @@ export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
   const left = 235 - wide / 2;
   const floor = 178;
   const rim = floor - Math.max(deep * 1.35, 70);
-  const says = drawing.phases.map((phase) => `${phase.name} ${phase.minutes.toFixed(0)} minutes`).join(", ");
+  const says = drawing.phases.map((phase) => t`${phase.name} ${phase.minutes.toFixed(0)} minutes`).join(", ");
   return (
-    <Drawing viewBox="0 0 480 292" className="block w-full max-w-[540px]" role="img" aria-label={`Lid shut: ${says}`}>
+    <Drawing viewBox="0 0 480 292" className="block w-full max-w-[540px]" role="img" aria-label={t`Lid shut: ${says}`}>
       {cooker && (
         <rect
           x={left - 22}
@@ -46,7 +48,7 @@ export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
       />
       <circle cx="235" cy={rim - 23} r="6" fill="none" stroke="var(--color-ink)" strokeWidth="2" />
       <Label x={235} y={rim + 20} anchor="middle" size={14.5} tone="ink2">
-        lid shut until it has stood
+        <Trans>lid shut until it has stood</Trans>
       </Label>
       <Dimension x1={left - 14} y1={floor - deep} x2={left - 14} y2={floor} />
       <Label x={left - 20} y={floor - deep / 2 + 5} anchor="end" bold size={15} halo>
@@ -85,7 +87,7 @@ function Phases({ drawing, y }: { drawing: HeatOf<"grain">; y: number }) {
         );
       })}
       <Label x={460} y={y + 64} anchor="end" size={13.5} tone="ink2">
-        minutes
+        <Trans>minutes</Trans>
       </Label>
     </>
   );

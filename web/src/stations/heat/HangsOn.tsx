@@ -1,5 +1,7 @@
 /** What a window hangs on: of so many minutes either way, how many are the lid's, and what would narrow it most. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Facts, Hang, Sheet } from "../../api/client";
 import { LinkButton, TextLink } from "../../ui/LinkButton";
@@ -23,8 +25,10 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
   const widest = Math.max(...hangs.map((hang) => hang.minutes));
   const best = hangs.filter((hang) => hang.narrows).sort((a, b) => a.becomes_min - b.becomes_min)[0];
   return (
-    <section aria-label="What it hangs on" className="mt-5">
-      <h3 className="text-xl">What the ± {minutes(half)} min hang on</h3>
+    <section aria-label={t`What it hangs on`} className="mt-5">
+      <h3 className="text-xl">
+        <Trans>What the ± {minutes(half)} min hang on</Trans>
+      </h3>
       <ul>
         {hangs.map((hang) => (
           <li key={hang.id} className="hairline py-1.5">
@@ -49,8 +53,10 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
                   </LinkButton>
                 )}
                 <span className="text-ink2">
-                  {hang.takes_min ? ` (${hang.takes_min.toFixed(0)} min)` : ""}: ± {minutes(half)} becomes ±{" "}
-                  {minutes(hang.becomes_min)}
+                  <Trans>
+                    {hang.takes_min ? t` (${hang.takes_min.toFixed(0)} min)` : ""}: ± {minutes(half)} becomes ±{" "}
+                    {minutes(hang.becomes_min)}
+                  </Trans>
                 </span>
               </p>
             )}
@@ -73,5 +79,5 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
 
 const rangeOf = (hang: Hang) =>
   hang.unit === "x"
-    ? `between ${hang.low.toFixed(2)} and ${hang.high.toFixed(2)} times what is told`
-    : `${+hang.low.toPrecision(3)} to ${+hang.high.toPrecision(3)} ${hang.unit}`;
+    ? t`between ${hang.low.toFixed(2)} and ${hang.high.toFixed(2)} times what is told`
+    : t`${+hang.low.toPrecision(3)} to ${+hang.high.toPrecision(3)} ${hang.unit}`;

@@ -1,5 +1,7 @@
 /** Heat: the heart's temperature over time with its window, the pot that gives it, and what else it could be. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { FactKey, Sheet, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
@@ -69,7 +71,7 @@ export function Heat({ editing, way }: StationProps) {
   return (
     <>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-        <section aria-label="Temperature over time">
+        <section aria-label={t`Temperature over time`}>
           {drawing && curve && (
             <>
               <HeatCurve
@@ -95,7 +97,7 @@ export function Heat({ editing, way }: StationProps) {
             </>
           )}
         </section>
-        <section aria-label="What gives the heat">
+        <section aria-label={t`What gives the heat`}>
           {drawing && kindOf(drawing).draw(drawing, facts, at)}
           {steamer && sheet.schools.course !== "strong-first" && sheet.heat.stages.length === 0 && (
             <Levels steamer={steamer} level={sheet.heat.level} onLevel={setLevel} />
@@ -112,9 +114,9 @@ export function Heat({ editing, way }: StationProps) {
           <FactRows facts={facts} keys={shown} />
           <div>
             {drawing?.kind === "bake" && sheet.heat.stages.length === 0 && (
-              <Row label="Oven">
+              <Row label={t`Oven`}>
                 <TemperatureField
-                  label="Oven"
+                  label={t`Oven`}
                   celsius={sheet.heat.oven_c}
                   within={limit("Heat.oven_c")}
                   onChange={(oven_c) => edit({ ...sheet, heat: { ...sheet.heat, oven_c } })}
@@ -122,9 +124,9 @@ export function Heat({ editing, way }: StationProps) {
               </Row>
             )}
             {way.form === "tin" && (drawing?.kind === "steam" || drawing?.kind === "bake") && (
-              <Row label="Goes in at">
+              <Row label={t`Goes in at`}>
                 <TemperatureField
-                  label="Goes in at"
+                  label={t`Goes in at`}
                   celsius={sheet.start.batter_c ?? batterOf(sheet, way)}
                   within={limit("Start.batter_c")}
                   onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
@@ -132,9 +134,9 @@ export function Heat({ editing, way }: StationProps) {
               </Row>
             )}
             {(drawing?.kind === "boil" || drawing?.kind === "wrapped") && (
-              <Row label="Goes in at">
+              <Row label={t`Goes in at`}>
                 <TemperatureField
-                  label="Goes in at"
+                  label={t`Goes in at`}
                   celsius={sheet.start.dough_c}
                   within={limit("Start.dough_c")}
                   onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
@@ -146,9 +148,9 @@ export function Heat({ editing, way }: StationProps) {
               <Dish vessel={sheet.vessel} onPick={(tin) => edit({ ...sheet, vessel: { ...sheet.vessel, tin } })} />
             )}
             {(drawing?.kind === "steam" || drawing?.kind === "bake") && (
-              <Row label="Lined with">
+              <Row label={t`Lined with`}>
                 <select
-                  aria-label="Lined with"
+                  aria-label={t`Lined with`}
                   className="write"
                   value={sheet.vessel.lining}
                   onChange={(event) =>
@@ -158,16 +160,22 @@ export function Heat({ editing, way }: StationProps) {
                     })
                   }
                 >
-                  <option value="none">nothing, oiled</option>
-                  <option value="paper">paper</option>
-                  <option value="leaf">leaf</option>
+                  <option value="none">
+                    <Trans>nothing, oiled</Trans>
+                  </option>
+                  <option value="paper">
+                    <Trans>paper</Trans>
+                  </option>
+                  <option value="leaf">
+                    <Trans>leaf</Trans>
+                  </option>
                 </select>
               </Row>
             )}
             {levelled && (
-              <Row label="Burner">
+              <Row label={t`Burner`}>
                 <select
-                  aria-label="Burner level"
+                  aria-label={t`Burner level`}
                   className="write"
                   value={sheet.heat.level}
                   onChange={(event) => setLevel(event.target.value as Level)}
@@ -177,11 +185,17 @@ export function Heat({ editing, way }: StationProps) {
                   ))}
                 </select>
                 <FactFigure facts={facts} name="heat.power_w" className="ml-3 text-ink2">
-                  {Number(facts["heat.power_w"]?.value ?? 0).toFixed(0)} W into the pan
+                  <Trans>{Number(facts["heat.power_w"]?.value ?? 0).toFixed(0)} W into the pan</Trans>
                 </FactFigure>
               </Row>
             )}
-            <Row label={<span className="text-ink2">Water boils here at</span>}>
+            <Row
+              label={
+                <span className="text-ink2">
+                  <Trans>Water boils here at</Trans>
+                </span>
+              }
+            >
               <FactFigure facts={facts} name="heat.boil_c" className="text-ink2">
                 {degrees(Number(facts["heat.boil_c"]?.value ?? 100))} {degreesUnit()}
               </FactFigure>
@@ -189,11 +203,13 @@ export function Heat({ editing, way }: StationProps) {
           </div>
           {facts["finish.all_min"] && (
             <>
-              <h3 className="mt-4 font-bold">Once it has set</h3>
+              <h3 className="mt-4 font-bold">
+                <Trans>Once it has set</Trans>
+              </h3>
               {facts["finish.side_min"] && (
-                <Row label="Pan or griddle">
+                <Row label={t`Pan or griddle`}>
                   <TemperatureField
-                    label="Pan or griddle"
+                    label={t`Pan or griddle`}
                     celsius={sheet.heat.griddle_c ?? 180}
                     within={limit("Heat.griddle_c")}
                     onChange={(griddle_c) => edit({ ...sheet, heat: { ...sheet.heat, griddle_c } })}

@@ -1,5 +1,7 @@
 /** Core and surface over time, the gel line, and first check, done and latest as a window. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { Curve, FactKey, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
@@ -63,9 +65,9 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
   const gelAt = beside(hot == null ? null : { x: x(hot), y: y(along(minutes, core_c, hot)) }, y(gel), W);
   const sets = facts["heat.set_min"] ? value("heat.set_min") : null;
   const heads = [
-    { at: first, words: "first check", key: "heat.first_check_min" },
-    { at: done, words: "done", key: "heat.done_min" },
-    { at: latest, words: "latest", key: "heat.latest_min" },
+    { at: first, words: t`first check`, key: "heat.first_check_min" },
+    { at: done, words: t`done`, key: "heat.done_min" },
+    { at: latest, words: t`latest`, key: "heat.latest_min" },
   ];
   const places = apart(
     heads.map((head) => x(head.at)),
@@ -79,7 +81,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
         viewBox={`0 0 ${W} ${H + (steamer ? WATER : 0)}`}
         className="block w-full"
         role="img"
-        aria-label={`First check at ${first.toFixed(0)} minutes, done at ${done.toFixed(0)}, latest ${latest.toFixed(0)}`}
+        aria-label={t`First check at ${first.toFixed(0)} minutes, done at ${done.toFixed(0)}, latest ${latest.toFixed(0)}`}
       >
         <rect
           x={x(first)}
@@ -113,7 +115,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           </Label>
         ))}
         <Label x={W - PAD.right} y={H - 6} anchor="end" size={14} tone="ink2">
-          minutes
+          <Trans>minutes</Trans>
         </Label>
         {stages.slice(1).map((stage) => (
           <g key={stage.starts_min}>
@@ -159,7 +161,9 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           data-of="mix.gel_temperature_c"
         />
         <Label x={gelAt.x} y={gelAt.y} anchor={gelAt.anchor} size={14.5} tone="bean" halo of="mix.gel_temperature_c">
-          gels here: {degrees(gel)} {degreesUnit()}
+          <Trans>
+            gels here: {degrees(gel)} {degreesUnit()}
+          </Trans>
         </Label>
         <path d={path(surface_c)} fill="none" stroke="var(--color-ink2)" strokeDasharray="3 4" strokeWidth="1.6" />
         <path d={path(core_c)} fill="none" stroke="var(--color-ink)" strokeWidth="2.8" />
@@ -205,7 +209,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
               strokeWidth="1.6"
             />
             <Label x={x(floats) + 8} y={H - PAD.bottom - 14} size={15} tone="look" halo>
-              floats at {floats.toFixed(0)}
+              <Trans>floats at {floats.toFixed(0)}</Trans>
             </Label>
           </g>
         )}
@@ -218,7 +222,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
               strokeWidth="1.6"
             />
             <Label x={x(sets) - 10} y={y(along(minutes, core_c, sets)) - 12} size={15} anchor="end" halo>
-              set through at {sets.toFixed(0)}
+              <Trans>set through at {sets.toFixed(0)}</Trans>
             </Label>
           </g>
         )}
@@ -226,16 +230,18 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           <g data-of="heat.core_hot_min">
             <circle cx={x(hot)} cy={y(along(minutes, core_c, hot))} r="5" fill="var(--color-bean)" />
             <Label x={x(hot) + 12} y={y(along(minutes, core_c, hot)) + 20} size={15} anchor="start" tone="bean" halo>
-              heart hot at {hot.toFixed(0)}
+              <Trans>heart hot at {hot.toFixed(0)}</Trans>
             </Label>
           </g>
         )}
       </Drawing>
       <figcaption className="pl-[8%] text-sm text-ink2">
-        <FactFigure facts={facts} name="heat.done_min">
-          Done means: {facts["heat.done_min"]?.because.says}
-        </FactFigure>
-        . An estimate from size and dough, no safety validation; your own stove decides, so look at the first check.
+        <Trans>
+          <FactFigure facts={facts} name="heat.done_min">
+            Done means: {facts["heat.done_min"]?.because.says}
+          </FactFigure>
+          . An estimate from size and dough, no safety validation; your own stove decides, so look at the first check.
+        </Trans>
       </figcaption>
     </figure>
   );

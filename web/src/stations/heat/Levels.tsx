@@ -1,5 +1,6 @@
 /** Each level of heat under the steamer: what boils off, how long the first water lasts, and what comes of it. */
 
+import { Trans } from "@lingui/react/macro";
 import type { Sheet, SteamerDrawing } from "../../api/client";
 import { weightWords } from "../../ui/words";
 
@@ -16,7 +17,9 @@ export function Levels({
 }) {
   return (
     <fieldset className="mt-1">
-      <legend className="text-ink2">Burner under the steamer</legend>
+      <legend className="text-ink2">
+        <Trans>Burner under the steamer</Trans>
+      </legend>
       {steamer.levels.map((one) => (
         <label
           key={one.level}
@@ -29,8 +32,13 @@ export function Levels({
             onChange={() => onLevel(one.level)}
             className="accent-bean"
           />
-          <span>{one.level}</span> <b className="whitespace-nowrap">{weightWords(one.g_per_min)}/min</b>{" "}
-          <span className="text-ink2">{one.lasts_min.toFixed(0)} min</span>{" "}
+          <span>{one.level}</span>{" "}
+          <b className="whitespace-nowrap">
+            <Trans>{weightWords(one.g_per_min)}/min</Trans>
+          </b>{" "}
+          <span className="text-ink2">
+            <Trans>{one.lasts_min.toFixed(0)} min</Trans>
+          </span>{" "}
           <span className={one.says.startsWith("wisps") ? "text-green" : "text-look"}>{one.says}</span>
         </label>
       ))}

@@ -1,5 +1,7 @@
 /** One number that is read there and then, kept as what this kitchen knows. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { api, ask, type Hang, type KitchenSettings, type Sheet } from "../../api/client";
@@ -64,7 +66,7 @@ function Oven({ sheet, keep }: FormProps) {
   return (
     <>
       <NumberField
-        label={`The thermometer shows, with the dial at ${degrees(dial)} ${degreesUnit()}`}
+        label={t`The thermometer shows, with the dial at ${degrees(dial)} ${degreesUnit()}`}
         value={Number(degrees(oven))}
         unit={degreesUnit()}
         decimals={0}
@@ -72,7 +74,7 @@ function Oven({ sheet, keep }: FormProps) {
         onChange={(typed) => setOven(celsius(typed))}
       />
       <LinkButton onClick={() => keep({ oven_c: { value: oven - dial, low: oven - dial - 3, high: oven - dial + 3 } })}>
-        keep
+        <Trans>keep</Trans>
       </LinkButton>
     </>
   );
@@ -83,7 +85,7 @@ function Depth({ depthMm, keep }: FormProps) {
   return (
     <>
       <NumberField
-        label="The stick is wet for"
+        label={t`The stick is wet for`}
         value={Number(lengthFigure(stick, 0))}
         unit={lengthUnit()}
         decimals={lengthUnit() === "in" ? 2 : 0}
@@ -96,7 +98,7 @@ function Depth({ depthMm, keep }: FormProps) {
           keep({ depth: { value: is, low: is * 0.98, high: is * 1.02 } });
         }}
       >
-        keep
+        <Trans>keep</Trans>
       </LinkButton>
     </>
   );
@@ -107,7 +109,7 @@ function Warmth({ sheet, batterC, onSheet, keep }: FormProps) {
   return (
     <>
       <NumberField
-        label="It goes in at"
+        label={t`It goes in at`}
         value={Number(degrees(warm))}
         unit={degreesUnit()}
         decimals={0}
@@ -120,7 +122,7 @@ function Warmth({ sheet, batterC, onSheet, keep }: FormProps) {
           keep({ start_c: { value: 0, low: -1, high: 1 } });
         }}
       >
-        keep
+        <Trans>keep</Trans>
       </LinkButton>
     </>
   );
@@ -147,14 +149,16 @@ function Told({ test, keep }: { test: () => Promise<Known>; keep: (own: Own) => 
   const known = asked.data;
   return (
     <>
-      <LinkButton onClick={() => asked.mutate()}>what it tells</LinkButton>
+      <LinkButton onClick={() => asked.mutate()}>
+        <Trans>what it tells</Trans>
+      </LinkButton>
       {known && (
         <span role="status">
           {known.says}{" "}
           <LinkButton
             onClick={() => keep({ [known.estimate]: { value: known.value, low: known.low, high: known.high } })}
           >
-            keep
+            <Trans>keep</Trans>
           </LinkButton>
         </span>
       )}
@@ -181,11 +185,17 @@ function OvenTin({ sheet, keep }: FormProps) {
   return (
     <>
       <p className="basis-full text-ink2">
-        A round metal tin of water, foil over it, in the hot oven. Gloves: take it out level, stir, read.
+        <Trans>A round metal tin of water, foil over it, in the hot oven. Gloves: take it out level, stir, read.</Trans>
       </p>
-      <VolumeField label="Water" value={water} decimals={0} within={limit("OvenTest.water_ml")} onChange={setWater} />
+      <VolumeField
+        label={t`Water`}
+        value={water}
+        decimals={0}
+        within={limit("OvenTest.water_ml")}
+        onChange={setWater}
+      />
       <NumberField
-        label="Tin across"
+        label={t`Tin across`}
         value={Number(lengthFigure(across, 0))}
         unit={lengthUnit()}
         decimals={inches ? 1 : 0}
@@ -193,14 +203,23 @@ function OvenTin({ sheet, keep }: FormProps) {
         onChange={(typed) => setAcross(millimetres(typed))}
       />
       <span>
-        from{" "}
-        <TemperatureField label="Water from" celsius={start} within={limit("OvenTest.start_c")} onChange={setStart} />
+        <Trans>
+          from{" "}
+          <TemperatureField
+            label={t`Water from`}
+            celsius={start}
+            within={limit("OvenTest.start_c")}
+            onChange={setStart}
+          />
+        </Trans>
       </span>
       <span>
-        to <TemperatureField label="Water to" celsius={end} within={limit("OvenTest.end_c")} onChange={setEnd} />
+        <Trans>
+          to <TemperatureField label={t`Water to`} celsius={end} within={limit("OvenTest.end_c")} onChange={setEnd} />
+        </Trans>
       </span>
       <NumberField
-        label="in"
+        label={t`in`}
         value={minutes}
         unit="min"
         decimals={1}
@@ -218,17 +237,21 @@ function InSteam({ sheet, keep }: FormProps) {
   return (
     <>
       <p className="basis-full text-ink2">
-        The steamer empty, lid on, at {sheet.heat.level} heat. The probe through the rim, over the rack, until it stands
-        still.
+        <Trans>
+          The steamer empty, lid on, at {sheet.heat.level} heat. The probe through the rim, over the rack, until it
+          stands still.
+        </Trans>
       </p>
       <span>
-        It shows{" "}
-        <TemperatureField
-          label="The steam shows"
-          celsius={steam}
-          within={limit("SteamTest.steam_c")}
-          onChange={setSteam}
-        />
+        <Trans>
+          It shows{" "}
+          <TemperatureField
+            label={t`The steam shows`}
+            celsius={steam}
+            within={limit("SteamTest.steam_c")}
+            onChange={setSteam}
+          />
+        </Trans>
       </span>
       <Told test={() => ask(api.POST("/api/kitchen/steam", { body }))} keep={keep} />
     </>

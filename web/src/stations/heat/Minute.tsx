@@ -1,5 +1,6 @@
 /** A slider over the minutes of a heat, and what is so at that one. */
 
+import { t } from "@lingui/core/macro";
 import type { Curve, SteamerDrawing } from "../../api/client";
 import { degrees, degreesUnit, lengthWords } from "../../ui/words";
 import { along } from "./HeatCurve";
@@ -14,8 +15,8 @@ export function Minute(props: {
 }) {
   const { curve, steamer, at, share, onShare } = props;
   const core = along(curve.minutes, curve.core_c, at);
-  const water = steamer ? `, ${lengthWords(levelAt(steamer, at))} of water` : "";
-  const says = `At ${at.toFixed(0)} min the heart is ${degrees(core)} ${degreesUnit()}${water}`;
+  const water = steamer ? t`, ${lengthWords(levelAt(steamer, at))} of water` : "";
+  const says = t`At ${at.toFixed(0)} min the heart is ${degrees(core)} ${degreesUnit()}${water}`;
   return (
     <label className="mt-1 flex items-center gap-4">
       <input
@@ -24,7 +25,7 @@ export function Minute(props: {
         max="1"
         step="0.005"
         value={share}
-        aria-label="Minute"
+        aria-label={t`Minute`}
         aria-valuetext={says}
         className="min-h-9 min-w-0 flex-1 accent-bean"
         onChange={(event) => onShare(Number(event.target.value))}

@@ -1,5 +1,7 @@
 /** The oven from the side: the tin on its rack, heat from above and below, and what the top does when. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Facts, HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
@@ -16,7 +18,7 @@ export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts
   const skin = facts["heat.skin_min"];
   const browns = facts["heat.browns_min"];
   const at = (fact: typeof skin) => Number(fact?.value ?? 0).toFixed(0);
-  const says = `An oven at ${degrees(drawing.oven_c)} ${degreesUnit()}, the batter ${lengthWords(depth)} deep`;
+  const says = t`An oven at ${degrees(drawing.oven_c)} ${degreesUnit()}, the batter ${lengthWords(depth)} deep`;
   const waves = (y: number, down: number) =>
     [0, 1, 2, 3, 4].map((i) => {
       const at = x + (w * (i + 0.5)) / 5;
@@ -54,11 +56,11 @@ export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts
         {degrees(drawing.oven_c)} {degreesUnit()}
       </Label>
       <Label x={430} y={16} size={14} anchor="end" tone="ink2">
-        heat from above and below
+        <Trans>heat from above and below</Trans>
       </Label>
       <Label x={30} y={290} size={14.5} tone="ink2">
-        {skin ? `a skin at ${at(skin)} min` : "no skin yet"}
-        {browns ? `, golden at ${at(browns)}` : ", stays pale"}
+        {skin ? t`a skin at ${at(skin)} min` : t`no skin yet`}
+        {browns ? t`, golden at ${at(browns)}` : t`, stays pale`}
       </Label>
     </Drawing>
   );

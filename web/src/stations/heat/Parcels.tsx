@@ -1,5 +1,7 @@
 /** Parcels kept under water by a plate. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -13,7 +15,7 @@ export function Parcels({ thick }: { thick: number }) {
       viewBox="0 0 480 290"
       className="block w-full max-w-[520px]"
       role="img"
-      aria-label={`Parcels under water, ${lengthWords(thick)} through`}
+      aria-label={t`Parcels under water, ${lengthWords(thick)} through`}
     >
       <path d="M60 40V250H420V40" fill="none" stroke="var(--color-ink)" strokeWidth="3" />
       <path d="M46 36h388" stroke="var(--color-ink)" strokeWidth="3" />
@@ -30,10 +32,10 @@ export function Parcels({ thick }: { thick: number }) {
       ))}
       <path d="M92 118h296l-22 12h-252z" fill="var(--color-sheet)" stroke="var(--color-ink)" strokeWidth="1.6" />
       <Label x={240} y={108} anchor="middle" size={14.5} plate>
-        a plate keeps them under
+        <Trans>a plate keeps them under</Trans>
       </Label>
       <Label x={240} y={278} anchor="middle" size={15} tone="ink2">
-        as a ball of its weight: {lengthWords(thick)} through
+        <Trans>as a ball of its weight: {lengthWords(thick)} through</Trans>
       </Label>
     </Drawing>
   );

@@ -1,10 +1,12 @@
 /** The boiling pot from the side, true to scale: a load of balls, floating, with room to be stirred. */
 
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Facts, HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
-import { plural, sizeWords } from "../../ui/words";
+import { sizeWords } from "../../ui/words";
 
 export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts }) {
   const scale = 320 / drawing.pot_mm;
@@ -19,13 +21,13 @@ export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts 
   const row = Math.max(1, Math.min(drawing.load, Math.floor(wide / (2 * r + 6))));
   const gap = (wide - row * 2 * r) / (row + 1);
   const litres = (Number(facts["heat.water_ml"]?.value ?? 0) / 1000).toFixed(1);
-  const words = `${plural(drawing.loads, "load")} of ${drawing.load}, in ${litres} litres`;
+  const words = t`${plural(drawing.loads, { one: "# load", other: "# loads" })} of ${drawing.load}, in ${litres} litres`;
   return (
     <Drawing
       viewBox={`0 ${surface - 52} 450 ${water + 104}`}
       className="block w-full max-w-[520px]"
       role="img"
-      aria-label={`The pot: ${words}`}
+      aria-label={t`The pot: ${words}`}
     >
       <rect x={left} y={surface} width={wide} height={water} fill={fill("water")} />
       <path
@@ -74,7 +76,7 @@ export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts 
         {words}
       </Label>
       <Label x={left + wide / 2} y={floor + 44} anchor="middle" size={14.5} tone="look">
-        a tremble, not a boil
+        <Trans>a tremble, not a boil</Trans>
       </Label>
     </Drawing>
   );

@@ -1,5 +1,7 @@
 /** Stages of a heat: a ribbon true to time, and a row each for how strong, how long, and what is done as it begins. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { HeatDrawing, Sheet, Worked } from "../../api/client";
 import { limit } from "../../api/limits";
 import { LinkButton } from "../../ui/LinkButton";
@@ -47,14 +49,18 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
     return (
       <>
         {own.length > 1 && <Ribbon stages={own} />}
-        <Row label="All the way alike">
-          <LinkButton onClick={() => set(begun(drawing, heat, own, doneMin))}>in stages</LinkButton>
+        <Row label={t`All the way alike`}>
+          <LinkButton onClick={() => set(begun(drawing, heat, own, doneMin))}>
+            <Trans>in stages</Trans>
+          </LinkButton>
         </Row>
       </>
     );
   return (
     <fieldset className="mt-1">
-      <legend className="text-ink2">Stages</legend>
+      <legend className="text-ink2">
+        <Trans>Stages</Trans>
+      </legend>
       <Ribbon stages={own} />
       {stages.map((stage, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: stages have no name but their place
@@ -62,27 +68,27 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
           <b className="w-4">{i + 1}</b>
           {oven ? (
             <TemperatureField
-              label={`Oven in stage ${i + 1}`}
+              label={t`Oven in stage ${i + 1}`}
               celsius={stage.oven_c ?? heat.oven_c}
               within={limit("HeatStage.oven_c")}
               onChange={(oven_c) => change(i, { oven_c })}
             />
           ) : (
             <select
-              aria-label={`Burner in stage ${i + 1}`}
+              aria-label={t`Burner in stage ${i + 1}`}
               className="write min-h-9"
               value={stage.level ?? heat.level}
               onChange={(event) => change(i, { level: event.target.value as StageLevel })}
             >
               {LEVELS.map((level) => (
                 <option key={level} value={level}>
-                  {level === "off" ? "off, lid shut" : level}
+                  {level === "off" ? t`off, lid shut` : level}
                 </option>
               ))}
             </select>
           )}
           <NumberField
-            label={`Minutes of stage ${i + 1}`}
+            label={t`Minutes of stage ${i + 1}`}
             hideLabel
             value={stage.minutes ?? null}
             unit="min"
@@ -93,14 +99,16 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
             onClear={() => set(stages.map((one, j) => (j === i ? { ...one, minutes: null } : filled(one, own[j]))))}
           />
           {stage.minutes == null && (
-            <span className="text-green">until done, ~{(own[i]?.minutes ?? 0).toFixed(0)} min</span>
+            <span className="text-green">
+              <Trans>until done, ~{(own[i]?.minutes ?? 0).toFixed(0)} min</Trans>
+            </span>
           )}
           {!oven && i > 0 && stage.level !== "off" && (
             <NumberField
-              label={`Topped up as stage ${i + 1} begins`}
+              label={t`Topped up as stage ${i + 1} begins`}
               hideLabel
               value={stage.top_up_ml || null}
-              unit="ml topped up"
+              unit={t`ml topped up`}
               decimals={0}
               width="3.5rem"
               within={limit("HeatStage.top_up_ml")}
@@ -109,24 +117,24 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
             />
           )}
           <input
-            aria-label={`What is done in stage ${i + 1}`}
+            aria-label={t`What is done in stage ${i + 1}`}
             className="write ml-7 min-h-9 min-w-0 flex-1 basis-3/4"
-            placeholder={i > 0 ? "glaze it, turn it …" : "what to look for"}
+            placeholder={i > 0 ? t`glaze it, turn it …` : t`what to look for`}
             maxLength={80}
             value={stage.says}
             onChange={(event) => change(i, { says: event.target.value })}
           />
           <LinkButton
-            aria-label={`Stage ${i + 1} away`}
+            aria-label={t`Stage ${i + 1} away`}
             onClick={() => set(stages.length < 3 ? [] : stages.filter((_, j) => j !== i))}
           >
-            away
+            <Trans>away</Trans>
           </LinkButton>
         </div>
       ))}
       {stages.length < 6 && (
         <LinkButton className="mt-1" onClick={() => set([...stages, { ...PLAIN, minutes: 10 }])}>
-          one stage more
+          <Trans>one stage more</Trans>
         </LinkButton>
       )}
     </fieldset>
@@ -153,14 +161,14 @@ function begun(drawing: HeatDrawing, heat: Sheet["heat"], own: readonly StageWor
 }
 
 function Ribbon({ stages }: { stages: readonly StageWorked[] }) {
-  const words = stages.map((one) => `${one.name} ${one.minutes.toFixed(0)} min`).join(", then ");
+  const words = stages.map((one) => t`${one.name} ${one.minutes.toFixed(0)} min`).join(", then ");
   return (
     <div role="img" aria-label={words} className="my-1 flex h-10 w-full border border-ink text-[13px]">
       {stages.map((one) => (
         <span
           key={one.starts_min}
           style={{ flexGrow: Math.max(one.minutes, 0.5), flexBasis: 0 }}
-          title={`${one.name}, ${one.minutes.toFixed(0)} min`}
+          title={t`${one.name}, ${one.minutes.toFixed(0)} min`}
           className={`flex min-w-2 flex-col justify-center overflow-hidden border-ink border-r px-1 leading-tight last:border-r-0 ${TONE[one.level ?? "medium"]}`}
         >
           <span className="truncate">{one.name}</span>

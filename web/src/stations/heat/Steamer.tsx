@@ -1,5 +1,6 @@
 /** The steamer from the side, true to scale, at a minute of its time: the water, and the levels between which it stays. */
 
+import { t } from "@lingui/core/macro";
 import type { Facts, SteamerDrawing, Tin } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
@@ -38,16 +39,16 @@ export function Steamer({ steamer, facts, within, at }: Props) {
   const start = Number(facts["heat.water_ml"]?.value ?? 0);
   const topUp =
     typeof topUpAt === "number" && typeof ml === "number"
-      ? `top up at ${topUpAt.toFixed(0)} min: ${volumeWords(Math.round(ml / 10) * 10, 0)}, boiling`
-      : "no top-up needed";
-  const litres = `${volumeUnit() === "ml" ? `${(start / 1000).toFixed(1)} litres` : volumeWords(start)} to start`;
+      ? t`top up at ${topUpAt.toFixed(0)} min: ${volumeWords(Math.round(ml / 10) * 10, 0)}, boiling`
+      : t`no top-up needed`;
+  const litres = t`${volumeUnit() === "ml" ? t`${(start / 1000).toFixed(1)} litres` : volumeWords(start)} to start`;
   const creases = steamer.rack_mm - steamer.gap_mm;
   return (
     <Drawing
       viewBox={`${-SIDE} ${top - 44} ${right + 24 + ROOM + SIDE} ${FLOOR - top + 98}`}
       className="block w-full max-w-[560px]"
       role="img"
-      aria-label={`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${lengthWords(waterMm)} deep`}
+      aria-label={t`Steamer: ${litres}, ${topUp}; after ${at.toFixed(0)} minutes the water is ${lengthWords(waterMm)} deep`}
     >
       <rect x={LEFT} y={top} width={wide} height={FLOOR - top} fill={fill("steam")} opacity="0.75" />
       <rect
@@ -108,9 +109,9 @@ export function Steamer({ steamer, facts, within, at }: Props) {
       />
       <Inside within={within} scale={scale} wide={wide} rack={rack} />
       {[
-        { y: up(creases), to: rack - 4, words: "over it, it creases", tone: "bean" as const },
-        { y: up(steamer.low_mm), to: FLOOR + 2, words: "under it, it starves", tone: "look" as const },
-        { y: up(waterMm), to: (rack + FLOOR) / 2, words: `${lengthWords(waterMm)} of water`, tone: "ink" as const },
+        { y: up(creases), to: rack - 4, words: t`over it, it creases`, tone: "bean" as const },
+        { y: up(steamer.low_mm), to: FLOOR + 2, words: t`under it, it starves`, tone: "look" as const },
+        { y: up(waterMm), to: (rack + FLOOR) / 2, words: t`${lengthWords(waterMm)} of water`, tone: "ink" as const },
       ].map((line) => (
         <g key={line.words}>
           <path

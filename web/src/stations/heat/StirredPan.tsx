@@ -1,5 +1,7 @@
 /** A mass under the spoon, or in a covered bowl: the power that goes in, and what it is spent on. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
@@ -10,7 +12,7 @@ export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
   const pan = drawing.method !== "microwave";
   const all = drawing.warm_kj + drawing.dry_kj;
   const warm = (380 * drawing.warm_kj) / Math.max(all, 1e-6);
-  const says = `${drawing.power_w.toFixed(0)} W: ${drawing.warm_kj.toFixed(0)} kJ warm it, ${drawing.dry_kj.toFixed(0)} kJ dry it`;
+  const says = t`${drawing.power_w.toFixed(0)} W: ${drawing.warm_kj.toFixed(0)} kJ warm it, ${drawing.dry_kj.toFixed(0)} kJ dry it`;
   return (
     <Drawing viewBox="0 0 480 300" className="block w-full max-w-[520px]" role="img" aria-label={says}>
       {pan ? <Pan across={drawing.pan_mm} lost={drawing.lost_g} /> : <Bowl bursts={drawing.bursts} />}
@@ -18,15 +20,15 @@ export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
         {drawing.power_w.toFixed(0)} W
       </Label>
       <Label x={50} y={226} size={14.5} tone="ink2">
-        where the heat goes, {all.toFixed(0)} kJ in all
+        <Trans>where the heat goes, {all.toFixed(0)} kJ in all</Trans>
       </Label>
       <rect x="50" y="236" width={warm} height="30" fill={fill("starch")} stroke="var(--color-ink)" />
       <rect x={50 + warm} y="236" width={380 - warm} height="30" fill={fill("steam")} stroke="var(--color-ink)" />
       <Label x={54} y={286} size={14.5}>
-        warms it {drawing.warm_kj.toFixed(0)}
+        <Trans>warms it {drawing.warm_kj.toFixed(0)}</Trans>
       </Label>
       <Label x={430} y={286} size={14.5} anchor="end">
-        dries it {drawing.dry_kj.toFixed(0)}
+        <Trans>dries it {drawing.dry_kj.toFixed(0)}</Trans>
       </Label>
     </Drawing>
   );
@@ -47,7 +49,7 @@ function Pan({ across, lost }: { across: number; lost: number }) {
         <path key={x} d={`M${x} 96q6 -9 0 -18t0 -18`} fill="none" stroke="var(--color-ink2)" strokeWidth="1.4" />
       ))}
       <Label x={210} y={48} anchor="middle" size={14.5} tone="ink2">
-        {weightWords(lost, 0)} of water off
+        <Trans>{weightWords(lost, 0)} of water off</Trans>
       </Label>
       <Dimension x1={112} y1={172} x2={368} y2={172} />
       <Label x={376} y={178} size={15} bold>
@@ -73,10 +75,10 @@ function Bowl({ bursts }: { bursts: number }) {
         strokeDasharray="3 3"
       />
       <Label x={240} y={109} anchor="middle" size={13.5} plate>
-        white core
+        <Trans>white core</Trans>
       </Label>
       <Label x={240} y={54} anchor="middle" size={15} bold>
-        {bursts} bursts of a minute, stirred between
+        <Trans>{bursts} bursts of a minute, stirred between</Trans>
       </Label>
     </>
   );

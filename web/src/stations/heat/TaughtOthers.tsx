@@ -1,5 +1,7 @@
 /** Times taught for the other steps that are waited for or minded: one is picked, and stands beside ours. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Sheet, StepWorked, Worked } from "../../api/client";
 import { ActionMenu } from "../../ui/ActionMenu";
@@ -24,17 +26,17 @@ export function TaughtOthers({ sheet, worked, edit }: Props) {
   const left = steps.filter((step) => !shown.includes(step));
   if (steps.length === 0) return null;
   return (
-    <section aria-label="Times taught for other steps" className="mt-2">
+    <section aria-label={t`Times taught for other steps`} className="mt-2">
       {shown.map((step) => (
         <Taught key={step.id} of={step.id} name={step.title} sheet={sheet} worked={worked} edit={edit} />
       ))}
       {left.length > 0 && (
         <ActionMenu
-          label="A time taught for another step"
+          label={t`A time taught for another step`}
           choices={left.map((step) => ({ id: step.id, words: step.title }))}
           onPick={setPicked}
         >
-          a time taught for another step
+          <Trans>a time taught for another step</Trans>
         </ActionMenu>
       )}
     </section>

@@ -1,5 +1,6 @@
 /** The water under the rack over the same minutes as the curve above it: where it creases, where it starves, top-ups. */
 
+import { Trans } from "@lingui/react/macro";
 import type { ScaleLinear } from "d3-scale";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
@@ -56,13 +57,13 @@ export function WaterFall({ steamer, x, top, bottom, at }: Props) {
         {steamer.low_mm.toFixed(0)}
       </Label>
       <Label x={left + 6} y={top + 14} size={13} tone="bean" halo>
-        over {lengthWords(creases)} it spits at the tin: creases
+        <Trans>over {lengthWords(creases)} it spits at the tin: creases</Trans>
       </Label>
       <Label x={left + 6} y={bottom - 5} size={13} tone="look" halo>
-        under {lengthWords(steamer.low_mm)} it starves
+        <Trans>under {lengthWords(steamer.low_mm)} it starves</Trans>
       </Label>
       <Label x={right} y={top - 7} anchor="end" size={13} tone="ink2">
-        water under the rack, {lengthUnit()}
+        <Trans>water under the rack, {lengthUnit()}</Trans>
       </Label>
     </g>
   );

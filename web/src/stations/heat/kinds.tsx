@@ -1,5 +1,6 @@
 /** Every heat as the screens have it: what it is drawn in, what its curve is of, and its word on the line. */
 
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { Facts, HeatDrawing, HeatOf, SteamerDrawing } from "../../api/client";
 import { GrainPot } from "./GrainPot";
@@ -24,12 +25,12 @@ const inSteam = (steamer: SteamerDrawing, facts: Facts, within: Within, at: numb
   <Steamer steamer={steamer} facts={facts} within={within} at={at} />
 );
 
-const STIRRED = { pan: "stirred", gather: "stirred", microwave: "in bursts" };
-const GRAIN = { steam: "steam", lid: "lid shut", cooker: "rice cooker" };
+const STIRRED = { pan: "stirred", gather: "stirred", microwave: t`in bursts` };
+const GRAIN = { steam: "steam", lid: t`lid shut`, cooker: t`rice cooker` };
 
 const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
   steam: {
-    core: "heart",
+    core: t`heart`,
     outside: "top",
     below: 18,
     word: () => "steam",
@@ -42,24 +43,24 @@ const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
       ),
   },
   boil: {
-    core: "heart",
+    core: t`heart`,
     outside: "skin",
     below: 34,
     word: () => "",
     draw: (drawing, facts) => <Pot drawing={drawing} facts={facts} />,
   },
   bake: {
-    core: "heart",
+    core: t`heart`,
     outside: "top",
     below: 18,
     word: () => "baked",
     draw: (drawing, facts) => <Oven drawing={drawing} facts={facts} />,
   },
   wrapped: {
-    core: "heart",
+    core: t`heart`,
     outside: "under the leaf",
     below: -10,
-    word: () => "in its leaf",
+    word: () => t`in its leaf`,
     draw: (drawing, facts, at) =>
       drawing.steamer ? (
         inSteam(drawing.steamer, facts, { kind: "packets", thickMm: drawing.thick_mm, sideMm: drawing.side_mm }, at)
@@ -68,14 +69,14 @@ const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
       ),
   },
   stirred: {
-    core: "the mass",
+    core: t`the mass`,
     outside: "",
     below: 18,
     word: (drawing) => STIRRED[drawing.method],
     draw: (drawing) => <StirredPan drawing={drawing} />,
   },
   grain: {
-    core: "slowest grain",
+    core: t`slowest grain`,
     outside: "",
     below: 18,
     word: (drawing) => GRAIN[drawing.how],

@@ -1,5 +1,7 @@
 /** What of the kitchen's the heat stands in: which steamer or pot, and which dish in it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { Sheet, Tin, Worked } from "../../api/client";
 import { kitchenQuery } from "../../api/queries";
@@ -21,15 +23,21 @@ export function StandsIn({ worked, heat, onPick }: StandsInProps) {
   const gone = heat.vessel && !all.includes(heat.vessel);
   if (all.length < 2 && !gone) return null;
   return (
-    <Row label="Stands in">
+    <Row label={t`Stands in`}>
       <select
-        aria-label="Stands in"
+        aria-label={t`Stands in`}
         className="write"
         value={heat.vessel}
         onChange={(event) => onPick({ ...heat, vessel: event.target.value })}
       >
-        <option value="">one that fits{heat.vessel ? "" : `: ${stands.name}`}</option>
-        {gone && <option value={heat.vessel}>{heat.vessel}, not in this kitchen</option>}
+        <option value="">
+          <Trans>one that fits{heat.vessel ? "" : `: ${stands.name}`}</Trans>
+        </option>
+        {gone && (
+          <option value={heat.vessel}>
+            <Trans>{heat.vessel}, not in this kitchen</Trans>
+          </option>
+        )}
         {all.map((name) => (
           <option key={name}>{name}</option>
         ))}
@@ -44,9 +52,9 @@ export function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin
   const tins = kitchen.data?.kitchen.tins ?? [];
   const known = tins.findIndex((tin) => tinSize(tin) === tinSize(vessel.tin) && tin.material === vessel.tin.material);
   return (
-    <Row label="Dish">
+    <Row label={t`Dish`}>
       <select
-        aria-label="Dish"
+        aria-label={t`Dish`}
         className="write"
         value={known}
         onChange={(event) => {
@@ -58,7 +66,7 @@ export function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin
         {tins.map((tin, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike
           <option key={i} value={i}>
-            {tin.name || "a tin"}, {tinSize(tin)}
+            {tin.name || t`a tin`}, {tinSize(tin)}
           </option>
         ))}
       </select>

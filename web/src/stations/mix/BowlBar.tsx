@@ -1,5 +1,7 @@
 /** What is in the pot, as one bar of its materials. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Facts, MixDrawing } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
@@ -22,7 +24,7 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
   const words = shares.map((share) => `${MATERIAL_WORDS[share.material]} ${weightWords(share.grams, 0)}`).join(", ");
   return (
     <figure ref={box} className="m-0 mt-3">
-      <Drawing viewBox={`0 0 ${W} 70`} className="block w-full" role="img" aria-label={`In the bowl: ${words}`}>
+      <Drawing viewBox={`0 0 ${W} 70`} className="block w-full" role="img" aria-label={t`In the bowl: ${words}`}>
         {shares.map((share) => (
           <g key={share.material}>
             <rect
@@ -43,18 +45,20 @@ export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts 
         ))}
       </Drawing>
       <figcaption className="pl-[8%] text-sm text-ink2">
-        <FactFigure facts={facts} name="mix.batch_g" className="font-bold text-ink">
-          {weightWords(Number(facts["mix.batch_g"]?.value), 0)}
-        </FactFigure>{" "}
-        in all,{" "}
-        <FactFigure facts={facts} name="mix.volume_ml" className="font-bold text-ink">
-          {volumeWords(Number(facts["mix.volume_ml"]?.value), 0)}
-        </FactFigure>
-        ; about{" "}
-        <FactFigure facts={facts} name="mix.cooked_g" className="font-bold text-ink">
-          {weightWords(Number(facts["mix.cooked_g"]?.value), 0)}
-        </FactFigure>{" "}
-        when cooked
+        <Trans>
+          <FactFigure facts={facts} name="mix.batch_g" className="font-bold text-ink">
+            {weightWords(Number(facts["mix.batch_g"]?.value), 0)}
+          </FactFigure>{" "}
+          in all,{" "}
+          <FactFigure facts={facts} name="mix.volume_ml" className="font-bold text-ink">
+            {volumeWords(Number(facts["mix.volume_ml"]?.value), 0)}
+          </FactFigure>
+          ; about{" "}
+          <FactFigure facts={facts} name="mix.cooked_g" className="font-bold text-ink">
+            {weightWords(Number(facts["mix.cooked_g"]?.value), 0)}
+          </FactFigure>{" "}
+          when cooked
+        </Trans>
       </figcaption>
     </figure>
   );

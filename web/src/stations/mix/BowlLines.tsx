@@ -1,5 +1,7 @@
 /** The lines of every part: amount in any unit, the household measure nearest to it, its share of flour or grain. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
 import type { KitchenSettings, LineWorked, PartRole, UnitId, WayCard } from "../../api/client";
@@ -30,23 +32,33 @@ export function BowlLines({ editing, way, kitchen }: Props) {
       <thead>
         <tr className="text-sm text-ink2">
           <th className="text-left font-normal">
-            <span className="font-title text-xl text-ink">In the bowl</span>
+            <span className="font-title text-xl text-ink">
+              <Trans>In the bowl</Trans>
+            </span>
           </th>
           <th className="text-right font-normal">
             <label className="whitespace-nowrap">
-              <input
-                type="checkbox"
-                className="mr-1.5 size-4 align-[-2px] accent-bean"
-                checked={held}
-                onChange={(event) => setHeld(event.target.checked)}
-              />
-              hold the ratios
+              <Trans>
+                <input
+                  type="checkbox"
+                  className="mr-1.5 size-4 align-[-2px] accent-bean"
+                  checked={held}
+                  onChange={(event) => setHeld(event.target.checked)}
+                />
+                hold the ratios
+              </Trans>
             </label>
           </th>
-          <th className="hidden text-right font-normal sm:table-cell">household</th>
-          <th className="text-right font-normal">of {way.base}</th>
+          <th className="hidden text-right font-normal sm:table-cell">
+            <Trans>household</Trans>
+          </th>
+          <th className="text-right font-normal">
+            <Trans>of {way.base}</Trans>
+          </th>
           <th>
-            <span className="sr-only">take out</span>
+            <span className="sr-only">
+              <Trans>take out</Trans>
+            </span>
           </th>
         </tr>
       </thead>
@@ -140,7 +152,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
       </td>
       <td className="whitespace-nowrap text-right">
         <NumberField
-          label={`${name}, amount`}
+          label={t`${name}, amount`}
           hideLabel
           value={line.amount.value}
           decimals={line.amount.value < 10 ? 2 : line.amount.value < 100 ? 1 : 0}
@@ -155,7 +167,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
           }}
         />
         <select
-          aria-label={`${name}, unit`}
+          aria-label={t`${name}, unit`}
           className="ml-1 h-10 w-[4.6rem] bg-transparent text-ink2"
           value={line.amount.unit}
           onChange={(event) => adjust({ by: "unit", part, line: at, unit: event.target.value as UnitId })}
@@ -184,7 +196,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
           <button
             type="button"
             className="min-h-8 min-w-6 text-ink2 hover:text-bean"
-            aria-label={`Take out ${name}`}
+            aria-label={t`Take out ${name}`}
             onClick={() => edit(withLine(sheet, part, at, () => null))}
           >
             ×
@@ -216,14 +228,14 @@ function AddPart({ editing }: { editing: Editing }) {
   };
   return (
     <ActionMenu
-      label="Add a part"
+      label={t`Add a part`}
       choices={options.map(({ role, family }) => ({
         id: `${role} ${family.id}`,
         words: `${family.name} (${role})`,
       }))}
       onPick={add}
     >
-      add a part
+      <Trans>add a part</Trans>
     </ActionMenu>
   );
 }

@@ -1,5 +1,7 @@
 /** One flow, opened: where it goes, at which step, and some of it taken into another part. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { PartRole, WayCard } from "../../api/client";
 import { withNewTake, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
@@ -25,20 +27,22 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
   return (
     <fieldset className="mt-2 border-l-4 border-bean pl-4">
       <legend className="font-title text-lg">
-        {weightWords(flow.goes.grams, 0)} of {flow.output.name}
+        <Trans>
+          {weightWords(flow.goes.grams, 0)} of {flow.output.name}
+        </Trans>
       </legend>
       {flow.goes.take >= 0 ? (
         <PickRow
-          label="Taken into"
+          label={t`Taken into`}
           value={flow.goes.to}
           options={placesFor(sheet, way, role)
             .filter(([id]) => sheet.parts.some((part) => part.role === id) || id === "kept")
-            .map(([id, words]) => [id, id === "kept" ? "nothing: it stays where the rest goes" : words] as const)}
+            .map(([id, words]) => [id, id === "kept" ? t`nothing: it stays where the rest goes` : words] as const)}
           onChange={onCarry}
         />
       ) : (
         <PlaceRows
-          label="Goes"
+          label={t`Goes`}
           sheet={sheet}
           way={way}
           role={role}
@@ -47,10 +51,10 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
         />
       )}
       {takers.length > 0 && (
-        <Row label="Take some of it">
+        <Row label={t`Take some of it`}>
           <ActionMenu
-            label="Take some of it: where to"
-            choices={takers.map((part) => ({ id: part.role, words: `into the ${part.name || part.role}` }))}
+            label={t`Take some of it: where to`}
+            choices={takers.map((part) => ({ id: part.role, words: t`into the ${part.name || part.role}` }))}
             onPick={(taker) =>
               edit(
                 withNewTake(sheet, taker as PartRole, key ? `${role}.${key}` : role, {
@@ -60,7 +64,7 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
               )
             }
           >
-            where to
+            <Trans>where to</Trans>
           </ActionMenu>
         </Row>
       )}

@@ -3,6 +3,8 @@
  * can be taken and carried elsewhere, by pointer or by keys; a part is pressed to open it.
  */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { PartRole, PartWorked, Place, WayCard } from "../../api/client";
 import { withPlace, withTake } from "../../sheet/edits";
@@ -52,7 +54,7 @@ export function Flows({ editing, way }: Props) {
           viewBox={`0 0 ${WIDTH} ${drawn.height}`}
           className="block w-full min-w-[600px] touch-pan-y"
           role="group"
-          aria-label={`Where each part goes, in working order: ${saying(drawn.bands)}`}
+          aria-label={t`Where each part goes, in working order: ${saying(drawn.bands)}`}
         >
           {/* Where a band can be dropped: wider than what is drawn there, and under it all. */}
           {drawn.bars.map((bar) => (
@@ -102,7 +104,7 @@ export function Flows({ editing, way }: Props) {
               <g
                 role="button"
                 tabIndex={0}
-                aria-label={`${bar.name} ${madeWords(bar.part)}: open it`}
+                aria-label={t`${bar.name} ${madeWords(bar.part)}: open it`}
                 className="cursor-pointer"
                 onClick={() => openPart(bar.role)}
                 onKeyDown={(event) => event.key === "Enter" && openPart(bar.role)}
@@ -152,7 +154,9 @@ export function Flows({ editing, way }: Props) {
         />
       ) : (
         <p className="mt-1 text-sm text-ink2">
-          Press a band that leaves a part to say where it goes, or drag it there; with the keyboard, arrows carry it.
+          <Trans>
+            Press a band that leaves a part to say where it goes, or drag it there; with the keyboard, arrows carry it.
+          </Trans>
         </p>
       )}
     </div>
@@ -178,7 +182,7 @@ function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${flowWords(flow)}. Press to change it, arrows carry it elsewhere`}
+      aria-label={t`${flowWords(flow)}. Press to change it, arrows carry it elsewhere`}
       aria-pressed={held}
       className="group cursor-grab touch-none outline-none"
       onClick={onHold}
@@ -259,10 +263,10 @@ function openPart(role: string) {
 
 const flowWords = ({ output, goes }: Flow) => {
   const where = goes.where ? WHERE_WORDS[goes.where as keyof typeof WHERE_WORDS] : goes.name || goes.to;
-  return `${grams(goes.grams)} of ${output.name}: ${goes.to === "whole" ? where : `to ${goes.name || goes.to}`}`;
+  return t`${grams(goes.grams)} of ${output.name}: ${goes.to === "whole" ? where : t`to ${goes.name || goes.to}`}`;
 };
 const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWords(band.flow)] : [])).join("; ");
 const grams = (value: number) => weightWords(value, value < 9.95 ? 1 : 0);
 const madeWords = (part: PartWorked) =>
-  part.reduced ? `${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
+  part.reduced ? t`${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
 const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : name);

@@ -1,5 +1,7 @@
 /** Everything about one line that is not its amount: exchanges, shares for other parts, what is held back, its cup. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
@@ -32,15 +34,19 @@ export function LineSlip({ editing, shown, item, way }: Props) {
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-left underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
         {shown.name}
-        <span className="sr-only">: exchange, split, hold back</span>
+        <span className="sr-only">
+          <Trans>: exchange, split, hold back</Trans>
+        </span>
       </Popover.Trigger>
       <Slip label={shown.name} wide>
         <p className="font-title text-xl">{shown.name}</p>
         {shown.look_alike && <p className="text-look">{shown.look_alike}</p>}
         {item && (
           <p className="text-sm text-ink2">
-            In 100 g: {composition(item)}; figures {item.figures}.
-            {shown.allergens.length > 0 && ` Contains ${shown.allergens.join(", ")}.`}
+            <Trans>
+              In 100 g: {composition(item)}; figures {item.figures}.
+              {shown.allergens.length > 0 && t` Contains ${shown.allergens.join(", ")}.`}
+            </Trans>
           </p>
         )}
         <Exchanges
@@ -52,9 +58,9 @@ export function LineSlip({ editing, shown, item, way }: Props) {
         />
         <p className="mt-3">
           <NumberField
-            label="There is only"
+            label={t`There is only`}
             value={shown.grams}
-            unit="g of it: make everything to fit"
+            unit={t`g of it: make everything to fit`}
             decimals={1}
             within={limit("Amount.value")}
             onChange={(grams) => adjust({ by: "line", ...at, grams })}
@@ -62,33 +68,37 @@ export function LineSlip({ editing, shown, item, way }: Props) {
         </p>
         {item && Object.keys(item.density).length > 1 && (
           <label className="mt-2 block">
-            A cup of it is{" "}
-            <select
-              className="write"
-              value={line.state ?? ""}
-              onChange={(event) => change({ state: (event.target.value || null) as Line["state"] })}
-            >
-              <option value="">filled as usual</option>
-              {Object.entries(item.density).map(([state, density]) => (
-                <option key={state} value={state}>
-                  {state}, {density} g/ml
-                </option>
-              ))}
-            </select>
+            <Trans>
+              A cup of it is{" "}
+              <select
+                className="write"
+                value={line.state ?? ""}
+                onChange={(event) => change({ state: (event.target.value || null) as Line["state"] })}
+              >
+                <option value="">filled as usual</option>
+                {Object.entries(item.density).map(([state, density]) => (
+                  <option key={state} value={state}>
+                    <Trans>
+                      {state}, {density} g/ml
+                    </Trans>
+                  </option>
+                ))}
+              </select>
+            </Trans>
           </label>
         )}
         {shown.role === "base" && (
           <PickRow
-            label="Joins at"
+            label={t`Joins at`}
             value={line.joins}
-            options={[["", "from the start"] as const, ...joinSteps(way, sheet)]}
+            options={[["", t`from the start`] as const, ...joinSteps(way, sheet)]}
             onChange={(joins) => change({ joins })}
           />
         )}
         {item?.group === "legume" && shown.role === "base" && (
-          <Row label="Soaked and drained">
+          <Row label={t`Soaked and drained`}>
             <NumberField
-              label="Soaked and drained"
+              label={t`Soaked and drained`}
               hideLabel
               value={line.soak_min ?? null}
               unit="min"
@@ -107,7 +117,9 @@ export function LineSlip({ editing, shown, item, way }: Props) {
           onChange={change}
         />
         <div className="mt-3 text-right">
-          <Popover.Close className="pick">close</Popover.Close>
+          <Popover.Close className="pick">
+            <Trans>close</Trans>
+          </Popover.Close>
         </div>
       </Slip>
     </Popover.Root>
@@ -128,26 +140,30 @@ function Exchanges({ ingredient, onTake }: { ingredient: string; onTake: (to: st
   return (
     <div className="mt-3">
       <label>
-        Exchange it for{" "}
-        <select
-          className="write max-w-full"
-          value={taken ?? "-"}
-          onChange={(event) => setTaken(event.target.value === "-" ? null : event.target.value)}
-        >
-          <option value="-">…</option>
-          {found.data.map((one) => (
-            <option key={one.to} value={one.to}>
-              {one.label}
-            </option>
-          ))}
-        </select>
+        <Trans>
+          Exchange it for{" "}
+          <select
+            className="write max-w-full"
+            value={taken ?? "-"}
+            onChange={(event) => setTaken(event.target.value === "-" ? null : event.target.value)}
+          >
+            <option value="-">…</option>
+            {found.data.map((one) => (
+              <option key={one.to} value={one.to}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </Trans>
       </label>
       {swap && (
         <p className="mt-1">
-          {swap.says} Water and sugar stay where they are.
-          <button type="button" className="pick ml-3" data-on="true" onClick={() => onTake(swap.to)}>
-            Exchange
-          </button>
+          <Trans>
+            {swap.says} Water and sugar stay where they are.
+            <button type="button" className="pick ml-3" data-on="true" onClick={() => onTake(swap.to)}>
+              Exchange
+            </button>
+          </Trans>
         </p>
       )}
     </div>
@@ -159,7 +175,7 @@ function Reserve({ line, onChange }: { line: Line; onChange: (next: Partial<Line
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-3">
       <NumberField
-        label="Hold back"
+        label={t`Hold back`}
         value={line.reserve?.value ?? null}
         unit={unit}
         within={{ above: 0, below: line.amount.value }}
@@ -170,13 +186,15 @@ function Reserve({ line, onChange }: { line: Line; onChange: (next: Partial<Line
       />
       {line.reserve && (
         <label>
-          for{" "}
-          <input
-            className="write w-40"
-            maxLength={60}
-            value={line.reserve_for}
-            onChange={(event) => onChange({ reserve_for: event.target.value })}
-          />
+          <Trans>
+            for{" "}
+            <input
+              className="write w-40"
+              maxLength={60}
+              value={line.reserve_for}
+              onChange={(event) => onChange({ reserve_for: event.target.value })}
+            />
+          </Trans>
         </label>
       )}
     </p>
@@ -213,19 +231,21 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
             ])
           }
         >
-          Split it over steps or parts
+          <Trans>Split it over steps or parts</Trans>
         </LinkButton>
       </p>
     );
   return (
     <fieldset className="mt-2">
-      <legend className="text-ink2">Its shares</legend>
+      <legend className="text-ink2">
+        <Trans>Its shares</Trans>
+      </legend>
       {splits.map((split, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a share has no name of its own but its place
         <div key={i} className="hairline flex flex-wrap items-baseline gap-x-2 py-1">
           {i < splits.length - 1 ? (
             <NumberField
-              label={`Share ${i + 1}`}
+              label={t`Share ${i + 1}`}
               hideLabel
               value={split.share * PER_CENT}
               unit="%"
@@ -238,7 +258,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
             <span className="w-[5.2rem] text-right">{(split.share * PER_CENT).toFixed(1)} %</span>
           )}
           <select
-            aria-label={`Share ${i + 1} goes to`}
+            aria-label={t`Share ${i + 1} goes to`}
             className="write"
             value={split.to ?? role}
             onChange={(event) =>
@@ -254,7 +274,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
             ))}
           </select>
           <input
-            aria-label={`Share ${i + 1}, when`}
+            aria-label={t`Share ${i + 1}, when`}
             className="write min-w-0 flex-1"
             maxLength={60}
             value={split.at}
@@ -275,10 +295,12 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
                 ]);
             }}
           >
-            one more share
+            <Trans>one more share</Trans>
           </LinkButton>
         )}
-        <LinkButton onClick={() => put([])}>do not split it</LinkButton>
+        <LinkButton onClick={() => put([])}>
+          <Trans>do not split it</Trans>
+        </LinkButton>
       </div>
     </fieldset>
   );

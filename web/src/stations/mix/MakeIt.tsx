@@ -1,5 +1,7 @@
 /** What is fixed, and the rest follows: one press chooses the measure, one field says how much of it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { ToggleGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { PartRole, WayCard } from "../../api/client";
@@ -22,13 +24,13 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   const count = tin ? sheet.cut.pieces : number("shape.pieces");
   const pieceG = tin ? number("mix.cooked_g") / Math.max(1, sheet.cut.pieces) : number("shape.base_g");
   const options: [Fixed, string][] = [
-    ...(tin ? ([["depth", "fill the tin"]] as [Fixed, string][]) : []),
-    ["base", `from the ${way.base}`],
-    ["pieces", "so many pieces"],
-    ["people", "so many people"],
-    ["cooked", "cooked weight"],
-    ["batch", "all in the bowl"],
-    ["short", "short of …"],
+    ...(tin ? ([["depth", t`fill the tin`]] as [Fixed, string][]) : []),
+    ["base", t`from the ${way.base}`],
+    ["pieces", t`so many pieces`],
+    ["people", t`so many people`],
+    ["cooked", t`cooked weight`],
+    ["batch", t`all in the bowl`],
+    ["short", t`short of …`],
   ];
   const grams = (by: Fixed, key: string, words: string) => (
     <WeightField
@@ -46,14 +48,14 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
   const line = lines.find((one) => one.part === shortPart && one.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
-    base: () => grams("base", "mix.base_g", `From ${way.base} of`),
-    batch: () => grams("batch", "mix.batch_g", "All in the bowl"),
-    cooked: () => grams("cooked", "mix.cooked_g", "Cooked, it is to weigh"),
+    base: () => grams("base", "mix.base_g", t`From ${way.base} of`),
+    batch: () => grams("batch", "mix.batch_g", t`All in the bowl`),
+    cooked: () => grams("cooked", "mix.cooked_g", t`Cooked, it is to weigh`),
     depth: () => (
       <LengthField
-        label="Fill the tin"
+        label={t`Fill the tin`}
         value={number("shape.depth_mm")}
-        after=" deep"
+        after={t` deep`}
         decimals={0}
         within={limit("Adjustment.mm")}
         width="4rem"
@@ -63,7 +65,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
     pieces: () => (
       <>
         <NumberField
-          label="Make"
+          label={t`Make`}
           value={count}
           unit="pieces"
           decimals={0}
@@ -72,9 +74,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
           onChange={(value) => adjust({ by: "pieces", count: Math.round(value), piece_g: pieceG })}
         />{" "}
         <WeightField
-          label="of"
+          label={t`of`}
           value={pieceG}
-          after={tin ? "" : ` ${way.words.dough ?? "dough"}`}
+          after={tin ? "" : ` ${way.words.dough ?? t`dough`}`}
           decimals={1}
           within={limit("Adjustment.piece_g")}
           width="4.4rem"
@@ -88,9 +90,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
           <NumberField
             key={name}
             className="mr-3"
-            label={name === "people" ? "For" : ""}
+            label={name === "people" ? t`For` : ""}
             value={people[name]}
-            unit={name === "people" ? "people," : "pieces each"}
+            unit={name === "people" ? t`people,` : t`pieces each`}
             decimals={name === "people" ? 0 : 1}
             within={limit(`Adjustment.${name}`)}
             width="3.6rem"
@@ -106,22 +108,24 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
     short: () => (
       <>
         <label>
-          Short of{" "}
-          <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
-            {made.map((one) => (
-              <option key={one.role} value={one.role}>
-                {one.name}, made
-              </option>
-            ))}
-            {lines.map((one) => (
-              <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
-                {one.name.toLowerCase()}
-              </option>
-            ))}
-          </select>
+          <Trans>
+            Short of{" "}
+            <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
+              {made.map((one) => (
+                <option key={one.role} value={one.role}>
+                  <Trans>{one.name}, made</Trans>
+                </option>
+              ))}
+              {lines.map((one) => (
+                <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
+                  {one.name.toLowerCase()}
+                </option>
+              ))}
+            </select>
+          </Trans>
         </label>{" "}
         <WeightField
-          label="only"
+          label={t`only`}
           value={part?.have_g ?? line?.grams ?? null}
           decimals={1}
           within={limit("Adjustment.grams")}
@@ -137,7 +141,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   return (
     <div className="mt-2">
       <p id="make-it" className="text-ink2">
-        Make it
+        <Trans>Make it</Trans>
       </p>
       <ToggleGroup.Root
         type="single"

@@ -1,5 +1,7 @@
 /** Mix: the map of water and sugar, where everything goes, the soak; the bowl as one bar and as lines. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { FactKey, Facts, MixDrawing } from "../../api/client";
 import { DIETS } from "../../api/generated";
@@ -32,14 +34,14 @@ export function Mix({ editing, way, kitchen }: StationProps) {
   const hydration = Number(facts["mix.hydration_pct"]?.value);
   const sugar = Number(facts["mix.sugar_pct"]?.value);
   const views: [View, string][] = [
-    ["map", "map"],
-    ["flows", "where it goes"],
-    ...(worked.grain ? ([["soak", "soak"]] as [View, string][]) : []),
+    ["map", t`map`],
+    ["flows", t`where it goes`],
+    ...(worked.grain ? ([["soak", t`soak`]] as [View, string][]) : []),
   ];
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-      <section aria-label="The bowl, drawn">
-        <Picks label="What is drawn" value={view} options={views} onPick={setView} className="mb-1" />
+      <section aria-label={t`The bowl, drawn`}>
+        <Picks label={t`What is drawn`} value={view} options={views} onPick={setView} className="mb-1" />
         {view === "map" && (
           <MixMap
             way={way}
@@ -54,7 +56,7 @@ export function Mix({ editing, way, kitchen }: StationProps) {
         {view === "soak" && worked.grain && <Soak editing={editing} grain={worked.grain} facts={facts} />}
         {view !== "soak" && <BowlBar drawing={drawing} facts={facts} />}
       </section>
-      <section aria-label="In the bowl">
+      <section aria-label={t`In the bowl`}>
         <BowlLines editing={editing} way={way} kitchen={kitchen} />
         {editing.says.length > 0 && (
           <p role="status" className="mt-2 border-l-4 border-green pl-4">
@@ -64,15 +66,17 @@ export function Mix({ editing, way, kitchen }: StationProps) {
         <Ratios editing={editing} facts={facts} />
         <MakeIt editing={editing} way={way} />
         <p className="mt-2">
-          With{" "}
-          <ActionMenu
-            label="With no …"
-            choices={DIETS.map(([id, words]) => ({ id, words }))}
-            onPick={(diet) => adjust({ by: "diet", diet: diet as (typeof DIETS)[number][0] })}
-          >
-            no …
-          </ActionMenu>{" "}
-          <span className="text-ink2">what stands in for it is put in its place, and said</span>
+          <Trans>
+            With{" "}
+            <ActionMenu
+              label={t`With no …`}
+              choices={DIETS.map(([id, words]) => ({ id, words }))}
+              onPick={(diet) => adjust({ by: "diet", diet: diet as (typeof DIETS)[number][0] })}
+            >
+              no …
+            </ActionMenu>{" "}
+            <span className="text-ink2">what stands in for it is put in its place, and said</span>
+          </Trans>
         </p>
         <Schools
           way={way}
@@ -122,7 +126,7 @@ function Ratios({ editing, facts }: { editing: Editing; facts: Facts }) {
     },
     {
       key: "mix.filling_share_pct",
-      name: "filling in the whole",
+      name: t`filling in the whole`,
       within: limit("Adjustment.share_pct"),
       to: (v: number) => adjust({ by: "filling_share", share_pct: v }),
     },
@@ -139,7 +143,7 @@ function Ratios({ editing, facts }: { editing: Editing; facts: Facts }) {
           </dt>
           <dd>
             <NumberField
-              label={`${name}, per cent`}
+              label={t`${name}, per cent`}
               hideLabel
               value={Number(facts[key]?.value)}
               unit="%"
@@ -160,36 +164,38 @@ function Outcome({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
   const keeps = facts["keep.room_h"];
   return (
     <p className="mt-3 border-l-4 border-bean pl-4">
-      <b>Will come out</b>{" "}
-      <FactFigure facts={facts} name="mix.softness">
-        {drawing.outcome}
-      </FactFigure>
-      ,{" "}
-      <FactFigure facts={facts} name="mix.tenderness">
-        {drawing.bite}
-      </FactFigure>
-      ; gels at{" "}
-      <FactFigure facts={facts} name="mix.gel_temperature_c" className="font-bold">
-        {degrees(Number(facts["mix.gel_temperature_c"]?.value))} {degreesUnit()}
-      </FactFigure>
-      {hard && (
-        <>
-          ; soft for about{" "}
-          <FactFigure facts={facts} name="keep.hard_after_h" className="font-bold">
-            {figure(hard)} h
-          </FactFigure>
-        </>
-      )}
-      {keeps && (
-        <>
-          , keeps{" "}
-          <FactFigure facts={facts} name="keep.room_h" className="font-bold">
-            {figure(keeps)} h
-          </FactFigure>{" "}
-          in the room
-        </>
-      )}
-      . <span className="text-ink2">A kitchen estimate, give or take half a step.</span>
+      <Trans>
+        <b>Will come out</b>{" "}
+        <FactFigure facts={facts} name="mix.softness">
+          {drawing.outcome}
+        </FactFigure>
+        ,{" "}
+        <FactFigure facts={facts} name="mix.tenderness">
+          {drawing.bite}
+        </FactFigure>
+        ; gels at{" "}
+        <FactFigure facts={facts} name="mix.gel_temperature_c" className="font-bold">
+          {degrees(Number(facts["mix.gel_temperature_c"]?.value))} {degreesUnit()}
+        </FactFigure>
+        {hard && (
+          <Trans>
+            ; soft for about{" "}
+            <FactFigure facts={facts} name="keep.hard_after_h" className="font-bold">
+              {figure(hard)} h
+            </FactFigure>
+          </Trans>
+        )}
+        {keeps && (
+          <Trans>
+            , keeps{" "}
+            <FactFigure facts={facts} name="keep.room_h" className="font-bold">
+              {figure(keeps)} h
+            </FactFigure>{" "}
+            in the room
+          </Trans>
+        )}
+        . <span className="text-ink2">A kitchen estimate, give or take half a step.</span>
+      </Trans>
     </p>
   );
 }

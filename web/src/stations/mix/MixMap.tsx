@@ -1,5 +1,7 @@
 /** Effective hydration across, sugar up: the way's working zone, earlier batches, and this sheet as a bean to move. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
 import type { KeyboardEvent } from "react";
@@ -76,7 +78,7 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full touch-none select-none"
         role="group"
-        aria-label="Map: effective hydration across, sugar up"
+        aria-label={t`Map: effective hydration across, sugar up`}
       >
         <clipPath id="above-none">
           <rect x="0" y="0" width={W} height={y(0) + 1} />
@@ -104,10 +106,10 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
           ticks={yTicks.map((t) => ({ at: y(t), text: `${t}` }))}
         />
         <Label x={PAD.left} y={15} size={14} tone="ink2">
-          sugar to {way.base}, %
+          <Trans>sugar to {way.base}, %</Trans>
         </Label>
         <Label x={W - PAD.right} y={H - 14} size={14} anchor="end" tone="ink2">
-          {way.base === "grain" ? "water to dry grain, %" : "water to flour, %"}
+          {way.base === "grain" ? t`water to dry grain, %` : t`water to flour, %`}
         </Label>
         {words.map((word) => (
           <Label key={word.says} x={word.x} y={word.y} size={14} tone="ink2" anchor={word.anchor} halo>
@@ -121,7 +123,9 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
         ))}
         {drift && (
           <ellipse {...drift} fill="var(--color-bean)" opacity="0.14" stroke="var(--color-bean)" strokeDasharray="2 4">
-            <title>by the cup: it may lie anywhere here</title>
+            <title>
+              <Trans>by the cup: it may lie anywhere here</Trans>
+            </title>
           </ellipse>
         )}
         {here && (
@@ -150,8 +154,8 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
               {...(onMove && {
                 tabIndex: 0,
                 role: "slider",
-                "aria-label": "This sheet: water and sugar. Arrow keys move it",
-                "aria-valuetext": `${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`,
+                "aria-label": t`This sheet: water and sugar. Arrow keys move it`,
+                "aria-valuetext": t`${here[0].toFixed(0)} % water, ${here[1].toFixed(0)} % sugar`,
                 "aria-valuenow": Math.round(here[0]),
                 onKeyDown: nudge,
                 onPointerDown: grab,
@@ -185,8 +189,14 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
             {verdict}
           </span>
         ))}
-        {cloud && <span>shaded: where it may lie, measured by the cup</span>}
-        <span>{dots.length ? `${dots.length} of your batches; ` : ""}dashed: where this way works</span>
+        {cloud && (
+          <span>
+            <Trans>shaded: where it may lie, measured by the cup</Trans>
+          </span>
+        )}
+        <span>
+          <Trans>{dots.length ? t`${dots.length} of your batches; ` : ""}dashed: where this way works</Trans>
+        </span>
       </figcaption>
     </figure>
   );

@@ -1,5 +1,7 @@
 /** The head of a part: its name, what it yields, the weight at which it is done, and everything else about it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import type { FactKey, FamilyCard, KitchenSettings, Part, PartRole, PartWorked, WayCard } from "../../api/client";
@@ -55,18 +57,18 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
           className={worked.reduced ? "font-bold text-bean" : "text-ink2"}
         >
           {part.made_on
-            ? `made on ${part.made_on}`
+            ? t`made on ${part.made_on}`
             : worked.reduced
               ? worked.scale_g
-                ? `done at ${weightWords(worked.scale_g, 0)} with the pan`
-                : `done at ${weightWords(worked.made_g, 0)}`
+                ? t`done at ${weightWords(worked.scale_g, 0)} with the pan`
+                : t`done at ${weightWords(worked.made_g, 0)}`
               : weightWords(worked.made_g, 0)}
         </FactFigure>
       )}
       <ActionMenu
-        label={`Add to the ${name}`}
+        label={t`Add to the ${name}`}
         choices={[
-          ...made.map((one) => ({ id: `${MADE}${one.of}`, words: one.name, under: "Made here" })),
+          ...made.map((one) => ({ id: `${MADE}${one.of}`, words: one.name, under: t`Made here` })),
           ...(larder.data ?? []).map((item) => ({
             id: item.id,
             words: item.name,
@@ -75,14 +77,14 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
         ]}
         onPick={add}
       >
-        add
+        <Trans>add</Trans>
       </ActionMenu>
     </span>
   );
 }
 
 /** What stands before a part in the list of what can be added; no ingredient's id begins so. */
-const MADE = "made here ";
+const MADE = t`made here `;
 
 const outputsOf = (worked: PartWorked[], part: Part) =>
   worked.find((one) => one.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
@@ -120,12 +122,14 @@ function PartSlip({
         className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean"
       >
         {part.name || part.role}
-        <span className="sr-only">: what kind of part, its pan, shared with whom</span>
+        <span className="sr-only">
+          <Trans>: what kind of part, its pan, shared with whom</Trans>
+        </span>
       </Popover.Trigger>
       <Slip label={part.name || part.role} wide>
-        <Row label="Called">
+        <Row label={t`Called`}>
           <input
-            aria-label="Name of the part"
+            aria-label={t`Name of the part`}
             className="write text-right"
             maxLength={60}
             value={part.name}
@@ -134,7 +138,7 @@ function PartSlip({
         </Row>
         {!base && (
           <PickRow
-            label="It is"
+            label={t`It is`}
             value={part.family || worked.family}
             options={fitting.map((one) => [one.id, one.name] as const)}
             onChange={(family) => set({ family, schools: {} })}
@@ -150,22 +154,24 @@ function PartSlip({
           />
         ))}
         <p className="py-1 text-sm text-ink2">
-          Done when: {worked.says}. {weightWords(worked.raw_g, 0)} go in,{" "}
-          {worked.low_g === worked.high_g
-            ? `${weightWords(worked.made_g, 0)} are made`
-            : `${weightFigure(worked.low_g)} to ${weightWords(worked.high_g, 0)} are made`}
-          .{" "}
-          {oil && (
-            <FactFigure facts={facts} name={`part.${beside}.oil_g`} className="font-bold text-ink">
-              {weightWords(Number(oil.value), 0)} of oil part from it
-            </FactFigure>
-          )}
+          <Trans>
+            Done when: {worked.says}. {weightWords(worked.raw_g, 0)} go in,{" "}
+            {worked.low_g === worked.high_g
+              ? t`${weightWords(worked.made_g, 0)} are made`
+              : t`${weightFigure(worked.low_g)} to ${weightWords(worked.high_g, 0)} are made`}
+            .{" "}
+            {oil && (
+              <FactFigure facts={facts} name={`part.${beside}.oil_g`} className="font-bold text-ink">
+                <Trans>{weightWords(Number(oil.value), 0)} of oil part from it</Trans>
+              </FactFigure>
+            )}
+          </Trans>
         </p>
         {beside && worked.outputs.some((output) => output.household) && (
           <p className="py-1 text-sm text-ink2">
             {worked.outputs
               .filter((output) => output.household)
-              .map((output) => `${weightWords(output.made_g, 0)} of ${output.name} are ${output.household}`)
+              .map((output) => t`${weightWords(output.made_g, 0)} of ${output.name} are ${output.household}`)
               .join("; ")}
             .
           </p>
@@ -175,21 +181,21 @@ function PartSlip({
         )}
         {worked.reduced && (
           <PickRow
-            label="Finished in"
+            label={t`Finished in`}
             value={part.pan}
             options={[
-              ["", kitchen.pans?.length ? "a pan not weighed" : "a pan (weigh yours on the Kitchen page)"] as const,
+              ["", kitchen.pans?.length ? t`a pan not weighed` : t`a pan (weigh yours on the Kitchen page)`] as const,
               ...(kitchen.pans ?? []).map(
-                (pan) => [pan.name, `${pan.name}, ${weightWords(pan.empty_g)} empty`] as const,
+                (pan) => [pan.name, t`${pan.name}, ${weightWords(pan.empty_g)} empty`] as const,
               ),
             ]}
             onChange={(pan) => set({ pan })}
           />
         )}
         {pieces && !base && part.role !== "filling" && part.role !== "heart" && part.role !== "wrapper" && (
-          <Row label="For each piece">
+          <Row label={t`For each piece`}>
             <WeightField
-              label="For each piece"
+              label={t`For each piece`}
               hideLabel
               value={part.each_g ?? null}
               within={limit("Part.each_g")}
@@ -201,9 +207,9 @@ function PartSlip({
         )}
         {!base && (
           <>
-            <Row label="Kept back">
+            <Row label={t`Kept back`}>
               <SomeField
-                label="Kept back"
+                label={t`Kept back`}
                 some={part.kept ?? null}
                 madeG={worked.made_g}
                 onChange={(kept) => set({ kept })}
@@ -211,9 +217,9 @@ function PartSlip({
               />
               {part.kept && (
                 <input
-                  aria-label="Kept back for"
+                  aria-label={t`Kept back for`}
                   className="write ml-2 w-32"
-                  placeholder="for …"
+                  placeholder={t`for …`}
                   maxLength={60}
                   value={part.kept_for}
                   onChange={(event) => set({ kept_for: event.target.value })}
@@ -223,7 +229,7 @@ function PartSlip({
             {worked.outputs.map((output, i) => (
               <PlaceRows
                 key={output.id}
-                label={i === 0 ? "The rest goes" : `${capital(output.name)} goes`}
+                label={i === 0 ? t`The rest goes` : t`${capital(output.name)} goes`}
                 sheet={sheet}
                 way={way}
                 role={part.role}
@@ -231,7 +237,7 @@ function PartSlip({
                 onChange={(place) => edit(withPlace(sheet, part.role, outputKey(i, output.id), place))}
               />
             ))}
-            <Row label="Make as much again">
+            <Row label={t`Make as much again`}>
               {[0.5, 1.5, 2].map((factor) => (
                 <button
                   key={factor}
@@ -251,10 +257,12 @@ function PartSlip({
             <span />
           ) : (
             <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.role))}>
-              Take the part out
+              <Trans>Take the part out</Trans>
             </button>
           )}
-          <Popover.Close className="pick">close</Popover.Close>
+          <Popover.Close className="pick">
+            <Trans>close</Trans>
+          </Popover.Close>
         </div>
       </Slip>
     </Popover.Root>

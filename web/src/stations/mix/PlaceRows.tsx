@@ -1,5 +1,6 @@
 /** Where the rest of an output goes, and at which step of the way it does. */
 
+import { t } from "@lingui/core/macro";
 import type { PartRole, Place, Sheet, WayCard } from "../../api/client";
 import { PickRow } from "../../ui/Row";
 import { joinSteps, placeId, placeOf, placesFor } from "./places";
@@ -26,9 +27,9 @@ export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {
       />
       {joins && (
         <PickRow
-          label={place.to === "base" ? "Joins at" : "Before the step"}
+          label={place.to === "base" ? t`Joins at` : t`Before the step`}
           value={place.joins}
-          options={[["", place.to === "base" ? "from the start" : "as is usual"] as const, ...steps]}
+          options={[["", place.to === "base" ? t`from the start` : t`as is usual`] as const, ...steps]}
           onChange={(step) => onChange({ ...place, joins: step })}
         />
       )}

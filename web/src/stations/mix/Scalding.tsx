@@ -1,5 +1,6 @@
 /** How much of the dough's water is poured on boiling, and what that does as far as it is known. */
 
+import { t } from "@lingui/core/macro";
 import type { FactKey, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
@@ -15,9 +16,9 @@ export function Scalding({ editing, way }: { editing: Editing; way: WayCard }) {
   const usual = bySchool(way, sheet, way.scalds) ?? 0;
   const { start } = sheet;
   return (
-    <section aria-label="Scalding" className="mt-3">
+    <section aria-label={t`Scalding`} className="mt-3">
       <NumberRow
-        label="Of the water, poured on boiling"
+        label={t`Of the water, poured on boiling`}
         unit="%"
         within={limit("Start.scald_pct")}
         step={5}

@@ -1,5 +1,7 @@
 /** A part that two sheets share. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Part } from "../../api/client";
 import { sheetsQuery } from "../../api/queries";
@@ -29,30 +31,35 @@ export function Shared({ editing, part }: { editing: Editing; part: Part }) {
       client.invalidateQueries({ queryKey: ["sheets"] });
     },
   });
-  if (part.made_on) return <p className="py-1">{part.made_on} makes it: change its amount there.</p>;
+  if (part.made_on)
+    return (
+      <p className="py-1">
+        <Trans>{part.made_on} makes it: change its amount there.</Trans>
+      </p>
+    );
   const others = sheets.data?.sheets.filter((one) => one.id !== editing.id) ?? [];
   return (
     <>
       {part.made_for.map((one) => {
         const other = others.find((sheet) => sheet.title === one.sheet);
         return (
-          <Row key={one.sheet} label={`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
+          <Row key={one.sheet} label={t`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
             {other && (
               <LinkButton onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}>
-                each makes its own again
+                <Trans>each makes its own again</Trans>
               </LinkButton>
             )}
           </Row>
         );
       })}
-      <Row label="Make it for another sheet too">
+      <Row label={t`Make it for another sheet too`}>
         <ActionMenu
-          label="Make it for another sheet too: which"
+          label={t`Make it for another sheet too: which`}
           disabled={editing.saving !== "saved" || share.isPending}
           choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
           onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}
         >
-          which
+          <Trans>which</Trans>
         </ActionMenu>
       </Row>
       <Sorry error={share.error} />

@@ -1,5 +1,7 @@
 /** The soak: water taken up over time, a bean to drag along it, and the weights that follow. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { KeyboardEvent } from "react";
@@ -64,7 +66,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full touch-none select-none"
         role="group"
-        aria-label="Soak: water taken up over time"
+        aria-label={t`Soak: water taken up over time`}
       >
         <path d={`${path}V${y(0)}H${x(0)}Z`} fill={fill("water")} opacity="0.6" />
         <path d={path ?? ""} fill="none" stroke="var(--color-ink)" strokeWidth="1.8" />
@@ -77,7 +79,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           strokeDasharray="6 4"
         />
         <Label x={W - PAD.right} y={y(grain.most_pct) - 6} size={13.5} anchor="end" tone="ink2">
-          all it takes in water so warm
+          <Trans>all it takes in water so warm</Trans>
         </Label>
         <Axis along="bottom" from={PAD.left} to={W - PAD.right} cross={H - PAD.bottom} ticks={ticks} />
         <Axis
@@ -88,10 +90,10 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           ticks={y.ticks(5).map((t) => ({ at: y(t), text: `${t}` }))}
         />
         <Label x={PAD.left} y={18} size={14} tone="ink2">
-          water taken up, % of the dry grain
+          <Trans>water taken up, % of the dry grain</Trans>
         </Label>
         <Label x={W - PAD.right} y={H - 12} size={14} tone="ink2" anchor="end">
-          time in the water
+          <Trans>time in the water</Trans>
         </Label>
         <path
           d={`M${PAD.left} ${y(taken)}H${x(at)}V${H - PAD.bottom}`}
@@ -108,15 +110,17 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           halo
           anchor={at > last * 0.7 ? "end" : "start"}
         >
-          {taken.toFixed(0)} % in {duration(at)}
+          <Trans>
+            {taken.toFixed(0)} % in {duration(at)}
+          </Trans>
         </Label>
         <g
           transform={`translate(${x(at)} ${y(taken)})`}
           className="group cursor-grab outline-none active:cursor-grabbing"
           tabIndex={0}
           role="slider"
-          aria-label="Soak. Arrow keys change it"
-          aria-valuetext={`${duration(at)}, ${taken.toFixed(0)} % taken up`}
+          aria-label={t`Soak. Arrow keys change it`}
+          aria-valuetext={t`${duration(at)}, ${taken.toFixed(0)} % taken up`}
           aria-valuenow={Math.round(at)}
           aria-valuemin={SOAK.min}
           aria-valuemax={SOAK.max}
@@ -133,7 +137,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
       <Taught of="soak" sheet={sheet} worked={editing.worked} edit={edit} />
       <figcaption className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 pl-[8%]">
         <NumberField
-          label="Rinsed"
+          label={t`Rinsed`}
           value={sheet.grain.rinses}
           unit="times"
           decimals={0}
@@ -142,7 +146,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           onChange={(rinses) => soak({ rinses: Math.round(rinses) })}
         />
         <NumberField
-          label="Soaked"
+          label={t`Soaked`}
           value={sheet.grain.soak_min}
           unit="min"
           decimals={0}
@@ -152,16 +156,18 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
           onChange={(soak_min) => soak({ soak_min })}
         />
         <span>
-          in water of{" "}
-          <TemperatureField
-            label="Water of the soak"
-            celsius={sheet.grain.soak_c}
-            within={limit("Grain.soak_c")}
-            onChange={(soak_c) => soak({ soak_c })}
-          />
+          <Trans>
+            in water of{" "}
+            <TemperatureField
+              label={t`Water of the soak`}
+              celsius={sheet.grain.soak_c}
+              within={limit("Grain.soak_c")}
+              onChange={(soak_c) => soak({ soak_c })}
+            />
+          </Trans>
         </span>
         <NumberField
-          label="Drained"
+          label={t`Drained`}
           value={sheet.grain.drain_min}
           unit="min"
           decimals={0}
@@ -173,7 +179,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
       </figcaption>
       {facts["grain.cook_water_g"] && (
         <PickRow
-          label="The liquid in the bowl is"
+          label={t`The liquid in the bowl is`}
           value={sheet.grain.water}
           options={WATER}
           onChange={(water) => edit(withWater(sheet, editing.worked.lines, facts, water))}
@@ -195,10 +201,10 @@ function interpolate({ minutes: at, uptake_pct: pct }: GrainWorked, time: number
 /** Dry, drained, poured on, cooked: four weights as bars on one scale, the drained one to check. */
 function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
   const steps: { key: FactKey; words: string; grams: number; material: string }[] = [
-    { key: "grain.dry_g", words: "dry", grams: grain.dry_g, material: "starch" },
-    { key: "grain.soaked_g", words: "drained, on the scale", grams: grain.soaked_g, material: "starch" },
+    { key: "grain.dry_g", words: t`dry`, grams: grain.dry_g, material: "starch" },
+    { key: "grain.soaked_g", words: t`drained, on the scale`, grams: grain.soaked_g, material: "starch" },
     ...(grain.cook_water_g != null
-      ? [{ key: "grain.cook_water_g" as const, words: "pour on", grams: grain.cook_water_g, material: "water" }]
+      ? [{ key: "grain.cook_water_g" as const, words: t`pour on`, grams: grain.cook_water_g, material: "water" }]
       : []),
     { key: "grain.cooked_g", words: grain.how, grams: grain.cooked_g, material: "cooked" },
   ];

@@ -1,5 +1,6 @@
 /** Some of what is made: a share of it in per cent, or an amount by weight or measure. */
 
+import { t } from "@lingui/core/macro";
 import type { Some, UnitId } from "../../api/client";
 import { UNITS } from "../../api/generated";
 import { limit, scaled } from "../../api/limits";
@@ -46,7 +47,7 @@ export function SomeField({ label, some, madeG, onChange, onClear }: Props) {
         onClear={onClear}
       />
       <select
-        aria-label={`${label}, unit`}
+        aria-label={t`${label}, unit`}
         className="ml-1 h-10 w-[4.6rem] bg-transparent text-ink2"
         value={unit}
         onChange={(event) => turn(event.target.value)}

@@ -1,5 +1,7 @@
 /** A line that is made here: what of another part goes into this one, and at which step. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { FactKey, PartRole, WayCard } from "../../api/client";
 import { withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
@@ -31,15 +33,19 @@ export function TakeRow({ editing, role, at, way }: Props) {
         <FactFigure facts={worked.facts} name={fact}>
           {name}
         </FactFigure>
-        <span className="block text-sm text-ink2">made here</span>
+        <span className="block text-sm text-ink2">
+          <Trans>made here</Trans>
+        </span>
         {role === "base" && (
           <select
-            aria-label={`${name} joins at`}
+            aria-label={t`${name} joins at`}
             className="h-8 w-full max-w-40 bg-transparent text-sm text-ink2"
             value={take.joins}
             onChange={(event) => edit(withTake(sheet, role, at, (was) => ({ ...was, joins: event.target.value })))}
           >
-            <option value="">from the start</option>
+            <option value="">
+              <Trans>from the start</Trans>
+            </option>
             {joinSteps(way, sheet).map(([id, words]) => (
               <option key={id} value={id}>
                 {words}
@@ -48,12 +54,14 @@ export function TakeRow({ editing, role, at, way }: Props) {
           </select>
         )}
         {flow && flow.short_g > 0.05 && (
-          <span className="block text-sm text-look">{weightWords(flow.short_g, 0)} short: no more is made</span>
+          <span className="block text-sm text-look">
+            <Trans>{weightWords(flow.short_g, 0)} short: no more is made</Trans>
+          </span>
         )}
       </td>
       <td className="whitespace-nowrap text-right">
         <SomeField
-          label={`${name}, amount`}
+          label={t`${name}, amount`}
           some={take}
           madeG={made?.made_g ?? 0}
           onChange={(some) => edit(withTake(sheet, role, at, (was) => ({ ...was, ...some })))}
@@ -67,7 +75,7 @@ export function TakeRow({ editing, role, at, way }: Props) {
         <button
           type="button"
           className="min-h-8 min-w-6 text-ink2 hover:text-bean"
-          aria-label={`Take out ${name}`}
+          aria-label={t`Take out ${name}`}
           onClick={() => edit(withTake(sheet, role, at, () => null))}
         >
           ×

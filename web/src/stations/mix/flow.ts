@@ -1,5 +1,6 @@
 /** The flow as a drawing: parts in the order in which they are made, every band as thick as it is heavy. Geometry only. */
 
+import { t } from "@lingui/core/macro";
 import type { Flowing, LineWorked, OutputWorked, PartWorked, Sheet } from "../../api/client";
 
 export const WIDTH = 680;
@@ -90,7 +91,7 @@ interface End {
   name: string;
 }
 
-const SINK_NAMES: Record<string, string> = { kept: "kept", beside: "beside it", held: "held back", whole: "to eat" };
+const SINK_NAMES: Record<string, string> = { kept: "kept", beside: t`beside it`, held: t`held back`, whole: t`to eat` };
 
 export function drawnFlow(sheet: Sheet, lines: LineWorked[], parts: PartWorked[]): FlowDrawn {
   const order = [...parts].sort((a, b) => a.nth - b.nth);

@@ -1,19 +1,20 @@
 /** Where what is made can go, as one choice, and in words. */
 
+import { t } from "@lingui/core/macro";
 import type { Part, PartRole, Place, Sheet, WayCard } from "../../api/client";
 
 type Where = NonNullable<Place["where"]>;
 
 const IN_A_TIN: Record<"under" | "wall" | "through" | "over", string> = {
-  under: "under it, in the tin",
-  wall: "on the wall of the tin",
-  through: "all through it",
-  over: "over it",
+  under: t`under it, in the tin`,
+  wall: t`on the wall of the tin`,
+  through: t`all through it`,
+  over: t`over it`,
 };
 const OF_A_PIECE: Record<"within" | "round" | "over", string> = {
-  within: "inside each piece",
-  round: "round each piece",
-  over: "over each piece",
+  within: t`inside each piece`,
+  round: t`round each piece`,
+  over: t`over each piece`,
 };
 
 export const WHERE_WORDS: Record<Where, string> = { ...OF_A_PIECE, ...IN_A_TIN };
@@ -45,9 +46,9 @@ export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, 
   const wheres = way.form === "tin" ? IN_A_TIN : OF_A_PIECE;
   const into = sheet.parts.filter((part) => part.role !== role && !feeds(sheet, part.role, role));
   return [
-    ...into.map((part): [string, string] => [part.role, `into the ${part.name || part.role}`]),
+    ...into.map((part): [string, string] => [part.role, t`into the ${part.name || part.role}`]),
     ...Object.entries(wheres).map(([where, words]): [string, string] => [`whole ${where}`, words]),
-    ["beside", "beside it, on the table"],
+    ["beside", t`beside it, on the table`],
     ["kept", "kept"],
   ];
 }

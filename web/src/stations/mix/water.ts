@@ -1,13 +1,14 @@
 /** What the liquid lines of the base say, and the same pot said the other way. */
 
+import { t } from "@lingui/core/macro";
 import type { Facts, LineWorked, Sheet } from "../../api/client";
 
 export type Water = Sheet["grain"]["water"];
 
 export const WATER: [Water, string][] = [
-  ["poured", "what is poured on once it has drained"],
-  ["all", "all the water, the soak's with it"],
-  ["own", "the water it soaks in, nothing drained"],
+  ["poured", t`what is poured on once it has drained`],
+  ["all", t`all the water, the soak's with it`],
+  ["own", t`the water it soaks in, nothing drained`],
 ];
 
 /** The sheet with its liquids said another way: as much is in the pot as before. */

@@ -1,5 +1,7 @@
 /** A cooked mass rolled to a sheet in a bag: from the side how thick it lies, and the bag's own measures. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
@@ -18,31 +20,33 @@ export function BagShape({ editing, way, drawing }: StationProps & { drawing: Ti
   const { facts } = worked;
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="The bag from the side">
+      <section aria-label={t`The bag from the side`}>
         <BagSection drawing={drawing} />
       </section>
-      <section aria-label="The bag">
-        <h3 className="text-xl">The bag</h3>
+      <section aria-label={t`The bag`}>
+        <h3 className="text-xl">
+          <Trans>The bag</Trans>
+        </h3>
         <div className="mt-2">
           <LengthRow
-            label="Length"
-            name="Bag, length"
+            label={t`Length`}
+            name={t`Bag, length`}
             within={limit("Bag.length_mm")}
             step={10}
             value={bag.length_mm}
             onChange={(length_mm) => edit({ ...sheet, bag: { ...bag, length_mm } })}
           />
           <LengthRow
-            label="Width"
-            name="Bag, width"
+            label={t`Width`}
+            name={t`Bag, width`}
             within={limit("Bag.width_mm")}
             step={10}
             value={bag.width_mm}
             onChange={(width_mm) => edit({ ...sheet, bag: { ...bag, width_mm } })}
           />
           <LengthRow
-            label="Roll it to, all else to match"
-            name="Thickness to roll to"
+            label={t`Roll it to, all else to match`}
+            name={t`Thickness to roll to`}
             within={limit("Adjustment.mm")}
             value={drawing.depth_mm}
             onChange={(mm) => adjust({ by: "depth", mm })}
@@ -75,7 +79,7 @@ function BagSection({ drawing }: { drawing: TinDrawing }) {
       viewBox="0 0 720 440"
       className="block w-full"
       role="img"
-      aria-label={`A sheet ${lengthWords(drawing.depth_mm)} thick in a bag ${sizeFigure(length)} by ${sizeWords(width)}`}
+      aria-label={t`A sheet ${lengthWords(drawing.depth_mm)} thick in a bag ${sizeFigure(length)} by ${sizeWords(width)}`}
     >
       <rect x={x} y={y} width={w} height={h} fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="1.8" />
       <path d={`M${x - 8} ${y - 8}h${w + 16}v${h + 16}h${-w - 16}z`} fill="none" stroke="var(--color-ink2)" />
@@ -95,7 +99,7 @@ function BagSection({ drawing }: { drawing: TinDrawing }) {
         {lengthWords(drawing.depth_mm)}
       </Label>
       <Label x={x} y={side + thick + 24} size={14} tone="ink2">
-        the same sheet from the side, to the same scale
+        <Trans>the same sheet from the side, to the same scale</Trans>
       </Label>
     </Drawing>
   );

@@ -1,5 +1,7 @@
 /** The measures of a piece: any two are said, the rest follow. Typing one holds it; the older of the two lets go. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef } from "react";
 import type { BallDrawing, FactKey, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
@@ -24,12 +26,12 @@ interface Measured {
 }
 
 const ROWS: Measured[] = [
-  { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? "dough"), unit: "g", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
-  { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? "filling"), unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
-  { name: "piece_g", fact: "shape.piece_g", label: () => "Whole piece", unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
-  { name: "diameter_mm", fact: "shape.diameter_mm", label: () => "Across", unit: "mm", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
-  { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? "Coat" : "Skin"), unit: "mm", decimals: 1, step: 0.5 }, // biome-ignore format: a table
-  { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? "Coat, of the whole" : "Skin, of the whole"), unit: "%", decimals: 0, step: 1 }, // biome-ignore format: a table
+  { name: "dough_g", fact: "shape.base_g", label: (way) => capital(way.words.dough ?? t`dough`), unit: "g", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
+  { name: "filling_g", fact: "shape.filling_g", label: (way) => capital(way.words.filling ?? t`filling`), unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
+  { name: "piece_g", fact: "shape.piece_g", label: () => t`Whole piece`, unit: "g", decimals: 1, step: 1 }, // biome-ignore format: a table
+  { name: "diameter_mm", fact: "shape.diameter_mm", label: () => t`Across`, unit: "mm", decimals: 1, step: 1, plain: true }, // biome-ignore format: a table
+  { name: "skin_mm", fact: "shape.skin_mm", label: (_, outside) => (outside ? t`Coat` : t`Skin`), unit: "mm", decimals: 1, step: 0.5 }, // biome-ignore format: a table
+  { name: "skin_pct", fact: "shape.skin_pct", label: (_, outside) => (outside ? t`Coat, of the whole` : t`Skin, of the whole`), unit: "%", decimals: 0, step: 1 }, // biome-ignore format: a table
 ];
 
 const BESIDE: FactKey[] = ["shape.pinch_g", "shape.trim_g", "shape.hand_water_ml", "shape.hand_salt_g"];
@@ -49,15 +51,17 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
     edit({ ...sheet, pieces: next });
   };
   return (
-    <section aria-label="In each" className="mt-4">
-      <h3 className="text-xl">In each</h3>
+    <section aria-label={t`In each`} className="mt-4">
+      <h3 className="text-xl">
+        <Trans>In each</Trans>
+      </h3>
       <div className="mt-1 grid grid-cols-1 gap-x-8 sm:grid-cols-2">
         {rows.map((row) => {
           const fact = facts[row.fact];
           const said = pieces[row.name] ?? null;
           const value = fact && typeof fact.value === "number" ? fact.value : said;
           const hearted = row.name === "filling_g" && facts["shape.heart_g"];
-          const label = `${row.label(way, drawing?.outside ?? false)}${hearted ? ", heart in" : ""}`;
+          const label = `${row.label(way, drawing?.outside ?? false)}${hearted ? t`, heart in` : ""}`;
           return (
             <Row
               key={row.name}
@@ -71,10 +75,10 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
                 <LinkButton
                   className="mr-1 min-h-8 text-sm disabled:no-underline"
                   hidden={said == null}
-                  aria-label={`held: let go of ${label.toLowerCase()}`}
+                  aria-label={t`held: let go of ${label.toLowerCase()}`}
                   onClick={() => edit({ ...sheet, pieces: released(pieces, row.name) })}
                 >
-                  held
+                  <Trans>held</Trans>
                 </LinkButton>
                 <AmountField
                   label={label}
@@ -91,9 +95,9 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
             </Row>
           );
         })}
-        <Row label="Pieces wanted">
+        <Row label={t`Pieces wanted`}>
           <NumberField
-            label="Pieces wanted"
+            label={t`Pieces wanted`}
             hideLabel
             value={pieces.count ?? null}
             decimals={0}
@@ -105,7 +109,7 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
         </Row>
         {filled && round && (
           <NumberRow
-            label="Left showing"
+            label={t`Left showing`}
             unit="%"
             within={limit("Pieces.bare_pct")}
             step={5}
@@ -115,8 +119,8 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
         )}
         {round && (
           <NumberRow
-            label="Pinched off"
-            name="Pinched off once it is closed"
+            label={t`Pinched off`}
+            name={t`Pinched off once it is closed`}
             unit="%"
             within={limit("Pieces.trim_pct")}
             step={5}
@@ -127,8 +131,8 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
       </div>
       <FactRows facts={facts} keys={BESIDE} />
       <p className="mt-1 text-sm text-ink2">
-        {filled ? "Two that are held give the rest. " : ""}
-        {pieces.count ? "Clear “pieces wanted” to make as many as there is for." : "As many as there is for."}
+        {filled ? t`Two that are held give the rest. ` : ""}
+        {pieces.count ? t`Clear “pieces wanted” to make as many as there is for.` : t`As many as there is for.`}
       </p>
     </section>
   );

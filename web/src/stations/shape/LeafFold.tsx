@@ -1,5 +1,7 @@
 /** A parcel drawn from its leaf: the leaf to scale with the cone that it is folded to, and the parcel beside it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Facts, Sheet } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -18,12 +20,12 @@ export function LeafFold({ facts, wrap, leaves }: { facts: Facts; wrap: Sheet["w
   const tall = (e * Math.sqrt(3)) / 2;
   const middle = across / 2;
   const y = Math.max(across, tall) + 22;
-  const says = `${leaves === 1 ? "One leaf" : `${leaves} leaves side by side`}, ${lengthWords(long)} by ${lengthWords(wide)}, folded to a cone with an edge of ${lengthWords(edge)}`;
+  const says = t`${leaves === 1 ? t`One leaf` : t`${leaves} leaves side by side`}, ${lengthWords(long)} by ${lengthWords(wide)}, folded to a cone with an edge of ${lengthWords(edge)}`;
   return (
     <g transform="translate(440 60)">
       <title>{says}</title>
       <Label x={0} y={-14} size={15} tone="ink2">
-        {leaves === 1 ? "one leaf" : `${leaves} leaves, lapped`}, to a cone
+        <Trans>{leaves === 1 ? t`one leaf` : t`${leaves} leaves, lapped`}, to a cone</Trans>
       </Label>
       {Array.from({ length: leaves }, (_, i) => {
         const top = i * apart;

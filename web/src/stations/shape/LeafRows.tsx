@@ -1,5 +1,7 @@
 /** The leaf that was measured, how many go to a parcel, and what is round a packet; what follows from them. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { BallDrawing, FactKey, Facts, Sheet, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { FactRows } from "../../ui/FactRows";
@@ -14,9 +16,9 @@ interface Props {
 }
 
 const OUTER = [
-  ["leaf-foil", "leaf, and foil outside"],
-  ["leaf", "leaf alone"],
-  ["foil", "foil alone"],
+  ["leaf-foil", t`leaf, and foil outside`],
+  ["leaf", t`leaf alone`],
+  ["foil", t`foil alone`],
 ] as const;
 const OF_A_PARCEL: FactKey[] = [
   "shape.leaf_holds_g",
@@ -33,7 +35,7 @@ function OneLeaf({ wrap, onChange }: Omit<Props, "facts">) {
   return (
     <>
       <LengthRow
-        label="One leaf, long"
+        label={t`One leaf, long`}
         within={said}
         step={10}
         value={wrap.leaf_length_mm ?? null}
@@ -41,7 +43,7 @@ function OneLeaf({ wrap, onChange }: Omit<Props, "facts">) {
         onClear={() => onChange({ ...wrap, leaf_length_mm: null })}
       />
       <LengthRow
-        label="One leaf, wide"
+        label={t`One leaf, wide`}
         within={limit("Wrap.leaf_width_mm")}
         step={5}
         value={wrap.leaf_width_mm ?? null}
@@ -56,15 +58,15 @@ function OneLeaf({ wrap, onChange }: Omit<Props, "facts">) {
 export function LeafRows({ wrap, facts, onChange, drawing, way }: Props & { drawing: BallDrawing; way: WayCard }) {
   if (drawing.form === "packet")
     return (
-      <section aria-label="Wrapped in" className="mt-4">
+      <section aria-label={t`Wrapped in`} className="mt-4">
         <PickRow
-          label="Wrapped in"
+          label={t`Wrapped in`}
           value={wrap.outer ?? "leaf-foil"}
           options={OUTER}
           onChange={(outer) => onChange({ ...wrap, outer })}
         />
         <LengthRow
-          label="Folded to, thick"
+          label={t`Folded to, thick`}
           within={limit("Wrap.thick_mm")}
           value={wrap.thick_mm ?? Number(facts["shape.thick_mm"]?.value ?? 18)}
           onChange={(thick_mm) => onChange({ ...wrap, thick_mm })}
@@ -74,12 +76,14 @@ export function LeafRows({ wrap, facts, onChange, drawing, way }: Props & { draw
     );
   if (drawing.form !== "parcel") return null;
   return (
-    <section aria-label="The leaf" className="mt-4">
-      <h3 className="text-xl">The leaf</h3>
+    <section aria-label={t`The leaf`} className="mt-4">
+      <h3 className="text-xl">
+        <Trans>The leaf</Trans>
+      </h3>
       <OneLeaf wrap={wrap} onChange={onChange} />
       <NumberRow
-        label="To a parcel"
-        name="Leaves to a parcel"
+        label={t`To a parcel`}
+        name={t`Leaves to a parcel`}
         within={limit("Wrap.leaves")}
         value={wrap.leaves ?? way.leaves_each}
         onChange={(leaves) => onChange({ ...wrap, leaves })}
@@ -87,7 +91,9 @@ export function LeafRows({ wrap, facts, onChange, drawing, way }: Props & { draw
       {facts["shape.leaf_holds_g"] ? (
         <FactRows facts={facts} keys={OF_A_PARCEL} />
       ) : (
-        <p className="mt-1 text-ink2">Measure one: how large a parcel it folds, and how much string.</p>
+        <p className="mt-1 text-ink2">
+          <Trans>Measure one: how large a parcel it folds, and how much string.</Trans>
+        </p>
       )}
     </section>
   );

@@ -1,5 +1,7 @@
 /** What a piece is made from before it is closed. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -19,7 +21,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
       {disc > 0 && (
         <g transform="translate(440 206)">
           <Label x={0} y={0} size={15} tone="ink2">
-            {drawing.outside ? `the ${shell} as` : "flatten to"} a disc
+            <Trans>{drawing.outside ? t`the ${shell} as` : t`flatten to`} a disc</Trans>
           </Label>
           <path
             d={`M0 44q${(disc * small) / 2} -30 ${disc * small} 0q${(-disc * small) / 2} 12 ${-disc * small} 0z`}
@@ -36,7 +38,7 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
       {rope > 0 && (
         <g transform="translate(440 312)">
           <Label x={0} y={0} size={15} tone="ink2">
-            rope of {lengthWords(rope)}, cut every
+            <Trans>rope of {lengthWords(rope)}, cut every</Trans>
           </Label>
           {[0, 1, 2, 3].map((i) => (
             <rect
@@ -58,7 +60,9 @@ export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; fact
       )}
       {spoon && (
         <Label x={440} y={430} size={15} tone="ink2">
-          by the spoon: <tspan fontWeight="700">{spoon.value}</tspan>, {weightWords(spoonG, 1)}
+          <Trans>
+            by the spoon: <tspan fontWeight="700">{spoon.value}</tspan>, {weightWords(spoonG, 1)}
+          </Trans>
         </Label>
       )}
     </>

@@ -1,12 +1,14 @@
 /** A packet from above on its rectangle of foil, leaf between. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { FactKey, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords } from "../../ui/words";
 
 /** The packet from above on its rectangle of foil, leaf between. */
-const WRAPPED = { "leaf-foil": "leaf inside, foil outside", leaf: "in leaf alone", foil: "in foil alone" };
+const WRAPPED = { "leaf-foil": t`leaf inside, foil outside`, leaf: t`in leaf alone`, foil: t`in foil alone` };
 
 export function Packet({ facts, wrap }: { facts: Facts; wrap: keyof typeof WRAPPED }) {
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
@@ -60,7 +62,7 @@ export function Packet({ facts, wrap }: { facts: Facts; wrap: keyof typeof WRAPP
         </>
       )}{" "}
       <Label x={0} y={h + 62} size={15} tone="ink2">
-        {lengthWords(value("shape.thick_mm"))} thick, room to swell
+        <Trans>{lengthWords(value("shape.thick_mm"))} thick, room to swell</Trans>
       </Label>
     </g>
   );

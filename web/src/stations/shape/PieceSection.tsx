@@ -1,5 +1,7 @@
 /** One piece in cross-section, true to scale, its skin and its size dragged by their edges; what it is made from beside it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect } from "react";
 import type { BallDrawing, Facts } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
@@ -63,7 +65,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   const cone = drawing.form === "parcel";
   // A cone holds a smaller circle than the ball of its weight: what lies in it is drawn to that.
   const r = (now.core / 2) * scale * (cone ? 0.62 : 1);
-  const shell = drawing.outside ? "coat" : "skin";
+  const shell = drawing.outside ? t`coat` : t`skin`;
   const names = drawing.outside
     ? { shell: drawing.filling_name, core: drawing.dough_name }
     : { shell: drawing.dough_name, core: drawing.filling_name };
@@ -77,7 +79,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   const on = (radius: number) => [CX + radius * Math.cos(lean), CY + radius * Math.sin(lean)] as const;
   const [ax, ay] = on(r);
   const [bx, by] = on(R);
-  const says = `A ${drawing.piece_name} ${lengthWords(now.outer)} across${filled ? `, ${shell} ${lengthWords(skin, 1)}` : ""}`;
+  const says = t`A ${drawing.piece_name} ${lengthWords(now.outer)} across${filled ? `, ${shell} ${lengthWords(skin, 1)}` : ""}`;
   const nudge = (edge: "outer" | "core", put: (at: Across) => void) => (event: KeyboardEvent) => {
     const by = { ArrowUp: NUDGE_MM, ArrowRight: NUDGE_MM, ArrowDown: -NUDGE_MM, ArrowLeft: -NUDGE_MM }[event.key];
     if (!by) return;
@@ -143,7 +145,9 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
             </Label>
             {drawing.heart_mm > 0 && (
               <Label x={CX} y={coreY + 44} size={13.5} anchor="middle" plate>
-                round {weightWords(drawing.heart_g, 0)} {drawing.heart_name}
+                <Trans>
+                  round {weightWords(drawing.heart_g, 0)} {drawing.heart_name}
+                </Trans>
               </Label>
             )}
           </>
@@ -166,7 +170,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
             </Label>
             <Label x={bx + 54} y={by - 16} size={14.5} tone={thin || near ? tone : "ink2"} of="shape.least_skin_mm">
               {drawing.least_skin_mm > 0
-                ? `${thin ? "tears: " : ""}${near ? "nearly tears: " : ""}${thin || near ? "at least" : "tears under"} ${lengthWords(drawing.least_skin_mm, 1)}`
+                ? `${thin ? t`tears: ` : ""}${near ? t`nearly tears: ` : ""}${thin || near ? t`at least` : t`tears under`} ${lengthWords(drawing.least_skin_mm, 1)}`
                 : ""}
             </Label>
           </>
@@ -188,14 +192,14 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
             <g data-of="shape.diameter_mm">
               <Dimension x1={CX - R} y1={CY + R + 40} x2={CX + R} y2={CY + R + 40} />
               <Label x={CX} y={CY + R + 32} bold size={19} anchor="middle" halo>
-                {lengthWords(now.outer)} across
+                <Trans>{lengthWords(now.outer)} across</Trans>
               </Label>
             </g>
           </>
         )}
         {moves && (
           <Handle
-            label="Across, the outside of the piece. Arrow keys move it"
+            label={t`Across, the outside of the piece. Arrow keys move it`}
             at={CX + R}
             r={R}
             value={now.outer}
@@ -206,7 +210,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
         )}
         {moves && filled && (
           <Handle
-            label={`What lies within, against the ${shell}. Arrow keys move it`}
+            label={t`What lies within, against the ${shell}. Arrow keys move it`}
             at={CX - r}
             r={r}
             value={now.core}
@@ -232,17 +236,17 @@ function Scale({ scale }: { scale: number }) {
     <g transform="translate(24 424)">
       <path d={`M0 -5v10M0 0h${10 * scale}M${10 * scale} -5v10`} stroke="var(--color-ink2)" />
       <Label x={10 * scale + 8} y={5} size={13} tone="ink2">
-        1 cm
+        <Trans>1 cm</Trans>
       </Label>
     </g>
   );
 }
 
 const CANNOT: Record<Exclude<BallDrawing["cannot"], "" | undefined>, string> = {
-  dough: "too little dough for a piece",
-  filling: "more within than there is",
-  layer: "no layer left round it",
-  size: "no such piece: its dough alone",
+  dough: t`too little dough for a piece`,
+  filling: t`more within than there is`,
+  layer: t`no layer left round it`,
+  size: t`no such piece: its dough alone`,
 };
 
 /** Where a piece fails: what is asked for there cannot be. */

@@ -1,5 +1,7 @@
 /** Shape for pieces: one in cross-section under the hand, what runs out first, a rolled sheet, or the weigh-out editing. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { BallDrawing, FactKey, Facts, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
@@ -30,9 +32,9 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
   const [chosen, setView] = useState<View>("piece");
   const [hand, setHand] = useState<Across | null>(null);
   const views: [View, string][] = [
-    ["piece", "one piece"],
-    ...(drawing?.rolled ? ([["rolled", "rolled and cut"]] as [View, string][]) : []),
-    ["weigh", "weigh out"],
+    ["piece", t`one piece`],
+    ...(drawing?.rolled ? ([["rolled", t`rolled and cut`]] as [View, string][]) : []),
+    ["weigh", t`weigh out`],
   ];
   const view = views.some(([id]) => id === chosen) ? chosen : "piece";
 
@@ -60,11 +62,11 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
 
   return (
     <div className="mt-3">
-      <Picks label="What is shown" value={view} options={views} onPick={setView} className="mb-1" />
+      <Picks label={t`What is shown`} value={view} options={views} onPick={setView} className="mb-1" />
       {view === "weigh" && <WeighOut editing={editing} way={way} />}
       {view !== "weigh" && (
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
-          <section aria-label={view === "piece" ? "The piece in cross-section" : "The sheet of dough"}>
+          <section aria-label={view === "piece" ? t`The piece in cross-section` : t`The sheet of dough`}>
             {drawing && view === "piece" && (
               <PieceSection
                 drawing={drawing}
@@ -143,16 +145,16 @@ function Heart({ editing }: { editing: StationProps["editing"] }) {
   const set = (change: Partial<typeof part>) => edit(withPart(sheet, "heart", (one) => ({ ...one, ...change })));
   return (
     <div className="mt-3 flex flex-wrap items-baseline gap-x-5">
-      <b>{capital(part.name || "whole fruit or nut")}</b>
+      <b>{capital(part.name || t`whole fruit or nut`)}</b>
       <WeightField
-        label="one weighs"
+        label={t`one weighs`}
         value={part.each_g ?? value("shape.heart_g")}
         within={limit("Part.each_g")}
         width="3.4rem"
         onChange={(each_g) => set({ each_g })}
       />
       <LengthField
-        label="across"
+        label={t`across`}
         value={part.each_mm ?? value("shape.heart_mm")}
         decimals={0}
         within={limit("Part.each_mm")}
@@ -161,7 +163,7 @@ function Heart({ editing }: { editing: StationProps["editing"] }) {
       />
       {facts["shape.paste_mm"] && (
         <FactFigure facts={facts} name="shape.paste_mm">
-          {figure(facts["shape.paste_mm"])} mm round it
+          <Trans>{figure(facts["shape.paste_mm"])} mm round it</Trans>
         </FactFigure>
       )}
     </div>
@@ -177,13 +179,13 @@ function PartsOnIt({ editing }: { editing: StationProps["editing"] }) {
         ? []
         : [
             {
-              name: `${capital(name || role)} for each`,
+              name: t`${capital(name || role)} for each`,
               key: `part.${role}.piece_g` as const,
               unit: ` ${weightUnit()}`,
             },
           ],
     )
-    .concat([{ name: "Leaves to soak, spares in", key: "shape.wrappers", unit: "" }])
+    .concat([{ name: t`Leaves to soak, spares in`, key: "shape.wrappers", unit: "" }])
     .filter(({ key }) => facts[key]);
   if (!rows.length) return null;
   return (
@@ -208,8 +210,10 @@ function Frozen({ editing }: { editing: StationProps["editing"] }) {
   );
   return (
     <p className="mt-3">
-      Filling balls: {told("rest.freeze_filling_min", "min")} in the freezer, then {told("rest.take_out", "at a time")}{" "}
-      to the board: they soften in {told("rest.soften_min", "min")}.
+      <Trans>
+        Filling balls: {told("rest.freeze_filling_min", "min")} in the freezer, then{" "}
+        {told("rest.take_out", t`at a time`)} to the board: they soften in {told("rest.soften_min", "min")}.
+      </Trans>
     </p>
   );
 }

@@ -1,5 +1,7 @@
 /** Dough rolled out, with the cutter's places on it; the first rolling large, those from trimmings beside it. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { BallDrawing, Facts, RolledDrawing, Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
@@ -12,12 +14,12 @@ import { NumberRow, PickRow } from "../../ui/Row";
 import { lengthWords, sizeFigure, sizeWords } from "../../ui/words";
 
 const PACKINGS = [
-  ["hexagonal", "rows in the hollows"],
-  ["square", "rows in line"],
+  ["hexagonal", t`rows in the hollows`],
+  ["square", t`rows in line`],
 ] as const;
 const CUTTERS = [
-  ["round", "round"],
-  ["square", "square"],
+  ["round", t`round`],
+  ["square", t`square`],
 ] as const;
 
 export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: Facts }) {
@@ -28,7 +30,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
   const scale = Math.min(620 / (first.length_mm + beside), 330 / first.width_mm);
   let y = 0;
   const cut = Number(facts["shape.cut_of_sheet"]?.value ?? 0);
-  const says = `${cut} cut from a sheet ${lengthWords(rolled.thick_mm, 1)} thick`;
+  const says = t`${cut} cut from a sheet ${lengthWords(rolled.thick_mm, 1)} thick`;
   return (
     <Drawing viewBox="0 0 720 440" className="block w-full" role="img" aria-label={says}>
       <g transform="translate(20 40)">
@@ -40,8 +42,10 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
           y2={first.width_mm * scale + 18}
         />
         <Label x={(first.length_mm * scale) / 2} y={first.width_mm * scale + 42} bold size={18} anchor="middle">
-          {sizeFigure(first.length_mm, 0)} × {sizeWords(first.width_mm, 0)}, {lengthWords(rolled.thick_mm, 1)}
-          thick{first.sheets > 1 ? `, ${first.sheets} of them` : ""}
+          <Trans>
+            {sizeFigure(first.length_mm, 0)} × {sizeWords(first.width_mm, 0)}, {lengthWords(rolled.thick_mm, 1)}
+            thick{first.sheets > 1 ? t`, ${first.sheets} of them` : ""}
+          </Trans>
         </Label>
         {again.map((one, i) => {
           const at = y;
@@ -49,7 +53,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
           return (
             <g key={`${one.length_mm}`} transform={`translate(${(first.length_mm + 40) * scale} ${at})`}>
               <Label x={0} y={-8} size={13.5} tone="ink2">
-                {i === 0 ? "trimmings, rolled again" : "and again"}
+                {i === 0 ? t`trimmings, rolled again` : t`and again`}
               </Label>
               <OneSheet rolling={one} rolled={rolled} scale={scale} />
             </g>
@@ -57,7 +61,9 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
         })}
       </g>
       <Label x={20} y={24} size={15} tone="ink2">
-        {first.sheets * first.middles.length} from the first, {cut} in all
+        <Trans>
+          {first.sheets * first.middles.length} from the first, {cut} in all
+        </Trans>
       </Label>
     </Drawing>
   );
@@ -114,36 +120,38 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
   const { rolled } = sheet;
   const set = (change: Partial<Sheet["rolled"]>) => edit({ ...sheet, rolled: { ...rolled, ...change } });
   return (
-    <section aria-label="Cutter">
-      <h3 className="text-xl">Rolled and cut</h3>
+    <section aria-label={t`Cutter`}>
+      <h3 className="text-xl">
+        <Trans>Rolled and cut</Trans>
+      </h3>
       <div className="mt-1">
-        <PickRow label="Cutter" value={rolled.shape} options={CUTTERS} onChange={(shape) => set({ shape })} />
+        <PickRow label={t`Cutter`} value={rolled.shape} options={CUTTERS} onChange={(shape) => set({ shape })} />
         <LengthRow
-          label={rolled.shape === "round" ? "Across" : "Side"}
-          name="Cutter, mm"
+          label={rolled.shape === "round" ? t`Across` : t`Side`}
+          name={t`Cutter, mm`}
           within={limit("Rolled.cutter_mm")}
           step={5}
           value={rolled.cutter_mm ?? drawing.rolled?.cutter_mm ?? null}
           onChange={(cutter_mm) => set({ cutter_mm })}
         />
         {rolled.shape === "round" && (
-          <PickRow label="Laid" value={rolled.packing} options={PACKINGS} onChange={(packing) => set({ packing })} />
+          <PickRow label={t`Laid`} value={rolled.packing} options={PACKINGS} onChange={(packing) => set({ packing })} />
         )}
         <LengthRow
-          label="Between cuts"
+          label={t`Between cuts`}
           within={limit("Rolled.gap_mm")}
           value={rolled.gap_mm}
           onChange={(gap_mm) => set({ gap_mm })}
         />
         <NumberRow
-          label="Trimmings rolled again"
+          label={t`Trimmings rolled again`}
           unit="times"
           within={limit("Rolled.again")}
           value={rolled.again}
           onChange={(again) => set({ again })}
         />
         <LengthRow
-          label="All of it rolled to, long"
+          label={t`All of it rolled to, long`}
           within={limit("Rolled.length_mm")}
           step={10}
           value={rolled.length_mm ?? null}
@@ -151,7 +159,7 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
           onClear={() => set({ length_mm: null })}
         />
         <LengthRow
-          label="All of it rolled to, wide"
+          label={t`All of it rolled to, wide`}
           within={limit("Rolled.width_mm")}
           step={10}
           value={rolled.width_mm ?? null}
@@ -159,14 +167,14 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
           onClear={() => set({ width_mm: null })}
         />
         <LengthRow
-          label="Board, long"
+          label={t`Board, long`}
           within={limit("Rolled.board_length_mm")}
           step={50}
           value={rolled.board_length_mm}
           onChange={(board_length_mm) => set({ board_length_mm })}
         />
         <LengthRow
-          label="Board, wide"
+          label={t`Board, wide`}
           within={limit("Rolled.board_width_mm")}
           step={50}
           value={rolled.board_width_mm}

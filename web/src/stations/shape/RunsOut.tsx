@@ -1,5 +1,7 @@
 /** What runs out first: each part as a bar of the pieces it is enough for, and three ways to come out even. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { BallDrawing, FactKey, Facts, PartRole } from "../../api/client";
 import type { Editing } from "../../sheet/useSheet";
 import { Drawing } from "../../ui/Drawing";
@@ -31,7 +33,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const dough = live?.dough ?? value("shape.base_enough_for");
   const filling = live ? live.filling : facts["shape.filling_enough_for"] ? value("shape.filling_enough_for") : null;
-  const short = facts["shape.short_of"]?.value;
+  const short = String(facts["shape.short_of"]?.value ?? "");
   const pieces = live ? Math.floor(Math.min(live.dough, live.filling ?? Infinity) + 1e-6) : value("shape.pieces");
   const left = value("shape.left_over_g");
   const { dough_name, filling_word, piece_name } = drawing;
@@ -58,11 +60,13 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   const other = short === dough_name ? filling_word : dough_name;
   const words =
     short === "nothing"
-      ? `${pieces} ${piece_name}s, and ${left >= 1 ? `${weightWords(left, 0)} of ${dough_name}` : "nothing"} left over${left >= 1 ? "" : " to speak of"}`
-      : `the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_name}s${left >= 1 ? `: ${weightWords(left, 0)} of ${other} left over` : ""}`;
+      ? t`${pieces} ${piece_name}s, and ${left >= 1 ? t`${weightWords(left, 0)} of ${dough_name}` : t`nothing`} left over${left >= 1 ? "" : t` to speak of`}`
+      : t`the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_name}s${left >= 1 ? t`: ${weightWords(left, 0)} of ${other} left over` : ""}`;
   return (
     <>
-      <h3 className="text-xl">What runs out first</h3>
+      <h3 className="text-xl">
+        <Trans>What runs out first</Trans>
+      </h3>
       <Drawing
         viewBox={`0 0 420 ${bars.length * 54 + 12}`}
         className="mt-1 block w-full max-w-[460px]"

@@ -1,5 +1,7 @@
 /** The tin from the side, its batter to be dragged. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Tin, TinDrawing } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
@@ -39,8 +41,10 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
   const depth = aim ?? worked;
   const over = aim == null && overMm > 0;
   const level = depth == null ? 0 : Math.min(depth * scale, bottom - HIGHEST);
-  const beside = layers.map((layer) => `, ${lengthWords(layer.mm, 1)} of ${layer.name} ${WHERE[layer.where]}`).join("");
-  const says = `A ${tinSize(tin)} tin${depth == null || over ? ", too small for its batter" : `, the batter ${lengthWords(depth)} deep in it${beside}`}`;
+  const beside = layers
+    .map((layer) => t`, ${lengthWords(layer.mm, 1)} of ${layer.name} ${WHERE[layer.where] ?? ""}`)
+    .join("");
+  const says = t`A ${tinSize(tin)} tin${depth == null || over ? t`, too small for its batter` : t`, the batter ${lengthWords(depth)} deep in it${beside}`}`;
   return (
     <div ref={box}>
       <Drawing
@@ -107,7 +111,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
               <g data-of="shape.headroom_mm">
                 <Dimension x1={x + w + 28} y1={floor - h} x2={x + w + 28} y2={bottom - level - thick("over")} />
                 <Label x={x + w + 38} y={floor - (h + level) / 2 + 5} size={15} tone="ink2">
-                  {lengthWords(tin.height_mm - depth)} free
+                  <Trans>{lengthWords(tin.height_mm - depth)} free</Trans>
                 </Label>
               </g>
             )}
@@ -115,7 +119,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
               <g
                 role="slider"
                 tabIndex={0}
-                aria-label="Depth to fill to, all else to match. Arrow keys move it"
+                aria-label={t`Depth to fill to, all else to match. Arrow keys move it`}
                 aria-valuenow={Math.round(Math.min(depth, most))}
                 aria-valuemin={MOST_SHALLOW_MM}
                 aria-valuemax={Math.floor(most)}
@@ -149,8 +153,10 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
           </>
         )}
         <Label x={x + w / 2} y={floor + 34} anchor="middle" tone="ink2">
-          {tin.name ? `${tin.name}, ` : ""}
-          {tin.material}, {lengthWords(tin.height_mm)} high{count > 1 ? `, ${count} of them` : ""}
+          <Trans>
+            {tin.name ? `${tin.name}, ` : ""}
+            {tin.material}, {lengthWords(tin.height_mm)} high{count > 1 ? t`, ${count} of them` : ""}
+          </Trans>
         </Label>
       </Drawing>
     </div>
@@ -187,13 +193,13 @@ function TooMuch({ x, w, full, top, mm }: TooMuchProps) {
         {lengthWords(mm)}
       </Label>
       <Label x={x + w + 38} y={(top + full) / 2 + 20} size={15} tone="bean">
-        too much
+        <Trans>too much</Trans>
       </Label>
     </g>
   );
 }
 
-const WHERE: Record<string, string> = { under: "under it", wall: "on floor and wall", over: "over it" };
+const WHERE: Record<string, string> = { under: t`under it`, wall: t`on floor and wall`, over: t`over it` };
 
 interface Box {
   x: number;

@@ -1,5 +1,7 @@
 /** The tin from the side, true to scale: how deep the batter stands, and how far below the brim. */
 
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Tin, TinDrawing } from "../../api/client";
 import { limit } from "../../api/limits";
 import { ActionMenu } from "../../ui/ActionMenu";
@@ -24,7 +26,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
   const depth = drawing?.depth_mm ?? null;
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="The tin from the side">
+      <section aria-label={t`The tin from the side`}>
         <TinSection
           tin={tin}
           depth={depth}
@@ -35,8 +37,10 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         />
         {more.length > 0 && <Beside tins={more} depth={depth} />}
       </section>
-      <section aria-label="Tins">
-        <h3 className="text-xl">Your tins</h3>
+      <section aria-label={t`Tins`}>
+        <h3 className="text-xl">
+          <Trans>Your tins</Trans>
+        </h3>
         <div className="mt-2 flex flex-wrap gap-2">
           {kitchen.tins.map((one) => (
             <button
@@ -52,16 +56,16 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         </div>
         <div className="mt-4">
           <NumberRow
-            label="How many"
-            name="How many tins"
+            label={t`How many`}
+            name={t`How many tins`}
             within={limit("Vessel.count")}
             value={count}
             onChange={(many) => edit({ ...sheet, vessel: { ...sheet.vessel, count: many } })}
           />
-          <PickRow label="Shape" value={tin.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
+          <PickRow label={t`Shape`} value={tin.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
           {tin.shape === "round" ? (
             <LengthRow
-              label="Across"
+              label={t`Across`}
               within={limit("Tin.diameter_mm")}
               step={5}
               value={tin.diameter_mm}
@@ -70,14 +74,14 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           ) : (
             <>
               <LengthRow
-                label="Length"
+                label={t`Length`}
                 within={limit("Tin.length_mm")}
                 step={5}
                 value={tin.length_mm}
                 onChange={(length_mm) => set({ length_mm })}
               />
               <LengthRow
-                label="Width"
+                label={t`Width`}
                 within={limit("Tin.width_mm")}
                 step={5}
                 value={tin.width_mm}
@@ -86,27 +90,29 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
             </>
           )}
           <LengthRow
-            label="Height"
+            label={t`Height`}
             within={limit("Tin.height_mm")}
             step={5}
             value={tin.height_mm}
             onChange={(height_mm) => set({ height_mm })}
           />
           <PickRow
-            label="Made of"
+            label={t`Made of`}
             value={tin.material}
             options={MATERIALS}
             onChange={(material) => set({ material })}
           />
           <LengthRow
-            label="Fill it to, all else to match"
-            name="Depth to fill to"
+            label={t`Fill it to, all else to match`}
+            name={t`Depth to fill to`}
             within={{ min: MOST_SHALLOW_MM, max: Math.floor(tin.height_mm - 2) }}
             value={depth}
             onChange={(mm) => adjust({ by: "depth", mm })}
           />
         </div>
-        <h4 className="mt-4 font-bold">Poured into others too, at the same depth</h4>
+        <h4 className="mt-4 font-bold">
+          <Trans>Poured into others too, at the same depth</Trans>
+        </h4>
         {more.map((one, i) => (
           <Row
             // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
@@ -115,7 +121,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           >
             <span className="whitespace-nowrap">
               <NumberField
-                label={`How many of ${one.tin.name || tinSize(one.tin)}`}
+                label={t`How many of ${one.tin.name || tinSize(one.tin)}`}
                 hideLabel
                 value={one.count}
                 decimals={0}
@@ -127,7 +133,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
               />
               <button
                 type="button"
-                aria-label={`Take away ${one.tin.name || tinSize(one.tin)}`}
+                aria-label={t`Take away ${one.tin.name || tinSize(one.tin)}`}
                 className="ml-2 min-h-8 min-w-8 text-ink2 hover:text-bean"
                 onClick={() => setMore(more.filter((_, j) => j !== i))}
               >
@@ -138,14 +144,14 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         ))}
         {more.length < 5 && kitchen.tins.length > 0 && (
           <ActionMenu
-            label="Pour into another tin too"
+            label={t`Pour into another tin too`}
             choices={kitchen.tins.map((one, i) => ({ id: String(i), words: one.name || tinSize(one) }))}
             onPick={(i) => {
               const added = kitchen.tins[Number(i)];
               if (added) setMore([...more, { tin: added, count: 1 }]);
             }}
           >
-            another tin
+            <Trans>another tin</Trans>
           </ActionMenu>
         )}
         <FactRows facts={facts} keys={["mix.volume_ml", "shape.depth_mm", "shape.headroom_mm"]} className="mt-4" />
@@ -169,7 +175,12 @@ function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: n
   const scale = Math.min(0.9, 660 / total, 90 / high);
   let x = 30;
   return (
-    <Drawing viewBox={`0 0 720 ${high * scale + 50}`} className="block w-full" role="img" aria-label="The other tins">
+    <Drawing
+      viewBox={`0 0 720 ${high * scale + 50}`}
+      className="block w-full"
+      role="img"
+      aria-label={t`The other tins`}
+    >
       {tins.map(({ tin, count }, i) => {
         const at = x;
         const w = across(tin) * scale;

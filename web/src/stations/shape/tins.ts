@@ -1,17 +1,18 @@
 /** Tins in words and sizes. */
 
+import { t } from "@lingui/core/macro";
 import type { Tin } from "../../api/client";
 import { sizeFigure, sizeWords } from "../../ui/words";
 
 export const SHAPES = [
-  ["round", "round"],
-  ["oblong", "oblong"],
+  ["round", t`round`],
+  ["oblong", t`oblong`],
 ] as const;
 
 export const MATERIALS = [
-  ["metal", "metal"],
-  ["glass", "glass"],
-  ["ceramic", "ceramic"],
+  ["metal", t`metal`],
+  ["glass", t`glass`],
+  ["ceramic", t`ceramic`],
 ] as const;
 
 export const MOST_SHALLOW_MM = 5;
@@ -20,5 +21,5 @@ export const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : t
 
 export const tinSize = (tin: Tin) =>
   tin.shape === "round"
-    ? `${sizeWords(tin.diameter_mm)} round`
+    ? t`${sizeWords(tin.diameter_mm)} round`
     : `${sizeFigure(tin.length_mm)} × ${sizeWords(tin.width_mm)}`;

@@ -1,0 +1,14 @@
+import { defineConfig } from "@lingui/conf";
+import { formatter } from "@lingui/format-po";
+
+/** The words of the pages: English stands in the code, every other language in `kemble/words/<language>/pages.po`. */
+export default defineConfig({
+  sourceLocale: "en",
+  locales: ["en", "de"],
+  catalogs: [
+    { path: "<rootDir>/../kemble/words/{locale}/pages", include: ["<rootDir>/src"], exclude: ["**/*.test.*"] },
+  ],
+  format: formatter({ lineNumbers: false }),
+  orderBy: "origin",
+  runtimeConfigModule: { Trans: ["#trans", "Trans"] },
+});

@@ -1,0 +1,60 @@
+/**
+ * What a page says where the kitchen's documents hold a word of their own: "just right" is kept as it is written, and read
+ * in the page's language.
+ */
+
+import { t } from "@lingui/core/macro";
+
+const SAID: Record<string, string> = {
+  // verdicts
+  "just right": t`just right`,
+  "too soft": t`too soft`,
+  "too firm": t`too firm`,
+  untasted: t`untasted`,
+  // patterns of a knife
+  squares: t`squares`,
+  oblongs: t`oblongs`,
+  strips: t`strips`,
+  diamonds: t`diamonds`,
+  triangles: t`triangles`,
+  wedges: t`wedges`,
+  rings: t`rings`,
+  // roles of a part
+  base: t`base`,
+  liquid: t`liquid`,
+  syrup: t`syrup`,
+  filling: t`filling`,
+  broth: t`broth`,
+  topping: t`topping`,
+  coat: t`coat`,
+  glaze: t`glaze`,
+  oil: t`oil`,
+  herb: t`herb`,
+  wrapper: t`wrapper`,
+  heart: t`heart`,
+  crust: t`crust`,
+  layer: t`layer`,
+  decoration: t`decoration`,
+  // heats, hands, places, ways out
+  low: t`low`,
+  medium: t`medium`,
+  high: t`high`,
+  off: t`off`,
+  held: t`held`,
+  minded: t`minded`,
+  free: t`free`,
+  eat: t`eat`,
+  "work it": t`work it`,
+  metal: t`metal`,
+  glass: t`glass`,
+  ceramic: t`ceramic`,
+  round: t`round`,
+  oblong: t`oblong`,
+  cook: t`cook`,
+  helper: t`helper`,
+  taster: t`taster`,
+  owner: t`owner`,
+};
+
+/** A word of a document as it is read; what is none of them stays as it is. */
+export const said = (word: string) => SAID[word] ?? word;
