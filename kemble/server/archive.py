@@ -28,6 +28,7 @@ from kemble.core.run.events import event_from
 from kemble.core.run.kept import frozen_from
 from kemble.core.run.weighing import BenchSetup, mark_from
 from kemble.core.sheet.document import sheet_from
+from kemble.core.words import say
 from kemble.server.models import (
     Batch,
     Bench,
@@ -218,12 +219,16 @@ def read_archive(file: IO[bytes]) -> Archive:
             rows = {sort.name: list(_rows(packed, sort)) for sort in SORTS}
             _pictures(packed, rows["pictures"])
     except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError, RuntimeError, OSError):
-        refuse("file", "is not a whole zip file", "a kitchen that Kemble wrote as one file")
+        refuse("file", say("is not a whole zip file"), say("a kitchen that Kemble wrote as one file"))
     for sort in SORTS:
         for number, (_, refs) in enumerate(rows[sort.name], start=1):
             for name, to in refs.items():
                 if to is not None and not 1 <= to <= len(rows[sort.refs[name]]):
-                    refuse(f"{sort.name}.{number}.{name}", f"{to} is not in the file", f"one of {sort.refs[name]}")
+                    refuse(
+                        f"{sort.name}.{number}.{name}",
+                        say("{to} is not in the file", to=to),
+                        say("one of {refs}", refs=sort.refs[name]),
+                    )
     return Archive(head.kitchen, head.set_up, head.made, rows)
 
 
@@ -237,31 +242,35 @@ class _Head:
 def _fits(packed: zipfile.ZipFile) -> None:
     infos = packed.infolist()
     if len(infos) > _MOST_FILES:
-        refuse("file", f"holds {len(infos):,} files", f"at most {_MOST_FILES:,}")
+        refuse("file", say("holds {n:,} files", n=len(infos)), say("at most {most_files:,}", most_files=_MOST_FILES))
     if sum(info.file_size for info in infos) > MOST_UNPACKED:
-        refuse("file", "unpacks to more than two gigabytes", "a smaller one")
+        refuse("file", say("unpacks to more than two gigabytes"), say("a smaller one"))
     expected = {_HEAD, *(f"{sort.name}.jsonl" for sort in SORTS)}
     for info in infos:
         if info.filename not in expected and not info.filename.startswith("pictures/"):
-            refuse("file", f"holds “{info.filename[:60]}”", ", ".join(sorted(expected)) + " and pictures")
+            refuse(
+                "file",
+                say("holds “{filename}”", filename=info.filename[:60]),
+                ", ".join(sorted(expected)) + say(" and pictures"),
+            )
 
 
 def _head(packed: zipfile.ZipFile) -> _Head:
     try:
         told = json.loads(_content(packed, _HEAD, _MOST_LINE))
     except (KeyError, ValueError, RecursionError):
-        refuse(_HEAD, "is missing or no JSON", "a kitchen that Kemble wrote as one file")
+        refuse(_HEAD, say("is missing or no JSON"), say("a kitchen that Kemble wrote as one file"))
     if not isinstance(told, dict) or told.get("format") != FORMAT:
-        refuse(_HEAD, "is not of a kitchen that Kemble wrote", f'"format": "{FORMAT}"')
+        refuse(_HEAD, say("is not of a kitchen that Kemble wrote"), f'"format": "{FORMAT}"')
     if told.get("version") != VERSION:
-        refuse(f"{_HEAD}.version", "is of a newer Kemble", f"{VERSION}")
+        refuse(f"{_HEAD}.version", say("is of a newer Kemble"), f"{VERSION}")
     try:
         kitchen = Kitchen.model_validate({k: v for k, v in dict(told["kitchen"]).items() if k not in LEARNED})
     except (KeyError, TypeError, ValueError) as error:
         problems = problems_from(error, Kitchen) if isinstance(error, ValidationError) else []
         if problems:
             raise Refused(problems) from None
-        refuse(f"{_HEAD}.kitchen", "is missing", "a kitchen's settings")
+        refuse(f"{_HEAD}.kitchen", say("is missing"), say("a kitchen's settings"))
     return _Head(kitchen, told.get("set_up") is True, str(told.get("made", ""))[:40])
 
 
@@ -270,7 +279,7 @@ def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
     with packed.open(name) as file:
         content = file.read(most + 1)
     if len(content) > most:
-        refuse(name, f"is over {most:,} bytes", f"at most {most:,} bytes")
+        refuse(name, say("is over {most:,} bytes", most=most), say("at most {most:,} bytes", most=most))
     return content
 
 
@@ -283,7 +292,11 @@ def _rows(packed: zipfile.ZipFile, sort: Sort) -> Iterator[tuple[models.Model, M
         while line := file.readline(_MOST_LINE + 1):
             number += 1
             if len(line) > _MOST_LINE:
-                refuse(f"{sort.name}.{number}", f"is over {_MOST_LINE:,} bytes", f"at most {_MOST_LINE:,} bytes")
+                refuse(
+                    f"{sort.name}.{number}",
+                    say("is over {most_line:,} bytes", most_line=_MOST_LINE),
+                    say("at most {most_line:,} bytes", most_line=_MOST_LINE),
+                )
             yield _row(sort, number, line)
 
 
@@ -292,31 +305,33 @@ def _row(sort: Sort, number: int, line: bytes) -> tuple[models.Model, Mapping[st
     try:
         told = json.loads(line, parse_constant=_no_number)
     except (ValueError, RecursionError):
-        refuse(where, "is no JSON", "one JSON object a line")
+        refuse(where, say("is no JSON"), say("one JSON object a line"))
     if not isinstance(told, dict):
-        refuse(where, "is no JSON object", "one JSON object a line")
+        refuse(where, say("is no JSON object"), say("one JSON object a line"))
     known = {one.name: one for one in sort.fields if not isinstance(one, models.BinaryField)}
     for name in told.keys() - known.keys():
-        refuse(f"{where}.{name[:40]}", "is not known", ", ".join(known))
+        refuse(f"{where}.{name[:40]}", say("is not known"), ", ".join(known))
     values: Row = {}
     refs: dict[str, int | None] = {}
     for name, one in known.items():
         if name in sort.refs:
             to = told.get(name)
             if (to is None and not one.null) or (to is not None and (not isinstance(to, int) or isinstance(to, bool))):
-                refuse(f"{where}.{name}", "is not a number in the file", f"one of {sort.refs[name]}")
+                refuse(
+                    f"{where}.{name}", say("is not a number in the file"), say("one of {refs}", refs=sort.refs[name])
+                )
             refs[name] = to
         elif name in told:
             values[name] = _value(f"{where}.{name}", one, told[name])
         elif not one.has_default() and not one.null and not one.blank:
-            refuse(f"{where}.{name}", "is missing", "a value")
+            refuse(f"{where}.{name}", say("is missing"), say("a value"))
     row = sort.model(**values)
     try:
         sort.reads(row)
     except Refused as refused:
         raise Refused([p.model_copy(update={"path": f"{where}.{p.path}"}) for p in refused.problems]) from None
     except (KeyError, TypeError, ValueError, AttributeError, models.ObjectDoesNotExist):
-        refuse(where, "is not whole", f"one of {sort.name} as Kemble writes them")
+        refuse(where, say("is not whole"), say("one of {name} as Kemble writes them", name=sort.name))
     return row, refs
 
 
@@ -328,22 +343,22 @@ def _value(where: str, one: models.Field[Any, Any], told: Any) -> Any:
     """A value as its field takes it."""
     if isinstance(one, models.JSONField):
         if not isinstance(told, type(one.get_default() if one.has_default() else {})):
-            refuse(where, "is of the wrong sort", "as Kemble writes it")
+            refuse(where, say("is of the wrong sort"), say("as Kemble writes it"))
         return told
     if isinstance(one, models.BooleanField | models.IntegerField | models.FloatField) and isinstance(told, str):
-        refuse(where, "is not a number", "as Kemble writes it")
+        refuse(where, say("is not a number"), say("as Kemble writes it"))
     if isinstance(one, models.CharField | models.TextField) and not isinstance(told, str):
-        refuse(where, "is not text", "text")
+        refuse(where, say("is not text"), "text")
     try:
         value = one.to_python(told)
         one.run_validators(value)
         if value is None and not one.null:
-            refuse(where, "is missing", "a value")
+            refuse(where, say("is missing"), say("a value"))
         if isinstance(value, datetime) and value.tzinfo is None:
-            refuse(where, "has no time zone", "an instant such as 2026-12-05T15:30:00Z")
+            refuse(where, say("has no time zone"), say("an instant such as 2026-12-05T15:30:00Z"))
     except (FieldError, OverflowError) as error:
-        says = "; ".join(error.messages) if isinstance(error, FieldError) else "is too large"
-        refuse(where, f"will not do: {says[:120]}", f"a {one.get_internal_type()}")
+        says = "; ".join(error.messages) if isinstance(error, FieldError) else say("is too large")
+        refuse(where, say("will not do: {says}", says=says[:120]), f"a {one.get_internal_type()}")
     return value
 
 
@@ -355,6 +370,6 @@ def _pictures(packed: zipfile.ZipFile, rows: list[tuple[models.Model, Mapping[st
     for number, (row, _) in enumerate(rows, start=1):
         name = _picture(number)
         if name not in names:
-            refuse(name, "is missing", "a picture for each row of pictures.jsonl")
+            refuse(name, say("is missing"), say("a picture for each row of pictures.jsonl"))
         content = _content(packed, name, MOST_PICTURE)
         row.webp = content if is_plain_webp(content) else as_webp(content)  # type: ignore[attr-defined]

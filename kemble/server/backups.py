@@ -22,6 +22,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
+from kemble.core.words import say
 from kemble.server.folder import NotOurs, check_database, copy_database
 from kemble.server.sealing import SUFFIX, Sealed, seal, unseal
 
@@ -150,7 +151,9 @@ def sound(data: Path, database: Path) -> None:
     except NotOurs as error:
         newest = next(iter(backups_in(data)), None)
         to_do = (
-            f"Put the newest backup back: make restore FILE={newest.path}" if newest else "There is no backup of it."
+            say("Put the newest backup back: make restore FILE={path}", path=newest.path)
+            if newest
+            else say("There is no backup of it.")
         )
         raise NotOurs(f"{error} {to_do}") from None
 

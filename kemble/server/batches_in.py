@@ -14,6 +14,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.formats.tables import Row
 from kemble.core.log.taste import VERDICT_BY
 from kemble.core.plan.schedule import plan_from
+from kemble.core.words import say
 from kemble.server.keeping import Said, begin, log_outcome
 from kemble.server.learning import relearn
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, Tasting
@@ -46,7 +47,7 @@ def read_batches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> 
         try:
             one = _batch(kitchen, row, sheets, now)
         except WillNotDo as problem:
-            found.append(ReadBatch(row.number, row.get("title", "sheet")[:80] or "a row", problem=str(problem)))
+            found.append(ReadBatch(row.number, row.get("title", "sheet")[:80] or say("a row"), problem=str(problem)))
             continue
         assert one.record is not None
         assert one.made is not None
@@ -94,7 +95,7 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
     for name in faults:
         if name not in known:
             raise WillNotDo(f"faults: “{name[:40]}” is none of this way's: {', '.join(known)}")
-    pieces, liking = number(row, "pieces", 0, 1000), number(row, "liked 1 to 9", 1, 9)
+    pieces, liking = number(row, "pieces", 0, 1000), number(row, say("liked 1 to 9"), 1, 9)
     said = Said(
         tastes,
         faults,
@@ -110,5 +111,5 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
 
 def _mark(name: str, row: Row) -> int | None:
     assert name in SCALES
-    value = number(row, f"{name} -2 to 2", -2, 2)
+    value = number(row, say("{name} -2 to 2", name=name), -2, 2)
     return round(value) if value is not None else None

@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.http import HttpRequest
 
+from kemble.core.words import say
 from kemble.server.models import Browser
 from kemble.server.turns import writing
 
@@ -21,9 +22,9 @@ _PROGRAMS = (("Edg", "Edge"), ("Firefox", "Firefox"), ("FxiOS", "Firefox"), ("Ch
 
 def called(agent: str) -> str:
     """A browser's name for people: "Firefox on Android"."""
-    program = next((name for mark, name in _PROGRAMS if mark in agent), "a browser")
+    program = next((name for mark, name in _PROGRAMS if mark in agent), say("a browser"))
     machine = next((name for mark, name in _MACHINES if mark in agent), "")
-    return f"{program} on {machine}" if machine else program
+    return say("{program} on {machine}", program=program, machine=machine) if machine else program
 
 
 def note(request: HttpRequest, user: User, now: datetime) -> None:

@@ -21,6 +21,7 @@ from kemble.core.plan.watch import Watch
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import Worked
+from kemble.core.words import say
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.planning import Planning, planning_of
 from kemble.server.turns import writing
@@ -66,7 +67,7 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) 
         if way.base == "grain":
             tries += [
                 (
-                    f"soaked {label}" + (", in the fridge" if side == "overnight" else ""),
+                    say("soaked {label}", label=label) + (say(", in the fridge") if side == "overnight" else ""),
                     buys,
                     asked.model_copy(update={"soak": side}),
                 )
@@ -84,7 +85,9 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) 
             for school in choice.schools
             if one.sheet.school(choice.id) != school.id
         ]
-        tries.append(("half as much", "half as much to eat", asked.model_copy(update={"factor": asked.factor / 2})))
+        tries.append(
+            (say("half as much"), say("half as much to eat"), asked.model_copy(update={"factor": asked.factor / 2}))
+        )
         for says, costs, other in tries:
             try:
                 sheet = sized(one.record.sheet, other, people, settings)
@@ -115,11 +118,19 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
     for i, dish in enumerate(occasion.dishes):
         record = records.get(dish.sheet)
         if record is None:
-            refuse(f"dishes.{i}.sheet", f"sheet {dish.sheet} is not there", "a sheet of this kitchen, not thrown away")
+            refuse(
+                f"dishes.{i}.sheet",
+                say("sheet {sheet} is not there", sheet=dish.sheet),
+                say("a sheet of this kitchen, not thrown away"),
+            )
         try:
             sheet = sized(record.sheet, dish, occasion.people_of(dish), settings)
         except Refused as refused:
-            refuse(f"dishes.{i}.each", f"{record.title} cannot be made so large: {refused}", "another size")
+            refuse(
+                f"dishes.{i}.each",
+                say("{title} cannot be made so large: {refused}", title=record.title, refused=refused),
+                say("another size"),
+            )
         worked = worked_for(sheet, settings)
         found.append(Made(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
     return found
@@ -129,7 +140,11 @@ def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], 
     """What the day is to be planned for. Raises Refused when a sheet cannot be worked, or a time will not do."""
     for i, one in enumerate(made):
         if one.problem:
-            refuse(f"dishes.{i}.sheet", f"{one.record.title} cannot be worked: {one.problem}", "a sheet that works")
+            refuse(
+                f"dishes.{i}.sheet",
+                say("{title} cannot be worked: {problem}", title=one.record.title, problem=one.problem),
+                say("a sheet that works"),
+            )
     settings = kitchen.settings
     dishes = [
         dish_of(
@@ -223,7 +238,7 @@ def keep_occasion(record: OccasionRecord, kitchen: KitchenRecord, occasion: Occa
     same = record.pk and [(one.sheet, one.serving) for one in record.occasion.dishes] == [
         (one.sheet, one.serving) for one in occasion.dishes
     ]
-    record.title = occasion.title or (made[0].record.title if made else "An occasion")
+    record.title = occasion.title or (made[0].record.title if made else say("An occasion"))
     record.serve = first_serving(occasion, kitchen.settings, now)
     record.document = occasion.model_dump(mode="json")
     if not same:

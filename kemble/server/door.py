@@ -14,6 +14,7 @@ from django.conf import settings
 from django.core.signing import BadSignature, TimestampSigner
 from django.http import HttpRequest, HttpResponse
 
+from kemble.core.words import say
 from kemble.server.models import DoorKey, Try
 from kemble.server.turns import writing
 
@@ -57,8 +58,8 @@ def who(request: HttpRequest) -> str:
     try:
         known = TimestampSigner(salt=_KNOWN_COOKIE).unsign(request.COOKIES.get(_KNOWN_COOKIE, ""), max_age=_KNOWN_FOR)
     except BadSignature:
-        return f"address {request.META.get('REMOTE_ADDR', '')}"[:80]
-    return f"browser {known}"[:80]
+        return say("address {get}", get=request.META.get("REMOTE_ADDR", ""))[:80]
+    return say("browser {known}", known=known)[:80]
 
 
 def remember(response: HttpResponse) -> None:

@@ -14,6 +14,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.log.drift import Point
 from kemble.core.log.taste import VERDICT_BY
+from kemble.core.words import say
 from kemble.server.models import Batch, KitchenRecord
 
 MOST = 300  # of a way, the newest
@@ -52,16 +53,18 @@ def offered(rows: Sequence[Batch]) -> list[Offered]:
         if any(getattr(batch, name) is not None for batch in rows):
             found[name] = Offered(name, label, unit, near=True)
     if rows:
-        found["liking"] = Offered("liking", "Liked, 1 to 9", "", near=True)
+        found["liking"] = Offered("liking", say("Liked, 1 to 9"), "", near=True)
         for taste in WAYS[rows[0].way].scales:
             scale = SCALES[taste]
             name = f"{_TASTE}{taste}"
-            label = f"{_capital(scale.too_little)} (-2) to {scale.too_much} (2)"
+            label = say(
+                "{too_little} (-2) to {too_much} (2)", too_little=_capital(scale.too_little), too_much=scale.too_much
+            )
             found[name] = Offered(name, label, "", near=taste == VERDICT_BY)
         for key, fact in rows[0].run.kept.facts.items():
             if not isinstance(fact.value, str) and key in KEYS:
                 name = f"{_TOLD}{key}"
-                found[name] = Offered(name, f"{_capital(fact.label)}, as told", fact.unit, near=False)
+                found[name] = Offered(name, say("{label}, as told", label=_capital(fact.label)), fact.unit, near=False)
     return sorted(found.values(), key=lambda one: not one.near)
 
 

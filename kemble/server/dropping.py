@@ -13,6 +13,7 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from
 from kemble.core.kitchen.document import LEARNED, Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
+from kemble.core.words import say
 from kemble.server.models import (
     Batch,
     CuePicture,
@@ -44,12 +45,16 @@ _ROWS: dict[str, _Kind] = {
     "plan": _Kind(OccasionRecord, lambda kitchen: OccasionRecord.everything.filter(kitchen=kitchen)),
     "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
     "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
-    "stock": _Kind(Stock, lambda kitchen: Stock.everything.filter(kitchen=kitchen), lambda row: f"{row.title}, put by"),
+    "stock": _Kind(
+        Stock,
+        lambda kitchen: Stock.everything.filter(kitchen=kitchen),
+        lambda row: say("{title}, put by", title=row.title),
+    ),
     "split": _Kind(SplitBatch, lambda kitchen: SplitBatch.everything.filter(kitchen=kitchen)),
     "picture": _Kind(
         CuePicture,
         lambda kitchen: CuePicture.everything.filter(kitchen=kitchen).defer("webp"),
-        lambda row: f"A picture of {row.title}",
+        lambda row: say("A picture of {title}", title=row.title),
     ),
 }
 _SETTINGS: dict[str, type[Tin] | type[Ingredient]] = {"tin": Tin, "ingredient": Ingredient}

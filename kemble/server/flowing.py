@@ -21,6 +21,7 @@ from kemble.core.run.replan import Going, Otherwise, Replanned, replan
 from kemble.core.sheet.document import sheet_from
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 from kemble.server.keeping import add_event
 from kemble.server.models import Run
 from kemble.server.turns import WORKING, writing
@@ -134,7 +135,7 @@ def _by_actual(run: Run, kitchen: Kitchen) -> tuple[Worked, Sequence[str]] | Non
     try:
         found = reworked(kept.sheet, kitchen, kept.plan, run.log, kept.facts, facts_now(run))
     except Refused as refused:
-        return worked_for(kept.sheet, kitchen), [f"It cannot be worked with that: {refused}."]
+        return worked_for(kept.sheet, kitchen), [say("It cannot be worked with that: {refused}.", refused=refused)]
     return (found.worked, found.says) if found else None
 
 
@@ -168,7 +169,12 @@ def added_words(run: Run) -> list[str]:
     for one in added_of(run):
         item = shelf.item(one.ingredient)
         found.append(
-            f"{one.grams:g} g of {item.name if item else one.ingredient} to the {parts.get(one.part, one.part)}"
+            say(
+                "{grams:g} g of {name} to the {get}",
+                grams=one.grams,
+                name=item.name if item else one.ingredient,
+                get=parts.get(one.part, one.part),
+            )
         )
     return found
 

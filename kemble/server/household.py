@@ -10,6 +10,7 @@ from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.door import digest_of, fresh_key
 from kemble.server.models import Browser, Invitation, KitchenRecord, Member
 from kemble.server.roles import Role
@@ -31,7 +32,11 @@ def invite(kitchen: KitchenRecord, name: str, role: Role, now: datetime) -> tupl
     key = fresh_key()
     with writing():
         if kitchen.members.count() + len(open_invitations(kitchen, now)) >= MOST:
-            refuse("invitation", f"is one too many: a household is at most {MOST}", "one sent away or taken back first")
+            refuse(
+                "invitation",
+                say("is one too many: a household is at most {most}", most=MOST),
+                say("one sent away or taken back first"),
+            )
         row = Invitation.objects.create(kitchen=kitchen, digest=digest_of(key), name=name, role=role, made=now)
     return row, key
 
@@ -42,7 +47,11 @@ def invitation_of(key: str, now: datetime) -> Invitation:
         Invitation.objects.select_related("kitchen").filter(digest=digest_of(key), made__gt=now - INVITED_FOR).first()
     )
     if found is None:
-        refuse("key", "has been used, was taken back, or is too old", "a new invitation from the owner of the kitchen")
+        refuse(
+            "key",
+            say("has been used, was taken back, or is too old"),
+            say("a new invitation from the owner of the kitchen"),
+        )
     assert found is not None
     return found
 
@@ -55,9 +64,13 @@ def take(key: str, name: str, password: str, now: datetime) -> User:
         try:
             User.username_validator(name)
         except ValidationError:
-            refuse("name", "has something in it that is no name", "letters and figures without a space, such as rye_2")
+            refuse(
+                "name",
+                say("has something in it that is no name"),
+                say("letters and figures without a space, such as rye_2"),
+            )
         if User.objects.filter(username__iexact=name).exists():
-            refuse("name", "is taken", "another one")
+            refuse("name", say("is taken"), say("another one"))
         user.set_password(good_password(password, user))
         user.save()
         Member.objects.create(kitchen=invitation.kitchen, user=user, role=invitation.role, since=now)
@@ -71,7 +84,7 @@ def good_password(password: str, user: User) -> str:
         validate_password(password, user)
     except ValidationError as error:
         says = error.messages[0].rstrip(".")
-        refuse("password", says[:1].lower() + says[1:], "another one")
+        refuse("password", says[:1].lower() + says[1:], say("another one"))
     return password
 
 
@@ -94,4 +107,4 @@ def send_away(member: Member) -> None:
 
 def _not_the_owner(member: Member) -> None:
     if member.role == Role.OWNER:
-        refuse("member", "is the owner", "one of the others")
+        refuse("member", say("is the owner"), say("one of the others"))

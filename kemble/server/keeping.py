@@ -19,6 +19,7 @@ from kemble.core.run.events import Event
 from kemble.core.run.kept import frozen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
+from kemble.core.words import say
 from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, RunEvent, SheetRecord, SheetRevision, Stock
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -108,11 +109,11 @@ def log_outcome(
     way, tastes, faults = WAYS[run.way], said.tastes, said.faults
     check_tastes(way, tastes)
     if kept and said.pieces is not None and sum(one.pieces for one in kept) > said.pieces:
-        refuse("kept", "are more than there were", f"at most {said.pieces} pieces together")
+        refuse("kept", say("are more than there were"), say("at most {pieces} pieces together", pieces=said.pieces))
     known = [fault.id for fault in faults_of(way)]
     for name in faults:
         if name not in known:
-            refuse("faults", f'"{name}" is not a fault of this way', ", ".join(known))
+            refuse("faults", say('"{name}" is not a fault of this way', name=name), ", ".join(known))
     facts = run.kept.facts
     batch, _ = Batch.everything.update_or_create(
         run=run,

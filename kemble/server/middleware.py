@@ -13,6 +13,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
 from kemble.core.facts.problems import Problem
+from kemble.core.words import say
 from kemble.server.api.refusal import refusal
 from kemble.server.archive import MOST_BYTES as MOST_ARCHIVE
 from kemble.server.browsers import seen
@@ -39,13 +40,15 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         if request.content_type == "multipart/form-data" and "boundary" not in (request.content_params or {}):
-            where = Problem(path="Content-Type", says="names no boundary", accepts="a form as a browser sends it")
+            where = Problem(
+                path="Content-Type", says=say("names no boundary"), accepts=say("a form as a browser sends it")
+            )
             return refusal([where], 400)
         if request.method in ("POST", "PUT", "PATCH", "DELETE"):
             most, size = _most_and_size(request)
             if size > most:
-                accepts = f"at most {most:,} bytes"
-                return refusal([Problem(path="the document", says="is too long", accepts=accepts)], 413)
+                accepts = say("at most {most:,} bytes", most=most)
+                return refusal([Problem(path="the document", says=say("is too long"), accepts=accepts)], 413)
         return self.get_response(request)
 
 
@@ -73,7 +76,9 @@ class ReadableRefusals:
         if response.status_code != 405:
             return response
         allowed = response["Allow"]
-        readable = refusal([Problem(path="address", says=f"does not take {request.method}", accepts=allowed)], 405)
+        readable = refusal(
+            [Problem(path="address", says=say("does not take {method}", method=request.method), accepts=allowed)], 405
+        )
         readable["Allow"] = allowed
         return readable
 

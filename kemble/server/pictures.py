@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 
 MOST_BYTES = 12 * 2**20  # of a file as it comes
 _MOST_PIXELS = 50_000_000
@@ -21,16 +22,24 @@ def as_webp(data: bytes) -> bytes:
     from PIL import Image, ImageOps, UnidentifiedImageError  # only who sends a picture needs it
 
     if len(data) > MOST_BYTES:
-        refuse("picture", f"is {len(data) / 2**20:.0f} MB large", f"at most {MOST_BYTES // 2**20} MB")
+        refuse(
+            "picture",
+            say("is {n:.0f} MB large", n=len(data) / 2**20),
+            say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
+        )
     try:
         with Image.open(io.BytesIO(data), formats=_READ) as image:
             if image.width * image.height > _MOST_PIXELS:
-                refuse("picture", f"has {image.width} by {image.height} pixels", "at most 50 million pixels")
+                refuse(
+                    "picture",
+                    say("has {width} by {height} pixels", width=image.width, height=image.height),
+                    say("at most 50 million pixels"),
+                )
             if getattr(image, "n_frames", 1) > 1:
                 image.seek(0)
             upright = ImageOps.exif_transpose(image).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        refuse("picture", "cannot be read", "a PNG, JPEG or WebP file")
+        refuse("picture", say("cannot be read"), say("a PNG, JPEG or WebP file"))
     upright.thumbnail((_SIDE, _SIDE))
     out = io.BytesIO()
     upright.save(out, "WEBP", quality=_QUALITY)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.models import KitchenRecord, Receipt
 
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
@@ -17,7 +18,7 @@ def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> Receipt | 
     """
     found: Receipt | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
     if found is not None and found.kind != kind:
-        refuse("uid", "has been used for something else", "a new one for each write")
+        refuse("uid", say("has been used for something else"), say("a new one for each write"))
     return found
 
 

@@ -16,6 +16,7 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused
 from kemble.core.formats.tables import Row
 from kemble.core.run.weighing import BenchSetup, Mark, MarkKind, check_mark
+from kemble.core.words import say
 from kemble.server.models import BenchMark, KitchenRecord, SheetRecord
 from kemble.server.table_rows import RowRead, WillNotDo, instant, number, sheet_called, sheets_by_title
 from kemble.server.turns import writing
@@ -49,7 +50,7 @@ def read_benches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> 
     }
     found = []
     for of_one in grouped.values():
-        bench = ReadBench(of_one, of_one[0].get("of")[:60] or "a bench")
+        bench = ReadBench(of_one, of_one[0].get("of")[:60] or say("a bench"))
         try:
             _fill(bench, kitchen, sheets, now)
         except WillNotDo as problem:
@@ -82,7 +83,13 @@ def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecor
             return
         bench.marks.append(mark)
     at = bench.marks[0].at.astimezone(kitchen.settings.zone)
-    bench.says = f"{bench.setup.what}, {bench.setup.pieces} of {bench.setup.total_g:g} g, {at:%d %b %Y %H:%M}"
+    bench.says = say(
+        "{what}, {pieces} of {total_g:g} g, {at:%d %b %Y %H:%M}",
+        what=bench.setup.what,
+        pieces=bench.setup.pieces,
+        total_g=bench.setup.total_g,
+        at=at,
+    )
 
 
 def _marked(bench: ReadBench, row: Row, kitchen: KitchenRecord, now: datetime) -> dict[str, Any]:
@@ -124,7 +131,7 @@ def rows_of(benches: Sequence[ReadBench]) -> list[RowRead]:
             problem = ""
             if bench.problem:
                 at, why = bench.problem
-                problem = why if row.number == at else f"left out with row {at}"
+                problem = why if row.number == at else say("left out with row {at}", at=at)
             found.append(RowRead(row.number, bench.says, problem, bench.here and not problem))
     return sorted(found, key=lambda one: one.number)
 

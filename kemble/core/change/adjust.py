@@ -30,6 +30,7 @@ from kemble.core.stations.mix.mix import mix
 from kemble.core.stations.shape.portions import Heart, heart_of
 from kemble.core.stations.shape.shape import shape
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 By = Literal[
     "ratio",
@@ -144,7 +145,7 @@ class _Before:
         keys = (f"part.{role}.have_g", f"part.{role}.made_g")
         have = next(self.book.number(key) for key in keys if key in self.book)
         if have <= 0:
-            refuse("to", f"there is nothing in the {role}", "a part with lines in it")
+            refuse("to", say("there is nothing in the {role}", role=role), say("a part with lines in it"))
         return have
 
     @property
@@ -160,7 +161,7 @@ def _need(to: Adjustment, name: str) -> float:
     value = getattr(to, name)
     if value is None:
         accepts = Adjustment.model_fields[name].description or ""
-        refuse(f"to.{name}", "is missing", accepts)
+        refuse(f"to.{name}", say("is missing"), accepts)
     return float(value)
 
 
@@ -208,7 +209,7 @@ def _checked(sheet: Sheet) -> Sheet:
             if not 0 < line.amount.value <= MOST_AMOUNT:
                 refuse(
                     f"parts.{p}.lines.{i}.amount.value",
-                    f"would become {line.amount.value:.6g}",
+                    say("would become {value:.6g}", value=line.amount.value),
                     Amount.model_fields["value"].description or "",
                 )
     return sheet
@@ -228,7 +229,7 @@ def _cooked(before: _Before, to: Adjustment) -> Sheet:
 
 def _depth(before: _Before, to: Adjustment) -> Sheet:
     if not before.in_tray:
-        refuse("to.by", "this way fills no tin", "pieces, or a weight")
+        refuse("to.by", say("this way fills no tin"), say("pieces, or a weight"))
     bag = before.sheet.bag
     if before.sheeted:
         cooked_g = bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.book.number("mix.density_g_per_ml")
@@ -239,7 +240,7 @@ def _depth(before: _Before, to: Adjustment) -> Sheet:
 
 def _part(before: _Before, to: Adjustment) -> Sheet:
     if before.sheet.part(to.role) is None:
-        refuse("to.role", f"there is no {to.role} on the sheet", "a part of the sheet")
+        refuse("to.role", say("there is no {role} on the sheet", role=to.role), say("a part of the sheet"))
     return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
 
 
@@ -252,7 +253,7 @@ def _line(before: _Before, to: Adjustment) -> Sheet:
 
 def _have(before: _Before, to: Adjustment) -> Sheet:
     if to.role == "base" or before.sheet.part(to.role) is None:
-        refuse("to.role", f"no {to.role} is made beside the base", "a part of the sheet")
+        refuse("to.role", say("no {role} is made beside the base", role=to.role), say("a part of the sheet"))
     return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
 
 
@@ -260,7 +261,7 @@ def _scooped(before: _Before, to: Adjustment) -> WeighedLine:
     part, line = _need(to, "part"), _need(to, "line")
     found = next((one for one in before.bowl.lines if (one.part, one.index) == (part, line)), None)
     if found is None:
-        refuse("to.line", "is not on the sheet", "a line of the sheet")
+        refuse("to.line", say("is not on the sheet"), say("a line of the sheet"))
     return found
 
 
@@ -268,13 +269,13 @@ def _unit(before: _Before, to: Adjustment) -> Sheet:
     """The same grams, written in another unit."""
     one = _scooped(before, to)
     if to.unit is None:
-        refuse("to.unit", "is missing", "a unit")
+        refuse("to.unit", say("is missing"), say("a unit"))
     unit, line = to.unit, one.line
     try:
         value = before.shelf.amount(one.item, one.grams, unit, line.state)
         held = before.shelf.amount(one.item, one.reserve_g, unit, line.state) if line.reserve else 0.0
     except ValueError as error:
-        refuse("to.unit", f"{one.item.name} {error}", "g, ml, or a cup that has been weighed")
+        refuse("to.unit", f"{one.item.name} {error}", say("g, ml, or a cup that has been weighed"))
     written = line.model_copy(
         update={
             "amount": Amount(value=value, unit=unit),
@@ -286,7 +287,7 @@ def _unit(before: _Before, to: Adjustment) -> Sheet:
 
 def _filling_share(before: _Before, to: Adjustment) -> Sheet:
     if before.sheet.part("filling") is None:
-        refuse("to.by", "there is no filling on the sheet", "a part with role filling")
+        refuse("to.by", say("there is no filling on the sheet"), say("a part with role filling"))
     share = _need(to, "share_pct") / 100
     wanted = share / (1 - share) * before.dough_g
     pieces = Pieces(count=before.sheet.pieces.count, dough_g=before.sheet.pieces.dough_g)
@@ -311,7 +312,7 @@ def _pieces(before: _Before, to: Adjustment) -> Sheet:
         if filling is None and "shape.filling_g" in book:
             filling = book.number("shape.filling_g")
     if filling is not None and not fills:
-        refuse("to.filling_g", "there is no filling on the sheet", "nothing, or a filling")
+        refuse("to.filling_g", say("there is no filling on the sheet"), say("nothing, or a filling"))
     return _for_pieces(before, count, dough, filling)
 
 
@@ -329,7 +330,7 @@ def _for_pieces(before: _Before, count: int, dough: float, filling: float | None
     if filling is not None and before.sheet.part("filling") is not None:
         paste = filling - (heart.each_g if heart else 0.0)
         if paste <= 0:
-            refuse("to.filling_g", "leaves nothing round the fruit or nut", "more within")
+            refuse("to.filling_g", say("leaves nothing round the fruit or nut"), say("more within"))
         factors["filling"] = count * paste / before.have_g("filling")
     for part in before.sheet.parts:
         if part.each_g and part.role not in _WITHIN:
@@ -364,7 +365,7 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
     """
     asked = {name: getattr(to, name) for name, _, _ in _MOVERS if getattr(to, name) is not None}
     if not asked:
-        refuse("to", "no ratio is given", "hydration_pct, sugar_pct or fat_pct")
+        refuse("to", say("no ratio is given"), say("hydration_pct, sugar_pct or fat_pct"))
     soaks = "grain.uptake_g" in before.book and "grain.cook_water_g" not in before.book
     movers: dict[str, tuple[str, WeighedLine]] = {}
     for name, component, group in _MOVERS:
@@ -374,7 +375,11 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
         if main is not None:
             movers[name] = (component, main)
         elif name in asked and (len(asked) == 1 or name == "hydration_pct"):
-            refuse("parts", f"there is no {group} to change", f"a line of {_SUCH_AS[group]}")
+            refuse(
+                "parts",
+                say("there is no {group} to change", group=group),
+                say("a line of {such_as}", such_as=_SUCH_AS[group]),
+            )
     sheet = _held(before, movers, asked) if movers else before.sheet
     if soaks and to.hydration_pct is not None:
         sheet = _soak_longer(_Before(sheet, before.kitchen), to.hydration_pct)
@@ -412,12 +417,16 @@ def _solve(before: _Before, movers: list[tuple[str, WeighedLine]], targets: list
     try:
         used = np.linalg.solve(np.array(gram), np.array(targets) - np.array(still))
     except np.linalg.LinAlgError:
-        refuse("to", "liquid, sugar and fat cannot be told apart here", "a plain liquid")
+        refuse("to", say("liquid, sugar and fat cannot be told apart here"), say("a plain liquid"))
     lines = {}
     for (component, one), grams in zip(movers, used, strict=True):
         if grams <= 1e-6:
             names = {"water": "hydration_pct", "sugar": "sugar_pct", "fat": "fat_pct"}
-            refuse(f"to.{names[component]}", f"would leave no {one.item.name.lower()} in the bowl", "a little more")
+            refuse(
+                f"to.{names[component]}",
+                say("would leave no {lower} in the bowl", lower=one.item.name.lower()),
+                say("a little more"),
+            )
         lines[one.part, one.index] = (float(grams) + one.reserve_g) / one.grams
     return _with_lines(before.sheet, lambda p, i, line: _amount_times(line, lines.get((p, i), 1.0)))
 
@@ -456,8 +465,8 @@ def _soak_longer(before: _Before, hydration_pct: float) -> Sheet:
     if soak is None or not 0 <= soak <= longest:
         refuse(
             "to.hydration_pct",
-            f"soaking alone does not give that: in water so warm the grain takes up to {most:.0f} %",
-            "a little less, warmer water, or water sprinkled on",
+            say("soaking alone does not give that: in water so warm the grain takes up to {most:.0f} %", most=most),
+            say("a little less, warmer water, or water sprinkled on"),
         )
     return before.sheet.model_copy(update={"grain": grain.model_copy(update={"soak_min": soak})})
 
@@ -497,15 +506,19 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
     """One ingredient for another, keeping what it was there for; water and sugar re-balanced by the main lines."""
     one = _scooped(before, to)
     if to.ingredient is None:
-        refuse("to.ingredient", "is missing", "what to take instead")
+        refuse("to.ingredient", say("is missing"), say("what to take instead"))
     swap = exchange_for(one.item, to.ingredient, before.shelf)
     if swap is None:
-        refuse("to.ingredient", f"there is no exchange of {one.item.name.lower()} for that", "one of its exchanges")
+        refuse(
+            "to.ingredient",
+            say("there is no exchange of {lower} for that", lower=one.item.name.lower()),
+            say("one of its exchanges"),
+        )
     lines = _exchanged_lines(one, swap, before.shelf)
     part = before.sheet.parts[one.part]
     new_lines = (*part.lines[: one.index], *lines, *part.lines[one.index + 1 :])
     if not new_lines:
-        refuse("to.ingredient", "would leave the part empty", "another exchange")
+        refuse("to.ingredient", say("would leave the part empty"), say("another exchange"))
     parts = tuple(
         part.model_copy(update={"lines": new_lines}) if p == one.part else each
         for p, each in enumerate(before.sheet.parts)
@@ -517,7 +530,7 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
 def _diet(before: _Before, to: Adjustment) -> Adjusted:
     """Every line that the diet bars exchanged in turn, in whichever part it stands; what has no stand-in is said."""
     if to.diet is None:
-        refuse("to.diet", "is missing", " or ".join(DIETS))
+        refuse("to.diet", say("is missing"), " or ".join(DIETS))
     diet, says, stays = DIETS[to.diet], list[str](), list[str]()
     now, done = before, set[tuple[int, str]]()
     while True:
@@ -535,11 +548,14 @@ def _diet(before: _Before, to: Adjustment) -> Adjusted:
         found = _exchange(now, swap)
         now = _Before(found.sheet, before.kitchen)
         comes = now.shelf.items[instead].name.lower() if instead else "nothing"
-        says += [f"{comes[0].upper()}{comes[1:]} for {one.item.name.lower()}.", *found.says]
+        says += [
+            say("{upper}{comes} for {lower}.", upper=comes[0].upper(), comes=comes[1:], lower=one.item.name.lower()),
+            *found.says,
+        ]
     if stays:
-        says.append(f"Nothing here stands in for {' and '.join(stays)}: take it out, or leave it.")
+        says.append(say("Nothing here stands in for {join_}: take it out, or leave it.", join_=" and ".join(stays)))
     if not says:
-        says.append("There is nothing in it that would have to go.")
+        says.append(say("There is nothing in it that would have to go."))
     return Adjusted(now.sheet, says)
 
 
@@ -573,7 +589,7 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
     try:
         balanced = _checked(_ratio(_Before(sheet, before.kitchen), Adjustment(by="ratio", **held)))
     except Refused as refused:
-        return sheet, [*says, f"Water and sugar could not be held: {refused.problems[0].says}."]
+        return sheet, [*says, say("Water and sugar could not be held: {says}.", says=refused.problems[0].says)]
     moved = []
     shelf = before.shelf
     for was, now in zip(weigh(sheet, shelf).lines, weigh(balanced, shelf).lines, strict=True):
@@ -581,11 +597,11 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
         if abs(by) >= 0.5:
             moved.append(f"{abs(by):.0f} g {'more' if by > 0 else 'less'} {now.item.name.lower()}")
     if moved:
-        says.append(f"To hold water and sugar where they were: {', '.join(moved)}.")
+        says.append(say("To hold water and sugar where they were: {join_}.", join_=", ".join(moved)))
     after = _Before(balanced, before.kitchen)
     for key, words in (("mix.fat_pct", "Fat"), ("mix.egg_pct", "Egg")):
         old = before.book.number(key) if key in before.book else 0.0
         new = after.book.number(key) if key in after.book else 0.0
         if abs(new - old) >= 0.5:
-            says.append(f"{words} goes from {old:.0f} to {new:.0f} %.")
+            says.append(say("{words} goes from {old:.0f} to {new:.0f} %.", words=words, old=old, new=new))
     return balanced, says

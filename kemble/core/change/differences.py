@@ -8,6 +8,7 @@ from typing import Any
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import Line, Part, Sheet
+from kemble.core.words import say
 
 # Fields of a sheet that hold plain values, and what they are called.
 _PLAIN: Mapping[str, str] = {
@@ -30,19 +31,19 @@ def differences(before: Sheet, after: Sheet, shelf: Shelf) -> list[str]:
     """Each difference as a few words, the ingredients first; at most twelve, then how many more."""
     found = list(_all(before, after, shelf))
     more = len(found) - _MOST
-    return found if more <= 0 else [*found[:_MOST], f"and {more} more"]
+    return found if more <= 0 else [*found[:_MOST], say("and {more} more", more=more)]
 
 
 def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     if before.title != after.title:
-        yield f"called “{after.title}”, not “{before.title}”"
+        yield say("called “{title}”, not “{title_2}”", title=after.title, title_2=before.title)
     was, now = ({part.role: part for part in sheet.parts} for sheet in (before, after))
     for role in dict.fromkeys((*was, *now)):
         old, new = was.get(role), now.get(role)
         if old is None and new is not None:
-            yield f"{_called(new)} is new"
+            yield say("{called} is new", called=_called(new))
         elif new is None and old is not None:
-            yield f"{_called(old)} is gone"
+            yield say("{called} is gone", called=_called(old))
         elif old is not None and new is not None and old != new:
             yield from _part(old, new, shelf)
     yield from _schools(before, after)
@@ -63,18 +64,18 @@ def _part(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
         item = shelf.item(key[0])
         name = item.name if item else key[0]
         if before is None and after is not None:
-            yield f"{name}, {_amount(after)}, is new"
+            yield say("{name}, {amount}, is new", name=name, amount=_amount(after))
         elif after is None and before is not None:
-            yield f"{name} is gone"
+            yield say("{name} is gone", name=name)
         elif before is not None and after is not None and before != after:
             if before.amount != after.amount:
-                yield f"{name} {_amount(after)}, not {_amount(before)}"
+                yield say("{name} {amount}, not {amount_2}", name=name, amount=_amount(after), amount_2=_amount(before))
             else:
-                yield f"{name} goes in otherwise"
+                yield say("{name} goes in otherwise", name=name)
     if old.schools != new.schools or old.family != new.family:
-        yield f"{_called(new)} is made otherwise"
+        yield say("{called} is made otherwise", called=_called(new))
     if old.takes != new.takes or old.rest != new.rest:
-        yield f"{_called(new)} takes or goes otherwise"
+        yield say("{called} takes or goes otherwise", called=_called(new))
 
 
 def _lines(part: Part) -> dict[tuple[str, int], Line]:
@@ -105,7 +106,13 @@ def _plain(words: str, was: Any, now: Any) -> Iterator[str]:
         if old.get(path) != new.get(path):
             name = path.rpartition(".")[2]
             plain = name.rpartition("_")[0] if name.endswith(_UNITS) else name
-            yield f"{words}, {plain.replace('_', ' ')} {_short(new.get(path))}, not {_short(old.get(path))}"
+            yield say(
+                "{words}, {replace} {short}, not {short_2}",
+                words=words,
+                replace=plain.replace("_", " "),
+                short=_short(new.get(path)),
+                short_2=_short(old.get(path)),
+            )
 
 
 def _flat(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:

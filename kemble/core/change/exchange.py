@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.words import say
 
 # What is kept when one of a group stands in for another of it; "mass" for those weighed like for like.
 _KEEPS: dict[str, str] = {
@@ -83,7 +84,7 @@ class Exchange:
 
 
 def _left_out(says: str) -> tuple[Exchange, ...]:
-    return (Exchange("", "leave it out", "mass", says),)
+    return (Exchange("", say("leave it out"), "mass", says),)
 
 
 _OWN_RULES: dict[str, tuple[Exchange, ...]] = {

@@ -11,6 +11,7 @@ from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import MadeFor, Part, Sheet, Some
 from kemble.core.stations.mix.parts import Made, parts
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 
 def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> tuple[Sheet, Sheet]:
@@ -20,14 +21,18 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     Refused where either has no such part, or where one of them has it from elsewhere already.
     """
     if giver.title == taker.title:
-        refuse("with", "has the same title", "two sheets with titles of their own")
+        refuse("with", say("has the same title"), say("two sheets with titles of their own"))
     ours, theirs = _made(giver, role, kitchen), _made(taker, role, kitchen)
     part, other = _part(giver, role), _part(taker, role)
     for sheet, one in ((giver, part), (taker, other)):
         if one.made_on:
-            refuse("role", f"{sheet.title} has it from {one.made_on}", "a part made on its sheet")
+            refuse(
+                "role",
+                say("{title} has it from {made_on}", title=sheet.title, made_on=one.made_on),
+                say("a part made on its sheet"),
+            )
     if other.made_for:
-        refuse("with", "makes it for others itself", "a sheet that keeps its own")
+        refuse("with", say("makes it for others itself"), say("a sheet that keeps its own"))
     whole = ours.grams + theirs.grams
     smaller = ours.grams / whole
     shares = (
@@ -47,7 +52,7 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
     part, other = _part(giver, role), _part(taker, role)
     share = sum(one.share for one in part.made_for if one.sheet == taker.title)
     if not share or other.made_on != giver.title:
-        refuse("with", "does not share this part", "a sheet that it is made for")
+        refuse("with", say("does not share this part"), say("a sheet that it is made for"))
     rest = 1 - share
     smaller = scale_part(part, rest).model_copy(
         update={
@@ -63,7 +68,9 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
 def _part(sheet: Sheet, role: PartRole) -> Part:
     part = sheet.part(role)
     if part is None or role == "base":
-        refuse("role", f"{sheet.title} has no {role} to share", "a part beside the base")
+        refuse(
+            "role", say("{title} has no {role} to share", title=sheet.title, role=role), say("a part beside the base")
+        )
     return part
 
 
@@ -75,8 +82,12 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> Made:
     if abs(own - bowl.parts[role].grams) > 1e-6:
         refuse(
             "role",
-            f"some of the {role} of {sheet.title} is held back or shared with its other parts",
-            "a part whose lines are its own",
+            say(
+                "some of the {role} of {title} is held back or shared with its other parts",
+                role=role,
+                title=sheet.title,
+            ),
+            say("a part whose lines are its own"),
         )
     return parts(Working(sheet, kitchen, shelf, bowl))[role]
 

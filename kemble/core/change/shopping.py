@@ -18,6 +18,7 @@ from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
 from kemble.core.stations.chain import work
+from kemble.core.words import say
 
 # The order in which a list is walked, and what each shelf is called.
 SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
@@ -105,7 +106,12 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             if part.made_on in titles:
                 continue
             if part.made_on:
-                note = f"{part.name or part.role} for {sheet.title}: {part.made_on} makes it, but is not on this list."
+                note = say(
+                    "{what} for {title}: {made_on} makes it, but is not on this list.",
+                    what=part.name or part.role,
+                    title=sheet.title,
+                    made_on=part.made_on,
+                )
                 notes.extend([note] if note not in notes else [])
             if "tap" in one.item.tags:
                 continue
@@ -187,7 +193,13 @@ def _line(need: _Need, stock: Stock | None, shelf: Shelf) -> ShoppingLine:
 
 
 def _grams(grams: float) -> str:
-    return f"{grams / 1000:.2f} kg" if grams >= 1000 else f"{grams:.0f} g" if grams >= 10 else f"{grams:.1f} g"
+    return (
+        say("{grams:.2f} kg", grams=grams / 1000)
+        if grams >= 1000
+        else f"{grams:.0f} g"
+        if grams >= 10
+        else f"{grams:.1f} g"
+    )
 
 
 def _text(
@@ -202,26 +214,26 @@ def _text(
         rows += [name, *(f"- {_bought(line)}" for line in wanted), ""]
     at_home = [line for line in lines if line.buy_g <= _A_HAIR]
     if at_home:
-        rows += ["In the larder already", *(f"- {line.name}, {_grams(line.need_g)}" for line in at_home), ""]
+        rows += [say("In the larder already"), *(f"- {line.name}, {_grams(line.need_g)}" for line in at_home), ""]
     if holds:
-        rows += [f"Allergens: {', '.join(holds)}.", ""]
+        rows += [say("Allergens: {join_}.", join_=", ".join(holds)), ""]
     rows += notes
     if cost is not None:
-        left_out = f", {unpriced} without a price" if unpriced else ""
-        rows.append(f"About {cost:.2f} {currency}".rstrip() + f"{left_out}.")
+        left_out = say(", {unpriced} without a price", unpriced=unpriced) if unpriced else ""
+        rows.append(say("About {cost:.2f} {currency}", cost=cost, currency=currency).rstrip() + f"{left_out}.")
     return "\n".join(rows).strip() + "\n"
 
 
 def carried(line: ShoppingLine) -> str:
     """What is carried home of it: "2 bags of 500 g"."""
     if not line.packs or not line.pack_g:
-        return f"{_grams(line.buy_g)}, loose or made at home"
+        return say("{grams}, loose or made at home", grams=_grams(line.buy_g))
     packs = f"{line.pack}{'s' if line.packs > 1 and not line.pack.endswith('x') else ''}"
-    return f"{line.packs} {packs} of {_grams(line.pack_g)}"
+    return say("{packs} {packs_2} of {grams}", packs=line.packs, packs_2=packs, grams=_grams(line.pack_g))
 
 
 def _bought(line: ShoppingLine) -> str:
     text = f"{line.name}: {carried(line)}"
     if line.packs and line.pack_g:
-        text += f" ({_grams(line.buy_g)} needed)"
+        text += say(" ({grams} needed)", grams=_grams(line.buy_g))
     return f"{text}. {line.look_alike}" if line.look_alike else text

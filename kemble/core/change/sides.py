@@ -17,6 +17,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import work
+from kemble.core.words import say
 
 # What is worth comparing, most telling first. A row is shown when it differs, or exists on one side only.
 COMPARED = (
@@ -108,7 +109,7 @@ def questions(way: Way) -> list[Question]:
     """Everything on which the cooks of a way differ."""
     found = [Question(id=choice.id, title=choice.title, station=choice.station) for choice in way.choices]
     if way.base == "grain":
-        found.insert(0, Question(id="soak", title="The grain is soaked", station="mix"))
+        found.insert(0, Question(id="soak", title=say("The grain is soaked"), station="mix"))
     return found
 
 
@@ -117,7 +118,7 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     way = WAYS[sheet.way]
     asked = {one.id: one for one in questions(way)}
     if question not in asked:
-        refuse("question", f'"{question}" is not asked here', ", ".join(asked))
+        refuse("question", say('"{question}" is not asked here', question=question), ", ".join(asked))
     choice = way.choice(question)  # the soak is a question, and no choice of the card
     schools = _chosen(sheet, choice) if choice else _soaked(sheet)
     worked = [work(school.sheet, kitchen) for school in schools]
@@ -168,8 +169,12 @@ def _soaked(sheet: Sheet) -> list[_School]:
         _School(side, label, buys, minutes == now.soak_min, soaked(sheet, side)) for side, minutes, label, buys in SOAKS
     ]
     if not any(school.followed for school in found):
-        words = f"{now.soak_min / 60:.1f} h".replace(".0 h", " h") if now.soak_min >= 60 else f"{now.soak_min:.0f} min"
-        found.append(_School("now", f"{words}, as on the sheet", "", True, sheet))
+        words = (
+            f"{now.soak_min / 60:.1f} h".replace(".0 h", " h")
+            if now.soak_min >= 60
+            else say("{soak_min:.0f} min", soak_min=now.soak_min)
+        )
+        found.append(_School("now", say("{words}, as on the sheet", words=words), "", True, sheet))
     return found
 
 

@@ -16,6 +16,7 @@ from kemble.core.devices.device import Line, parsed
 from kemble.core.facts.quantity import TEMPERATURE_UNITS, TemperatureUnit, from_celsius, to_celsius
 from kemble.core.physics.conduction import Array
 from kemble.core.stations.heat.curve import Curve
+from kemble.core.words import say
 
 # A probe's tip is seldom at the very heart, and a home one is a degree or two off. Kitchen estimate, 1 to 3 °C.
 READING_SD_C = 2.0
@@ -152,9 +153,14 @@ def _log_factor(minutes: Array, core: Array, one: Probed) -> tuple[float, float]
 
 
 def _says(last: Probed, now: float, was: float, unit: TemperatureUnit) -> str:
-    told = f"At {last.minute:.0f} minutes the heart is {from_celsius(last.celsius, unit):.0f} °{unit}: "
+    told = say(
+        "At {minute:.0f} minutes the heart is {from_celsius:.0f} °{unit}: ",
+        minute=last.minute,
+        from_celsius=from_celsius(last.celsius, unit),
+        unit=unit,
+    )
     if last.minute >= now:
-        return told + "done by the curve. Look at it now."
+        return told + say("done by the curve. Look at it now.")
     if round(now) == round(was):
-        return told + f"as told, done at {was:.0f}."
-    return told + f"done at {now:.0f}, not {was:.0f}."
+        return told + say("as told, done at {was:.0f}.", was=was)
+    return told + say("done at {now:.0f}, not {was:.0f}.", now=now, was=was)

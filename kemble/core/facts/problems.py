@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
+from kemble.core.words import say
+
 
 class Problem(BaseModel):
     """One thing wrong with an input. `path` is dotted, from the document's root."""
@@ -22,7 +24,7 @@ class Problem(BaseModel):
 
     @property
     def sentence(self) -> str:
-        accepts = f" Accepted: {self.accepts}." if self.accepts else ""
+        accepts = say(" Accepted: {accepts}.", accepts=self.accepts) if self.accepts else ""
         return f"{self.path}: {self.says}.{accepts}"
 
 
@@ -31,7 +33,7 @@ class Refused(ValueError):
 
     def __init__(self, problems: Sequence[Problem]) -> None:
         self.problems = list(problems)
-        more = f" ({len(self.problems) - 1} more)" if len(self.problems) > 1 else ""
+        more = say(" ({n} more)", n=len(self.problems) - 1) if len(self.problems) > 1 else ""
         super().__init__(self.problems[0].sentence + more)
 
 

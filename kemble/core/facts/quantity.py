@@ -14,6 +14,8 @@ from functools import lru_cache
 from itertools import product
 from typing import Literal, NamedTuple, get_args
 
+from kemble.core.words import say
+
 UnitId = Literal[
     "g",
     "kg",
@@ -141,9 +143,9 @@ def span_words(minutes: float) -> str:
     """ "45 min", "2 h", "2 h 10 min": hours from an hour and a half on."""
     whole = round(minutes)
     if whole < 90:
-        return f"{whole} min"
+        return say("{whole} min", whole=whole)
     hours, left = divmod(whole, 60)
-    return f"{hours} h {left} min" if left else f"{hours} h"
+    return say("{hours} h {left} min", hours=hours, left=left) if left else f"{hours} h"
 
 
 INCH_MM = 25.4
@@ -153,7 +155,7 @@ FLUID_OUNCE_ML = 29.573530
 
 def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
     """A length as it is read: "31 mm", or "1.22 in", which is to a quarter of a millimetre."""
-    return f"{mm / INCH_MM:.2f} in" if unit == "in" else f"{mm:.{decimals}f} mm"
+    return say("{mm:.2f} in", mm=mm / INCH_MM) if unit == "in" else f"{mm:.{decimals}f} mm"
 
 
 def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) -> str:
@@ -179,7 +181,7 @@ def volume_words(ml: float, unit: VolumeUnit) -> str:
     >>> volume_words(250, "ml"), volume_words(250, "fl oz")
     ('250 ml', '8.5 fl oz')
     """
-    return f"{ml / FLUID_OUNCE_ML:.1f} fl oz" if unit == "fl oz" else f"{ml:.0f} ml"
+    return say("{ml:.1f} fl oz", ml=ml / FLUID_OUNCE_ML) if unit == "fl oz" else say("{ml:.0f} ml", ml=ml)
 
 
 def size_words(*sides_mm: float, unit: LengthUnit) -> str:
@@ -280,7 +282,7 @@ def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | 
     smallest = options[0][0]
     if ml < smallest * 0.75:
         pinches = max(1, round(mass_g / _PINCH_G))
-        text = "a pinch" if pinches == 1 else f"{pinches} pinches"
+        text = say("a pinch") if pinches == 1 else say("{pinches} pinches", pinches=pinches)
         return Household(text, 100.0 * (pinches * _PINCH_G - mass_g) / mass_g)
     if ml > options[-1][0] * 1.05:
         return None

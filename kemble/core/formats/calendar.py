@@ -9,6 +9,7 @@ from icalendar import Alarm, Calendar, Event
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.words import say
 
 _BEFORE = timedelta(minutes=5)
 
@@ -26,7 +27,7 @@ def calendar_of(
         calendar.add_component(_event(one, dishes, made, f"{uid}-{one.dish}-{one.step.id}@kemble"))
     if plan:
         table = Event()
-        table.add("summary", f"On the table: {title}")
+        table.add("summary", say("On the table: {title}", title=title))
         table.add("dtstart", plan.serve)
         table.add("dtend", plan.serve + timedelta(hours=1))
         table.add("dtstamp", made)
@@ -63,7 +64,7 @@ def _words(one: Scheduled) -> str:
     if step.target:
         said.append(f"{step.target.label}: {step.target.grams:.0f} g")
     if step.tools:
-        said.append(f"Set out: {', '.join(step.tools)}.")
+        said.append(say("Set out: {join_}.", join_=", ".join(step.tools)))
     if one.who:
-        said.append(f"By {one.who}.")
+        said.append(say("By {who}.", who=one.who))
     return "\n".join(said)

@@ -11,6 +11,7 @@ from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.mix.lines import LineWorked
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 _HANDS = {"held": "hands", "minded": "an eye on it", "free": "by itself"}
 _WIDE_MM = 62.0  # the room that a drawing has
@@ -37,7 +38,7 @@ def card_html(sheet: Sheet, worked: Worked, *, size_pt: float = 10.0, fonts: str
 def _makes(worked: Worked) -> str:
     for key in ("shape.pieces", "cut.pieces"):
         if key in worked.facts:
-            return f", {float(worked.facts[key].value):.0f} pieces"
+            return say(", {n:.0f} pieces", n=float(worked.facts[key].value))
     return ""
 
 
@@ -60,7 +61,12 @@ def _line(line: LineWorked) -> str:
 def _step(step: StepWorked) -> str:
     lasts = span_words(step.minutes)
     if step.window:
-        lasts = f"{step.window.first_check:.0f} to {step.window.latest:.0f} min, likely {step.window.done:.0f}"
+        lasts = say(
+            "{first_check:.0f} to {latest:.0f} min, likely {done:.0f}",
+            first_check=step.window.first_check,
+            latest=step.window.latest,
+            done=step.window.done,
+        )
     cue = f" <i>{escape(step.cue.question)} {escape(step.cue.how)}</i>" if step.cue else ""
     weight = f" <b>{step.target.grams:.0f}&#160;g</b> {escape(step.target.label)}." if step.target else ""
     return f"<b>{escape(step.title)}</b>, {lasts}, {_HANDS[step.hands]}. {escape(step.words)}{cue}{weight}"
@@ -79,18 +85,20 @@ def _drawing(worked: Worked) -> str:
             f'<rect x="0" y="{shape.tin.height_mm - shape.depth_mm:.1f}" width="{width:.1f}" height="{shape.depth_mm:.1f}" '
             f'fill="#e7dcae"/><path d="M0 0V{shape.tin.height_mm:.1f}H{width:.1f}V0" fill="none" stroke="#1d2830" '
             'stroke-width="1.2"/>',
-            f"{shape.depth_mm:.0f} mm deep in {width:.0f} mm",
+            say("{depth_mm:.0f} mm deep in {width:.0f} mm", depth_mm=shape.depth_mm, width=width),
         )
     r, core = shape.outer_mm / 2, shape.core_mm / 2
     inner = f'<circle cx="{r:.1f}" cy="{r:.1f}" r="{core:.1f}" fill="#8a5a44"/>' if core > 0 else ""
-    says = f"{shape.outer_mm:.0f} mm across" + (f", {shape.core_mm:.0f} within" if core > 0 else "")
+    says = say("{outer_mm:.0f} mm across", outer_mm=shape.outer_mm) + (
+        say(", {core_mm:.0f} within", core_mm=shape.core_mm) if core > 0 else ""
+    )
     ring = f'<circle cx="{r:.1f}" cy="{r:.1f}" r="{r:.1f}" fill="#f3ead0" stroke="#1d2830" stroke-width="0.6"/>'
     return _svg(shape.outer_mm, shape.outer_mm, ring + inner, says)
 
 
 def _svg(width: float, height: float, inside: str, says: str) -> str:
     scale = min(1.0, _WIDE_MM / width)
-    as_it_is = "to size" if scale == 1.0 else f"1 to {1 / scale:.1f}"
+    as_it_is = say("to size") if scale == 1.0 else say("1 to {scale:.1f}", scale=1 / scale)
     return (
         f'<svg width="{width * scale + 2:.1f}mm" height="{height * scale + 2:.1f}mm" '
         f'viewBox="-1 -1 {width + 2:.1f} {height + 2:.1f}">{inside}</svg><p class=small>{escape(says)}, {as_it_is}</p>'

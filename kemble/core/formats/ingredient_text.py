@@ -34,6 +34,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient, State
 from kemble.core.kitchen.larder.names import names_of, plain
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.words import say
 
 MOST_LINES = 120
 MOST_LETTERS = 8000
@@ -119,12 +120,16 @@ def read_list(text: str, kitchen: Kitchen) -> ReadList:
             continue
         if i >= MOST_LINES:
             found.append(
-                ReadLine(text=raw.strip(), kind="unread", role=role, asks="The list is too long: paste the rest after.")
+                ReadLine(
+                    text=raw.strip(), kind="unread", role=role, asks=say("The list is too long: paste the rest after.")
+                )
             )
             continue
         if len(raw) > MOST_LINE_LETTERS:  # no ingredient is that long, and reading it would take its square
             found.append(
-                ReadLine(text=raw[:MOST_LINE_LETTERS], kind="unread", role=role, asks="This line is too long to read.")
+                ReadLine(
+                    text=raw[:MOST_LINE_LETTERS], kind="unread", role=role, asks=say("This line is too long to read.")
+                )
             )
             continue
         line = reader.line(raw, role)
@@ -133,7 +138,7 @@ def read_list(text: str, kitchen: Kitchen) -> ReadList:
     if len(text) > MOST_LETTERS:
         rest = text[MOST_LETTERS:].strip()
         found.append(
-            ReadLine(text=rest[:200], kind="unread", role=role, asks="The list is too long: paste the rest after.")
+            ReadLine(text=rest[:200], kind="unread", role=role, asks=say("The list is too long: paste the rest after."))
         )
     return ReadList(lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen)))
 
@@ -175,14 +180,18 @@ class _Reader:
                 value=round(amount.value, 4) if amount else None,
                 unit=self._unit(amount, None)[0] if amount else None,
                 left_over=rest,
-                asks="What is it? No ingredient of the larder goes by that name."
+                asks=say("What is it? No ingredient of the larder goes by that name.")
                 if amount
-                else "This line could not be read: pick the ingredient and type the amount, or leave it out.",
+                else say("This line could not be read: pick the ingredient and type the amount, or leave it out."),
             )
         item = self.shelf.items[ingredient]
         amount = _chosen(quantities)
         if amount is None:
-            asks = " ".join(part for part in (f"How much {item.name.lower()}? No amount is written.", which) if part)
+            asks = " ".join(
+                part
+                for part in (say("How much {lower}? No amount is written.", lower=item.name.lower()), which)
+                if part
+            )
             return ReadLine(
                 text=text, kind="line", role=role, ingredient=ingredient, state=state, left_over=left, asks=asks,
                 understood=item.name,
@@ -196,15 +205,15 @@ class _Reader:
             if amount.unit == "pack" and UNITS[second].kind in ("mass", "volume"):
                 # "2 tins (400 ml each) of coconut milk": so many of what one holds.
                 value, unit = amount.value * other.value, second
-                guessed.append(f"{other.written} in each")
+                guessed.append(say("{written} in each", written=other.written))
             elif _added(bare, amount, other) and UNITS[unit].kind == UNITS[second].kind:
                 value += other.value * UNITS[second].factor / UNITS[unit].factor
-                guessed.append(f"and {other.written} more")
+                guessed.append(say("and {written} more", written=other.written))
             elif not self._the_same(item, (value, unit), (other.value, second)):
-                which = f"It also says {other.written}. More, or the same again?"
+                which = say("It also says {written}. More, or the same again?", written=other.written)
         elif amount.unit is None and unit != "piece" and (left or value < _FEW_G):
             # "2 quinces", "1 krm salt": a number without a measure that is known is no weight.
-            which = f"{_figure(value)} what? It is taken as {_figure(value)} {UNITS[unit].name}."
+            which = say("{figure} what? It is taken as {figure} {name}.", figure=_figure(value), name=UNITS[unit].name)
         return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
 
     def _the_same(self, item: Ingredient, one: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
@@ -228,7 +237,7 @@ class _Reader:
             if UNITS[unit].id != "g":
                 understood += f", {mass:.0f} g" if mass >= 10 else f", {mass:.1f} g"
             if mass > 20_000:
-                asks = f"{mass / 1000:.0f} kg? That is a great deal."
+                asks = say("{mass:.0f} kg? That is a great deal.", mass=mass / 1000)
         except ValueError as error:
             asks = f"{item.name} {error}."
         return ReadLine(
@@ -241,9 +250,9 @@ class _Reader:
         system = self.kitchen.measures
         if amount.unit == "cup":
             if self.kitchen.own_cup_ml:
-                return "cup_own", [f"a cup as your own, {self.kitchen.own_cup_ml:.0f} ml"]
+                return "cup_own", [say("a cup as your own, {own_cup_ml:.0f} ml", own_cup_ml=self.kitchen.own_cup_ml)]
             unit: UnitId = "cup_us" if system == "us" else "cup_metric"
-            return unit, [f"a cup as a {UNITS[unit].name}, {UNITS[unit].factor:.0f} ml"]
+            return unit, [say("a cup as a {name}, {factor:.0f} ml", name=UNITS[unit].name, factor=UNITS[unit].factor)]
         if amount.unit == "tbsp":
             return {"us": "tbsp_us", "metric": "tbsp_metric", "metric_20": "tbsp_20"}[system], []  # type: ignore[return-value]
         if amount.unit == "tsp":
@@ -253,8 +262,8 @@ class _Reader:
         if item is not None and item.g_per_piece is not None:
             return "piece", []
         if item is not None and item.packs and amount.value < 10:
-            return "pack", ["no unit is written: taken as packs"]
-        return "g", ["no unit is written: taken as grams"]
+            return "pack", [say("no unit is written: taken as packs")]
+        return "g", [say("no unit is written: taken as grams")]
 
     def _of_a_fruit(self, bare: str) -> tuple[float, UnitId, str, str] | None:
         """ "Zest of 1 lemon", "juice of 2 oranges", "1 lemon, zested"."""
@@ -273,7 +282,12 @@ class _Reader:
             return None
         if what == "juice":
             name = "orange-juice" if fruit == "orange" else "lemon-juice"
-            return count * JUICE_ML[fruit], "ml", name, f"the juice of one as {JUICE_ML[fruit]:.0f} ml"
+            return (
+                count * JUICE_ML[fruit],
+                "ml",
+                name,
+                say("the juice of one as {juice_ml:.0f} ml", juice_ml=JUICE_ML[fruit]),
+            )
         return count, "piece", "orange-rind" if fruit == "orange" else "lemon-rind", ""
 
     def _ingredient(self, words: str) -> tuple[str | None, set[str], str]:
@@ -291,7 +305,7 @@ class _Reader:
                 name = hit[0]
                 item = self.shelf.items[self.names[name]]
                 if found is None or len(name.split()) > len(found[0].split()):
-                    return item.id, set(core), f"Read as {item.name.lower()}."
+                    return item.id, set(core), say("Read as {lower}.", lower=item.name.lower())
         return (found[1], set(found[0].split()), WHICH.get(found[0], "")) if found else (None, set(), "")
 
     def _by_name(self, tokens: list[str]) -> tuple[str, str] | None:
@@ -422,7 +436,14 @@ def _from_figures(match: re.Match[str]) -> _Quantity | None:
     value = low
     if high is not None and high > low:
         value = (low + high) / 2
-        guessed.append(f"{_figure(low)} to {_figure(high)}: taken as {_figure(value)}")
+        guessed.append(
+            say(
+                "{figure} to {figure_2}: taken as {figure_3}",
+                figure=_figure(low),
+                figure_2=_figure(high),
+                figure_3=_figure(value),
+            )
+        )
     return _measured(match, value, guessed)
 
 
@@ -430,7 +451,7 @@ def _from_words(match: re.Match[str]) -> _Quantity:
     words = match["low"].lower().split()
     numbers = [WORD_NUMBERS[word] for word in words if word in WORD_NUMBERS]
     value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
-    guessed = [f"a few: taken as {_figure(value)}"] if "few" in words else []
+    guessed = [say("a few: taken as {figure}", figure=_figure(value))] if "few" in words else []
     return _measured(match, value, guessed)
 
 

@@ -13,6 +13,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.words import say
 
 LISTS = ("plan", "shopping")
 
@@ -22,7 +23,7 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
     steps = [one for one in plan.scheduled if not who or one.who == who]
     if not steps:
         named = ", ".join(sorted({one.who for one in plan.scheduled if one.who}))
-        refuse("helper", f"{who} has nothing to do in it", named or "a kitchen with several cooks")
+        refuse("helper", say("{who} has nothing to do in it", who=who), named or say("a kitchen with several cooks"))
     of_dish = {i: f"{i + 1} " if len(dishes) > 1 else "" for i in range(len(dishes))}
     days: dict[str, list[str]] = {}
     tools: dict[str, str] = {}
@@ -35,7 +36,7 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
     by_clock = "".join(f"<h2>{escape(day)}</h2><table>{''.join(rows)}</table>" for day, rows in days.items())
     numbered = [f"{i} {escape(dish)}" for i, dish in enumerate(dishes, start=1)] if len(dishes) > 1 else []
     table_at = f"<p><b>{kitchen.clock_words(plan.serve)} on the table</b></p>"
-    set_out = _pairs("To set out", ((tool[:1].upper() + tool[1:], at) for tool, at in tools.items()))
+    set_out = _pairs(say("To set out"), ((tool[:1].upper() + tool[1:], at) for tool, at in tools.items()))
     head = f"{title}: {who}" if who else title
     return _page(head, f"<p>{', '.join(numbered)}</p>{by_clock}{table_at}{set_out}", fonts)
 
@@ -63,7 +64,7 @@ def shopping_html(found: ShoppingList, *, fonts: str = "") -> str:
     told = sorted({one for line in lines for one in line.allergens})
     allergens = f"<p>Allergens: {escape(', '.join(told))}. Read the packets.</p>" if told else ""
     nothing = "" if lines else "<p>Nothing: all of it is there.</p>"
-    return _page(f"To buy for {', '.join(of)}", body + nothing + allergens, fonts)
+    return _page(say("To buy for {join_}", join_=", ".join(of)), body + nothing + allergens, fonts)
 
 
 def _bought(line: ShoppingLine) -> str:

@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.facts.quantity import span_words, to_celsius
 from kemble.core.formats.ingredient_words import WORD_NUMBERS
+from kemble.core.words import say
 
 _INCH_MM, _CM_MM = 25.4, 10.0
 _MOST_LETTERS = 2000  # of a line; what is over is not looked at
@@ -112,16 +113,18 @@ def _clocks(line: str) -> Iterator[Understood]:
         for at, minutes, written in sorted(found):
             verb = _verb_before(sentence, at)
             if verb is None or minutes is None or verb.of in done:
-                yield Understood(words=f"{written.strip()}", asks="A time: of what?")
+                yield Understood(words=f"{written.strip()}", asks=say("A time: of what?"))
                 continue
             if verb.of == "heat" and _WARMING.search(sentence[:at]):
                 continue  # of water or butter, not of the cake
             done.add(verb.of)
             if verb.of == "soak":
                 yield Understood(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
-            said = {"minutes": minutes, "by": "as it is written"}
+            said = {"minutes": minutes, "by": say("as it is written")}
             yield Understood(
-                words=f"{span_words(minutes)} {verb.called}, as taught", path=f"taught.{verb.of}", value=said
+                words=say("{span_words} {called}, as taught", span_words=span_words(minutes), called=verb.called),
+                path=f"taught.{verb.of}",
+                value=said,
             )
 
 
@@ -185,7 +188,7 @@ def _tin(line: str) -> Iterator[Understood]:
     sides = _SIDES.search(line)
     if sides and _VESSEL.search(line):
         unit = sides["ub"] or sides["ua"]
-        asks = "" if unit else "Inches or centimetres? Taken as inches where both are under 18."
+        asks = "" if unit else say("Inches or centimetres? Taken as inches where both are under 18.")
         inches = unit is None and max(float(sides["a"]), float(sides["b"])) < 18
         a, b = (_mm(sides[name], unit or ("in" if inches else "cm")) for name in ("a", "b"))
         yield from _oblong(max(a, b), min(a, b), asks)
@@ -197,12 +200,19 @@ def _tin(line: str) -> Iterator[Understood]:
     if "square" in shape or re.search(r"\bsquare\b", line, re.IGNORECASE):
         yield from _oblong(size, size, "")
     elif across["of"].lower() != "steamer":
-        yield Understood(words=f"a round tin {size:.0f} mm across", path="vessel.tin.shape", value="round")
+        yield Understood(
+            words=say("a round tin {size:.0f} mm across", size=size), path="vessel.tin.shape", value="round"
+        )
         yield Understood(words="", path="vessel.tin.diameter_mm", value=size)
 
 
 def _oblong(length: float, width: float, asks: str) -> Iterator[Understood]:
-    yield Understood(words=f"a tin {length:.0f} by {width:.0f} mm", path="vessel.tin.shape", value="oblong", asks=asks)
+    yield Understood(
+        words=say("a tin {length:.0f} by {width:.0f} mm", length=length, width=width),
+        path="vessel.tin.shape",
+        value="oblong",
+        asks=asks,
+    )
     yield Understood(words="", path="vessel.tin.length_mm", value=length)
     yield Understood(words="", path="vessel.tin.width_mm", value=width)
 
@@ -216,11 +226,13 @@ def _oven(line: str) -> Iterator[Understood]:
     value = float(match["value"] or match["bare"])
     unit = (match["unit"] or ("F" if value > 260 else "C"))[0].upper()
     celsius = round(to_celsius(value, "F") if unit == "F" else value, 1)
-    asks = "" if match["unit"] else f"{value:.0f} degrees of which kind? Taken as °{unit}."
+    asks = "" if match["unit"] else say("{value:.0f} degrees of which kind? Taken as °{unit}.", value=value, unit=unit)
     if 120 <= celsius <= 260:
-        yield Understood(words=f"the oven at {celsius:.0f} °C", path="heat.oven_c", value=celsius, asks=asks)
+        yield Understood(
+            words=say("the oven at {celsius:.0f} °C", celsius=celsius), path="heat.oven_c", value=celsius, asks=asks
+        )
     else:
-        yield Understood(words=match.group(0), asks="No oven is so warm: which temperature is it?")
+        yield Understood(words=match.group(0), asks=say("No oven is so warm: which temperature is it?"))
 
 
 def _cover(line: str) -> Iterator[Understood]:
@@ -236,7 +248,7 @@ def _pieces(line: str) -> Iterator[Understood]:
     if match and not _NOT_PIECES.search(line):
         count = int(match["named"] or match["bare"])
         if 1 <= count <= 400:
-            yield Understood(words=f"{count} pieces", path="pieces", value=count)
+            yield Understood(words=say("{count} pieces", count=count), path="pieces", value=count)
 
 
 def pieces_of(yields: str) -> int | None:
@@ -272,7 +284,8 @@ def of_the_way(method: Sequence[MethodLine], way: str | None) -> list[MethodLine
 
 def _of_what(line: MethodLine) -> MethodLine:
     says = [
-        Understood(words=one.words, asks="A time: of what?") if one.path == "taught.heat" else one for one in line.says
+        Understood(words=one.words, asks=say("A time: of what?")) if one.path == "taught.heat" else one
+        for one in line.says
     ]
     return line.model_copy(update={"says": says})
 
@@ -313,7 +326,7 @@ def way_from(
                 counts[str(one.value)] = counts.get(str(one.value), 0) + 1
     reasons = [words for way, _, words, _ in _POINTS if counts.get(way)]
     if not counts:
-        return by_ingredients, ["its ingredients say so"] if by_ingredients else []
+        return by_ingredients, [say("its ingredients say so")] if by_ingredients else []
     most = max(counts.values())
     leading = [way for way, count in counts.items() if count == most]
     chosen = by_ingredients if by_ingredients in leading else leading[0]

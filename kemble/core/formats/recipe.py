@@ -20,6 +20,7 @@ from kemble.core.formats.method_text import MethodLine, Understood, of_the_way, 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import FORMAT, VERSION, Sheet, sheet_from
+from kemble.core.words import say
 
 MOST_LETTERS = 120_000  # of a page's source; what the page sends is first cut down to its recipe data
 _MOST_DEEP = 12
@@ -74,7 +75,7 @@ def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ReadRecipe:
         sheet=sheet,
         listed=read_list("", kitchen),
         way=sheet.way,
-        because=["it says so"],
+        because=[say("it says so")],
     )
 
 
@@ -125,10 +126,18 @@ def sheet_of(told: ReadRecipe) -> Sheet:
     ]
     if open_lines:
         first = open_lines[0]
-        refuse(f'"{first.text}"', first.asks.rstrip(".?") or "is not clear", "an amount, a unit and an ingredient")
+        refuse(
+            f'"{first.text}"',
+            first.asks.rstrip(".?") or say("is not clear"),
+            say("an amount, a unit and an ingredient"),
+        )
     lines = [line for line in told.listed.lines if line.kind == "line"]
     if told.way is None or not any(line.role == "base" for line in lines):
-        refuse("the recipe", "tells no way of making", "a list with a sweet rice flour or grain, and its method")
+        refuse(
+            "the recipe",
+            say("tells no way of making"),
+            say("a list with a sweet rice flour or grain, and its method"),
+        )
     roles = dict.fromkeys(["base", *(line.role for line in lines)])
     parts = [
         {
@@ -339,21 +348,27 @@ def _read(
     listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
     told = read_method(method[:_MOST_LINES])
     if minutes is not None and not any(one.path == "taught.heat" for line in told for one in line.says):
-        said = {"minutes": minutes, "by": "as it is written"}
+        said = {"minutes": minutes, "by": say("as it is written")}
         told = [
             *told,
             MethodLine(
-                text="cooking time", says=[Understood(words=f"{minutes:.0f} min", path="taught.heat", value=said)]
+                text=say("cooking time"),
+                says=[Understood(words=say("{minutes:.0f} min", minutes=minutes), path="taught.heat", value=said)],
             ),
         ]
     count = pieces_of(yields)
     if count is not None and not any(one.path == "pieces" for line in told for one in line.says):
-        told = [*told, MethodLine(text=yields, says=[Understood(words=f"{count} pieces", path="pieces", value=count)])]
+        told = [
+            *told,
+            MethodLine(
+                text=yields, says=[Understood(words=say("{count} pieces", count=count), path="pieces", value=count)]
+            ),
+        ]
     way, because = way_from(told, listed.way, _base(listed, kitchen))
     told = of_the_way(told, way)
     return ReadRecipe(
         source=source,
-        title=title or "Pasted list",
+        title=title or say("Pasted list"),
         yields=yields,
         listed=listed,
         method=told,
@@ -372,14 +387,14 @@ def _base(listed: ReadList, kitchen: Kitchen) -> str | None:
 def _questions(listed: ReadList, method: Sequence[MethodLine], yields: str, kitchen: Kitchen) -> Iterator[str]:
     """What has to be asked before anything is begun from it."""
     if yields and re.search(r"\bserv", yields, re.IGNORECASE):
-        yield f"“{yields}”: how many pieces is that? It is kept as a word, and changes no amount."
+        yield say("“{yields}”: how many pieces is that? It is kept as a word, and changes no amount.", yields=yields)
     base = _base(listed, kitchen)
     waters = [line for line in listed.lines if line.ingredient == "water"]
     if base == "grain" and waters and len(waters) < 3:
-        yield "Is the water what the grain soaks in, or what is poured on once it has drained? Say it on Mix."
+        yield say("Is the water what the grain soaks in, or what is poured on once it has drained? Say it on Mix.")
     cups = {line.unit for line in listed.lines if line.unit in ("cup_us", "cup_metric")}
     if cups and kitchen.own_cup_ml is None:
-        yield "Which cup? It is taken as the one of your kitchen's measures until you weigh one."
+        yield say("Which cup? It is taken as the one of your kitchen's measures until you weigh one.")
     said: dict[str, set[str]] = {}
     for line in method:
         for one in line.says:
@@ -387,4 +402,8 @@ def _questions(listed: ReadList, method: Sequence[MethodLine], yields: str, kitc
                 said.setdefault(one.path, set()).add(str(one.value))
     for path, values in said.items():
         if len(values) > 1:
-            yield f"Two are written of one thing ({path.split('.')[-1].replace('_', ' ')}: {', '.join(sorted(values))}): the first is taken."
+            yield say(
+                "Two are written of one thing ({replace}: {join_}): the first is taken.",
+                replace=path.split(".")[-1].replace("_", " "),
+                join_=", ".join(sorted(values)),
+            )

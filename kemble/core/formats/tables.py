@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 
 Cell = str | float | int | bool | datetime | None
 # What a spreadsheet takes for the beginning of a formula; such a cell is given a quote before it, which it shows as words.
@@ -38,20 +39,24 @@ def read_csv(text: str) -> list[Row]:
     a formula is taken off again. Raises Refused for what is too long, and for what has no head."""
     text = text.removeprefix("\ufeff")
     if len(text) > MOST_LETTERS:
-        refuse("text", f"is over {MOST_LETTERS:,} letters long", f"at most {MOST_LETTERS:,}")
+        refuse(
+            "text",
+            say("is over {most_letters:,} letters long", most_letters=MOST_LETTERS),
+            say("at most {most_letters:,}", most_letters=MOST_LETTERS),
+        )
     first = text.lstrip().split("\n", 1)[0]
     between = max((",", ";", "\t"), key=first.count)
     if not first.strip() or between not in first:
-        refuse("text", "has no head with several columns", "a table as a spreadsheet writes it, as CSV")
+        refuse("text", say("has no head with several columns"), say("a table as a spreadsheet writes it, as CSV"))
     try:
         found = list(csv.reader(io.StringIO(text, newline=""), delimiter=between, strict=True))
     except csv.Error as error:
-        refuse("text", f"is no whole table: {error}", "CSV as a spreadsheet writes it")
+        refuse("text", say("is no whole table: {error}", error=error), say("CSV as a spreadsheet writes it"))
     while found and not any(cell.strip() for cell in found[0]):
         del found[0]
     head = [cell.strip().lower() for cell in found[0]]
     if len(found) > MOST_ROWS + 1:
-        refuse("text", f"has {len(found) - 1:,} rows", f"at most {MOST_ROWS:,}")
+        refuse("text", say("has {n:,} rows", n=len(found) - 1), say("at most {most_rows:,}", most_rows=MOST_ROWS))
     rows = []
     for number, cells in enumerate(found[1:], start=2):
         if any(cell.strip() for cell in cells):

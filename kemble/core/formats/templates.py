@@ -18,6 +18,7 @@ from kemble.core.geometry.leaf import OVERLAP_MM, lining_of
 from kemble.core.kitchen.document import Tin
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
+from kemble.core.words import say
 
 PAPER_MM: tuple[float, float] = (210.0, 297.0)
 MARGIN_MM = 10.0
@@ -110,16 +111,19 @@ def _linings(sheet: Sheet, worked: Worked) -> Iterator[Template]:
         return
     for number, tinful in enumerate(shape.tins, start=1):
         tin, of = tinful.tin, f"-{number}" if len(shape.tins) > 1 else ""
-        name = tin.name or "the tin"
+        name = tin.name or say("the tin")
         rim = math.pi * tin.diameter_mm if tin.shape == "round" else 2 * (tin.length_mm + tin.width_mm)
         lining = lining_of(tin.floor_mm2, rim, tin.height_mm)
-        yield _floor(tin, f"floor{of}", f"Floor of {name}", tinful.count)
+        yield _floor(tin, f"floor{of}", say("Floor of {name}", name=name), tinful.count)
         long, wide = lining.strip_long_mm, lining.strip_wide_mm
         yield Template(
             f"strip{of}",
-            f"Strip round {name}",
-            f"{long:.0f} by {wide:.0f} mm: once round the wall. It laps over itself from the dotted line; the dashed edge goes "
-            "under the floor, snipped where it bends.",
+            say("Strip round {name}", name=name),
+            say(
+                "{long:.0f} by {wide:.0f} mm: once round the wall. It laps over itself from the dotted line; the dashed edge goes under the floor, snipped where it bends.",
+                long=long,
+                wide=wide,
+            ),
             long,
             wide,
             lines=(
@@ -137,7 +141,7 @@ def _floor(tin: Tin, name: str, title: str, count: int) -> Template:
         return Template(
             name,
             title,
-            f"{d:.0f} mm across.",
+            say("{d:.0f} mm across.", d=d),
             d,
             d,
             rings=(Ring(d / 2, d / 2, d / 2),),
@@ -145,7 +149,7 @@ def _floor(tin: Tin, name: str, title: str, count: int) -> Template:
             times=count,
         )
     long, wide = tin.length_mm, tin.width_mm
-    says = f"{long:.0f} by {wide:.0f} mm."
+    says = say("{long:.0f} by {wide:.0f} mm.", long=long, wide=wide)
     return Template(name, title, says, long, wide, lines=(_box(long, wide), *_cross(long, wide)), times=count)
 
 
@@ -160,26 +164,26 @@ def _pieces(sheet: Sheet, worked: Worked) -> Iterator[Template]:
     facts = worked.facts
     if "shape.disc_mm" in facts:
         d = float(facts["shape.disc_mm"].value)
-        says = f"{d:.0f} mm: press the ball of dough as wide as this, then lay the filling on."
+        says = say("{d:.0f} mm: press the ball of dough as wide as this, then lay the filling on.", d=d)
         yield Template(
-            "skin", "A skin, pressed flat", says, d, d, rings=(Ring(d / 2, d / 2, d / 2),), lines=_cross(d, d)
+            "skin", say("A skin, pressed flat"), says, d, d, rings=(Ring(d / 2, d / 2, d / 2),), lines=_cross(d, d)
         )
     cutter = sheet.rolled.cutter_mm
     if cutter:
-        says = f"{cutter:.0f} mm across."
+        says = say("{cutter:.0f} mm across.", cutter=cutter)
         if sheet.rolled.shape == "round":
             yield Template(
-                "cutter", "The cutter", says, cutter, cutter, rings=(Ring(cutter / 2, cutter / 2, cutter / 2),)
+                "cutter", say("The cutter"), says, cutter, cutter, rings=(Ring(cutter / 2, cutter / 2, cutter / 2),)
             )
         else:
-            yield Template("cutter", "The cutter", says, cutter, cutter, lines=(_box(cutter, cutter),))
+            yield Template("cutter", say("The cutter"), says, cutter, cutter, lines=(_box(cutter, cutter),))
     if "shape.rope_mm" in facts and "shape.rope_cut_mm" in facts:
         thick, each = (float(facts[key].value) for key in ("shape.rope_mm", "shape.rope_cut_mm"))
         count = max(2, int(250 // each))
         yield Template(
             "rope",
-            "A rope and its cuts",
-            f"{thick:.0f} mm thick, cut every {each:.1f} mm: lay the rope beside it.",
+            say("A rope and its cuts"),
+            say("{thick:.0f} mm thick, cut every {each:.1f} mm: lay the rope beside it.", thick=thick, each=each),
             count * each,
             thick,
             lines=(
@@ -202,9 +206,13 @@ def _wraps(sheet: Sheet, worked: Worked) -> Iterator[Template]:
         )
         yield Template(
             "leaf",
-            "A leaf and its folds",
-            f"{long:.0f} by {wide:.0f} mm. The cone is rolled over the first folds, the lid comes over at the third; each edge "
-            f"of the parcel is {edge:.0f} mm.",
+            say("A leaf and its folds"),
+            say(
+                "{long:.0f} by {wide:.0f} mm. The cone is rolled over the first folds, the lid comes over at the third; each edge of the parcel is {edge:.0f} mm.",
+                long=long,
+                wide=wide,
+                edge=edge,
+            ),
             long,
             wide,
             lines=(_leaf(long, wide), *folds),
@@ -217,9 +225,12 @@ def _wraps(sheet: Sheet, worked: Worked) -> Iterator[Template]:
         ends = tuple(Line(((x, 0), (x, wide)), "fold") for x in ((long - side) / 2, (long + side) / 2))
         yield Template(
             "foil",
-            "Leaf or foil round a packet",
-            f"{long:.0f} by {wide:.0f} mm. The square in the middle takes the packet; the long folds come over first, then the "
-            "ends.",
+            say("Leaf or foil round a packet"),
+            say(
+                "{long:.0f} by {wide:.0f} mm. The square in the middle takes the packet; the long folds come over first, then the ends.",
+                long=long,
+                wide=wide,
+            ),
             long,
             wide,
             lines=(_box(long, wide), *folds, *ends),
@@ -239,7 +250,7 @@ def _edges(worked: Worked) -> Iterator[Template]:
     if drawn is None:
         return
     for t, tray in enumerate(drawn.trays, start=1):
-        of = f" of {tray.name}" if tray.name else ""
+        of = say(" of {name}", name=tray.name) if tray.name else ""
         for r, ruler in enumerate(tray.rulers, start=1):
             marks = tuple(Line(((x, 0), (x, _STRIP_MM * 0.55))) for x in ruler.ticks)
             words = tuple(
@@ -248,8 +259,11 @@ def _edges(worked: Worked) -> Iterator[Template]:
             )
             yield Template(
                 f"edge-{t}-{r}",
-                f"Knife’s marks {ruler.along}{of}",
-                f"{ruler.length_mm:.0f} mm: laid along the edge, the knife goes down at each mark.",
+                say("Knife’s marks {along}{of}", along=ruler.along, of=of),
+                say(
+                    "{length_mm:.0f} mm: laid along the edge, the knife goes down at each mark.",
+                    length_mm=ruler.length_mm,
+                ),
                 ruler.length_mm,
                 _STRIP_MM,
                 lines=(_box(ruler.length_mm, _STRIP_MM), *marks),
@@ -327,7 +341,13 @@ def page_svg(page: Page, number: int, of: int, title: str, paper: tuple[float, f
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" viewBox="0 0 {width:g} {height:g}" '
         'font-family="Atkinson Hyperlegible Next, sans-serif" fill="#1d2830" stroke="none">',
         _text(MARGIN_MM, MARGIN_MM + 6, title, 5.4, anchor="start"),
-        _text(width - MARGIN_MM, MARGIN_MM + 6, f"{number} of {of}; print at 100 %", 3.4, anchor="end"),
+        _text(
+            width - MARGIN_MM,
+            MARGIN_MM + 6,
+            say("{number} of {of}; print at 100 %", number=number, of=of),
+            3.4,
+            anchor="end",
+        ),
     ]
     for i, tile in enumerate(page.tiles):
         found.append(_tile_svg(tile, f"p{number}t{i}"))
@@ -338,8 +358,8 @@ def page_svg(page: Page, number: int, of: int, title: str, paper: tuple[float, f
 def _tile_svg(tile: Tile, key: str) -> str:
     x0, y0 = MARGIN_MM + tile.at[0], MARGIN_MM + _HEAD_MM + tile.at[1]
     one, drawn = tile.template, _drawn(tile.template)
-    times = f" Cut {one.times}." if one.times > 1 else ""
-    part = f", piece {tile.name}: lay the letters over each other" if tile.name else ""
+    times = say(" Cut {times}.", times=one.times) if one.times > 1 else ""
+    part = say(", piece {name}: lay the letters over each other", name=tile.name) if tile.name else ""
     words = wrap(f"{one.title}{part}. {one.says}{times}", _HEAD_LETTERS)[:2]
     head = "".join(_text(x0, y0 - 2 - 3.8 * i, line, 3.0, anchor="start") for i, line in enumerate(reversed(words)))
     if tile.x > 0:
@@ -392,8 +412,8 @@ def _ruler(x: float, y: float) -> str:
     ticks = "".join(_path(Line(((x + i * 10, y), (x + i * 10, y - (4 if i % 5 == 0 else 2.5))))) for i in range(11))
     base = _path(Line(((x, y), (x + RULER_LONG_MM, y))))
     says = (
-        f"This line is {RULER_LONG_MM:.0f} mm long. If your ruler says",
-        "otherwise, the printer has scaled the page.",
+        say("This line is {ruler_long_mm:.0f} mm long. If your ruler says", ruler_long_mm=RULER_LONG_MM),
+        say("otherwise, the printer has scaled the page."),
     )
     words = (_text(x + RULER_LONG_MM + 4, y - 3.6 + 3.6 * i, line, 3.0, anchor="start") for i, line in enumerate(says))
     return ticks + base + "".join(words)

@@ -11,6 +11,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from kemble.core.words import say
+
 Kind = Literal[
     "leaf", "under", "foil", "dough", "filling", "grain", "cake", "tin", "paper", "string", "bend", "cut", "plate"
 ]
@@ -116,7 +118,7 @@ def cone(
     brim = max(0.0, across - wall)
     flap: tuple[Point, ...] = ((-half, mouth_y), (-half * 0.9, -brim), (half * 0.9, -brim), (half, mouth_y))
     bent = Frame(
-        "One side over the other: a cone without a hole at its tip. Hold it shut between finger and thumb.",
+        say("One side over the other: a cone without a hole at its tip. Hold it shut between finger and thumb."),
         (
             Stroke("under", flap),
             Stroke("leaf", front),
@@ -153,9 +155,18 @@ def _laid(length_mm: float, width_mm: float, leaves: int, bare: float, edge_mm: 
         )
         for a in (60, 120)
     )
-    how = "One leaf" if leaves == 1 else f"{leaves} leaves side by side, each over {100 * (1 - bare):.0f} % of the next"
+    how = (
+        say("One leaf")
+        if leaves == 1
+        else say(
+            "{leaves} leaves side by side, each over {bare:.0f} % of the next", leaves=leaves, bare=100 * (1 - bare)
+        )
+    )
     return Frame(
-        f"{how}, shiny side up. The tip of the cone is the middle of the near edge; it bends along the two lines.",
+        say(
+            "{how}, shiny side up. The tip of the cone is the middle of the near edge; it bends along the two lines.",
+            how=how,
+        ),
         (*laid, *bends),
         (Push((tip[0] + 0.9 * edge_mm, across - 0.1 * wall), (tip[0], across - 0.9 * wall)),),
         (Span((tip[0] - edge_mm, across + 12), (tip[0], across + 12), edge_mm),),
@@ -169,7 +180,7 @@ def _shut(half: float, height: float, brim: float, edge_mm: float, string_mm: fl
     lid: tuple[Point, ...] = ((-half, mouth_y), (half, mouth_y), (0.0, height * 0.95))
     frames.append(
         Frame(
-            "The long end down over the mouth, as a lid; pinch both corners, fold what is left round to the side.",
+            say("The long end down over the mouth, as a lid; pinch both corners, fold what is left round to the side."),
             (Stroke("leaf", lid), Stroke("bend", ((-half, mouth_y), (half, mouth_y)), closed=False)),
             (Push((0.0, -brim), (0.0, height * 0.6)), Push((half * 1.25, mouth_y), (half * 0.5, height * 0.25))),
         )
@@ -181,7 +192,7 @@ def _shut(half: float, height: float, brim: float, edge_mm: float, string_mm: fl
     )
     frames.append(
         Frame(
-            "Round the waist, three turns, not tight: the grain swells. A bow, so that it opens again.",
+            say("Round the waist, three turns, not tight: the grain swells. A bow, so that it opens again."),
             (Stroke("leaf", lid), *turns),
             (),
             (Span((-half, height + 10), (-half + min(string_mm, edge_mm), height + 10), string_mm),)
@@ -222,7 +233,10 @@ def _filled(edge: float, height: float, fills: Sequence[tuple[Kind, float]], fla
     if room > 1:
         spans.append(Span((half + 8, 0.0), (half + 8, room), room * math.sqrt(2 / 3) / (math.sqrt(3) / 2)))
     return Frame(
-        "Grain, filling, grain. Leave it that much room below the mouth: it swells.", tuple(strokes), (), tuple(spans)
+        say("Grain, filling, grain. Leave it that much room below the mouth: it swells."),
+        tuple(strokes),
+        (),
+        tuple(spans),
     )
 
 
@@ -242,7 +256,7 @@ def packet(side_mm: float, thick_mm: float, foil_mm: float, across_mm: float) ->
     folded_h = side_mm + 2 * thick_mm
     return [
         Frame(
-            "In the middle of the sheet, pressed flat. It bends along the lines, a thickness beside its edges.",
+            say("In the middle of the sheet, pressed flat. It bends along the lines, a thickness beside its edges."),
             (sheet, lump, *lines, *ends),
             (),
             (
@@ -251,7 +265,7 @@ def packet(side_mm: float, thick_mm: float, foil_mm: float, across_mm: float) ->
             ),
         ),
         Frame(
-            "Far and near edge together over it, folded over twice. Loose: it swells.",
+            say("Far and near edge together over it, folded over twice. Loose: it swells."),
             (
                 Stroke("foil", _rectangle(0, folded_y, foil_mm, folded_h)),
                 Stroke("bend", ((0, folded_y + folded_h / 2), (foil_mm, folded_y + folded_h / 2)), closed=False),
@@ -262,7 +276,7 @@ def packet(side_mm: float, thick_mm: float, foil_mm: float, across_mm: float) ->
             ),
         ),
         Frame(
-            "Each end folded twice, and under. No seam looks down.",
+            say("Each end folded twice, and under. No seam looks down."),
             (Stroke("foil", _rectangle(x - thick_mm, folded_y, side_mm + 2 * thick_mm, folded_h)),),
             (
                 Push((x - thick_mm - 16, folded_y + folded_h / 2), (x - 2, folded_y + folded_h / 2)),
@@ -297,28 +311,38 @@ def over(disc_mm: float, core_mm: float, outer_mm: float, what: str, within: str
     times = stretch_of(disc_mm, core_mm)
     frames = [
         Frame(
-            f"Flat, with a belly in the middle and a thin rim. {what[:1].upper()}{what[1:]} that wide.",
+            say(
+                "Flat, with a belly in the middle and a thin rim. {upper}{what} that wide.",
+                upper=what[:1].upper(),
+                what=what[1:],
+            ),
             (Stroke("dough", disc),),
             (Push((0.0, -belly - 22), (0.0, -belly - 4)),),
             (Span((-r, 10), (r, 10), disc_mm),),
         ),
         _cup(
-            c, o, 90.0, f"The {within} in the middle. Turn it in the hollow of the hand, thumb on top: the rim climbs."
+            c,
+            o,
+            90.0,
+            say(
+                "The {within} in the middle. Turn it in the hollow of the hand, thumb on top: the rim climbs.",
+                within=within,
+            ),
         ),
         _cup(
             c,
             o,
             150.0,
-            f"Higher, turn by turn. It must get {times:.1f} times as long to close."
+            say("Higher, turn by turn. It must get {times:.1f} times as long to close.", times=times)
             if times > 1.05
-            else "Higher, turn by turn. It is long enough to close without being drawn.",
+            else say("Higher, turn by turn. It is long enough to close without being drawn."),
         ),
     ]
     whole = Stroke("dough", _arc(0, 0, o, 0, 360))
     heart = Stroke("filling", _arc(0, 0, c, 0, 360))
     frames.append(
         Frame(
-            "Pinch it shut, twist off what is too much, roll it once. The seam lies down.",
+            say("Pinch it shut, twist off what is too much, roll it once. The seam lies down."),
             (whole, heart, Stroke("bend", ((0.0, o), (0.0, c)), closed=False)),
             (),
             (Span((-o, o + 9), (o, o + 9), outer_mm), Span((c, 0.0), (o, 0.0), o - c)),
@@ -352,9 +376,12 @@ def rope(across_mm: float, every_mm: float, pieces: int) -> list[Frame]:
     practice = min(PRACTICE, shown)
     return [
         Frame(
-            f"A rope that thick, cut that long. The first {practice} are practice: weigh them, then cut the rest by eye."
+            say(
+                "A rope that thick, cut that long. The first {practice} are practice: weigh them, then cut the rest by eye.",
+                practice=practice,
+            )
             if pieces > PRACTICE
-            else "A rope that thick, cut that long.",
+            else say("A rope that thick, cut that long."),
             (body, *cuts),
             (),
             (
@@ -385,18 +412,19 @@ def turned_out(wide_mm: float, high_mm: float, deep_mm: float, *, lined: bool) -
     )
     return [
         Frame(
-            "Cold enough to cut. An oiled knife round the wall, point on the floor, blade against the tin.",
+            say("Cold enough to cut. An oiled knife round the wall, point on the floor, blade against the tin."),
             (cake, tin, *paper, Stroke("cut", ((2, -18), (2, high_mm - 2)), closed=False)),
             (Push((14, -14), (wide_mm - 14, -14)),),
             (Span((wide_mm + 10, high_mm - deep_mm), (wide_mm + 10, high_mm), deep_mm),),
         ),
         Frame(
-            "An oiled plate on top, both hands across, and over in one go.",
+            say("An oiled plate on top, both hands across, and over in one go."),
             (cake, tin, *paper, plate),
             (Push((wide_mm + 34, high_mm * 0.8), (wide_mm + 34, -high_mm * 0.4)),),
         ),
         Frame(
-            "Wait until it lets go; lift the tin straight up" + (", then draw off the paper." if lined else "."),
+            say("Wait until it lets go; lift the tin straight up")
+            + (say(", then draw off the paper.") if lined else "."),
             (flipped, under, over_tin),
             (Push((wide_mm / 2, -12 - high_mm), (wide_mm / 2, -34 - high_mm)),),
         ),

@@ -23,6 +23,7 @@ from kemble.core.geometry.floor import (
     in_tray,
     is_corner,
 )
+from kemble.core.words import say
 
 Pattern = Literal["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"]
 
@@ -176,7 +177,7 @@ def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, 
     lines += [((0.0, y), (tray.length, y)) for y in ys[1:-1]]
     if halved:
         lines += [((x1, y0), (x0, y1)) for x0, x1 in pairwise(xs) for y0, y1 in pairwise(ys)]
-    rulers = (_ruler("from left to right", tray.length, xs), _ruler("from top to bottom", tray.width, ys))
+    rulers = (_ruler(say("from left to right"), tray.length, xs), _ruler(say("from top to bottom"), tray.width, ys))
     whole = w * h / (2 if halved else 1)
     return Cutting(
         clipped(tray, outlines, whole),
@@ -274,15 +275,15 @@ def _rhombs(tray: Tray, side: float) -> Cutting | None:
     slants = _slants(tray, side)
     lines: list[tuple[Point, Point]] = [((0.0, y), (tray.length, y)) for y in levels]
     lines += [((x, 0.0), (x + run, tray.width)) for x in slants]
-    rulers = [_ruler("from top to bottom", tray.width, levels)]
+    rulers = [_ruler(say("from top to bottom"), tray.width, levels)]
     if tray.round:
         # The slanting lines by their distance from where the first would touch the rim.
         middle = tray.radius - run / 2
         offs = [tray.radius + (x - middle) * math.sin(DIAMOND_ANGLE) for x in slants]
-        rulers.append(_ruler("across the slanting lines", tray.length, offs))
+        rulers.append(_ruler(say("across the slanting lines"), tray.length, offs))
     else:
-        rulers.append(_ruler("slanting lines at the top", tray.length, slants))
-        rulers.append(_ruler("slanting lines at the bottom", tray.length, [x + run for x in slants]))
+        rulers.append(_ruler(say("slanting lines at the top"), tray.length, slants))
+        rulers.append(_ruler(say("slanting lines at the bottom"), tray.length, [x + run for x in slants]))
     return Cutting(
         clipped(tray, _rhomb_outlines(tray, side), side**2 * math.sin(DIAMOND_ANGLE)),
         in_tray(tray, lines),
@@ -330,7 +331,7 @@ def _strips(tray: Tray, wish: Wish) -> Cutting | None:
         lines = [((a[1], a[0]), (b[1], b[0])) for a, b in lines]
     # In a round tray strips of one width are all pieces, though not of one weight.
     whole = 0.0 if tray.round else side * across
-    word = "from left to right" if upright else "from top to bottom"
+    word = say("from left to right") if upright else say("from top to bottom")
     rulers = (_ruler(word, along, edges),) if len(edges) > 2 else ()
     return Cutting(
         clipped(tray, boxes, whole), in_tray(tray, lines), rulers=rulers, side=side, columns=len(edges) - 1, rows=1
@@ -383,12 +384,12 @@ def _even_bands(tray: Tray, count: int, aspect: float) -> Cutting:
     xs = _even_chords(tray.radius, best)
     outlines: list[list[Point]] = []
     lines: list[tuple[Point, Point]] = [((x, 0.0), (x, tray.width)) for x in xs[1:-1]]
-    rulers = [_ruler("from left to right", tray.length, xs)]
+    rulers = [_ruler(say("from left to right"), tray.length, xs)]
     for band, (x0, x1, pieces) in enumerate(zip(xs, xs[1:], best, strict=False)):
         ys = _even_heights(tray.radius, x0, x1, pieces)
         outlines += [[(x0, y0), (x1, y0), (x1, y1), (x0, y1)] for y0, y1 in pairwise(ys)]
         lines += [((x0, y), (x1, y)) for y in ys[1:-1]]
-        rulers.append(_ruler(f"band {band + 1}, from top to bottom", tray.width, ys))
+        rulers.append(_ruler(say("band {band}, from top to bottom", band=band + 1), tray.width, ys))
     return Cutting(
         clipped(tray, outlines, 0.0),
         in_tray(tray, lines),
@@ -533,12 +534,16 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> Cutting:
             cells.append(Cell((*out, *back), tray.area / total, kind))
         if pieces > 1:
             lines += [(_toward(tray, _rim_at(tray, t), inner), _toward(tray, _rim_at(tray, t), outer)) for t in turns]
-            name = "round the rim" if last == 0 else f"round the rim, for ring {ring + 1} from the middle"
+            name = (
+                say("round the rim")
+                if last == 0
+                else say("round the rim, for ring {ring} from the middle", ring=ring + 1)
+            )
             rulers += _rim_rulers(tray, turns, name)
     inside = tuple(scale[1:-1])
     if inside:
         half = min(tray.length, tray.width) / 2
-        rulers.insert(0, Ruler("from the rim to the middle", half, tuple(sorted(half * (1 - s) for s in inside))))
+        rulers.insert(0, Ruler(say("from the rim to the middle"), half, tuple(sorted(half * (1 - s) for s in inside))))
     return Cutting(
         tuple(cells),
         tuple(lines),

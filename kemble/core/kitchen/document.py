@@ -27,6 +27,7 @@ from kemble.core.facts.quantity import (
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 from kemble.core.kitchen.lifting import lifted
+from kemble.core.words import say
 
 Level = Literal["low", "medium", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)
@@ -72,7 +73,7 @@ class Tin(_Equipment):
     def size(self, unit: LengthUnit) -> str:
         """The size in words: "18 cm round", "20 × 20 cm", or in inches."""
         if self.shape == "round":
-            return f"{size_words(self.diameter_mm, unit=unit)} round"
+            return say("{diameter_mm} round", diameter_mm=size_words(self.diameter_mm, unit=unit))
         return size_words(self.length_mm, self.width_mm, unit=unit)
 
 

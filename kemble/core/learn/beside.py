@@ -28,6 +28,7 @@ from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
 from kemble.core.physics.spread import EDGE
 from kemble.core.sheet.document import Amount, Line, Sheet
 from kemble.core.stations.chain import Worked, work
+from kemble.core.words import say
 
 _NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
 _MOST_UNKNOWN = 8
@@ -155,12 +156,20 @@ def beside(
     sheets of two ways, and where one cannot be worked."""
     if hers.way != mine.way:
         refuse(
-            "mine", f"is a {WAYS[mine.way].name.lower()}, hers a {WAYS[hers.way].name.lower()}", "two sheets of one way"
+            "mine",
+            say(
+                "is a {lower}, hers a {lower_2}", lower=WAYS[mine.way].name.lower(), lower_2=WAYS[hers.way].name.lower()
+            ),
+            say("two sheets of one way"),
         )
     her, me = _seen(hers, kitchen), _seen(mine, kitchen)
     for path, one in (("hers", her), ("mine", me)):
         if one.worked.problems:
-            refuse(path, f"cannot be worked: {one.worked.problems[0].sentence}", "a sheet without problems")
+            refuse(
+                path,
+                say("cannot be worked: {sentence}", sentence=one.worked.problems[0].sentence),
+                say("a sheet without problems"),
+            )
     clouds = [_cloud(one) for one in (her, me)]
     opened = [(cloud.open[0].narrows_pct, cloud.title, cloud.open[0]) for cloud in clouds if cloud.open]
     most = max(opened, key=lambda one: one[0], default=None)
@@ -188,8 +197,18 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
                 was = found.get(item.id)
                 lines = (was.lines if was else frozenset()) | {(p, i)}
                 name = item.name.lower()
-                found[item.id] = _Unknown(f"how a cup of {name} is filled", f"Weigh a cup of {name}", lines, low, high)
-    cups = [_Unknown("how large the cup is", "Weigh the cup full of water", frozenset(by_cup), *CUP)] if by_cup else []
+                found[item.id] = _Unknown(
+                    say("how a cup of {name} is filled", name=name),
+                    say("Weigh a cup of {name}", name=name),
+                    lines,
+                    low,
+                    high,
+                )
+    cups = (
+        [_Unknown(say("how large the cup is"), say("Weigh the cup full of water"), frozenset(by_cup), *CUP)]
+        if by_cup
+        else []
+    )
     return [*cups, *found.values()][:_MOST_UNKNOWN]
 
 
@@ -297,7 +316,9 @@ def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
         says = f"{'more' if there > here else 'less'}: hers has {there:.0f} %, mine {here:.0f}"
         if not sure:
             low, high = (there - here + sign * EDGE * sd for sign in (-1, 1))
-            says = f"{says}; as they are measured it may be {low:+.0f} to {high:+.0f}"
+            says = say(
+                "{says}; as they are measured it may be {low:+.0f} to {high:+.0f}", says=says, low=low, high=high
+            )
         found.append(Explained(outcome=WORDS[lever], says=says, by=[], sure=sure))
     return found
 
@@ -320,17 +341,17 @@ def _time(hers: _Seen, mine: _Seen, kitchen: Kitchen) -> list[Explained]:
             continue
         alone = float(fact.value) - mine.minutes
         if abs(alone) >= _WORTH_MIN:
-            said.append((abs(alone), f"{words} alone: {_longer(alone)}"))
+            said.append((abs(alone), say("{words} alone: {longer}", words=words, longer=_longer(alone))))
     sd = math.hypot(*(math.sqrt(one.own_sd**2 + float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
     # The kitchen's own unknowns are the same for both: only what the amounts leave open can change the sign.
     apart = math.hypot(*(math.sqrt(float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
     sure = abs(math.log(hers.minutes / mine.minutes)) > EDGE * apart
-    says = f"{_longer(by)} in its heat, give or take {100 * EDGE * sd:.0f} %"
+    says = say("{longer} in its heat, give or take {edge:.0f} %", longer=_longer(by), edge=100 * EDGE * sd)
     return [Explained(outcome="time", says=says, by=[one for _, one in sorted(said, reverse=True)], sure=sure)]
 
 
 def _longer(minutes: float) -> str:
-    return f"{abs(minutes):.0f} min {'longer' if minutes > 0 else 'shorter'}"
+    return say("{n:.0f} min {which}", n=abs(minutes), which="longer" if minutes > 0 else "shorter")
 
 
 def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: tuple[int, int]) -> list[Explained]:
@@ -358,7 +379,12 @@ def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: 
         found.append(
             Explained(
                 outcome=taste,
-                says=f"nearer to {words}, by {abs(by):.1f} marks{_marked(tasted, keys, taste)}",
+                says=say(
+                    "nearer to {words}, by {n:.1f} marks{marked}",
+                    words=words,
+                    n=abs(by),
+                    marked=_marked(tasted, keys, taste),
+                ),
                 by=told,
                 sure=abs(by) > EDGE * sd,
             )
@@ -372,4 +398,4 @@ def _marked(tasted: Sequence[Tasted], keys: tuple[int, int], taste: TasteId) -> 
     if not all(marks):
         return ""
     hers, mine = (mark_words(taste, fmean(each)) for each in marks)
-    return f"; tasted, hers was {hers} and mine {mine}"
+    return say("; tasted, hers was {hers} and mine {mine}", hers=hers, mine=mine)

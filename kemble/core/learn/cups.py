@@ -7,6 +7,7 @@ from typing import NamedTuple
 from kemble.core.facts.quantity import SPOONS, UNITS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import WEIGHED_ONCE, Shelf
+from kemble.core.words import say
 
 # How large a cup is that nobody measured: from a tea cup filled to the eye to a rim-full mug, as shares of the one written.
 # Kitchen estimate.
@@ -28,7 +29,7 @@ def cups(kitchen: Kitchen) -> list[CupRow]:
     if kitchen.own_cup_ml is not None:
         usual = SPOONS[kitchen.measures].cup
         craft = (usual * (1 + CUP[0]), usual, usual * (1 + CUP[1]))
-        found.append(CupRow("what your cup holds, of water", craft, _about(kitchen.own_cup_ml, _WATER_ONCE)))
+        found.append(CupRow(say("what your cup holds, of water"), craft, _about(kitchen.own_cup_ml, _WATER_ONCE)))
     plain = Shelf(kitchen.model_copy(update={"weighed": ()}))
     for entry in kitchen.weighed:
         item = plain.item(entry.ingredient)
@@ -37,7 +38,7 @@ def cups(kitchen: Kitchen) -> list[CupRow]:
         ml = plain.own_ml[entry.measure] if UNITS[entry.measure].kind == "own" else UNITS[entry.measure].factor
         usual = ml * plain.g_per_ml(item)
         low, high = plain.packing(item, entry.measure)
-        words = f"{UNITS[entry.measure].name} of {item.name.lower()}"
+        words = say("{name} of {lower}", name=UNITS[entry.measure].name, lower=item.name.lower())
         found.append(CupRow(words, (usual * (1 + low), usual, usual * (1 + high)), _about(entry.grams, WEIGHED_ONCE)))
     return found
 

@@ -19,6 +19,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.tastes import SCALES, TasteId
 from kemble.core.cards.way import Way
 from kemble.core.learn.learner import Array
+from kemble.core.words import say
 
 Lever = Literal["hydration_pct", "sugar_pct", "fat_pct"]
 LEVERS: tuple[Lever, ...] = ("hydration_pct", "sugar_pct", "fat_pct")
@@ -224,7 +225,7 @@ def _please(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array)
         best = np.zeros(3)
     changes = _changes(tongue, ratios, best)
     because = _because(tongue, sheet, u, changes, alone)
-    says = "Leave it as it is." if not changes else f"{' and '.join(_words(one) for one in changes)}."
+    says = say("Leave it as it is.") if not changes else f"{' and '.join(_words(one) for one in changes)}."
     return Proposal(
         kind="please",
         says=says[:1].upper() + says[1:],
@@ -247,14 +248,18 @@ def _learn(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array) 
     changes = _changes(tongue, ratios, step)
     if not changes:
         return None
-    says = f"Only {_words(changes[0])}: what that does is what is least known here."
+    says = say("Only {words}: what that does is what is least known here.", words=_words(changes[0]))
     return Proposal(
         kind="learn",
         says=says,
         changes=changes,
         expected=_expected(tongue, sheet, u, step),
         because=[
-            f"How {WORDS[LEVERS[i]]} tells in this way rests on {'the craft’s rule alone' if len(tongue.batches) < 3 else 'few tastings'}."
+            say(
+                "How {words} tells in this way rests on {which}.",
+                words=WORDS[LEVERS[i]],
+                which=say("the craft’s rule alone") if len(tongue.batches) < 3 else say("few tastings"),
+            )
         ],
         rests_on=len(tongue.batches),
     )
@@ -289,7 +294,7 @@ def _changes(tongue: Tongue, ratios: Mapping[Lever, float], step: Array) -> list
 
 def _words(change: Change) -> str:
     way = "more" if change.to > change.was else "less"
-    return f"{way} {change.words}, {change.to:.0f} % and not {change.was:.0f}"
+    return say("{way} {words}, {to:.0f} % and not {was:.0f}", way=way, words=change.words, to=change.to, was=change.was)
 
 
 def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expected]:
@@ -313,24 +318,34 @@ def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expecte
 def mark_words(taste: TasteId, mark: float) -> str:
     """A mark, or a mean of some, as it is said."""
     if abs(mark) < _WELL:
-        return "just right"
+        return say("just right")
     end = SCALES[taste].too_much if mark > 0 else SCALES[taste].too_little
-    return f"a little {end}" if abs(mark) < 1.5 else f"much {end}"
+    return say("a little {end}", end=end) if abs(mark) < 1.5 else say("much {end}", end=end)
 
 
 def _because(tongue: Tongue, sheet: int, u: Array, changes: Sequence[Change], alone: Mapping[int, float]) -> list[str]:
     """Why these and not others."""
     off = {taste: tongue.at(taste, sheet, u)[0] for taste in tongue.tastes}
-    said = [f"It is {mark_words(taste, mark)}." for taste, mark in off.items() if abs(mark) >= _WELL]
+    said = [
+        say("It is {mark_words}.", mark_words=mark_words(taste, mark))
+        for taste, mark in off.items()
+        if abs(mark) >= _WELL
+    ]
     if not said:
-        said = ["Every taste is just right, or nearly."]
+        said = [say("Every taste is just right, or nearly.")]
     chosen = {one.lever for one in changes}
     for i, lever in enumerate(LEVERS):
         if lever not in chosen and changes and alone[i] < _A_CHANGE:
-            said.append(f"{WORDS[lever][:1].upper()}{WORDS[lever][1:]} would change little of that.")
+            said.append(
+                say(
+                    "{upper}{words} would change little of that.",
+                    upper=WORDS[lever][:1].upper(),
+                    words=WORDS[lever][1:],
+                )
+            )
     said.append(
-        "This is the craft’s rule: too little was tasted yet to know better."
+        say("This is the craft’s rule: too little was tasted yet to know better.")
         if len(tongue.batches) < 3
-        else f"It rests on {len(tongue.batches)} tastings of this way."
+        else say("It rests on {n} tastings of this way.", n=len(tongue.batches))
     )
     return said

@@ -16,6 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, MEASUREMENTS, EstimateId, Measurement
 from kemble.core.learn.learner import Array, Learnt, Prior
 from kemble.core.physics.spread import EDGE, Spread
+from kemble.core.words import say
 
 _LOOK_MIN = 5.0  # between two looks
 _LOOK_SD, _READ_SD, _PAN_SD = 0.07, 0.05, 0.02
@@ -130,7 +131,7 @@ def _measurements(made: Sequence[Made], known: _Known) -> list[Teaches]:
                 brings_min=_brings(made, known, covariance),
                 takes_min=takes,
                 measurement=name,
-                because=f"it settles {words}",
+                because=say("it settles {words}", words=words),
             )
         )
     return found
@@ -145,10 +146,16 @@ def _makings(made: Sequence[Made], known: _Known) -> list[Teaches]:
         often = known.after(vector, math.sqrt(_LOOK_SD**2 + between**2 + chance))
         found.append(
             Teaches(
-                says=f"Make {one.title} and look every {_LOOK_MIN:.0f} min from {one.heat.first:.0f}, not once at {one.heat.latest:.0f}",
+                says=say(
+                    "Make {title} and look every {look_min:.0f} min from {first:.0f}, not once at {latest:.0f}",
+                    title=one.title,
+                    look_min=_LOOK_MIN,
+                    first=one.heat.first,
+                    latest=one.heat.latest,
+                ),
                 brings_min=_brings(made, known, often),
                 takes_min=one.heat.likely,
-                because="when it was not yet done says as much as when it was",
+                because=say("when it was not yet done says as much as when it was"),
             )
         )
         hot = known.vector(_moves(one.heat, _OF_TASTE))
@@ -156,10 +163,14 @@ def _makings(made: Sequence[Made], known: _Known) -> list[Teaches]:
             read = known.after(hot, math.sqrt(_READ_SD**2 + chance))
             found.append(
                 Teaches(
-                    says=f"Stick a thermometer into {one.title} once, about {0.6 * one.heat.likely:.0f} min in",
+                    says=say(
+                        "Stick a thermometer into {title} once, about {likely:.0f} min in",
+                        title=one.title,
+                        likely=0.6 * one.heat.likely,
+                    ),
                     brings_min=_brings(made, known, read),
                     takes_min=1.0,
-                    because="it tells the heat from how it is liked",
+                    because=say("it tells the heat from how it is liked"),
                 )
             )
     return found

@@ -14,6 +14,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.words import say
+
 Kind = Literal["triangle", "paired"]
 _CHANCE: dict[Kind, float] = {"triangle": 1 / 3, "paired": 1 / 2}
 # Every order as often as every other, over the tasters.
@@ -157,15 +159,28 @@ def _needs(split: Halves) -> int | None:
 
 def _says(split: Halves, n: int, right: int, *, told: bool) -> str:
     if n == 0:
-        return "Nobody has answered yet."
+        return say("Nobody has answered yet.")
     needs = _needs(split)
     if needs is None:
-        return f"{split.tasters} tasters are too few to say anything, whatever they answer."
+        return say("{tasters} tasters are too few to say anything, whatever they answer.", tasters=split.tasters)
     if split.kind == "triangle":
         if told:
-            return f"Told apart: {right} of {n} found the odd one."
-        return f"Not told apart: {right} of {n} found the odd one, and {needs} of {split.tasters} would be needed."
+            return say("Told apart: {right} of {n} found the odd one.", right=right, n=n)
+        return say(
+            "Not told apart: {right} of {n} found the odd one, and {needs} of {tasters} would be needed.",
+            right=right,
+            n=n,
+            needs=needs,
+            tasters=split.tasters,
+        )
     liked = split.a if right * 2 > n else split.b
     if told:
-        return f"{liked} is liked better: by {max(right, n - right)} of {n}."
-    return f"Neither is liked better: {right} of {n} for {split.a}; {needs} of {split.tasters} of one mind would be needed."
+        return say("{liked} is liked better: by {max_} of {n}.", liked=liked, max_=max(right, n - right), n=n)
+    return say(
+        "Neither is liked better: {right} of {n} for {a}; {needs} of {tasters} of one mind would be needed.",
+        right=right,
+        n=n,
+        a=split.a,
+        needs=needs,
+        tasters=split.tasters,
+    )

@@ -13,6 +13,8 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.words import say
+
 LEAST = 5  # makings before anything is said
 _LEAST_DAYS = 10.0  # from the first to the last
 _MONTH_DAYS = 30.0
@@ -71,12 +73,17 @@ def drift(points: Sequence[Point], unit: str) -> Drift | None:
 
 def _says(found: Drift, many: int, unit: str) -> str:
     if found.low <= 0.0 <= found.high or not math.isfinite(found.low + found.high):
-        return f"In {many} makings no drift can be told from chance."
+        return say("In {many} makings no drift can be told from chance.", many=many)
     way = "more" if found.a_month > 0 else "less"
-    of = "% of what is told" if found.pct else unit
+    of = say("% of what is told") if found.pct else unit
     low, high = sorted((abs(found.low), abs(found.high)))
-    by = f"{_short(low)} to {_short(high)} {of}".strip()
-    return f"It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it."
+    by = say("{short} to {short_2} {of}", short=_short(low), short_2=_short(high), of=of).strip()
+    return say(
+        "It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it.",
+        way=way,
+        by=by,
+        many=many,
+    )
 
 
 def _short(value: float) -> str:

@@ -17,6 +17,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.run.events import Event
 from kemble.core.run.state import StepState
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 _SHORT, _FULL, _LONG = 0.8, 0.95, 1.25  # of what was told: clearly too short, as told, clearly too long
 _OFF = 0.025  # a weight that is off by less says nothing
@@ -122,7 +123,14 @@ def undercooked(batch: Happened, fault: Fault) -> Word | None:
             read = state.probed[-1]
             if read.celsius < gel and took - read.minute < 5:
                 words.append(
-                    Word("for", f"its heart was {read.celsius:.0f} °C {took - read.minute:.0f} min before the end")
+                    Word(
+                        "for",
+                        say(
+                            "its heart was {celsius:.0f} °C {took:.0f} min before the end",
+                            celsius=read.celsius,
+                            took=took - read.minute,
+                        ),
+                    )
                 )
         if took < worked.window.first_check:
             words.append(Word("for", f"{worked.title}: {took:.0f} min, first look at {worked.window.first_check:.0f}"))
@@ -160,9 +168,21 @@ def waited(*names: str) -> Witness:
                     gap = (state.started - before.ended).total_seconds() / 60
                     title = batch.steps[step].title
                     if gap > wait.at_most + 1:
-                        words.append(Word("for", f"{title} began after {gap:.0f} min, {wait.at_most:.0f} at most"))
+                        words.append(
+                            Word(
+                                "for",
+                                say(
+                                    "{title} began after {gap:.0f} min, {at_most:.0f} at most",
+                                    title=title,
+                                    gap=gap,
+                                    at_most=wait.at_most,
+                                ),
+                            )
+                        )
                     else:
-                        words.append(Word("against", f"{title} began after {gap:.0f} min, in its time"))
+                        words.append(
+                            Word("against", say("{title} began after {gap:.0f} min, in its time", title=title, gap=gap))
+                        )
         return _loudest(words)
 
     return witness
@@ -196,7 +216,7 @@ def stopped(*names: str) -> Witness:
         for name in names:
             for step in batch.called(name):
                 if any(event.kind == "paused" and event.step == step for event in batch.events):
-                    return Word("for", f"{batch.steps[step].title} was paused")
+                    return Word("for", say("{title} was paused", title=batch.steps[step].title))
         return None
 
     return witness
@@ -213,8 +233,15 @@ def before(first: str, second: str) -> Witness:
                     continue
                 title = batch.steps[one].title
                 if not done or not done.ended or done.ended > begun.started:
-                    return Word("for", f"{title} was not done when {batch.steps[other].title.lower()} began")
-                return Word("against", f"{title} was done before")
+                    return Word(
+                        "for",
+                        say(
+                            "{title} was not done when {lower} began",
+                            title=title,
+                            lower=batch.steps[other].title.lower(),
+                        ),
+                    )
+                return Word("against", say("{title} was done before", title=title))
         return None
 
     return witness

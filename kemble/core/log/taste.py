@@ -16,6 +16,7 @@ from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event
 from kemble.core.run.pieces import PIECES, meant_mean
 from kemble.core.run.state import state_of
+from kemble.core.words import say
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
 VERDICT_BY: TasteId = "softness"
@@ -83,9 +84,9 @@ def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:
     known = list(way.scales)
     for name, mark in tastes.items():
         if name not in known:
-            refuse(f"tastes.{name}", "is not a scale of this way", ", ".join(known))
+            refuse(f"tastes.{name}", say("is not a scale of this way"), ", ".join(known))
         if mark not in SCALE:
-            refuse(f"tastes.{name}", f"{mark} is off the scale", "-2, -1, 0, 1 or 2")
+            refuse(f"tastes.{name}", say("{mark} is off the scale", mark=mark), say("-2, -1, 0, 1 or 2"))
 
 
 def verdict(tastes: Mapping[str, int]) -> Verdict:

@@ -15,6 +15,7 @@ from kemble.core.plan.room import Helping, named, there_are
 from kemble.core.plan.watch import Stopped
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 _SECONDS, _SECONDS_A_DISH = 0.6, 0.2  # for each try, at least; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
@@ -140,30 +141,34 @@ def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], t
     zone = asked.kitchen.zone
     if task is None:
         if bond.kind == "now" and asked.not_before:
-            return f"it is {asked.not_before.astimezone(zone):%H:%M on %A} already"
-        return f"quiet from {asked.kitchen.quiet.begins} to {asked.kitchen.quiet.ends}"
+            return say("it is {astimezone:%H:%M on %A} already", astimezone=asked.not_before.astimezone(zone))
+        return say("quiet from {begins} to {ends}", begins=asked.kitchen.quiet.begins, ends=asked.kitchen.quiet.ends)
     name = f"“{task.step.title}”"
     if bond.kind in ("wait", "gap"):
         before = f"“{tasks[bond.about].step.title}”"
         least, most = next((least, most) for key, least, most in task.waits if key == bond.about)
         if bond.kind == "gap":
-            return f"{name} begins at most {most} min after {before}"
-        return f"{name} follows {before}" + (f", {least} min later at least" if least else "")
+            return say("{name} begins at most {most} min after {before}", name=name, most=most, before=before)
+        return say("{name} follows {before}", name=name, before=before) + (
+            say(", {least} min later at least", least=least) if least else ""
+        )
     if bond.kind == "hands":
-        return f"{name} is {task.step.hands} for {task.length} min"
+        return say("{name} is {hands} for {length} min", name=name, hands=task.step.hands, length=task.length)
     if bond.kind == "place":
-        return f"{name} takes {_thing(bond.about)} for {task.length} min"
+        return say("{name} takes {thing} for {length} min", name=name, thing=_thing(bond.about), length=task.length)
     if bond.kind == "pin":
-        return f"{name} is pinned at {asked.pins[bond.task].astimezone(zone):%H:%M on %A}"
+        return say(
+            "{name} is pinned at {astimezone:%H:%M on %A}", name=name, astimezone=asked.pins[bond.task].astimezone(zone)
+        )
     dish = asked.dishes[task.dish]
     if bond.about == "made" and dish.made_by is not None:
-        return f"{name} is done by {dish.made_by.astimezone(zone):%H:%M on %A}"
+        return say("{name} is done by {astimezone:%H:%M on %A}", name=name, astimezone=dish.made_by.astimezone(zone))
     serve = dish.serve.astimezone(zone)
-    return f"{titles[task.dish]} is on the table at {serve:%H:%M on %A}"
+    return say("{titles} is on the table at {serve:%H:%M on %A}", titles=titles[task.dish], serve=serve)
 
 
 def _thing(use: str) -> str:
-    return named(use) or f"the {use}"
+    return named(use) or say("the {use}", use=use)
 
 
 def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> str:
@@ -177,23 +182,44 @@ def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> st
             places.setdefault(one.about, []).append(f"“{tasks[one.task].step.title}”")
     parts = []
     if len(held) > 1:
-        there = "one cook" if cooks == 1 else f"{cooks} cooks"
-        helped = f" and {len(asked.helpers)} to help" if asked.helpers else ""
-        parts.append(f"{_and(held)} want hands at once, and there {'is' if cooks == 1 else 'are'} {there}{helped}")
+        there = say("one cook") if cooks == 1 else say("{cooks} cooks", cooks=cooks)
+        helped = say(" and {n} to help", n=len(asked.helpers)) if asked.helpers else ""
+        parts.append(
+            say(
+                "{and_} want hands at once, and there {which} {there}{helped}",
+                and_=_and(held),
+                which="is" if cooks == 1 else "are",
+                there=there,
+                helped=helped,
+            )
+        )
     elif held:
-        parts.append(f"{held[0]} falls into quiet hours, or where nobody is there")
+        parts.append(say("{held} falls into quiet hours, or where nobody is there", held=held[0]))
     for use, names in places.items():
         there_is = there_are(kitchen, use) or 0
         if there_is == 0:
-            parts.append(f"{_and(names)} wants {_thing(use).replace('the ', 'a ')}, and this kitchen has none")
+            parts.append(
+                say(
+                    "{and_} wants {replace}, and this kitchen has none",
+                    and_=_and(names),
+                    replace=_thing(use).replace("the ", "a "),
+                )
+            )
         elif len(names) > 1:
             number = "one" if there_is == 1 else str(there_is)
-            parts.append(f"{_and(names)} want {_thing(use)} at once, and there is {number}")
+            parts.append(
+                say(
+                    "{and_} want {thing} at once, and there is {number}",
+                    and_=_and(names),
+                    thing=_thing(use),
+                    number=number,
+                )
+            )
     if any(one.kind == "pin" for one in bonds):
-        parts.append("a pin holds a step where its gaps do not let it lie")
+        parts.append(say("a pin holds a step where its gaps do not let it lie"))
     if any(one.kind == "now" for one in bonds) and not parts:
-        parts.append("it should have been begun already")
-    told = "; ".join(parts) or "its gaps and times do not fit into each other"
+        parts.append(say("it should have been begun already"))
+    told = "; ".join(parts) or say("its gaps and times do not fit into each other")
     return told[0].upper() + told[1:] + "."
 
 
@@ -223,8 +249,10 @@ def _later(asked: Asked) -> WayOut | None:
     if placed is None or not placed.later:
         return None
     hours, minutes = divmod(placed.later, 60)
-    told = f"{hours} h {minutes:02d}" if hours else f"{minutes} min"
-    return WayOut(kind="later", says=f"{told} later", costs="everybody eats later", minutes=placed.later)
+    told = f"{hours} h {minutes:02d}" if hours else say("{minutes} min", minutes=minutes)
+    return WayOut(
+        kind="later", says=say("{told} later", told=told), costs=say("everybody eats later"), minutes=placed.later
+    )
 
 
 def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
@@ -233,7 +261,13 @@ def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
     if solve(replace(asked, quiet=False)) is None:
         return []
     quiet = asked.kitchen.quiet
-    return [WayOut(kind="quiet", says="work into the quiet hours", costs=f"not quiet from {quiet.begins}")]
+    return [
+        WayOut(
+            kind="quiet",
+            says=say("work into the quiet hours"),
+            costs=say("not quiet from {begins}", begins=quiet.begins),
+        )
+    ]
 
 
 def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
@@ -251,12 +285,18 @@ def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
     begins, ends = min(a for a, _ in spans), max(b for _, b in spans)
     for wider in (0, 30, 90):
         a, b = _quarter(placed, begins - wider, up=False), _quarter(placed, ends + wider, up=True)
-        helping = Helping("a helper", a, b)
+        helping = Helping(say("a helper"), a, b)
         if solve(replace(asked, helpers=(*asked.helpers, helping))) is not None:
             zone = asked.kitchen.zone
-            told = f"a helper from {a.astimezone(zone):%H:%M} to {b.astimezone(zone):%H:%M}"
+            told = say(
+                "a helper from {astimezone:%H:%M} to {astimezone_2:%H:%M}",
+                astimezone=a.astimezone(zone),
+                astimezone_2=b.astimezone(zone),
+            )
             lasts = (b - a).total_seconds() / 60
-            return WayOut(kind="helper", says=told, costs=f"{lasts:.0f} min of somebody", begins=a, ends=b)
+            return WayOut(
+                kind="helper", says=told, costs=say("{lasts:.0f} min of somebody", lasts=lasts), begins=a, ends=b
+            )
     return None
 
 
@@ -274,8 +314,8 @@ def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
         rest = {key: instant for key, instant in asked.pins.items() if key != bond.task}
         if solve(replace(asked, pins=rest)) is not None:
             dish, step = bond.task.split(":", 1)
-            says = "let the pin go"
-            found.append(WayOut(kind="unpin", says=says, costs="it lies where it can", dish=int(dish), step=step))
+            says = say("let the pin go")
+            found.append(WayOut(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
     return found
 
 
@@ -309,7 +349,12 @@ def _before(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
     moved = [_a_day_sooner(one) if i == dish else one for i, one in enumerate(asked.dishes)]
     if solve(replace(asked, dishes=tuple(moved))) is None:
         return None
-    return WayOut(kind="before", says=f"{titles[dish]} the day before", costs="it is kept for a day", dish=dish)
+    return WayOut(
+        kind="before",
+        says=say("{titles} the day before", titles=titles[dish]),
+        costs=say("it is kept for a day"),
+        dish=dish,
+    )
 
 
 def _a_day_sooner(dish: Dish) -> Dish:
@@ -324,4 +369,6 @@ def _without(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
     rest = tuple(one for i, one in enumerate(asked.dishes) if i != dish)
     if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
         return None
-    return WayOut(kind="without", says=f"without {titles[dish]}", costs="one dish less", dish=dish)
+    return WayOut(
+        kind="without", says=say("without {titles}", titles=titles[dish]), costs=say("one dish less"), dish=dish
+    )

@@ -22,6 +22,7 @@ from kemble.core.plan.watch import Stopped, Watch
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
 MOST_DISHES = 60
@@ -163,9 +164,9 @@ def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> 
     at = kitchen_time(kitchen, occasion.servings[number].at, path)
     if at <= now:
         local = now.astimezone(kitchen.zone)
-        refuse(path, f"{at:%Y-%m-%d %H:%M} is past", f"a time after {local:%Y-%m-%d %H:%M}")
+        refuse(path, say("{at:%Y-%m-%d %H:%M} is past", at=at), say("a time after {local:%Y-%m-%d %H:%M}", local=local))
     if at > now + _MOST_AHEAD:
-        refuse(path, "is more than thirteen months off", "a time within thirteen months")
+        refuse(path, say("is more than thirteen months off"), say("a time within thirteen months"))
     return at
 
 
@@ -175,12 +176,12 @@ def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: 
     for i, one in enumerate(occasion.helpers):
         begins, ends = (kitchen_time(kitchen, getattr(one, name), f"helpers.{i}.{name}") for name in ("begins", "ends"))
         if ends <= begins:
-            refuse(f"helpers.{i}.ends", "is not after it begins", "a time after the helper comes")
+            refuse(f"helpers.{i}.ends", say("is not after it begins"), say("a time after the helper comes"))
         helpers.append(Helping(one.name, begins, ends, one.safe_only))
     pins = {}
     for i, pin in enumerate(occasion.pins):
         if all(step.id != pin.step for step in dishes[pin.dish].steps):
-            refuse(f"pins.{i}.step", f"“{pin.step}” is no step of that sheet", "a step of it")
+            refuse(f"pins.{i}.step", say("“{step}” is no step of that sheet", step=pin.step), say("a step of it"))
         pins[key_of(pin.dish, pin.step)] = kitchen_time(kitchen, pin.at, f"pins.{i}.at")
     return Asked(
         dishes=tuple(dishes),
@@ -209,7 +210,7 @@ def plan_day(
     before a plan was found.
     """
     if not dishes:
-        refuse("dishes", "are none", "at least one sheet")
+        refuse("dishes", say("are none"), say("at least one sheet"))
     watch = watch or Watch()
     asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds or _seconds_for(len(dishes)), watch=watch)
     if before is not None:
@@ -220,7 +221,9 @@ def plan_day(
     if found is None:
         titles = [dish.title for dish in dishes]
         clash = why_not(asked, titles=titles, others=others) or Clash(
-            says="No plan was found in the time that it may take: it may be there all the same.", bonds=[], remedies=[]
+            says=say("No plan was found in the time that it may take: it may be there all the same."),
+            bonds=[],
+            remedies=[],
         )
         return DayPlan(clash=clash)
     watch.at("chance")

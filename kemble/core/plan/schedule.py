@@ -14,6 +14,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.day import Asked, Dish, Placed, solve
 from kemble.core.plan.who import who_does_what
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 
 class Scheduled(BaseModel):
@@ -51,10 +52,12 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
     if serve <= now:
         local = now.astimezone(kitchen.zone)
         refuse(
-            "serve", f"{serve.astimezone(kitchen.zone):%Y-%m-%d %H:%M} is past", f"a time after {local:%Y-%m-%d %H:%M}"
+            "serve",
+            say("{astimezone:%Y-%m-%d %H:%M} is past", astimezone=serve.astimezone(kitchen.zone)),
+            say("a time after {local:%Y-%m-%d %H:%M}", local=local),
         )
     if serve > now + timedelta(days=60):
-        refuse("serve", "is more than 60 days off", "a time within 60 days")
+        refuse("serve", say("is more than 60 days off"), say("a time within 60 days"))
     plan = _one(steps, kitchen, serve, backward=True)
     if plan.begin >= now:
         return plan
@@ -106,7 +109,7 @@ def _one(steps: Sequence[StepWorked], kitchen: Kitchen, anchor: datetime, *, bac
     dish = Dish("", steps, anchor)
     found = planned(Asked((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
     if found is None:
-        refuse("plan", "these steps do not fit the equipment", "more burners or cooks in the kitchen")
+        refuse("plan", say("these steps do not fit the equipment"), say("more burners or cooks in the kitchen"))
     return found
 
 
@@ -115,4 +118,4 @@ def kitchen_time(kitchen: Kitchen, text: str, path: str = "serve") -> datetime:
     try:
         return datetime.strptime(text, "%Y-%m-%dT%H:%M").replace(tzinfo=kitchen.zone)
     except ValueError:
-        refuse(path, f'"{text}" is not a date and time', "a time such as 2026-12-05T15:30")
+        refuse(path, say('"{text_}" is not a date and time', text_=text), say("a time such as 2026-12-05T15:30"))

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 
 from kemble.core.plan.day import Asked, Placed, Task
 from kemble.core.plan.room import HANDS_OF_A_COOK, hands_for
+from kemble.core.words import say
 
 
 @dataclass
@@ -26,7 +27,7 @@ def who_does_what(asked: Asked, found: Placed) -> dict[str, str]:
     whoever had the step before it.
     """
     cooks = asked.kitchen.cooks + asked.more_cooks
-    people = [_Person(f"cook {i + 1}", -math.inf, math.inf, safe_only=False) for i in range(cooks)]
+    people = [_Person(say("cook {i}", i=i + 1), -math.inf, math.inf, safe_only=False) for i in range(cooks)]
     people += [
         _Person(one.name, found.clock.minute(one.begins), found.clock.minute(one.ends), one.safe_only)
         for one in asked.helpers

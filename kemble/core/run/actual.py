@@ -15,6 +15,7 @@ from kemble.core.run.events import Added, Event, standing
 from kemble.core.run.pieces import BASE_PIECES, weighed_pieces
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import Worked, work
+from kemble.core.words import say
 
 _BATCH, _COOKED, _SOAKED = "mix.batch_g", "mix.cooked_g", "grain.soaked_g"
 _AS_TOLD = 0.01  # a weight so near to what was told moves nothing
@@ -63,7 +64,11 @@ def with_added(sheet: Sheet, added: Sequence[Added]) -> Sheet:
     for one in added:
         part = next((part for part in document["parts"] if part["role"] == one.part), None)
         if part is None:
-            refuse("added.part", f"the sheet has no {one.part}", ", ".join(part["role"] for part in document["parts"]))
+            refuse(
+                "added.part",
+                say("the sheet has no {part}", part=one.part),
+                ", ".join(part["role"] for part in document["parts"]),
+            )
         line = next((line for line in part["lines"] if line["ingredient"] == one.ingredient and _plain(line)), None)
         if line:
             line["amount"]["value"] = round(line["amount"]["value"] + one.grams, 3)
@@ -152,7 +157,7 @@ def _moved(one: Moved) -> str:
         "none" if value is None else value if isinstance(value, str) else f"{value:.{one.decimals}f} {one.unit}".strip()
         for value in (one.old, one.new)
     )
-    return f"{one.label[:1].upper()}{one.label[1:]} {now}, not {was}."
+    return say("{upper}{label} {now}, not {was}.", upper=one.label[:1].upper(), label=one.label[1:], now=now, was=was)
 
 
 def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> list[str]:
@@ -166,5 +171,13 @@ def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> 
             continue
         makes = max(1, round(count * told / mean))
         if makes != count:
-            return [f"At {mean:.0f} g a piece, not {told:.0f}, it makes {makes}, not {count}."]
+            return [
+                say(
+                    "At {mean:.0f} g a piece, not {told:.0f}, it makes {makes}, not {count}.",
+                    mean=mean,
+                    told=told,
+                    makes=makes,
+                    count=count,
+                )
+            ]
     return []

@@ -17,6 +17,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.stations.heat.curve import CoreCurve
+from kemble.core.words import say
 
 EventKind = Literal[
     "started",
@@ -287,19 +288,25 @@ def check_event(plan: Plan, event: Event) -> None:
     """Raises Refused when an event names a step that the run does not have, or lacks what its kind needs."""
     kind, ids = KINDS[event.kind], [s.step.id for s in plan.scheduled]
     if kind.ours and not event.rest:
-        refuse("kind", f'"{event.kind}" is not for a cook to say', ", ".join(k for k, v in KINDS.items() if not v.ours))
+        refuse(
+            "kind",
+            say('"{kind}" is not for a cook to say', kind=event.kind),
+            ", ".join(k for k, v in KINDS.items() if not v.ours),
+        )
     if kind.of_a_step and event.step not in ids:
-        refuse("step", f'"{event.step}" is not a step of this run', ", ".join(ids))
+        refuse("step", say('"{step}" is not a step of this run', step=event.step), ", ".join(ids))
     carried = getattr(event, kind.carries) if kind.carries else True
     if carried is None:
-        refuse(kind.carries, "is missing", kind.accepts)
+        refuse(kind.carries, say("is missing"), kind.accepts)
     if isinstance(carried, str) and not carried.strip():
-        refuse(kind.carries, "is empty", kind.accepts)
+        refuse(kind.carries, say("is empty"), kind.accepts)
     bounds = next((s.step.bounds for s in plan.scheduled if s.step.id == event.step), None)
     doubt = bounds.doubt(grams=event.grams, celsius=event.celsius) if bounds and not event.sure else ""
     if doubt:
-        refuse("grams" if event.grams is not None else "celsius", doubt.rstrip("."), "a reading that can be, or sure")
+        refuse(
+            "grams" if event.grams is not None else "celsius", doubt.rstrip("."), say("a reading that can be, or sure")
+        )
     windows = [s.step.id for s in plan.scheduled if s.step.window]
     if event.kind == "probed" and event.step not in windows:
-        says = f'"{event.step}" has no window that a temperature could move'
-        refuse("step", says, ", ".join(windows) or "no step of this run")
+        says = say('"{step}" has no window that a temperature could move', step=event.step)
+        refuse("step", says, ", ".join(windows) or say("no step of this run"))

@@ -18,6 +18,7 @@ from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.run.events import Event
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
+from kemble.core.words import say
 
 # Of the cook: minutes lost before a step for each degree of lateness (mean of an exponential); how much heavier the hand is;
 # how often something that goes by itself is forgotten, and for how long. Made up to be seen, not measured.
@@ -176,7 +177,7 @@ def _worst(found: Iterable[Shown]) -> list[Shown]:
 
 
 def _min(minutes: float) -> str:
-    return f"{minutes:.0f} min"
+    return say("{minutes:.0f} min", minutes=minutes)
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,7 +234,15 @@ def _waited(
             if minutes >= _TOLD_MIN:
                 titles = " and ".join(dict.fromkeys(span.title for span in others))
                 found.append(
-                    Shown(says=f"{one.step.title} waited {_min(minutes)}: hands were in {titles}.", minutes=minutes)
+                    Shown(
+                        says=say(
+                            "{title} waited {min_}: hands were in {titles}.",
+                            title=one.step.title,
+                            min_=_min(minutes),
+                            titles=titles,
+                        ),
+                        minutes=minutes,
+                    )
                 )
     return found
 
@@ -266,9 +275,12 @@ def _missed(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[
                     continue
                 minutes = (state.started - end).total_seconds() / 60 - wait.at_most
                 if minutes >= _TOLD_MIN:
-                    says = (
-                        f"{one.step.title} began {_min(minutes + wait.at_most)} after {titles[wait.step].lower()}, "
-                        f"{_min(wait.at_most)} at most."
+                    says = say(
+                        "{title} began {min_} after {lower}, {min__2} at most.",
+                        title=one.step.title,
+                        min_=_min(minutes + wait.at_most),
+                        lower=titles[wait.step].lower(),
+                        min__2=_min(wait.at_most),
                     )
                     found.append(Shown(says=says, minutes=minutes))
     return found

@@ -16,6 +16,7 @@ from kemble.core.plan.room import HANDS_OF_A_COOK, Helping, hands_for, there_are
 from kemble.core.plan.schedule import Plan, Scheduled, plan_of
 from kemble.core.run.state import RunState, StepState
 from kemble.core.stations.steps import StepWorked, Wait
+from kemble.core.words import say
 
 MOST_LATER_MIN = 12 * 60
 MOVED_MIN = 3.0  # a step that lies so much elsewhere is told to have moved
@@ -230,7 +231,13 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
     serve = max(run.serve for run in going)
     if later > 0:
         at = (serve + timedelta(minutes=later)).astimezone(kitchen.zone)
-        says.append(f"On the table at {kitchen.clock_words(at)}, {span_words(later)} later than planned.")
+        says.append(
+            say(
+                "On the table at {clock_words}, {span_words} later than planned.",
+                clock_words=kitchen.clock_words(at),
+                span_words=span_words(later),
+            )
+        )
     moved = []
     for run, steps in zip(going, scheduled, strict=True):
         was = {one.step.id: one.starts for one in run.plan.scheduled}
@@ -244,9 +251,9 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
         when = kitchen.clock_words(starts.astimezone(kitchen.zone))
         says.append(f"{one.step.title}: {when}, {span_words(abs(by))} {way}.")
     if len(moved) > _MOST_TOLD:
-        says.append(f"{len(moved) - _MOST_TOLD} more steps move with them.")
+        says.append(say("{n} more steps move with them.", n=len(moved) - _MOST_TOLD))
     if moved and later <= 0:
-        says.append("The time at the table is kept.")
+        says.append(say("The time at the table is kept."))
     return says
 
 
@@ -257,7 +264,7 @@ def _choices(
     found = []
     helped = solve(replace(asked, more_cooks=1))
     if helped is not None and helped.later < later:
-        found.append(f"A second pair of hands from now on: {_brings(helped)}.")
+        found.append(say("A second pair of hands from now on: {brings}.", brings=_brings(helped)))
     if otherwise is None:
         return found
     for i, run in enumerate(going):
@@ -274,7 +281,7 @@ def _choices(
 
 
 def _brings(placed: Placed) -> str:
-    return "in time" if placed.later <= 0 else f"{span_words(placed.later)} late"
+    return say("in time") if placed.later <= 0 else say("{span_words} late", span_words=span_words(placed.later))
 
 
 def _instead(dish: Dish, steps: Sequence[StepWorked], open_ids: set[str]) -> Dish | None:

@@ -16,6 +16,7 @@ from pydantic_core import PydanticCustomError
 
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.quantity import WeightUnit, weight_words
+from kemble.core.words import say
 
 MarkKind = Literal["piece", "guess", "whole", "undone", "closed"]
 FEW_FOR_A_DRIFT = 6  # pieces before a trend is told
@@ -148,23 +149,25 @@ def standing(marks: Sequence[Mark]) -> list[Mark]:
 def check_mark(setup: BenchSetup, marks: Sequence[Mark], mark: Mark) -> None:
     """Raises Refused for a mark that makes no sense here."""
     if len(marks) >= MOST_MARKS:
-        refuse("kind", f"a bench holds {MOST_MARKS} marks", "a new bench")
+        refuse("kind", say("a bench holds {most_marks} marks", most_marks=MOST_MARKS), say("a new bench"))
     state = bench_of(setup, marks)
     if state.closed and mark.kind != "undone":
-        refuse("kind", "the bench is closed", "undone, or a new bench")
+        refuse("kind", say("the bench is closed"), say("undone, or a new bench"))
     if mark.kind in ("piece", "guess", "whole") and mark.grams is None:
-        refuse("grams", "is missing", "the weight in g")
+        refuse("grams", say("is missing"), say("the weight in g"))
     if mark.kind == "guess" and not setup.drill:
-        refuse("kind", "guesses belong to a drill", "piece")
+        refuse("kind", say("guesses belong to a drill"), "piece")
     if mark.kind == "piece" and mark.grams is not None:
         if setup.drill and state.guess_g is None:
-            refuse("kind", "guess it before it is weighed", "guess, then piece")
+            refuse("kind", say("guess it before it is weighed"), say("guess, then piece"))
         if state.left_pieces == 0:
-            refuse("kind", "every piece is weighed", "closed, or undone")
+            refuse("kind", say("every piece is weighed"), say("closed, or undone"))
         # A hair more than is left is the scale's business: it and the first weighing need not agree to the gram.
         if state.left_g <= 0 or mark.grams > state.left_g * 1.02 + 1.0:
-            says = f"{mark.grams:g} g is more than the {state.left_g:.0f} g that are left"
-            refuse("grams", says, "one piece, or what is left weighed anew")
+            says = say(
+                "{grams:g} g is more than the {left_g:.0f} g that are left", grams=mark.grams, left_g=state.left_g
+            )
+            refuse("grams", says, say("one piece, or what is left weighed anew"))
 
 
 def bench_of(setup: BenchSetup, marks: Sequence[Mark]) -> BenchState:
@@ -241,7 +244,10 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
     if state.closed or state.left_pieces == 0:
         return _rest(setup, state)
     if state.next_g is None:
-        return f"Nothing is left for {state.left_pieces} more: take a little from each of the heaviest."
+        return say(
+            "Nothing is left for {left_pieces} more: take a little from each of the heaviest.",
+            left_pieces=state.left_pieces,
+        )
     usual = state.mean_g or state.first_g
     fits = round(state.left_g / state.first_g)
     if (
@@ -250,41 +256,79 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
         and fits < state.left_pieces
     ):
         if fits < 1:
-            return f"Stop here: {setup.weight(state.left_g)} make no further piece. Press them into the lightest."
-        return f"Stop at {len(state.weighed) + fits}: {setup.weight(state.left_g)} make {fits} more of their size, not {state.left_pieces}."
+            return say(
+                "Stop here: {left_g} make no further piece. Press them into the lightest.",
+                left_g=setup.weight(state.left_g),
+            )
+        return say(
+            "Stop at {n}: {left_g} make {fits} more of their size, not {left_pieces}.",
+            n=len(state.weighed) + fits,
+            left_g=setup.weight(state.left_g),
+            fits=fits,
+            left_pieces=state.left_pieces,
+        )
     if (
         state.weighed
         and state.next_g > state.first_g * (1 + 2 * setup.tolerance_pct / 100)
         and fits > state.left_pieces
     ):
-        return f"There is enough for {fits} more, not {state.left_pieces}: make {fits - state.left_pieces} more pieces, or each heavier."
+        return say(
+            "There is enough for {fits} more, not {left_pieces}: make {fits_2} more pieces, or each heavier.",
+            fits=fits,
+            left_pieces=state.left_pieces,
+            fits_2=fits - state.left_pieces,
+        )
     if state.left_pieces == 1:
-        return f"The last one takes all that is left: {setup.weight(state.left_g)}."
+        return say("The last one takes all that is left: {left_g}.", left_g=setup.weight(state.left_g))
     last = state.weighed[-1] if state.weighed else None
     if last and last.outside:
         by = last.grams - last.target_g
-        return f"That one is {setup.weight(abs(by), 1)} too {'heavy' if by > 0 else 'light'}: mend it, or go on; the rest make up for it."
+        return say(
+            "That one is {n} too {which}: mend it, or go on; the rest make up for it.",
+            n=setup.weight(abs(by), 1),
+            which="heavy" if by > 0 else "light",
+        )
     if state.drift_g is not None:
         way = "heavier" if state.drift_g > 0 else "lighter"
-        return f"They grow {way}, by {setup.weight(abs(state.drift_g), 1)} a piece: look at the target, not at the last one."
+        return say(
+            "They grow {way}, by {n} a piece: look at the target, not at the last one.",
+            way=way,
+            n=setup.weight(abs(state.drift_g), 1),
+        )
     if len(state.weighed) >= 4 and abs(usual / state.first_g - 1) > setup.tolerance_pct / 200:
         side = "heavy" if usual > state.first_g else "light"
-        return f"Your hand runs {100 * abs(usual / state.first_g - 1):.0f} % {side}."
-    return "Guess it, then put it on." if setup.drill and state.guess_g is None else "Put the next one on."
+        return say("Your hand runs {n:.0f} % {side}.", n=100 * abs(usual / state.first_g - 1), side=side)
+    return say("Guess it, then put it on.") if setup.drill and state.guess_g is None else say("Put the next one on.")
 
 
 def _rest(setup: BenchSetup, state: BenchState) -> str:
     """How to use what is left when the last piece is weighed."""
     if not state.weighed:
-        return "Closed before a piece was weighed."
+        return say("Closed before a piece was weighed.")
     mean = state.mean_g or state.first_g
-    done = f"{len(state.weighed)} pieces, {setup.weight(mean, 1)} on the mean"
+    done = say("{n} pieces, {mean} on the mean", n=len(state.weighed), mean=setup.weight(mean, 1))
     if state.left_g < 0.5:
-        return f"{done}, nothing left."
+        return say("{done}, nothing left.", done=done)
     if state.left_g >= mean * _SMALL_PIECE:
         more = max(1, math.floor(state.left_g / mean + 1 - _SMALL_PIECE))
-        return f"{done}. {setup.weight(state.left_g)} left: {more} more {'piece' if more == 1 else 'pieces'}."
+        return say(
+            "{done}. {left_g} left: {more} more {which}.",
+            done=done,
+            left_g=setup.weight(state.left_g),
+            more=more,
+            which="piece" if more == 1 else "pieces",
+        )
     if state.left_g >= mean * _A_SLIVER:
-        return f"{done}. {setup.weight(state.left_g)} left: one small piece, for a child or the cook."
+        return say(
+            "{done}. {left_g} left: one small piece, for a child or the cook.",
+            done=done,
+            left_g=setup.weight(state.left_g),
+        )
     light = sorted(state.weighed, key=lambda one: one.grams)[: max(1, len(state.weighed) // 4)]
-    return f"{done}. {setup.weight(state.left_g)} left: {setup.weight(state.left_g / len(light), 1)} to each of the {len(light)} lightest."
+    return say(
+        "{done}. {left_g} left: {left_g_2} to each of the {n} lightest.",
+        done=done,
+        left_g=setup.weight(state.left_g),
+        left_g_2=setup.weight(state.left_g / len(light), 1),
+        n=len(light),
+    )

@@ -24,6 +24,7 @@ from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
 from kemble.core.sheet.flow import working_order
 from kemble.core.sheet.making import Going, Yield, as_weighed, yields
+from kemble.core.words import say
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 
@@ -190,8 +191,8 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
     bowl = _Pouring(sheet, lines, weighed or {}).bowl()
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
-        says = f"no {'flour' if kind == 'flour' else 'whole grain'} stays in the base"
-        refuse("parts", says, "a base with some of its own in it")
+        says = say("no {which} stays in the base", which="flour" if kind == "flour" else say("whole grain"))
+        refuse("parts", says, say("a base with some of its own in it"))
     return bowl
 
 

@@ -22,6 +22,7 @@ from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import nearest
 from kemble.core.sheet.flow import check_flow
 from kemble.core.sheet.lifting import lifted
+from kemble.core.words import say
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
 VERSION: Literal[2] = 2
@@ -644,11 +645,15 @@ def read_sheet(data: str | bytes) -> Sheet:
     """A sheet from its JSON text. Raises Refused, naming each path, for anything else."""
     size = len(data.encode() if isinstance(data, str) else data)
     if size > MOST_BYTES:
-        refuse("the document", f"is {size:,} bytes long", f"at most {MOST_BYTES:,} bytes")
+        refuse(
+            "the document",
+            say("is {size:,} bytes long", size=size),
+            say("at most {most_bytes:,} bytes", most_bytes=MOST_BYTES),
+        )
     try:
         content = json.loads(data)
     except (ValueError, RecursionError):
-        refuse("the document", "is not JSON", "one JSON object, a kemble-sheet")
+        refuse("the document", say("is not JSON"), say("one JSON object, a kemble-sheet"))
     return sheet_from(content)
 
 
@@ -678,10 +683,10 @@ def blank_sheet(way_id: str) -> Sheet:
     start = _starting(way_id)
     base = next(part for part in start["parts"] if part["role"] == "base")
     part = {"role": "base", "name": base["name"], "lines": base["lines"][:1]}
-    return sheet_from({"way": way_id, "title": "Blank sheet", "parts": [part]})
+    return sheet_from({"way": way_id, "title": say("Blank sheet"), "parts": [part]})
 
 
 def _starting(way_id: str) -> Mapping[str, Any]:
     if way_id not in WAYS:
-        refuse("way", f'"{way_id}" is not a known way', " or ".join(WAYS))
+        refuse("way", say('"{way_id}" is not a known way', way_id=way_id), " or ".join(WAYS))
     return WAYS[way_id].starting_sheet

@@ -12,6 +12,7 @@ from kemble.core.cards.card import stage_step
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.words import say
 
 if TYPE_CHECKING:
     from kemble.core.sheet.document import Part, Sheet
@@ -150,7 +151,10 @@ def _check_loops(sheet: Sheet) -> None:
     for part in sheet.parts:
         loop = walk(part.role, ())
         if loop:
-            circle = ", ".join(f"{source} goes into {taker}" for source, taker in itertools.pairwise(loop))
+            circle = ", ".join(
+                say("{source} goes into {taker}", source=source, taker=taker)
+                for source, taker in itertools.pairwise(loop)
+            )
             raise PydanticCustomError(
                 "kemble_loop",
                 "{circle}: that is a circle",

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.known import known
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 _SCALES = 1.02  # two weighings of one thing by kitchen scales need not agree better
 _TAKES_UP = 1.3  # what is cooked in steam or water may take up so much; kitchen estimate
@@ -32,11 +33,11 @@ class Bounds(BaseModel):
     def doubt(self, *, grams: float | None = None, celsius: float | None = None) -> str:
         """Why a reading cannot be, in words; empty where it can."""
         if grams is not None and self.most_g is not None and grams > self.most_g:
-            return f"That is more than it can be: {self.weight}."
+            return say("That is more than it can be: {weight}.", weight=self.weight)
         if grams is not None and self.least_g is not None and grams < self.least_g:
-            return f"That is less than it can be: {self.weight}."
+            return say("That is less than it can be: {weight}.", weight=self.weight)
         if celsius is not None and self.most_c is not None and celsius > self.most_c:
-            return f"It cannot be so hot: {self.heat}."
+            return say("It cannot be so hot: {heat}.", heat=self.heat)
         return ""
 
 
@@ -62,7 +63,7 @@ def _weight(working: Working, key: str) -> _Range:
     if rule:
         return rule(working, key, told)
     low, high = _PIECE
-    return low * told, high * told, f"it should be about {working.weight(told)}"
+    return low * told, high * told, say("it should be about {told}", told=working.weight(told))
 
 
 def _pan_g(working: Working, name: str) -> float:
@@ -79,7 +80,11 @@ def _of_part(working: Working, key: str, told: float) -> _Range:
     most = max(raw * _SCALES, told - pan)
     if told - pan > raw:
         most = _TAKES_UP * (told - pan)  # beans and leaves take up water that is on no line
-    return min(held, told - pan) + pan, most + pan, f"{working.weight(raw)} went in{_in_pan(working, pan)}"
+    return (
+        min(held, told - pan) + pan,
+        most + pan,
+        say("{raw} went in{in_pan}", raw=working.weight(raw), in_pan=_in_pan(working, pan)),
+    )
 
 
 def _cooked(working: Working, key: str, told: float) -> _Range:
@@ -89,20 +94,24 @@ def _cooked(working: Working, key: str, told: float) -> _Range:
     open_pan = told - pan < raw and working.way.base == "flour"
     most = max(told - pan, raw) * (_SCALES if open_pan else _TAKES_UP)
     least = min(0.9 * working.bowl.base.composition.solids, 0.9 * (told - pan))
-    return least + pan, most + pan, f"{working.weight(raw)} went in{_in_pan(working, pan)}"
+    return least + pan, most + pan, say("{raw} went in{in_pan}", raw=working.weight(raw), in_pan=_in_pan(working, pan))
 
 
 def _batch(working: Working, key: str, told: float) -> _Range:
-    return 0.5 * told, _SCALES * told, f"its lines weigh {working.weight(told)}"
+    return 0.5 * told, _SCALES * told, say("its lines weigh {told}", told=working.weight(told))
 
 
 def _soaked(working: Working, key: str, told: float) -> _Range:
     dry = working.book.number("grain.dry_g")
-    return dry, _SOAKS * dry, f"{working.weight(dry)} were dry, and grain takes up at most two thirds of that"
+    return (
+        dry,
+        _SOAKS * dry,
+        say("{dry} were dry, and grain takes up at most two thirds of that", dry=working.weight(dry)),
+    )
 
 
 def _poured(working: Working, key: str, told: float) -> _Range:
-    return 0.5 * told, 1.6 * told, f"the sheet says {working.weight(told)}"
+    return 0.5 * told, 1.6 * told, say("the sheet says {told}", told=working.weight(told))
 
 
 _RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
@@ -115,7 +124,7 @@ _RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
 
 
 def _in_pan(working: Working, pan_g: float) -> str:
-    return f", in a pan of {working.weight(pan_g)}" if pan_g else ""
+    return say(", in a pan of {pan_g}", pan_g=working.weight(pan_g)) if pan_g else ""
 
 
 def _heat(working: Working) -> tuple[float, str]:
@@ -123,6 +132,8 @@ def _heat(working: Working) -> tuple[float, str]:
     method = working.heated
     if method == "bake":
         oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in working.stages)])
-        return oven + _THERMOMETERS_C, f"the oven is at {working.degrees(oven)}"
+        return oven + _THERMOMETERS_C, say("the oven is at {oven}", oven=working.degrees(oven))
     over = _PAN_C if method in ("pan", "gather", "microwave") else 0.0
-    return working.boil_c + over + _THERMOMETERS_C, f"water boils at {working.degrees(working.boil_c)} here"
+    return working.boil_c + over + _THERMOMETERS_C, say(
+        "water boils at {boil_c} here", boil_c=working.degrees(working.boil_c)
+    )

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from kemble.core.cards.cautions import BROUGHT, CAUTIONS, Caution
 from kemble.core.cards.way import Way
 from kemble.core.sheet.bowl import Bowl
+from kemble.core.words import say
 
 
 def allergens(bowl: Bowl) -> list[str]:
@@ -36,7 +37,10 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
             Caution(
                 id="allergens",
                 title="Allergens",
-                says=f"Contains {', '.join(holds)}. Rice is free of gluten only if its mill is: read the packet.",
+                says=say(
+                    "Contains {join_}. Rice is free of gluten only if its mill is: read the packet.",
+                    join_=", ".join(holds),
+                ),
             )
         )
     return found

@@ -37,6 +37,7 @@ from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
 from kemble.core.stations.window import Hang
 from kemble.core.stations.working import Advice, StandsIn, Working
+from kemble.core.words import say
 
 SUM_OF_STEPS = "sum over the steps"
 _log = logging.getLogger(__name__)
@@ -118,7 +119,10 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
         core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
     except Exception:
         working.problems.append(_unforeseen(sheet))
-    for hands, says in (("held", "every step that leaves no hand free"), ("minded", "every step to be looked at")):
+    for hands, says in (
+        ("held", say("every step that leaves no hand free")),
+        ("minded", say("every step to be looked at")),
+    ):
         minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
         working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
     answer = known(
@@ -172,7 +176,11 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
 def _unforeseen(sheet: Sheet) -> Problem:
     """A fault of ours, told as what the cook can do about it. Called while the exception is handled."""
     _log.exception("a %s could not be worked out: %s", sheet.way, sheet.model_dump_json())
-    return Problem(path="the sheet", says="cannot be worked out with these numbers", accepts="amounts of a usual size")
+    return Problem(
+        path="the sheet",
+        says=say("cannot be worked out with these numbers"),
+        accepts=say("amounts of a usual size"),
+    )
 
 
 def _unweighed(problems: list[Problem]) -> Worked:

@@ -9,6 +9,7 @@ from kemble.core.cards.card import After, Minutes, Step, stage_step
 from kemble.core.kitchen.document import StageLevel
 from kemble.core.stations.heat.stages import StageWorked
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 GRAIN_AHEAD = "grain.cook_min"  # the fact that a step's minutes come from when grain is cooked ahead of the way's heat
 _AT_MOST_MIN = 2.0  # one stage follows another at once
@@ -80,7 +81,9 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
 
 def _words(working: Working, step: Step, stage: StageWorked, *, first: bool) -> str:
     said = stage.says.rstrip(".") + "." if stage.says else ""
-    top_up = f"Top up with {working.volume(stage.top_up_ml)}, boiling." if stage.top_up_ml else ""
+    top_up = (
+        say("Top up with {top_up_ml}, boiling.", top_up_ml=working.volume(stage.top_up_ml)) if stage.top_up_ml else ""
+    )
     own = step.words if first else ""
     turn = "" if said or first or stage.level is None else _WORDS[stage.level]
     return " ".join(words for words in (own, said, turn, top_up) if words)

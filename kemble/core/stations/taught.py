@@ -11,6 +11,7 @@ from kemble.core.sheet.document import Taught
 from kemble.core.stations.heat.checks import share_of
 from kemble.core.stations.steps import StepWorked
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _SAME = 0.08  # of the likely time: nearer than that is the same
 _ALONE = 2.3  # standard deviations that one unknown may be off and still explain it: one in a hundred
@@ -58,10 +59,12 @@ def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
         least, most = step.between.least, step.between.most
         share = round(100 * share_of(told.minutes, least, step.minutes, most))
         place = "under" if told.minutes < least else "over" if told.minutes > most else "within"
-        says.append(f"it is {place} what ours may be, {least:.0f} to {most:.0f}")
+        says.append(
+            say("it is {place} what ours may be, {least:.0f} to {most:.0f}", place=place, least=least, most=most)
+        )
     hot = working.book.number("heat.to_boil_min") if "heat.to_boil_min" in working.book else 0.0
     if step.fact == "heat.to_boil_min" and told.minutes < hot:
-        says.append("the water has begun to sing, and does not boil yet")
+        says.append(say("the water has begun to sing, and does not boil yet"))
     beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
     return known(
         TaughtWorked,
@@ -87,7 +90,7 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
     ]
     dries = latest + (latest - done)
     if told.minutes > dries:
-        says.append(f"past {dries:.0f} the rim dries, or colours, whatever else it does")
+        says.append(say("past {dries:.0f} the rim dries, or colours, whatever else it does", dries=dries))
     return known(
         TaughtWorked,
         of="heat",
@@ -103,7 +106,7 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
 def _explained(working: Working, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
     """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
     if done > 0 and abs(minutes / done - 1) < _SAME:
-        return "The same as ours."
+        return say("The same as ours.")
     spread = working.spreads.get(key)
     stands = done - spread.likely * factor if spread else 0.0
     if spread is None or minutes <= stands:
@@ -113,16 +116,19 @@ def _explained(working: Working, key: str, minutes: float, done: float, factor: 
     near = sorted((one for one in offs if abs(one[0]) <= _ALONE), key=lambda one: abs(one[0]))[:2]
     longer = "longer" if ratio > 1 else "shorter"
     if not near:
-        return f"No one thing that we do not know makes it so much {longer}: they mean something else by done."
+        return say(
+            "No one thing that we do not know makes it so much {longer}: they mean something else by done.",
+            longer=longer,
+        )
     told = " or ".join(_at(working, off, name) for off, name in near)
-    return f"So much {longer} it would be with {told}."
+    return say("So much {longer} it would be with {told}.", longer=longer, told=told)
 
 
 def _at(working: Working, off: float, name: EstimateId) -> str:
     row = working.estimates[name]
     value = row.at(off)
-    amount = f"{value:.2g} times as usual" if row.unit == "x" else f"{value:.3g} {row.unit}"
-    return f"{row.words} at {amount} (we take {row.value:.3g})"
+    amount = say("{value:.2g} times as usual", value=value) if row.unit == "x" else f"{value:.3g} {row.unit}"
+    return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
 
 
 def _rest(working: Working, told: Taught) -> TaughtWorked | None:
@@ -135,9 +141,9 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
     low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
     school = working.asked("rest")
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
-    says = ["cold enough by then" if told.minutes >= ours else "warmer than it cuts clean at"]
+    says = [say("cold enough by then") if told.minutes >= ours else say("warmer than it cuts clean at")]
     if told.minutes < low:
-        says.append("an oiled blade, wiped each time, if it cannot wait")
+        says.append(say("an oiled blade, wiped each time, if it cannot wait"))
     return known(
         TaughtWorked,
         of="rest",
@@ -156,9 +162,11 @@ def _soak(working: Working, told: Taught) -> TaughtWorked | None:
     grain = working.sheet.grain
     took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)
     full = 100 * took / most
-    says = [f"it has taken up {took:.0f} % of its dry weight by then, {full:.0f} % of what it can"]
+    says = [
+        say("it has taken up {took:.0f} % of its dry weight by then, {full:.0f} % of what it can", took=took, full=full)
+    ]
     if full > 93:
-        says.append("longer adds nothing but a sour smell in a warm room")
+        says.append(say("longer adds nothing but a sour smell in a warm room"))
     return known(
         TaughtWorked,
         of="soak",

@@ -6,6 +6,7 @@ from kemble.core.facts.fact import CONSERVATION, Origin, leaf
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.sheet.bowl import Had
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 
 def ends_in_it(working: Working) -> list[Had]:
@@ -64,7 +65,7 @@ def whole_of_pieces(working: Working, cooked: Composition) -> None:
         book.add(
             "whole.piece_g",
             book.number("whole.g") / count,
-            "cooked, with what is in it and on it",
+            say("cooked, with what is in it and on it"),
             source=CONSERVATION,
             of=["whole.g", "shape.pieces"],
         )
@@ -83,7 +84,8 @@ def _enter(working: Working, body: Composition, body_g: float, parts: list[tuple
     total = book.add(
         "whole.g",
         body_g + sum(grams for _, grams in parts),
-        f"the {working.way.word('dough')} once it is done" + (f", with {names}" if names else ""),
+        say("the {word} once it is done", word=working.way.word("dough"))
+        + (say(", with {names}", names=names) if names else ""),
         source=CONSERVATION,
         of=["mix.cooked_g", *of, *named],
     )
@@ -91,7 +93,7 @@ def _enter(working: Working, body: Composition, body_g: float, parts: list[tuple
         book.add(
             f"whole.{key}_pct",
             100 * component / total if total else 0.0,
-            f"{key} in the dough and in all that ends in it, on its weight",
+            say("{key} in the dough and in all that ends in it, on its weight", key=key),
             source=SOURCE,
             of=["whole.g"],
         )
@@ -103,7 +105,7 @@ def _sweetness(working: Working) -> None:
     book.add(
         "whole.sweetness_pct",
         sweetness_pct(working, book.number("mix.sugar_pct"), base_g),
-        "the sugar of the batter, and of all that ends in it, on 100 of flour or dry grain",
+        say("the sugar of the batter, and of all that ends in it, on 100 of flour or dry grain"),
         source=SOURCE,
         of=["mix.sugar_pct", "mix.base_g", "whole.g"],
     )

@@ -22,6 +22,7 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
+from kemble.core.words import say
 
 if TYPE_CHECKING:
     from kemble.core.physics.spread import Spread
@@ -202,7 +203,11 @@ class Working:
             row = self.estimates[name]
             learned = self.kitchen.learned.get(name)
             where = "learned:" if learned else "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
-            words = f"{row.words}, learned from {learned.batches} of your makings" if learned else row.words
+            words = (
+                say("{words}, learned from {batches} of your makings", words=row.words, batches=learned.batches)
+                if learned
+                else row.words
+            )
             found = self._origins[name] = leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
         return found
 

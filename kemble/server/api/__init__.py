@@ -15,6 +15,7 @@ from pydantic_core import ErrorDetails
 
 from kemble import __version__
 from kemble.core.facts.problems import Problem, Refused, problem_from
+from kemble.core.words import say
 from kemble.server.api import (
     archive,
     benches,
@@ -144,12 +145,12 @@ def _refused(request: HttpRequest, error: Any) -> HttpResponse:
 
 @api.exception_handler(Conflict)
 def _conflict(request: HttpRequest, error: Any) -> HttpResponse:
-    return refusal([Problem(path="revision", says=str(error), accepts="the newest revision, or a copy")], 409)
+    return refusal([Problem(path="revision", says=str(error), accepts=say("the newest revision, or a copy"))], 409)
 
 
 @api.exception_handler(Gone)
 def _gone(request: HttpRequest, error: Any) -> HttpResponse:
-    return refusal([Problem(path="address", says=str(error), accepts="it again, once it is brought back")], 410)
+    return refusal([Problem(path="address", says=str(error), accepts=say("it again, once it is brought back"))], 410)
 
 
 @api.exception_handler(Exception)
@@ -160,23 +161,23 @@ def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
 @api.exception_handler(Http404)
 @api.exception_handler(ObjectDoesNotExist)
 def _missing(request: HttpRequest, error: Any) -> HttpResponse:
-    return refusal([Problem(path="address", says="nothing of this kitchen's is here")], 404)
+    return refusal([Problem(path="address", says=say("nothing of this kitchen's is here"))], 404)
 
 
 @api.exception_handler(NotTheirs)
 def _not_theirs(request: HttpRequest, error: Any) -> HttpResponse:
-    says = f"is a {error}’s, who has no part in this"
-    return refusal([Problem(path="role", says=says, accepts="the owner, or whoever they let do it")], 403)
+    says = say("is a {error}’s, who has no part in this", error=error)
+    return refusal([Problem(path="role", says=says, accepts=say("the owner, or whoever they let do it"))], 403)
 
 
 @api.exception_handler(AuthenticationError)
 def _unknown(request: HttpRequest, error: Any) -> HttpResponse:
-    return refusal([Problem(path="session", says="is not signed in", accepts="a name and a password")], 401)
+    return refusal([Problem(path="session", says=say("is not signed in"), accepts=say("a name and a password"))], 401)
 
 
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: Any) -> HttpResponse:
     if error.status_code == 403:
         return refusal([TOKEN_LOST], 403)
-    says = "is not JSON" if error.status_code == 400 else str(error)
+    says = say("is not JSON") if error.status_code == 400 else str(error)
     return refusal([Problem(path="the document", says=says)], error.status_code)

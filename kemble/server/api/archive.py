@@ -14,6 +14,7 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.api.asked import Body, asking
 from kemble.server.archive import MOST_BYTES, Archive, read_archive, write_archive
 from kemble.server.backups import keep
@@ -73,7 +74,11 @@ def _name(now: datetime) -> str:
 
 def _read(file: UploadedFile) -> Archive:
     if (file.size or 0) > MOST_BYTES:
-        refuse("file", f"is {(file.size or 0) / 2**20:.0f} MB large", f"at most {MOST_BYTES // 2**20} MB")
+        refuse(
+            "file",
+            say("is {what:.0f} MB large", what=(file.size or 0) / 2**20),
+            say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
+        )
     return read_archive(file)
 
 
@@ -96,7 +101,7 @@ def take(request: HttpRequest, take_archive: Form[TakeArchive], file: File[Uploa
     if sent:
         return ArchiveTaken(added=sent.number)
     if take_archive.how == "beside" and not take_archive.groups:
-        refuse("groups", "are none", ", ".join(GROUPS))
+        refuse("groups", say("are none"), ", ".join(GROUPS))
     found = _read(file)
     if take_archive.how == "in place":
         _back_up(kitchen)
@@ -115,4 +120,4 @@ def _back_up(kitchen: KitchenRecord) -> None:
     try:
         keep(settings.DATA, settings.DATABASE, timezone.now(), "before")
     except OSError as error:
-        refuse("how", f"cannot be done: {error}", "room for a backup of what is here")
+        refuse("how", say("cannot be done: {error}", error=error), say("room for a backup of what is here"))

@@ -10,6 +10,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.log.drift import Drift, Point, drift
+from kemble.core.words import say
 from kemble.server.api.asked import asking
 from kemble.server.api.refusal import answer
 from kemble.server.drifting import batches_of_way, offered, points_of
@@ -45,13 +46,13 @@ def over_time(request: HttpRequest, way: str | None = None, of: str | None = Non
     )
     ways = [name for name in WAYS if name in made]
     if way is not None and way not in WAYS:
-        refuse("way", f'"{way}" is no way', ", ".join(WAYS))
+        refuse("way", say('"{way}" is no way', way=way), ", ".join(WAYS))
     at = way or (ways[0] if ways else None)
     rows = batches_of_way(kitchen, at or "")
     facts = offered(list(rows))
     ids = {one.id: one.unit for one in facts}
     if of is not None and ids and of not in ids:
-        refuse("of", f'"{of}" is nothing that is known of these makings', "one of those offered")
+        refuse("of", say('"{of}" is nothing that is known of these makings', of=of), say("one of those offered"))
     chosen = of if of in ids else next(iter(ids), None)
     points = points_of(rows, chosen) if chosen else []
     return answer(

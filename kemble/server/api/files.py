@@ -19,6 +19,7 @@ from kemble.core.formats.recipe_out import FORMATS, FormatId, written
 from kemble.core.formats.tables import MOST_LETTERS as MOST_TABLE
 from kemble.core.formats.tables import csv_text, read_csv
 from kemble.core.formats.templates import Template, template_svg, templates_of
+from kemble.core.words import say
 from kemble.server.api.asked import Body, Write, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
@@ -64,7 +65,7 @@ def table(request: HttpRequest, name: str) -> HttpResponse:
     kitchen = asking(request)
     found = TABLES.get(name)
     if found is None:
-        refuse("name", f'"{name[:40]}" is no table', ", ".join(TABLES))
+        refuse("name", say('"{name}" is no table', name=name[:40]), ", ".join(TABLES))
     answered = HttpResponse(csv_text(found.head, found.rows(kitchen)), content_type="text/csv; charset=utf-8")
     answered["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answered
@@ -142,7 +143,9 @@ def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse
     with PRINTING:
         pdf = paper(sheet, worked, what)
     found = HttpResponse(pdf, content_type="application/pdf")
-    found["Content-Disposition"] = f'inline; filename="{_file_name(sheet.title)}-{what}.pdf"'
+    found["Content-Disposition"] = say(
+        'inline; filename="{file_name}-{what}.pdf"', file_name=_file_name(sheet.title), what=what
+    )
     return found
 
 
@@ -169,7 +172,11 @@ def template(request: HttpRequest, sheet_id: int, template: str) -> HttpResponse
     """One pattern as SVG, its units millimetres, with its dimensions."""
     found = {one.id: one for one in _templates(request, sheet_id)}
     if template not in found:
-        refuse("template", f'"{template[:40]}" is no pattern of this sheet', ", ".join(found) or "this sheet has none")
+        refuse(
+            "template",
+            say('"{template}" is no pattern of this sheet', template=template[:40]),
+            ", ".join(found) or say("this sheet has none"),
+        )
     answered = HttpResponse(template_svg(found[template]), content_type="image/svg+xml")
     answered["Content-Disposition"] = f'attachment; filename="{template}.svg"'
     return answered

@@ -12,6 +12,7 @@ from ninja import Router
 from ninja.responses import Status
 from pydantic import BaseModel
 
+from kemble.core.words import say
 from kemble.server.backups import SPARE_BYTES
 from kemble.server.tls import place_of
 
@@ -34,9 +35,9 @@ def health(request: HttpRequest) -> Status[Health]:
             cursor.execute("SELECT COUNT(*) FROM django_migrations")
             cursor.fetchone()
     except DatabaseError:
-        says.append("The database cannot be read.")
+        says.append(say("The database cannot be read."))
     if shutil.disk_usage(settings.DATA).free < SPARE_BYTES:
-        says.append("The disk is nearly full.")
+        says.append(say("The disk is nearly full."))
     found = Health(state="unwell" if says else "well", says=says)
     return Status(503 if says else 200, found)
 

@@ -13,6 +13,7 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.steaming import Steam
 from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
+from kemble.core.words import say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
 from kemble.server.api.refusal import Conflict
 from kemble.server.dropping import keep_removed
@@ -148,7 +149,7 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
 def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
     """How an oven gives its heat, from a covered tin of water that it warms. Saves nothing."""
     if oven_test.end_c <= oven_test.start_c + 5:
-        refuse("end_c", "is hardly warmer than it went in", "a rise of more than 5 °C")
+        refuse("end_c", say("is hardly warmer than it went in"), say("a rise of more than 5 °C"))
     found = oven_h(
         water_ml=oven_test.water_ml,
         across_mm=oven_test.across_mm,
@@ -160,7 +161,12 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
     row = ESTIMATES["oven_h"]
     _sensible("end_c", found, row.unit, row.low / 2, row.high * 2)
     low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
-    says = f"It gives {found:.0f} W to a square metre for each degree; {row.low:.0f} to {row.high:.0f} is usual."
+    says = say(
+        "It gives {found:.0f} W to a square metre for each degree; {low:.0f} to {high:.0f} is usual.",
+        found=found,
+        low=row.low,
+        high=row.high,
+    )
     return Known(estimate="oven_h", value=found, low=low, high=high, says=says)
 
 
@@ -175,13 +181,22 @@ def steam(request: HttpRequest, steam_test: SteamTest) -> Known:
     found = max(1.0, idle.leak_at(steam_test.steam_c))
     _sensible("steam_c", found, row.unit, 0.0, row.high * 4)
     low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
-    says = f"About {found:.0f} ml of air come in a second; {row.low:.0f} to {row.high:.0f} is usual."
+    says = say(
+        "About {found:.0f} ml of air come in a second; {low:.0f} to {high:.0f} is usual.",
+        found=found,
+        low=row.low,
+        high=row.high,
+    )
     return Known(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
 
 
 def _sensible(field: str, found: float, unit: str, least: float, most: float) -> None:
     if not least <= found <= most:
-        refuse(field, f"would stand for {found:.0f} {unit}", f"a reading that stands for {least:.0f} to {most:.0f}")
+        refuse(
+            field,
+            say("would stand for {found:.0f} {unit}", found=found, unit=unit),
+            say("a reading that stands for {least:.0f} to {most:.0f}", least=least, most=most),
+        )
 
 
 @router.post("/kitchen/kettle", response={200: BurnerTold})
@@ -193,8 +208,15 @@ def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
     )
     lowest, highest = BURNER_W
     if not lowest <= power <= highest:
-        says = f"would be {power:.0f} W"
-        refuse("seconds", says, f"a time that stands for {lowest:g} to {highest:g} W")
+        says = say("would be {power:.0f} W", power=power)
+        refuse(
+            "seconds", says, say("a time that stands for {lowest:g} to {highest:g} W", lowest=lowest, highest=highest)
+        )
     return BurnerTold(
-        net_w=round(power), says=f"{power:.0f} W reach the pot; {loss_g_per_min(power):.0f} g a minute boil off."
+        net_w=round(power),
+        says=say(
+            "{power:.0f} W reach the pot; {loss_g_per_min:.0f} g a minute boil off.",
+            power=power,
+            loss_g_per_min=loss_g_per_min(power),
+        ),
     )

@@ -15,6 +15,7 @@ from kemble.core.learn.cups import cups
 from kemble.core.learn.learner import Learnt, Row
 from kemble.core.learn.value import Teaches, what_teaches
 from kemble.core.physics.spread import EDGE
+from kemble.core.words import say
 from kemble.server.api.asked import Body, asking
 from kemble.server.learning import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
@@ -65,6 +66,7 @@ class LeftOut(BaseModel):
     made: datetime
     why: list[str]
     whole: bool
+    chosen: bool = False  # left out by the cook, who can let it teach again
 
 
 class Pace(BaseModel):
@@ -121,7 +123,7 @@ def hold_row(request: HttpRequest, name: str, hold: Hold) -> LearnedPage:
     """Set a row back to what the craft or a measurement says, and hold it there; or let it learn again."""
     kitchen = asking(request)
     if name not in ESTIMATES:
-        refuse("name", f'"{name[:40]}" is not a row of the table', "one of its rows")
+        refuse("name", say('"{name}" is not a row of the table', name=name[:40]), say("one of its rows"))
     before = learnt_of(kitchen)
     held = [one for one in kitchen.learnt.get("held", []) if one != name]
     kitchen.learnt = {**kitchen.learnt, "held": sorted([*held, name] if hold.held else held)}
@@ -198,13 +200,13 @@ def _row(name: EstimateId, row: Row, batches: list[Batch], *, held: bool, measur
 def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOut]:
     """What teaches nothing, and why: said of every making, so that nobody wonders."""
     found = [
-        LeftOut(batch=one.pk, title=one.title, made=one.made, why=["you left it out"], whole=True)
+        LeftOut(batch=one.pk, title=one.title, made=one.made, why=[say("you left it out")], whole=True, chosen=True)
         for one in Batch.objects.filter(kitchen=kitchen, rehearsed=False, left_out=True)[:_MOST_TOLD]
     ]
     for one in batches:
         why, nothing = list(one.seen.get("left_out", [])), not one.seen.get("sights")
         if nothing and not why:
-            why = ["no step of it that is told with a range was timed, weighed or read"]
+            why = [say("no step of it that is told with a range was timed, weighed or read")]
         if why:
             found.append(LeftOut(batch=one.pk, title=one.title, made=one.made, why=why, whole=nothing))
     return sorted(found, key=lambda one: one.made, reverse=True)[:_MOST_TOLD]

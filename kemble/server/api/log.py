@@ -28,6 +28,7 @@ from kemble.core.log.taste import Compared, Verdict, check_tastes
 from kemble.core.run.events import Event, Note
 from kemble.core.run.pieces import WeighedPieces, weighed_pieces
 from kemble.core.run.state import state_of
+from kemble.core.words import say
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, answer
@@ -207,7 +208,7 @@ def taste(request: HttpRequest, batch_id: int, new_tasting: NewTasting) -> HttpR
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
     check_tastes(WAYS[batch.way], new_tasting.tastes)
     if not new_tasting.tastes and new_tasting.liking is None:
-        refuse("tastes", "are none", "a mark on a scale, or how it is liked")
+        refuse("tastes", say("are none"), say("a mark on a scale, or how it is liked"))
     with writing():
         Tasting.objects.get_or_create(
             batch=batch,
@@ -248,11 +249,11 @@ def take_next(request: HttpRequest, batch_id: int, take_next: TakeNext) -> Saved
     kitchen = asking(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
     if batch.run.sheet_id is None:
-        refuse("sheet", "was thrown away", "a batch whose sheet is there")
+        refuse("sheet", say("was thrown away"), say("a batch whose sheet is there"))
     record = sheet_of(kitchen, batch.run.sheet_id)
     chosen = next((one for one in _proposals(kitchen, batch) if one.kind == take_next.kind), None)
     if chosen is None or not chosen.changes:
-        refuse("kind", "changes nothing", "a proposal with a change")
+        refuse("kind", say("changes nothing"), say("a proposal with a change"))
     ratios = {one.lever: one.to for one in chosen.changes}
     sheet = adjust(record.sheet, Adjustment.model_validate({"by": "ratio", **ratios}), kitchen.settings).sheet
     with writing():

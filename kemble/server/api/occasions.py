@@ -18,6 +18,7 @@ from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
+from kemble.core.words import say
 from kemble.server import planning
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.refusal import Conflict, answer
@@ -171,11 +172,11 @@ def _gone(sheet: int) -> DishTold:
     found = SheetRecord.everything.filter(pk=sheet).first()
     return DishTold(
         sheet=sheet,
-        title=found.title if found else "a sheet",
+        title=found.title if found else say("a sheet"),
         way=found.way if found else "",
         pieces=None,
         parts=[],
-        problem="was thrown away" if found is None or found.dropped else "",
+        problem=say("was thrown away") if found is None or found.dropped else "",
     )
 
 
@@ -292,7 +293,7 @@ def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
     day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     text = calendar_of(record.title, day.plan, titles, record.kitchen.settings, made=timezone.now(), uid=str(record.pk))
-    return _file(text, "text/calendar; charset=utf-8", "day.ics")
+    return _file(text, say("text/calendar; charset=utf-8"), "day.ics")
 
 
 @router.get("/occasions/{int:occasion_id}/day.txt")
@@ -303,7 +304,7 @@ def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
     day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     return _file(
-        day_text(record.title, day.plan, titles, record.kitchen.settings), "text/plain; charset=utf-8", "day.txt"
+        day_text(record.title, day.plan, titles, record.kitchen.settings), say("text/plain; charset=utf-8"), "day.txt"
     )
 
 

@@ -13,6 +13,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.runs import run_of
 from kemble.server.dropping import drop
@@ -54,12 +55,16 @@ def take_picture(
     run = run_of(kitchen, run_id)
     steps = {EATEN, *(one.step.id for one in run.kept.plan.scheduled)}
     if new_picture.step not in steps:
-        refuse("step", f'"{new_picture.step}" is not a step of this run', "a step of it")
+        refuse("step", say('"{step}" is not a step of this run', step=new_picture.step), say("a step of it"))
     there = kitchen.pictures.filter(uid=new_picture.uid).first()
     if there is not None:
         return _card(there)
     if kitchen.pictures.filter(way=run.way, step=new_picture.step).count() >= _MOST_OF_A_STEP:
-        refuse("picture", f"is one too many: {_MOST_OF_A_STEP} are kept of a step", "one thrown away first")
+        refuse(
+            "picture",
+            say("is one too many: {most_of_a_step} are kept of a step", most_of_a_step=_MOST_OF_A_STEP),
+            say("one thrown away first"),
+        )
     webp = as_webp(picture.read(MOST_BYTES + 1))
     with writing():
         row, _ = CuePicture.everything.get_or_create(
@@ -95,7 +100,7 @@ def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
 def picture_file(request: HttpRequest, picture_id: int) -> HttpResponse:
     row = get_object_or_404(CuePicture, pk=picture_id, kitchen=asking(request))
     answer = HttpResponse(bytes(row.webp), content_type="image/webp")
-    answer["Cache-Control"] = "private, max-age=31536000, immutable"
+    answer["Cache-Control"] = say("private, max-age=31536000, immutable")
     return answer
 
 

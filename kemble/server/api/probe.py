@@ -12,6 +12,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.api.asked import MOST_NUMBER, Body, asking
 from kemble.server.api.live import stream
 from kemble.server.devices.attached import Device
@@ -58,11 +59,11 @@ def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
     port = simulated(kitchen)
     if sticking.do == "into":
         if sticking.run is None or sticking.step is None:
-            refuse("run", "is missing", "a run and a step of it")
+            refuse("run", say("is missing"), say("a run and a step of it"))
         run = get_object_or_404(kitchen.runs, pk=sticking.run)
         core = run.kept.core
         if core is None:
-            refuse("run", "was told no core to read", "a run begun anew")
+            refuse("run", say("was told no core to read"), say("a run begun anew"))
         port.put_into(core.curve, run.pk, _minute(run, sticking.step))
     elif sticking.do == "out":
         port.pull_out()
@@ -79,7 +80,7 @@ def _minute(run: Run, step: str) -> Callable[[], float | None]:
     state = next((one for one in run.state().steps if one.id == step), None)
     window = next((one.step.window for one in run.kept.plan.scheduled if one.step.id == step), None)
     if state is None or window is None or state.started is None or core is None:
-        refuse("step", f'"{step}" has nothing in the heat', "a heat that has begun")
+        refuse("step", say('"{step}" has nothing in the heat', step=step), say("a heat that has begun"))
     started, before = state.started, window.done - core.done
 
     def minute() -> float | None:

@@ -16,6 +16,7 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.log.taste import Verdict
 from kemble.core.sheet.document import Sheet
+from kemble.core.words import say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.sheets import CardSection, sheet_of
@@ -102,7 +103,7 @@ def _changed(before: SheetRevision | None, one: SheetRevision, shelf: Shelf) -> 
     try:
         return differences(before.sheet, one.sheet, shelf)
     except Refused:  # kept by a version that allowed what this one does not
-        return ["it cannot be read any more"]
+        return [say("it cannot be read any more")]
 
 
 def revision_of(kitchen: KitchenRecord, sheet_id: int, number: int) -> SheetRevision:
@@ -160,7 +161,11 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
     kitchen = asking(request)
     chosen = [*_batches(kitchen, _numbers("batches", batches)), *_sheets(kitchen, _numbers("sheets", sheets))]
     if not 2 <= len(chosen) <= _MOST_SIDE_BY_SIDE:
-        refuse("batches", f"are {len(chosen)} together", f"two to {_MOST_SIDE_BY_SIDE} batches or sheets")
+        refuse(
+            "batches",
+            say("are {n} together", n=len(chosen)),
+            say("two to {most_side_by_side} batches or sheets", most_side_by_side=_MOST_SIDE_BY_SIDE),
+        )
     facts = [one for _, one, _ in chosen]
     keys = dict.fromkeys(moved.key for other in facts[1:] for moved in ripple(facts[0], other))
     rows = [_across(key, facts) for key in keys]
@@ -179,7 +184,7 @@ _Chosen = tuple[Column, dict[str, Fact], Sheet]
 def _numbers(path: str, text: str) -> list[int]:
     parts = [part for part in text[:100].split(",") if part.strip()]
     if not all(part.strip().isdecimal() and len(part.strip()) < 16 for part in parts):
-        refuse(path, f'"{text[:40]}" are not numbers', "numbers with commas between")
+        refuse(path, say('"{text_}" are not numbers', text_=text[:40]), say("numbers with commas between"))
     return [int(part) for part in parts]
 
 

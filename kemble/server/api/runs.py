@@ -31,6 +31,7 @@ from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.stations.shape.hands import HandsDrawn, hands_of
+from kemble.core.words import say
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
@@ -244,7 +245,7 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
         rethink(first, first.clock())  # begun late, it is late from the start, and says so
         return opened(run_of(kitchen, first.pk))
     if new_run.sheet is None:
-        refuse("sheet", "is missing", "the number of a sheet or an occasion")
+        refuse("sheet", say("is missing"), say("the number of a sheet or an occasion"))
     record, now = sheet_of(kitchen, new_run.sheet), timezone.now()
     sheet, worked = record.sheet, worked_for(record.sheet, kitchen.settings)
     if worked.problems:
@@ -294,9 +295,9 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
     kept = kept_day(record)
     day, made = kept.day, kept.made
     if not made or day.plan is None:
-        refuse("occasion", "has no plan", "an occasion whose day can be done")
+        refuse("occasion", say("has no plan"), say("an occasion whose day can be done"))
     if new_run.dish is not None and new_run.dish >= len(made):
-        refuse("dish", "is not one of this occasion", f"0 to {max(0, len(made) - 1)}")
+        refuse("dish", say("is not one of this occasion"), say("0 to {max_}", max_=max(0, len(made) - 1)))
     now = timezone.now()
     clock = day.plan.begin if new_run.rehearse else now
     with writing():
@@ -350,12 +351,12 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     now = run.clock()
     at = new_event.at or now
     if at.tzinfo is None:
-        refuse("at", "has no time zone", "an instant such as 2026-12-05T15:30:00Z")
+        refuse("at", say("has no time zone"), say("an instant such as 2026-12-05T15:30:00Z"))
     at = min(max(at, run.clock_began), now)  # a page's clock may be off; the run's is what counts
     if run.finished and new_event.kind != "finished":
         end = next((event for event in reversed(run.log) if event.kind == "finished"), None)
         if end is None or at >= end.at:
-            refuse("run", "is finished", "a run that is still going")
+            refuse("run", say("is finished"), say("a run that is still going"))
     event = Event.model_validate({**new_event.model_dump(), "at": at})
     check_event(run.plan, event)
     _check_added(run, event)
@@ -393,7 +394,11 @@ def _check_added(run: Run, event: Event) -> None:
         return
     with_added(run.kept.sheet, [event.added])
     if Shelf(run.kitchen.settings).item(event.added.ingredient) is None:
-        refuse("added.ingredient", f'"{event.added.ingredient}" is not in the larder', "an ingredient of the larder")
+        refuse(
+            "added.ingredient",
+            say('"{ingredient}" is not in the larder', ingredient=event.added.ingredient),
+            say("an ingredient of the larder"),
+        )
 
 
 @router.post("/runs/{int:run_id}/rest", response={200: RunOpen})
@@ -430,6 +435,6 @@ def abandon(request: HttpRequest, run_id: int) -> Status[None]:
     """Give up a run that is not in the log. It can be brought back."""
     run = get_object_or_404(Run.everything, kitchen=asking(request), pk=run_id)
     if run.logged:
-        refuse("run", "is in the log", "a run without a batch")
+        refuse("run", say("is in the log"), say("a run without a batch"))
     drop(run, timezone.now())
     return Status(204, None)

@@ -10,6 +10,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
+from kemble.core.words import say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.live import stream
 from kemble.server.devices.attached import Device
@@ -52,7 +53,7 @@ async def live(request: HttpRequest) -> HttpResponse:
 @router.post("/scale/zero", response={204: None})
 def zero(request: HttpRequest) -> Status[None]:
     if not watch_of(asking(request)).zero():
-        refuse("scale", "is not there", "a scale that is plugged in and watched")
+        refuse("scale", say("is not there"), say("a scale that is plugged in and watched"))
     return Status(204, None)
 
 
@@ -62,7 +63,7 @@ def load(request: HttpRequest, load: LoadScale) -> Status[None]:
     port = simulated(asking(request))
     if load.do in ("put", "pinch"):
         if load.grams is None:
-            refuse("grams", "is missing", "the weight of the lump in g")
+            refuse("grams", say("is missing"), say("the weight of the lump in g"))
         (port.put if load.do == "put" else port.pinch)(load.grams)
     elif load.do == "lift":
         port.lift()

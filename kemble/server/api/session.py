@@ -16,6 +16,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
+from kemble.core.words import say
 from kemble.server import browsers, door, second_factor
 from kemble.server.api.asked import Body
 from kemble.server.api.refusal import refusal
@@ -122,8 +123,8 @@ def who(request: HttpRequest) -> Session:
 def use_key(request: HttpRequest, use_key: UseKey) -> Session:
     """Come in as the owner with the key of the start command. It is good once."""
     if not door.use_key(use_key.key, timezone.now()):
-        says = "has been used, or is too old"
-        refuse("key", says, "a new one (make key), or the password")
+        says = say("has been used, or is too old")
+        refuse("key", says, say("a new one (make key), or the password"))
     owner = local_owner()
     login(request, owner, backend=BACKEND)
     browsers.note(request, owner, timezone.now())
@@ -140,12 +141,12 @@ def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # t
         return too_often
     user = authenticate(request, username=sign_in.username, password=sign_in.password)
     if user is None:
-        accepts = "the name and password set in the kitchen"
-        refuse("password", "does not go with that name", accepts)
+        accepts = say("the name and password set in the kitchen")
+        refuse("password", say("does not go with that name"), accepts)
     assert isinstance(user, User)
     if second_factor.is_on(user) and not second_factor.takes(user, sign_in.code, now):
-        says = "is not right just now, or was used before" if sign_in.code else "is asked for too"
-        refuse("code", says, "the six figures that your phone shows")
+        says = say("is not right just now, or was used before") if sign_in.code else say("is asked for too")
+        refuse("code", says, say("the six figures that your phone shows"))
     door.forgive(name)
     door.remember(response)
     login(request, user)
@@ -159,8 +160,8 @@ def _too_often(name: str, now: datetime) -> HttpResponse | None:
     if again is None:
         return None
     at = again.astimezone(ZoneInfo(local_zone()))
-    accepts = f"another try at {at:%H:%M:%S}"
-    return refusal([Problem(path="password", says="has been wrong too often", accepts=accepts)], 429)
+    accepts = say("another try at {at:%H:%M:%S}", at=at)
+    return refusal([Problem(path="password", says=say("has been wrong too often"), accepts=accepts)], 429)
 
 
 @router.delete("/session", response={200: Session})
@@ -181,7 +182,9 @@ def set_password(request: HttpRequest, new_password: NewPassword):  # type: igno
             return too_often
         if not user.check_password(new_password.old):
             refuse(
-                "old", "is not the password that is set", "the one that is set now; forgotten, make password sets one"
+                "old",
+                say("is not the password that is set"),
+                say("the one that is set now; forgotten, make password sets one"),
             )
         door.forgive(name)
     user.set_password(good_password(new_password.password, user))
@@ -213,7 +216,7 @@ def begin_factor(request: HttpRequest) -> FactorBegun:
     """Begin a second factor: a new secret, which is asked for once a code of it was right."""
     user = _me(request)
     if second_factor.is_on(user):
-        refuse("code", "is asked for already", "to turn it off first")
+        refuse("code", say("is asked for already"), say("to turn it off first"))
     factor = second_factor.begin(user)
     address = second_factor.address(factor)
     return FactorBegun(secret=factor.secret, address=address, svg=square_of(address))
@@ -237,7 +240,7 @@ def _with_code(request: HttpRequest, code: str, *, turns_on: bool):  # type: ign
     if too_often is not None:
         return too_often
     if not second_factor.takes(user, code, now, turns_on=turns_on):
-        refuse("code", "is not right just now, or was used before", "the six figures that your phone shows")
+        refuse("code", say("is not right just now, or was used before"), say("the six figures that your phone shows"))
     door.forgive(name)
     if not turns_on:
         second_factor.turn_off(user)

@@ -32,6 +32,7 @@ from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.shape.hands import HandsDrawn, hands_of
+from kemble.core.words import say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, Gone, answer, refusal
@@ -244,7 +245,7 @@ def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
     elif new_sheet.way is not None:
         sheet = blank_sheet(new_sheet.way) if new_sheet.blank else default_sheet(new_sheet.way)
     else:
-        refuse("way", "is missing", "a way, or a whole sheet")
+        refuse("way", say("is missing"), say("a way, or a whole sheet"))
     if new_sheet.says:
         sheet = laid_on(sheet, new_sheet.says)
     return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
@@ -316,7 +317,7 @@ def as_made(request: HttpRequest, sheet_id: int, as_made: AsMade) -> Saved:
     run = get_object_or_404(kitchen.runs, pk=as_made.run, sheet=record)
     added = added_of(run)
     if not added:
-        refuse("run", "had nothing added to it", "a run in which something was put in")
+        refuse("run", say("had nothing added to it"), say("a run in which something was put in"))
     with writing():
         sent = receipt_of(kitchen, as_made.uid, "save")
         if sent:
@@ -377,7 +378,7 @@ def _shared(
     """Change two sheets together, as they stand when it is their turn."""
     kitchen = asking(request)
     if sheet_id == sharing.with_sheet:
-        refuse("with_sheet", "is the same sheet", "another sheet")
+        refuse("with_sheet", say("is the same sheet"), say("another sheet"))
     with writing():
         if receipt_of(kitchen, sharing.uid, "share") is None:
             giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.log.blind import Answer, Cup, Halves, Kind, Verdict, cups_of, verdict
+from kemble.core.words import say
 from kemble.server.api.asked import Write, asking, member_of
 from kemble.server.dropping import drop
 from kemble.server.models import SplitBatch
@@ -88,7 +89,7 @@ def splits(request: HttpRequest) -> list[SplitCard]:
         says = (
             verdict(split, answers).says
             if _may_know(request, split, answers)
-            else f"{len(answers)} of {split.tasters} have answered"
+            else say("{n} of {tasters} have answered", n=len(answers), tasters=split.tasters)
         )
         found.append(SplitCard(id=row.pk, title=row.title, made=row.made, says=says))
     return found
@@ -101,7 +102,7 @@ def new_split(request: HttpRequest, new_split: NewSplit) -> SplitOpen:
         sent = receipt_of(kitchen, new_split.uid, "split")
         if sent:
             return _opened(request, SplitBatch.everything.get(pk=sent.number))
-        title = new_split.title.strip() or f"{split.a} or {split.b}"
+        title = new_split.title.strip() or say("{a} or {b}", a=split.a, b=split.b)
         row = SplitBatch.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
         keep_receipt(kitchen, new_split.uid, "split", row.pk)
     return _opened(request, row)
@@ -120,10 +121,10 @@ def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOp
         split, answers = _said(row)
         cups = cups_of(split)
         if answer.taster > len(cups):
-            refuse("taster", f"{answer.taster} is none of this table", f"1 to {len(cups)}")
+            refuse("taster", say("{taster} is none of this table", taster=answer.taster), say("1 to {n}", n=len(cups)))
         codes = [cup.code for cup in cups[answer.taster - 1]]
         if answer.code not in codes:
-            refuse("code", f"{answer.code} is not a cup of that taster", ", ".join(codes))
+            refuse("code", say("{code} is not a cup of that taster", code=answer.code), ", ".join(codes))
         row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), answer)]
         SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
     return _opened(request, row)

@@ -218,7 +218,7 @@ export default function LearnedPage() {
                     </Link>
                     <span className="block text-ink2">
                       {one.why.join("; ")}.{" "}
-                      {one.why.includes("you left it out") && (
+                      {one.chosen && (
                         <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: false })}>
                           <Trans>learn from it again</Trans>
                         </LinkButton>

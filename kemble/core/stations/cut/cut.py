@@ -15,6 +15,7 @@ from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, Tinful
 from kemble.core.stations.whole import tray_g
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along: it is refused
 _MOST_CELLS = 600
@@ -112,18 +113,22 @@ def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) 
     asked, tray = working.sheet.cut, _tray(tinful)
     area = None
     if asked.side_mm is not None:
-        path, words = "cut.side_mm", f"pieces of {working.size(asked.side_mm)}"
+        path, words = "cut.side_mm", say("pieces of {side_mm}", side_mm=working.size(asked.side_mm))
     elif asked.piece_g is not None:
         area = asked.piece_g / (tray_total_g * tinful.share) * tray.area
-        path, words = "cut.piece_g", f"pieces of {working.weight(asked.piece_g)}"
+        path, words = "cut.piece_g", say("pieces of {piece_g}", piece_g=working.weight(asked.piece_g))
     else:
-        path, words = "cut.pieces", f"{asked.pieces} pieces"
+        path, words = "cut.pieces", say("{pieces} pieces", pieces=asked.pieces)
     small = _too_small(working, tray, asked.side_mm, area)
     if small:
-        working.problem(path, f"{words} are {small}", "larger ones")
+        working.problem(path, say("{words} are {small}", words=words, small=small), say("larger ones"))
         return None
     if area is not None and area > tray.area * (1 + 1e-9):
-        working.problem(path, f"{words} are more than a whole {working.tin_size(tinful.tin)} tray", "lighter ones")
+        working.problem(
+            path,
+            say("{words} are more than a whole {tin_size} tray", words=words, tin_size=working.tin_size(tinful.tin)),
+            say("lighter ones"),
+        )
         return None
     by_size = asked.side_mm is not None or area is not None
     wish = Wish(
@@ -137,14 +142,18 @@ def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) 
     if cutting is None:
         working.problem(
             path,
-            f"not one whole piece lies in the {working.tin_size(tinful.tin)} tray",
-            "smaller pieces, or a larger tray",
+            say("not one whole piece lies in the {tin_size} tray", tin_size=working.tin_size(tinful.tin)),
+            say("smaller pieces, or a larger tray"),
         )
         return None
     least = min(cell.area for cell in cutting.pieces)
     if least < _LEAST_AREA_MM2:
         working.problem(
-            path, f"{words} would each be under {working.length(_LEAST_SIDE_MM)}", "fewer pieces, or a larger tin"
+            path,
+            say(
+                "{words} would each be under {least_side_mm}", words=words, least_side_mm=working.length(_LEAST_SIDE_MM)
+            ),
+            say("fewer pieces, or a larger tin"),
         )
         return None
     return cutting
@@ -154,7 +163,11 @@ def _too_small(working: Working, tray: Tray, side: float | None, area: float | N
     """Why a size makes no sense to work out: more cells than anyone cuts."""
     each = area if area is not None else side**2 if side is not None else tray.area
     if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
-        return f"too small: under {working.length(_LEAST_SIDE_MM)}, or more than {_MOST_CELLS} in a tray"
+        return say(
+            "too small: under {least_side_mm}, or more than {most_cells} in a tray",
+            least_side_mm=working.length(_LEAST_SIDE_MM),
+            most_cells=_MOST_CELLS,
+        )
     return ""
 
 
@@ -207,12 +220,16 @@ def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> 
     working.book.add(
         "cut.met",
         number,
-        "whole things, times their width and the length of all cuts, over the tray",
-        source=f"{GEOMETRY}, scattered evenly",
+        say("whole things, times their width and the length of all cuts, over the tray"),
+        source=say("{geometry}, scattered evenly", geometry=GEOMETRY),
         of=["cut.pieces"],
     )
     if hard:
-        says = f"About {number:.0f} {' and '.join(hard)} lie under the knife: a heavy blade, pressed, not drawn."
+        says = say(
+            "About {number:.0f} {join_} lie under the knife: a heavy blade, pressed, not drawn.",
+            number=number,
+            join_=" and ".join(hard),
+        )
         working.advise("cut", "before", says, 4)
 
 
@@ -230,42 +247,46 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
     first = cuttings[0]
     trays: Origins = [
         working.from_sheet(
-            "vessel", "trays", " and ".join(f"{t.count} of {working.tin_size(t.tin)}" for t in drawn.tins)
+            "vessel",
+            "trays",
+            " and ".join(
+                say("{count} of {tin_size}", count=t.count, tin_size=working.tin_size(t.tin)) for t in drawn.tins
+            ),
         )
     ]
     if asked.side_mm is not None:
-        wish = working.from_sheet("cut.side_mm", "side of a piece", asked.side_mm, "mm")
+        wish = working.from_sheet("cut.side_mm", say("side of a piece"), asked.side_mm, "mm")
     elif asked.piece_g is not None:
-        wish = working.from_sheet("cut.piece_g", "weight of a piece", asked.piece_g, "g")
+        wish = working.from_sheet("cut.piece_g", say("weight of a piece"), asked.piece_g, "g")
     else:
-        wish = working.from_sheet("cut.pieces", "pieces wanted", asked.pieces)
-    pattern = working.from_sheet("cut.pattern", "cut in", asked.pattern)
+        wish = working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
+    pattern = working.from_sheet("cut.pattern", say("cut in"), asked.pattern)
     of: Origins = [wish, pattern, *trays]
-    book.add("cut.rows", float(first.rows), "rows, or rings from the middle", source=GEOMETRY, of=of)
-    book.add("cut.columns", float(first.columns), "across, or round the outer ring", source=GEOMETRY, of=of)
-    says = "whole pieces that lie inside the tray" if len(cuttings) == 1 else "whole pieces of every tray"
+    book.add("cut.rows", float(first.rows), say("rows, or rings from the middle"), source=GEOMETRY, of=of)
+    book.add("cut.columns", float(first.columns), say("across, or round the outer ring"), source=GEOMETRY, of=of)
+    says = say("whole pieces that lie inside the tray") if len(cuttings) == 1 else say("whole pieces of every tray")
     book.add("cut.pieces", float(total), says, source=GEOMETRY, of=of)
-    book.add("cut.piece_mm", first.side, "side or width of a piece, or its arc at the rim", source=GEOMETRY, of=of)
+    book.add("cut.piece_mm", first.side, say("side or width of a piece, or its arc at the rim"), source=GEOMETRY, of=of)
     even = heaviest - lightest < 0.005 * heaviest
     book.add(
         "cut.piece_g",
         used / total,
-        "its share of the floor of the tray" if even else "its share of the floor, the mean of all",
+        say("its share of the floor of the tray") if even else say("its share of the floor, the mean of all"),
         source=CONSERVATION,
         of=["whole.g", "cut.piece_mm", *trays],
         low=None if even else lightest,
         high=None if even else heaviest,
     )
     for key, kind, says in (
-        ("cut.corners", "corner", "pieces with a corner of the tray"),
-        ("cut.edges", "edge", "pieces with one side at the tray"),
+        ("cut.corners", "corner", say("pieces with a corner of the tray")),
+        ("cut.edges", "edge", say("pieces with one side at the tray")),
     ):
         found = sum(tinful.count * sum(cell.kind == kind for cell in cutting.pieces) for tinful, cutting in many)
         book.add(key, float(found), says, source=GEOMETRY, of=["cut.pieces"])
     book.add(
         "cut.offcut_pct",
         max(0.0, 100.0 * (1 - used / tray_total_g)),
-        "what is left round the whole pieces: the cook's share",
+        say("what is left round the whole pieces: the cook's share"),
         source=CONSERVATION,
         of=["cut.pieces", "cut.piece_g"],
     )
@@ -289,28 +310,54 @@ def _share(working: Working, mixed: Mixed, total: int) -> None:
     book.add(
         "shape.short_of",
         name if book.number(short) < total else "nothing",
-        "whichever is enough for the fewest pieces",
+        say("whichever is enough for the fewest pieces"),
         source=CONSERVATION,
         of=["cut.pieces", *can_run_out],
     )
     if book.number(short) < total:
-        working.advise("cut", "look", f"The {name} is enough for {book.number(short):.0f} of {total} pieces.", 2)
+        working.advise(
+            "cut",
+            "look",
+            say(
+                "The {name} is enough for {number:.0f} of {total} pieces.",
+                name=name,
+                number=book.number(short),
+                total=total,
+            ),
+            2,
+        )
 
 
 def _advise(working: Working, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
     asked = working.sheet.cut
     by_count = asked.side_mm is None and asked.piece_g is None
     if by_count and asked.pieces < total:
-        says = f"{total} pieces, {total - asked.pieces} more than you asked for: an even cut makes no fewer."
+        says = say(
+            "{total} pieces, {total_2} more than you asked for: an even cut makes no fewer.",
+            total=total,
+            total_2=total - asked.pieces,
+        )
         working.advise("cut", "good", says, 3)
     if not even and not alike:
-        says = f"The pieces weigh from {working.weight(lightest)} to {working.weight(heaviest)}: even areas make them all alike."
+        says = say(
+            "The pieces weigh from {lightest} to {heaviest}: even areas make them all alike.",
+            lightest=working.weight(lightest),
+            heaviest=working.weight(heaviest),
+        )
         working.advise("cut", "look", says, 2)
     elif not even:
-        says = f"From {working.weight(lightest)} in one tray to {working.weight(heaviest)} in another: whole pieces do not divide them alike."
+        says = say(
+            "From {lightest} in one tray to {heaviest} in another: whole pieces do not divide them alike.",
+            lightest=working.weight(lightest),
+            heaviest=working.weight(heaviest),
+        )
         working.advise("cut", "look", says, 2)
     if asked.small > total:
-        working.advise("cut", "look", f"There are only {total} pieces to cut small.", 2)
+        working.advise("cut", "look", say("There are only {total} pieces to cut small.", total=total), 2)
     elif asked.small:
-        says = f"{asked.small} pieces marked: no side longer than {working.length(SMALL_MM)}, for small children and old people."
+        says = say(
+            "{small} pieces marked: no side longer than {small_mm}, for small children and old people.",
+            small=asked.small,
+            small_mm=working.length(SMALL_MM),
+        )
         working.advise("cut", "look", says, 1)

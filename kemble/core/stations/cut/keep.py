@@ -10,6 +10,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics import keeping
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 INDEX = "an index, not a safety validation"
 
@@ -20,11 +21,13 @@ def keep(working: Working) -> None:
     spoils = list(dict.fromkeys(item.name for item in working.bowl.items if item.perishable))
     perishable = bool(spoils)
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    soon = leaf("sheet:parts", "what spoils in it", ", ".join(spoils) or "nothing")
+    soon = leaf("sheet:parts", say("what spoils in it"), ", ".join(spoils) or "nothing")
     at_room = book.add(
         "keep.room_h",
         keeping.room_h(book.number("mix.sugar_in_water_pct"), perishable=perishable, room_c=kitchen.room_c),
-        f"{spoils[0]} in it: two hours at most" if spoils else f"more sugar keeps longer; {INDEX}",
+        say("{spoils} in it: two hours at most", spoils=spoils[0])
+        if spoils
+        else say("more sugar keeps longer; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", soon, room],
     )
@@ -32,31 +35,35 @@ def keep(working: Working) -> None:
     book.add(
         "keep.cold_h",
         keeping.cold_h(perishable=perishable),
-        f"covered, in the fridge; {INDEX}",
+        say("covered, in the fridge; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=[soon],
     )
     book.add(
         "keep.frozen_days",
         keeping.frozen_days(perishable=perishable),
-        f"wrapped tight, frozen the day it is made; {INDEX}",
+        say("wrapped tight, frozen the day it is made; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=[soon],
     )
-    hard = _hard(working, "keep.hard_after_h", kitchen.room_c, "sugar and fat keep it soft, cold hardens it")
-    _hard(working, "keep.hard_cold_h", kitchen.fridge_c, "starch sets again two to three times as fast in the cold")
-    first = spoils[0] if perishable and at_room <= hard else "it turns hard" if hard < at_room else "it sours"
+    hard = _hard(working, "keep.hard_after_h", kitchen.room_c, say("sugar and fat keep it soft, cold hardens it"))
+    _hard(
+        working, "keep.hard_cold_h", kitchen.fridge_c, say("starch sets again two to three times as fast in the cold")
+    )
+    first = spoils[0] if perishable and at_room <= hard else say("it turns hard") if hard < at_room else say("it sours")
     both: Origins = ["keep.room_h", "keep.hard_after_h"]
-    book.add("keep.limited_by", first, "whichever comes first", source=KITCHEN_ESTIMATE, of=[*both, soon])
+    book.add("keep.limited_by", first, say("whichever comes first"), source=KITCHEN_ESTIMATE, of=[*both, soon])
     book.add(
         "keep.eat_within_h",
         min(at_room, hard),
-        f"out on the counter, covered: soft and sound; {INDEX}",
+        say("out on the counter, covered: soft and sound; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=both,
     )
-    way = leaf("way:restores", "this way", working.way.name)
-    book.add("keep.restore", working.way.restores, "heat melts starch that has set", source=KITCHEN_ESTIMATE, of=[way])
+    way = leaf("way:restores", say("this way"), working.way.name)
+    book.add(
+        "keep.restore", working.way.restores, say("heat melts starch that has set"), source=KITCHEN_ESTIMATE, of=[way]
+    )
 
 
 def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) -> None:
@@ -69,10 +76,10 @@ def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) ->
         for item in (one.item for one in part.contributions)
     )
     likely, least, most = keeping.eaten_h(perishable=perishable, cooked=cooked, wet=wet, room_c=working.kitchen.room_c)
-    says = "what cooks do with what is cooked through"
+    says = say("what cooks do with what is cooked through")
     if wet:
-        says = "what cooks do with a wet or uncooked filling"
-    beside = "; the safe rule is the two hours out, and what we advise" if perishable else ""
+        says = say("what cooks do with a wet or uncooked filling")
+    beside = say("; the safe rule is the two hours out, and what we advise") if perishable else ""
     working.book.add(
         "keep.eaten_h",
         likely,
@@ -83,9 +90,8 @@ def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) ->
         high=most,
     )
     if perishable and working.asked("rest") == "overnight":
-        says = (
-            "A night on the counter is what many cooks do with a cake that is cooked through. "
-            "The safe rule is two hours out: set it in the cold, covered, and it slices as well."
+        says = say(
+            "A night on the counter is what many cooks do with a cake that is cooked through. The safe rule is two hours out: set it in the cold, covered, and it slices as well."
         )
         working.advise("cut", "look", says, 1)
 
@@ -96,7 +102,7 @@ def _hard(working: Working, key: str, celsius: float, says: str) -> float:
     sugar, fat, water = (book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))
     soon: EstimateId = "hard"
     hours = keeping.hard_after_h(sugar, fat, water, celsius=celsius)
-    place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", "kept at", celsius, "°C")
+    place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", say("kept at"), celsius, "°C")
     return timed(
         working,
         key,

@@ -23,6 +23,7 @@ from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
@@ -62,14 +63,14 @@ def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Bod
     if drawn.form == "parcel":
         thick = drawn.outer_mm
         body = conduction.sphere([(thick / 2000.0, material)], counter_h)
-        return body, leaf("way:parcel", "a ball of its weight across", round(thick, 1), "mm")
+        return body, leaf("way:parcel", say("a ball of its weight across"), round(thick, 1), "mm")
     thick = way.board_mm
     if drawn.form == "packet":
         thick = book.number("shape.thick_mm")
     elif way.portions == "cooked":
         thick = max(thick, book.number("mix.volume_ml") / working.likely("board_cm2") * 10.0)
     body = conduction.slab(thick / 1000.0, material, counter_h, counter_h)
-    return body, leaf("way:board", "it lies thick", round(thick, 1), "mm")
+    return body, leaf("way:board", say("it lies thick"), round(thick, 1), "mm")
 
 
 def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
@@ -100,23 +101,32 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["heat.heart_done_c", room, thick]
     begins = _first_touch(working, material, times, core if drawn.form in _EATEN else top, of)
-    says = "it is past its best to eat warm" if drawn.form in _EATEN else "under this it stiffens and no longer seals"
+    says = (
+        say("it is past its best to eat warm")
+        if drawn.form in _EATEN
+        else say("under this it stiffens and no longer seals")
+    )
     timed(
         working,
         "rest.handle_until_min",
-        f"the heart has fallen to {working.degrees(end_c)}: {says}",
+        say("the heart has fallen to {end_c}: {says}", end_c=working.degrees(end_c), says=says),
         lambda is_: max(ends_s(is_), begins) / 60,
         which,
-        source=f"{SOLVER}; the window a {KITCHEN_ESTIMATE}",
+        source=say("{solver}; the window a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
     )
     if working.follows(way.rolled_when) and "shape.sheet_thick_mm" in book:
         _chilled(working, material, begin_c)
     _shaping(working, max(ends, begins) - begins)
     if drawn.form in _EATEN:
-        says = f"Open them under {working.degrees(begin_c)}: hotter within than the leaf lets feel."
+        says = say(
+            "Open them under {begin_c}: hotter within than the leaf lets feel.", begin_c=working.degrees(begin_c)
+        )
     else:
-        says = f"Work it until it is down to {working.degrees(end_c)}: dusted hands from the first minutes, cooler it cracks."
+        says = say(
+            "Work it until it is down to {end_c}: dusted hands from the first minutes, cooler it cracks.",
+            end_c=working.degrees(end_c),
+        )
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
     return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
@@ -153,18 +163,20 @@ def _first_touch(working: Working, material: Material, times: Array, curve: Arra
         hands, width = sign * other.value, math.hypot(width, other.high - other.low)
         of = [*of, working.estimated(name)]
     if way.form == "pull":
-        goals, says = [math.inf] * 3, "oiled scissors go through at once; no hand need touch it"
+        goals, says = [math.inf] * 3, say("oiled scissors go through at once; no hand need touch it")
     elif way.form in _EATEN:
-        goals, says = [way.handle_c[0] + off for off in (5.0, 0.0, -5.0)], "cool enough to open and to eat"
+        goals, says = [way.handle_c[0] + off for off in (5.0, 0.0, -5.0)], say("cool enough to open and to eat")
     else:
         goals = [surface_c(row.value + hands + off) for off in (width / 2, 0.0, -width / 2)]
-        says = f"the surface is under {working.degrees(goals[1])}: quick hands, well dusted or wet, bear it"
+        says = say(
+            "the surface is under {goals}: quick hands, well dusted or wet, bear it", goals=working.degrees(goals[1])
+        )
     first, likely, last = ((when(times, -curve, -goal) or 0.0) / 60 for goal in goals)
     book.add(
         "rest.handle_from_min",
         likely if likely >= _AT_ONCE_MIN else 0.0,
         says,
-        source=f"{SOLVER}; what hands bear a {KITCHEN_ESTIMATE}",
+        source=say("{solver}; what hands bear a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=[*of, working.estimated("touch_c")],
         low=min(first, likely) if likely >= _AT_ONCE_MIN else 0.0,
         high=last,
@@ -193,7 +205,7 @@ def _chilled(working: Working, material: Material, start_c: float) -> None:
     timed(
         working,
         "rest.chill_min",
-        f"the rolled sheet has fallen to {cuts}: it cuts, and can be held",
+        say("the rolled sheet has fallen to {cuts}: it cuts, and can be held", cuts=cuts),
         solve,
         ("shelf_h", "rolled_c", "fridge_c"),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
@@ -212,14 +224,19 @@ def _shaping(working: Working, window_s: float) -> None:
     needs = timed(
         working,
         "rest.shaping_min",
-        "a little to begin with, and a little for each piece, over the cooks",
+        say("a little to begin with, and a little for each piece, over the cooks"),
         scaled((shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks, hands),
         (hands,),
         source=KITCHEN_ESTIMATE,
         of=["shape.pieces", working.from_kitchen("cooks", "cooks", cooks)],
     )
     if needs > window_s / 60 and not working.follows(way.rolled_when):
-        says = f"{pieces:.0f} pieces want {needs:.0f} minutes; it stays workable for {window_s / 60:.0f}. Keep half of it covered and warm."
+        says = say(
+            "{pieces:.0f} pieces want {needs:.0f} minutes; it stays workable for {window_s:.0f}. Keep half of it covered and warm.",
+            pieces=pieces,
+            needs=needs,
+            window_s=window_s / 60,
+        )
         working.advise("cut", "look", says, 2)
 
 
@@ -231,7 +248,7 @@ def _setting(working: Working) -> tuple[str, Origin]:
     """How it sets: as the cook chooses where the way has a choice; a sheet in a bag goes cold until it is rigid."""
     for chosen in working.school("rest"):
         return working.asked("rest"), chosen
-    return "overnight", leaf("way:rest", "a sheet in its bag", "a night in the cold")
+    return "overnight", leaf("way:rest", say("a sheet in its bag"), say("a night in the cold"))
 
 
 class _Trayful:
@@ -290,7 +307,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     book.add(
         "rest.handle_from_min",
         (tray.when_c(core, HANDLE_C) or 0.0) / 60,
-        f"the heart has fallen to {working.degrees(HANDLE_C)} on the counter",
+        say("the heart has fallen to {handle_c} on the counter", handle_c=working.degrees(HANDLE_C)),
         source=SOLVER,
         of=["shape.depth_mm", "heat.heart_done_c", room],
     )
@@ -300,11 +317,13 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     book.add(
         "rest.cut_at_c",
         cut_c,
-        "starch has set enough to part from an oiled knife",
+        say("starch has set enough to part from an oiled knife"),
         source=KITCHEN_ESTIMATE,
         of=[chosen],
     )
-    says = f"Nothing cuts clean hot. Wait until the heart is {working.degrees(cut_c)}, and oil the knife."
+    says = say(
+        "Nothing cuts clean hot. Wait until the heart is {cut_c}, and oil the knife.", cut_c=working.degrees(cut_c)
+    )
     working.advise("cut", "look", says, 5)
     if school != "cool":
         cold_left, cold_top = tray.left(working.likely("shelf_h"))
@@ -321,9 +340,11 @@ def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, ro
     """When it cuts clean on the counter, and by the fridge; by the school followed, in minutes. `moved` in seconds."""
     book, kitchen = working.book, working.kitchen
     counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
-    counter_says = f"the heart has fallen to {working.degrees(counter_c)} on the counter"
-    fridge_says = (
-        f"{moved / 60:.0f} min on the counter, then in the fridge until the heart is {working.degrees(CUT_C['chill'])}"
+    counter_says = say("the heart has fallen to {counter_c} on the counter", counter_c=working.degrees(counter_c))
+    fridge_says = say(
+        "{moved:.0f} min on the counter, then in the fridge until the heart is {chill}",
+        moved=moved / 60,
+        chill=working.degrees(CUT_C["chill"]),
     )
     fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
     on_counter: tuple[EstimateId, ...] = ("counter_h", "cuts_c", "room_c")
@@ -340,7 +361,7 @@ def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, ro
     says = counter_says if school == "cool" else fridge_says
     if school == "overnight":
         low, cut_min, high = (max(end, OVERNIGHT_MIN) for end in (low, cut_min, high))
-        says = "a night to set, covered"
+        says = say("a night to set, covered")
     book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
     return cut_min
 
@@ -376,26 +397,26 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     book.add(
         "rest.handle_from_min",
         safe / 60,
-        f"the heart has fallen to {working.degrees(BITE_C)} in the bowl",
+        say("the heart has fallen to {bite_c} in the bowl", bite_c=working.degrees(BITE_C)),
         source=SOLVER,
         of=of,
     )
     book.add(
         "rest.handle_until_min",
         max(stiff, safe) / 60,
-        f"the skin has fallen to {working.degrees(STIFF_C)} and stiffens",
+        say("the skin has fallen to {stiff_c} and stiffens", stiff_c=working.degrees(STIFF_C)),
         source=SOLVER,
         of=of,
     )
     if filling and inner > 0 and working.way.step("freeze-filling"):
         _filling(working, filling, drawn.core_mm / 1000.0)
-    working.advise("cut", "look", "Let a bowl stand two minutes: the middle is hotter than the skin.", 5)
+    working.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
     return known(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:
     book, kitchen = working.book, working.kitchen
-    shelf = working.from_kitchen("freezer_c", "freezer shelf", kitchen.freezer_c, "°C")
+    shelf = working.from_kitchen("freezer_c", say("freezer shelf"), kitchen.freezer_c, "°C")
 
     def hard_min(is_: Mapping[EstimateId, float]) -> float:
         shelf_c = kitchen.freezer_c + is_["freezer_c"]
@@ -404,10 +425,10 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
     timed(
         working,
         "rest.freeze_filling_min",
-        "its ice and fat set, then it follows the shelf",
+        say("its ice and fat set, then it follows the shelf"),
         hard_min,
         ("shelf_h", "freezer_c"),
-        source="Plank's equation for a sphere, with sensible heat",
+        source=say("Plank's equation for a sphere, with sensible heat"),
         of=["shape.core_mm", shelf],
     )
 
@@ -428,10 +449,10 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
     soft = timed(
         working,
         "rest.soften_min",
-        f"its outside has warmed to {working.degrees(working.likely('soft_c'))}",
+        say("its outside has warmed to {likely}", likely=working.degrees(working.likely("soft_c"))),
         soft_min,
         ("counter_h", "soft_c", "freezer_c", "room_c"),
-        source=f"lumped warming; {KITCHEN_ESTIMATE}",
+        source=say("lumped warming; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["shape.core_mm", shelf, room],
     )
     wrap = working.way.step("wrap")
@@ -441,7 +462,7 @@ def _filling(working: Working, filling: Composition, diameter: float) -> None:
     book.add(
         "rest.take_out",
         max(1.0, float(int(soft / each))),
-        "as many as are wrapped before the last one softens",
+        say("as many as are wrapped before the last one softens"),
         source=KITCHEN_ESTIMATE,
         of=["rest.soften_min"],
     )

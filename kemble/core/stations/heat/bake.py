@@ -36,6 +36,7 @@ from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import scaled, timed, windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
 _OFF_THE_DIAL_C = 15.0
@@ -297,9 +298,15 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     factor = working.kitchen.time_factor
     window = windowed(working, solve, which)
     if window is None:
-        deep = f"at {working.degrees(likely.oven.air_c)} a batter {working.length(drawn.heated_mm)} deep"
-        says = f"{deep} does not {'brown' if ends == 'browned' else 'set'} in any sensible time"
-        working.problem("vessel", says, "a hotter oven, or a shallower tin")
+        deep = say(
+            "at {air_c} a batter {heated_mm} deep",
+            air_c=working.degrees(likely.oven.air_c),
+            heated_mm=working.length(drawn.heated_mm),
+        )
+        says = say(
+            "{deep} does not {which} in any sensible time", deep=deep, which="brown" if ends == "browned" else "set"
+        )
+        working.problem("vessel", says, say("a hotter oven, or a shallower tin"))
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
     enter_stages(working, stages, "heat", done)
@@ -314,7 +321,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
             working.book.add(key, seconds / 60.0 * factor - window.likely, says, source=SOLVER, of=["heat.done_min"])
     _enter_door(working)
     shelves = working.kitchen.oven_shelves
-    room = working.from_kitchen("oven_shelves", "trays at once", shelves)
+    room = working.from_kitchen("oven_shelves", say("trays at once"), shelves)
     loads(working, drawn.count, shelves, "trays", "shelves", room)
     _enter_glaze(working, done, skin)
     _advise(working, done, browns, ends)
@@ -370,7 +377,7 @@ def _skin(working: Working, minutes: Array, baked: Baked) -> float | None:
     return timed(
         working,
         "heat.skin_min",
-        "the top has given up enough water to have a skin: a glaze stays on it from here",
+        say("the top has given up enough water to have a skin: a glaze stays on it from here"),
         lambda is_: when(minutes, baked.top_dried, is_[wants]),
         (wants,),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
@@ -384,14 +391,14 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Arra
     hot_c = working.likely("hot_c")
     hot = when(minutes, core, hot_c)
     if hot is not None:
-        says = f"the slowest point reaches {working.degrees(hot_c)}"
+        says = say("the slowest point reaches {hot_c}", hot_c=working.degrees(hot_c))
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
     for key, value, says in (
-        ("heat.heart_done_c", float(np.interp(done, minutes, core)), "the slowest point at the likely time"),
+        ("heat.heart_done_c", float(np.interp(done, minutes, core)), say("the slowest point at the likely time")),
         (
             "heat.dried_pct",
             100 * float(np.interp(done, minutes, asked.likely.baked.dried)) / (tray.depth * tray.material.rho),
-            "water that left as vapour by then, of the batter's weight",
+            say("water that left as vapour by then, of the batter's weight"),
         ),
     ):
         book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
@@ -404,16 +411,20 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
     wall = wall_h(tin, tray.oven.h_top, working.sheet.vessel.lining)
     return [
-        ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), "a centimetre deeper"),
+        ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), say("a centimetre deeper")),
         (
             "heat.tin_min",
             replace(
                 tray, oven=replace(tray.oven, h_floor=wall), tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j")
             ),
-            f"the same in {tin.material}",
+            say("the same in {material}", material=tin.material),
         ),
-        ("heat.cooler_min", cooler, f"an oven that is {working.apart(_OFF_THE_DIAL_C)} cooler than its dial says"),
-        ("heat.colder_min", replace(tray, start_c=5.0), "straight from the fridge"),
+        (
+            "heat.cooler_min",
+            cooler,
+            say("an oven that is {apart} cooler than its dial says", apart=working.apart(_OFF_THE_DIAL_C)),
+        ),
+        ("heat.colder_min", replace(tray, start_c=5.0), say("straight from the fridge")),
     ]
 
 
@@ -425,7 +436,11 @@ def _enter_door(working: Working) -> None:
     timed(
         working,
         "heat.door_min",
-        f"the air falls by {working.apart(DOOR_DROP_C)} and is back by a factor e in {working.likely(back):.0f} minutes",
+        say(
+            "the air falls by {apart} and is back by a factor e in {likely:.0f} minutes",
+            apart=working.apart(DOOR_DROP_C),
+            likely=working.likely(back),
+        ),
         scaled(share, back),
         (back,),
         source=KITCHEN_ESTIMATE,
@@ -443,7 +458,7 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
         bare -= done - book.add(
             "heat.glaze_at_min",
             max(done - sets, min(skin or 0.0, done)),
-            f"it wants {sets:.0f} minutes to set, on a top that has its skin",
+            say("it wants {sets:.0f} minutes to set, on a top that has its skin", sets=sets),
             source=KITCHEN_ESTIMATE,
             of=[
                 "heat.done_min",
@@ -451,7 +466,9 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
                 *(["heat.skin_min"] if "heat.skin_min" in book else []),
             ],
         )
-    book.add("heat.bare_min", bare, "until it is done, or its glaze goes on", source=SOLVER, of=["heat.all_loads_min"])
+    book.add(
+        "heat.bare_min", bare, say("until it is done, or its glaze goes on"), source=SOLVER, of=["heat.all_loads_min"]
+    )
 
 
 def _enter_times(
@@ -470,8 +487,8 @@ def _enter_times(
         working.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C"),
         working.estimated("oven_c"),
         working.from_sheet("vessel.tin", "tin", f"{working.tin_size(drawn.tin)}, {drawn.tin.material}"),
-        working.from_sheet("start.batter_c", "batter goes in at", working.batter_c, "°C"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", factor),
+        working.from_sheet("start.batter_c", say("batter goes in at"), working.batter_c, "°C"),
+        working.from_kitchen("time_factor", say("this kitchen's time factor"), factor),
     ]
     enter_depth(working, drawn)
     parts: Origins = []
@@ -483,22 +500,32 @@ def _enter_times(
         source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
         timed(working, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
         parts.append(key)
-    source = f"{SOLVER}; surfaces and what is called done {KITCHEN_ESTIMATE}s"
-    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOLVER, of=of)
+    source = say(
+        "{solver}; surfaces and what is called done {kitchen_estimate}s",
+        solver=SOLVER,
+        kitchen_estimate=KITCHEN_ESTIMATE,
+    )
+    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
     book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)
-    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOLVER, of=of)
+    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
 
 
 def _advise(working: Working, done: float, browns: float | None, ends: Ends) -> None:
     if ends == "browned":
-        working.advise("heat", "look", "It bubbles at the edge first. Brown, and the glaze set to a skin: out.", 5)
+        working.advise("heat", "look", say("It bubbles at the edge first. Brown, and the glaze set to a skin: out."), 5)
         return
     if ends == "bare":
-        says = "Bare first, until a grain from the middle is soft. Then the glaze, and the last minutes near the top."
+        says = say(
+            "Bare first, until a grain from the middle is soft. Then the glaze, and the last minutes near the top."
+        )
         working.advise("heat", "look", says, 5)
         return
     if browns is not None and browns < done - 8:
-        says = f"The top browns from {browns:.0f} minutes: lay foil over it until the heart is set at {done:.0f}."
+        says = say(
+            "The top browns from {browns:.0f} minutes: lay foil over it until the heart is set at {done:.0f}.",
+            browns=browns,
+            done=done,
+        )
         working.advise("heat", "look", says, 2)
-    says = "Press the middle: firm, and it springs back. The edge leaves the tin a little before."
+    says = say("Press the middle: firm, and it springs back. The edge leaves the tin a little before.")
     working.advise("heat", "look", says, 5)

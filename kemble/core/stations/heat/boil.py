@@ -24,6 +24,7 @@ from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.window import scaled, timed, windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick
 _MOST_LAG_S = 120.0
@@ -112,8 +113,8 @@ def boil(
     if found is None:
         working.problem(
             "pieces",
-            f"at {working.degrees(boil_c)} a ball this size does not cook through",
-            "smaller pieces, or less sugar in the dough",
+            say("at {boil_c} a ball this size does not cook through", boil_c=working.degrees(boil_c)),
+            say("smaller pieces, or less sugar in the dough"),
         )
         return None
     # Cold balls cool the pot, which climbs back at the burner's power: they lag behind by about half of that.
@@ -166,7 +167,7 @@ def boil(
     water_ml, holds = _pot_ml(working)
     _enter_pot(working, lag_s, water_ml, holds, minutes(done_s(thicker)) - done if thicker else None)
     most = int(book.number("heat.load_pieces"))
-    number = loads(working, int(book.number("shape.pieces")), most, "pieces", "what the pot takes", holds)
+    number = loads(working, int(book.number("shape.pieces")), most, "pieces", say("what the pot takes"), holds)
     _advise(working, hot=hot, core_done_c=heart_done)
 
     # Until the pot has caught up nothing happens: the curve begins flat.
@@ -190,16 +191,18 @@ def _enter_pot(working: Working, lag_s: float, water_ml: float, holds: Origin, t
     """The pot's water, what a fuller pot costs, and what a larger ball does (None where it would not cook)."""
     book = working.book
     if thicker_min is not None:
-        says = "the same ball half a centimetre larger across: size counts nearly squared"
+        says = say("the same ball half a centimetre larger across: size counts nearly squared")
         book.add("heat.thicker_min", thicker_min, says, source=SOLVER, of=["heat.done_min"])
     book.add(
         "heat.fuller_min",
         min(_MOST_LAG_S, 2 * lag_s) / 60 - lag_s / 60,
-        "twice the load: the pot falls twice as far, and its burner needs longer to bring it back",
-        source=f"energy balance; {KITCHEN_ESTIMATE}",
+        say("twice the load: the pot falls twice as far, and its burner needs longer to bring it back"),
+        source=say("energy balance; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["heat.pot_dip_c"],
     )
-    says = "as much as the pot holds" if working.asked("pot") == "water" else "the broth that they are eaten in"
+    says = (
+        say("as much as the pot holds") if working.asked("pot") == "water" else say("the broth that they are eaten in")
+    )
     book.add("heat.water_ml", water_ml, says, source="kitchen", of=[holds])
 
 
@@ -213,29 +216,36 @@ def _enter_times(
         "shape.diameter_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
-        working.from_sheet("start.dough_c", "dough goes in at", sheet.start.dough_c, "°C"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", factor),
+        working.from_sheet("start.dough_c", say("dough goes in at"), sheet.start.dough_c, "°C"),
+        working.from_kitchen("time_factor", say("this kitchen's time factor"), factor),
         "heat.pot_dip_c",
     ]
     if drawn.core_mm > 0:
         shelf = "freezer_c" if core_start < 0 else "fridge_c"
-        of += ["shape.core_mm", working.from_kitchen(shelf, "filling goes in at", core_start, "°C")]
+        of += ["shape.core_mm", working.from_kitchen(shelf, say("filling goes in at"), core_start, "°C")]
     book.add(
-        "heat.depth_mm", drawn.outer_mm / 2, "from the skin to the heart", source=GEOMETRY, of=["shape.diameter_mm"]
+        "heat.depth_mm",
+        drawn.outer_mm / 2,
+        say("from the skin to the heart"),
+        source=GEOMETRY,
+        of=["shape.diameter_mm"],
     )
     timed(
         working,
         "heat.float_min",
-        f"{working.likely('float_share'):.0%} of the dough has gelled and swollen: it floats",
+        say(
+            "{float_share:.0%} of the dough has gelled and swollen: it floats",
+            float_share=working.likely("float_share"),
+        ),
         floats,
         (*_WHICH, "float_share"),
-        source=f"{SOLVER}; the share a {KITCHEN_ESTIMATE}",
+        source=say("{solver}; the share a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
     )
     timed(
         working,
         "heat.core_hot_min",
-        f"the heart reaches {working.degrees(working.likely('hot_c'))}",
+        say("the heart reaches {likely}", likely=working.degrees(working.likely("hot_c"))),
         hot,
         (*_WHICH, "hot_c"),
         source=SOLVER,
@@ -244,26 +254,28 @@ def _enter_times(
     book.add(
         "heat.done_min",
         done,
-        "it floats" if working.asked("done") == "float" else "cooked through and hot at the heart",
+        say("it floats") if working.asked("done") == "float" else say("cooked through and hot at the heart"),
         source=SOLVER,
         of=["heat.float_min", "heat.core_hot_min", *working.school("done")],
         low=first,
         high=latest,
     )
     for key, value, says in (
-        ("heat.first_check_min", first, "one in twenty is done by then"),
-        ("heat.latest_min", latest, "nineteen in twenty are done by then"),
+        ("heat.first_check_min", first, say("one in twenty is done by then")),
+        ("heat.latest_min", latest, say("nineteen in twenty are done by then")),
     ):
         book.add(key, value, says, source=KITCHEN_ESTIMATE, of=["heat.done_min"])
-    book.add("heat.heart_done_c", core_done_c, "the heart at the likely time", source=SOLVER, of=["heat.done_min"])
+    book.add("heat.heart_done_c", core_done_c, say("the heart at the likely time"), source=SOLVER, of=["heat.done_min"])
 
 
 def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
     if working.asked("done") == "float" and core_done_c < working.likely("hot_c"):
         core = working.degrees(core_done_c)
-        says = f"At the float the heart is {core}. Simmer on to {hot:.0f} minutes for a hot one."
+        says = say(
+            "At the float the heart is {core}. Simmer on to {hot:.0f} minutes for a hot one.", core=core, hot=hot
+        )
         working.advise("heat", "look", says, 1)
-    says = "A tremble, not a boil; stir every half minute. Floating means only that the skin is done."
+    says = say("A tremble, not a boil; stir every half minute. Floating means only that the skin is done.")
     working.advise("heat", "look", says, 5)
 
 
@@ -272,8 +284,8 @@ def _pot_ml(working: Working) -> tuple[float, Origin]:
     pot, broth = working.pot, working.bowl.parts.get("broth")
     if working.asked("pot") != "water" and broth and broth.main.made.grams > 0:
         ml = min(pot.water_ml, broth.main.made.grams / broth.main.item.g_per_ml)
-        return ml, leaf("part.broth.made_g", "the broth", round(ml), "ml")
-    return pot.water_ml, working.from_kitchen("pot.water_ml", "water in the pot", pot.water_ml, "ml")
+        return ml, leaf("part.broth.made_g", say("the broth"), round(ml), "ml")
+    return pot.water_ml, working.from_kitchen("pot.water_ml", say("water in the pot"), pot.water_ml, "ml")
 
 
 def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
@@ -298,7 +310,7 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     book.add(
         "heat.load_pieces",
         float(most),
-        "one floating layer that can be stirred, and a pot that goes on simmering",
+        say("one floating layer that can be stirred, and a pot that goes on simmering"),
         source=KITCHEN_ESTIMATE,
         of=of,
     )
@@ -306,10 +318,10 @@ def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, flo
     timed(
         working,
         "heat.pot_dip_c",
-        "heat that a load takes up before the burner answers, out of the water",
+        say("heat that a load takes up before the burner answers, out of the water"),
         scaled(dip / working.likely(share), share),
         (share,),
-        source=f"energy balance; the share a {KITCHEN_ESTIMATE}",
-        of=["heat.load_pieces", *of[2:], leaf("kitchen:burner.high_w", "net power at high heat", net_w, "W")],
+        source=say("energy balance; the share a {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
+        of=["heat.load_pieces", *of[2:], leaf("kitchen:burner.high_w", say("net power at high heat"), net_w, "W")],
     )
     return load, lag

@@ -14,6 +14,7 @@ from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
 # Sugar warmed from the room to amber: 1.3 J/(g K) over 155 K, and 120 J/g to melt it (tables, rounded). Of the burner's
@@ -49,11 +50,11 @@ def durations(working: Working) -> None:
     if "heat.thicken_min" in used:
         _thickened(working)
     if "rest.batter_min" in used:
-        says = "until the flour has drunk, and the bubbles are out of it"
+        says = say("until the flour has drunk, and the bubbles are out of it")
         rest: EstimateId = "batter_rest_min"
         timed(working, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
     if "rest.rigid_min" in used and working.follows(way.sheeted_when):
-        says = "covered, in the cold, until a blade goes through without a drag"
+        says = say("covered, in the cold, until a blade goes through without a drag")
         sets: EstimateId = "rigid_h"
         timed(working, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
     for bowl in working.bowl.parts.values():
@@ -65,7 +66,7 @@ def durations(working: Working) -> None:
             _caramel(working, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
     if "keep.hard_after_h" in working.book and any(kind == "fry" for _, _, kind in way.finishes):
         hours = working.book.number("keep.hard_after_h")
-        says = "firm enough for thin slices that hold in a pan: one to two days, longer the sweeter"
+        says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
         share: EstimateId = "firm_share"
         of: Origins = ["keep.hard_after_h"]
         timed(working, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
@@ -74,7 +75,7 @@ def durations(working: Working) -> None:
 def _power(working: Working, level: Level) -> tuple[float, Origin]:
     """Net power in W at a level, and where it is from."""
     watts = working.kitchen.burner.net_w(level)
-    return watts, working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", watts, "W")
+    return watts, working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W")
 
 
 def _to_the_boil(working: Working) -> None:
@@ -86,14 +87,14 @@ def _to_the_boil(working: Working) -> None:
     boiled = working.stands_in is not None and working.stands_in.kind == "pot"
     if working.steamer.watts and not boiled:
         watts = working.steamer.watts
-        power = working.from_kitchen("steamer.watts", "the steamer's own machine", watts, "W")
+        power = working.from_kitchen("steamer.watts", say("the steamer's own machine"), watts, "W")
     of: Origins = ["heat.water_ml", "heat.boil_c", power]
     each_k = book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         return each_k * (working.boil_c - is_["tap_c"]) / is_["burner"]
 
-    says = "cold from the tap, lid on"
+    says = say("cold from the tap, lid on")
     timed(working, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
@@ -105,7 +106,7 @@ def _caramel(working: Working, key: str, sugar_g: float, of: Origins) -> None:
         minutes = joules / (is_["caramel_takes"] * is_["burner"] * watts) / 60.0
         return max(is_["caramel_least_min"], minutes) * factor
 
-    says = "dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock"
+    says = say("dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock")
     which: tuple[EstimateId, ...] = ("caramel_takes", "burner", "caramel_least_min")
     timed(working, key, says, solve, which, source=BALANCE, of=[*of, power])
 
@@ -120,7 +121,7 @@ def _melted(working: Working) -> None:
         minutes = joules / (is_["melt_takes"] * is_["burner"] * watts) / 60.0
         return max(is_["melt_least_min"], minutes) * factor
 
-    says = "warm enough that no grain is felt under the spoon; it need not boil"
+    says = say("warm enough that no grain is felt under the spoon; it need not boil")
     which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
     timed(working, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
 
@@ -141,7 +142,7 @@ def _thickened(working: Working) -> None:
         )
         return is_["thicken_min"] + warms / 60.0
 
-    says = "from the first spoon until the spoon leaves a furrow; never left"
+    says = say("from the first spoon until the spoon leaves a furrow; never left")
     which: tuple[EstimateId, ...] = ("thicken_min", "thicken_takes", "burner", "gel_c")
     of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
     timed(working, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
@@ -167,8 +168,8 @@ def _beans(working: Working, bowl: PartBowl) -> None:
         which = ("beans", "beans_soaked")
     elif school == "lid":
         which = ("beans", "beans_lid")
-    says = f"from the boil until {dry[0].item.name.lower()} crush between two fingers, " + (
-        "soaked overnight" if school == "overnight" else "not soaked"
+    says = say("from the boil until {lower} crush between two fingers, ", lower=dry[0].item.name.lower()) + (
+        say("soaked overnight") if school == "overnight" else say("not soaked")
     )
     key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
     timed(working, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])

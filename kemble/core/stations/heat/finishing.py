@@ -18,6 +18,7 @@ from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
 
@@ -64,7 +65,7 @@ def finishing(working: Working, shaped: Composition) -> None:
     heat, said = _HEATS[kind], working.sheet.heat.griddle_c
     if said is not None and not heat.both:
         heat = heat._replace(celsius=said)
-        of.append(working.from_sheet("heat.griddle_c", "pan or griddle", said, "°C"))
+        of.append(working.from_sheet("heat.griddle_c", say("pan or griddle"), said, "°C"))
     turns = 1 if heat.both else 2  # how often a crust must form, one face after another
     boil_c = book.number("heat.boil_c")
     puffs = kind in _PUFFS
@@ -96,7 +97,7 @@ def finishing(working: Working, shaped: Composition) -> None:
         return through[moved] if puffs else max(turns * crust_s(is_), through[moved])
 
     factor = kitchen.time_factor
-    of.append(working.from_kitchen("time_factor", "this kitchen's time factor", factor))
+    of.append(working.from_kitchen("time_factor", say("this kitchen's time factor"), factor))
     which: tuple[EstimateId, ...] = ("pan_c", "pan_h") if puffs else ("crust_kg_m2", "gold_min", "pan_c", "pan_h")
     each = timed(
         working,
@@ -110,11 +111,11 @@ def finishing(working: Working, shaped: Composition) -> None:
     frozen_s = through_s(likely, kitchen.freezer_c)
     frozen_s = frozen_s if puffs else max(turns * crust_s(likely), frozen_s)
     if not heat.both:
-        book.add("finish.side_min", each / 2, "turned once, half way", source=SOURCE, of=["finish.each_min"])
+        book.add("finish.side_min", each / 2, say("turned once, half way"), source=SOURCE, of=["finish.each_min"])
     book.add(
         "finish.frozen_min",
         frozen_s / 60 * factor - each,
-        f"from {working.degrees(kitchen.freezer_c)}",
+        say("from {freezer_c}", freezer_c=working.degrees(kitchen.freezer_c)),
         source=SOURCE,
         of=["finish.each_min", working.from_kitchen("freezer_c", "freezer", kitchen.freezer_c, "°C")],
     )
@@ -128,7 +129,7 @@ def _thickness(working: Working, kind: FinishKind) -> tuple[float, Origins]:
         if key in book and not kind.startswith("fry"):
             return book.number(key), [key]
     thick = FRY_SLICE_MM if kind.startswith("fry") else working.way.board_mm
-    return thick, [leaf("way:slice", "a slice", thick, "mm")]
+    return thick, [leaf("way:slice", say("a slice"), thick, "mm")]
 
 
 def _enter_loads(working: Working, thick_mm: float, each: float) -> None:
@@ -140,18 +141,18 @@ def _enter_loads(working: Working, thick_mm: float, each: float) -> None:
     piece_mm2 = ml * 1000.0 / thick_mm
     at_once = max(1, math.floor(_SHARE * math.pi * _PAN_MM**2 / 4 / piece_mm2))
     number = math.ceil(count / at_once)
-    pan = leaf("way:pan", "a pan or rack", _PAN_MM, "mm across")
+    pan = leaf("way:pan", say("a pan or rack"), _PAN_MM, say("mm across"))
     book.add(
         "finish.loads",
         float(number),
-        f"{at_once} at a time, not touching: they stick to each other",
+        say("{at_once} at a time, not touching: they stick to each other", at_once=at_once),
         source=KITCHEN_ESTIMATE,
         of=[pieces, pan],
     )
     book.add(
         "finish.all_min",
         number * each,
-        "one after another; eaten as they come out",
+        say("one after another; eaten as they come out"),
         source=KITCHEN_ESTIMATE,
         of=["finish.loads", "finish.each_min"],
     )

@@ -37,6 +37,7 @@ from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.window import windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
@@ -178,7 +179,7 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     book.add(
         "heat.heart_done_c",
         float(np.interp(at_done, times, celsius)),
-        "the slowest grain at the likely time",
+        say("the slowest grain at the likely time"),
         source=SOURCE,
         of=["heat.done_min"],
     )
@@ -191,8 +192,8 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
         book.add(
             "heat.gained_g",
             gained,
-            "steam that turned to water on the cold grain",
-            source="heat taken up over heat of evaporation",
+            say("steam that turned to water on the cold grain"),
+            source=say("heat taken up over heat of evaporation"),
             of=["grain.soaked_g", "heat.boil_c"],
         )
     else:
@@ -223,9 +224,9 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
     working.book.add(
         "grain.cook_min",
         done,
-        "brought to the boil, simmered and stood until a little bite is left: the syrup does the rest"
+        say("brought to the boil, simmered and stood until a little bite is left: the syrup does the rest")
         if how != "steam"
-        else "steamed until a little bite is left: the syrup does the rest",
+        else say("steamed until a little bite is left: the syrup does the rest"),
         source=SOURCE,
         of=["heat.needs_min", "heat.boil_c", *_from(working, likely)],
         low=first,
@@ -270,7 +271,8 @@ def _needs(working: Working, how: How, share: float) -> float:
     return book.add(
         "heat.needs_min",
         share * grain_needs_min(book.number("grain.uptake_pct"), most, in_water=in_water),
-        "grain that took up so much of what it can" + (", drinking while it cooks" if in_water else ", in steam"),
+        say("grain that took up so much of what it can")
+        + (say(", drinking while it cooks") if in_water else say(", in steam")),
         source=KITCHEN_ESTIMATE,
         of=of,
     )
@@ -363,12 +365,12 @@ def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float
 def _from(working: Working, likely: _Pot) -> Origins:
     kitchen = working.kitchen
     if likely.how == "cooker":
-        power = working.from_kitchen("cooker_w", "rice cooker", kitchen.cooker_w, "W")
+        power = working.from_kitchen("cooker_w", say("rice cooker"), kitchen.cooker_w, "W")
     elif likely.how == "lid":
-        power = working.from_kitchen("burner.high_w", "net power at high heat", kitchen.burner.high_w, "W")
+        power = working.from_kitchen("burner.high_w", say("net power at high heat"), kitchen.burner.high_w, "W")
     else:
-        power = working.from_kitchen("burner", "net power under the steamer", likely.power_w, "W")
-    factor = working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor)
+        power = working.from_kitchen("burner", say("net power under the steamer"), likely.power_w, "W")
+    factor = working.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor)
     return [power, working.from_kitchen("room_c", "room", kitchen.room_c, "°C"), factor]
 
 
@@ -383,11 +385,11 @@ def _enter(working: Working, likely: _Pot, window: tuple[float, float, float]) -
     book = working.book
     first, done, latest = window
     of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(working, likely)]
-    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOURCE, of=of)
+    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOURCE, of=of)
     book.add("heat.done_min", done, _SAYS[likely.how], source=SOURCE, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOURCE, of=of)
+    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOURCE, of=of)
     hot = (likely.warm_s / 60.0) * working.kitchen.time_factor
-    book.add("heat.core_hot_min", hot, "all of it is at the boil: hot, not yet soft", source=SOURCE, of=of)
+    book.add("heat.core_hot_min", hot, say("all of it is at the boil: hot, not yet soft"), source=SOURCE, of=of)
 
 
 def _enter_others(working: Working, likely: _Pot, done: float) -> None:
@@ -395,13 +397,13 @@ def _enter_others(working: Working, likely: _Pot, done: float) -> None:
     book, factor, how = working.book, working.kitchen.time_factor, likely.how
     none = grain_needs_min(0.0, 1.0, in_water=how != "steam")
     for key, other, says in (
-        ("heat.double_min", replace(likely, kg=2 * likely.kg), "twice as much in the same heat"),
-        ("heat.unsoaked_min", replace(likely, needs=none), "the same grain, not soaked at all"),
+        ("heat.double_min", replace(likely, kg=2 * likely.kg), say("twice as much in the same heat")),
+        ("heat.unsoaked_min", replace(likely, needs=none), say("the same grain, not soaked at all")),
     ):
         book.add(key, max(0.0, other.minutes() * factor - done), says, source=SOURCE, of=["heat.done_min"])
     if how != "steam":
         low_w = working.kitchen.burner.low_w
-        low = working.from_kitchen("burner.low_w", "net power at low heat", low_w, "W")
+        low = working.from_kitchen("burner.low_w", say("net power at low heat"), low_w, "W")
         lifted_lid(working, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
 
 
@@ -414,29 +416,37 @@ def _enter_bed(working: Working) -> float:
     wanted = max(1, math.ceil(thick / most))
     tiers = min(wanted, kitchen.tiers)
     number = math.ceil(wanted / kitchen.tiers)
-    room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(kitchen.diameter_mm)}", kitchen.tiers)
+    room = working.from_kitchen(
+        "steamer.tiers", say("tiers of {diameter_mm}", diameter_mm=working.length(kitchen.diameter_mm)), kitchen.tiers
+    )
     bed = book.add(
         "heat.depth_mm",
         thick / (tiers * number),
-        f"the drained grain, loose, on {tiers} {'tier' if tiers == 1 else 'tiers'}",
+        say("the drained grain, loose, on {tiers} {which}", tiers=tiers, which="tier" if tiers == 1 else "tiers"),
         source=GEOMETRY,
         of=["grain.soaked_g", room],
     )
-    loads(working, number, 1, "basketfuls", f"{working.length(most)} of grain on each tier", room)
+    loads(working, number, 1, "basketfuls", say("{most} of grain on each tier", most=working.length(most)), room)
     return bed
 
 
 def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
     if likely.stages:
         return ()
-    names = ("steam comes through", "at heat") if likely.how == "steam" else ("to the boil", "simmers", "stands shut")
+    names = (
+        (say("steam comes through"), say("at heat"))
+        if likely.how == "steam"
+        else (say("to the boil"), "simmers", say("stands shut"))
+    )
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
     return tuple(known(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False))
 
 
 def _advise(working: Working, how: How) -> None:
     if how == "steam":
-        says = "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."
+        says = say(
+            "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."
+        )
     else:
-        says = "The lid stays shut until it has stood. Steam holes over the top, and no water on the floor."
+        says = say("The lid stays shut until it has stood. Steam holes over the top, and no water on the floor.")
     working.advise("heat", "look", says, 5)

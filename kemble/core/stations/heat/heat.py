@@ -14,6 +14,7 @@ from kemble.core.stations.mix.grain import cook_of
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.working import StandsIn, Working
+from kemble.core.words import say
 
 HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
 
@@ -29,9 +30,9 @@ def heat(
     working.book.add(
         "heat.boil_c",
         boil_c,
-        "air pressure at this height, and the boiling point there",
-        source="standard atmosphere and Antoine's equation",
-        of=[working.from_kitchen("altitude_m", "height above the sea", working.kitchen.altitude_m, "m")],
+        say("air pressure at this height, and the boiling point there"),
+        source=say("standard atmosphere and Antoine's equation"),
+        of=[working.from_kitchen("altitude_m", say("height above the sea"), working.kitchen.altitude_m, "m")],
     )
     drawing = _by_method(working, raw, shaped, filling, drawn, boil_c)
     if drawing:
@@ -51,7 +52,12 @@ def _stand(working: Working, drawing: HeatDrawing) -> None:
         return
     working.stands_in = stands
     if said and said != stands.name:
-        says = f"There is no {stands.kind} called {said} in this kitchen: worked out for the {stands.name}."
+        says = say(
+            "There is no {kind} called {said} in this kitchen: worked out for the {name}.",
+            kind=stands.kind,
+            said=said,
+            name=stands.name,
+        )
         working.advise("heat", "look", says, 0)
 
 

@@ -8,6 +8,7 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 KEPT_C = 60.0  # what waits longer than two hours is kept over this, or chilled
 
@@ -18,13 +19,21 @@ def loads(working: Working, count: int, at_once: int, things: str, over: str, ro
     number = math.ceil(count / max(1, at_once))
     of: Origins = [room]
     of += [key for key in ("shape.tins", "shape.pieces", "heat.load_pieces") if key in book]
-    book.add("heat.loads", float(number), f"{things} over {over}", source="sheet and kitchen", of=of)
+    book.add(
+        "heat.loads",
+        float(number),
+        say("{things} over {over}", things=things, over=over),
+        source=say("sheet and kitchen"),
+        of=of,
+    )
     done = book.number("heat.done_min")
     change = working.estimates["change_min"]
     every = book.add(
         "heat.all_loads_min",
         number * done + (number - 1) * change.value,
-        f"one after another, {change.value:.0f} minutes to change them" if number > 1 else "one load",
+        say("one after another, {value:.0f} minutes to change them", value=change.value)
+        if number > 1
+        else say("one load"),
         source=KITCHEN_ESTIMATE,
         of=["heat.loads", "heat.done_min", *([working.estimated("change_min")] if number > 1 else [])],
         # What makes one load slow makes them all slow.
@@ -40,14 +49,26 @@ def loads(working: Working, count: int, at_once: int, things: str, over: str, ro
     kept = timed(
         working,
         "heat.waits_c",
-        f"the first load after {waits:.0f} minutes under a lid or cloth, so that it neither dries nor stiffens",
+        say(
+            "the first load after {waits:.0f} minutes under a lid or cloth, so that it neither dries nor stiffens",
+            waits=waits,
+        ),
         lambda is_: kitchen.room_c + (core - kitchen.room_c) * math.exp(-waits / is_[cooled]),
         (cooled,),
         source=KITCHEN_ESTIMATE,
         of=["heat.all_loads_min", "heat.heart_done_c", working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
     )
-    says = f"{count} {things} in {number} loads, {every:.0f} minutes in all. Cover the first: it waits at {working.degrees(kept)}."
+    says = say(
+        "{count} {things} in {number} loads, {every:.0f} minutes in all. Cover the first: it waits at {kept}.",
+        count=count,
+        things=things,
+        number=number,
+        every=every,
+        kept=working.degrees(kept),
+    )
     working.advise("heat", "look", says, 2)
     if waits > 120 and kept < KEPT_C:
-        working.advise("heat", "look", "The first load waits over two hours in the warm: keep it hot, or chill it.", 1)
+        working.advise(
+            "heat", "look", say("The first load waits over two hours in the warm: keep it hot, or chill it."), 1
+        )
     return number

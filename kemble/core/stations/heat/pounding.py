@@ -11,6 +11,7 @@ from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 _BEGINS_C = 92.0  # by the time it is in the mortar
 # W/(m2 K) from the turned mass to the air and the mortar. A machine's bowl keeps it warm.
@@ -31,7 +32,7 @@ def pounding(working: Working, mass: Composition) -> None:
     minutes = timed(
         working,
         "heat.pound_min",
-        "until no grain is felt: some minutes to begin with, and more for each kilogram",
+        say("until no grain is felt: some minutes to begin with, and more for each kilogram"),
         scaled(fixed + per_kg * kg, takes),
         (takes,),
         source=KITCHEN_ESTIMATE,
@@ -51,14 +52,20 @@ def pounding(working: Working, mass: Composition) -> None:
     stays = timed(
         working,
         "heat.pound_hot_min",
-        f"a lump of it falls from {working.degrees(_BEGINS_C)} to {ends}: cooler, it no longer closes",
+        say(
+            "a lump of it falls from {begins_c} to {ends}: cooler, it no longer closes",
+            begins_c=working.degrees(_BEGINS_C),
+            ends=ends,
+        ),
         solve,
         ("pound_h", "pound_c", "room_c"),
-        source=f"lumped cooling; {KITCHEN_ESTIMATE}",
+        source=say("lumped cooling; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["mix.cooked_g", *working.school("pound"), working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
     )
     if minutes > stays:
-        says = (
-            f"It is workable for {stays:.0f} minutes and wants {minutes:.0f}: warm the mortar, or steam it in between."
+        says = say(
+            "It is workable for {stays:.0f} minutes and wants {minutes:.0f}: warm the mortar, or steam it in between.",
+            stays=stays,
+            minutes=minutes,
         )
         working.advise("heat", "look", says, 1)

@@ -15,6 +15,7 @@ from kemble.core.physics.thermal import boiling_point_c, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 PAN_MM = 200.0  # where the kitchen's list does not say which pan
 
@@ -37,16 +38,16 @@ def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -
     power_w = kitchen.burner.net_w(level)
     by_width = most * math.pi * (across / 100.0) ** 2 / 4
     rate = min(loss_g_per_min(power_w), by_width)
-    limit = "its burner" if rate < by_width else "the width of its pan: a wider one is sooner done"
+    limit = say("its burner") if rate < by_width else say("the width of its pan: a wider one is sooner done")
     of: Origins = [
-        working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", power_w, "W"),
-        working.from_kitchen("pans", pan.name if pan else "a pan across", across, "mm"),
+        working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), power_w, "W"),
+        working.from_kitchen("pans", pan.name if pan else say("a pan across"), across, "mm"),
     ]
     goes: EstimateId = "boil_off"
     rate = timed(
         working,
         f"part.{role}.boil_off_g_per_min",
-        f"heat of evaporation, limited by {limit}",
+        say("heat of evaporation, limited by {limit}", limit=limit),
         scaled(rate, goes),
         (goes,),
         source=KITCHEN_ESTIMATE,
@@ -70,7 +71,7 @@ def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -
     timed(
         working,
         f"part.{role}.boil_off_min",
-        "brought to the boil, then what is to go over the rate: the scale says when, not the clock",
+        say("brought to the boil, then what is to go over the rate: the scale says when, not the clock"),
         until(loss_g),
         (goes, "burner"),
         source=KITCHEN_ESTIMATE,
@@ -83,9 +84,17 @@ def _enter_stages(working: Working, bowl: PartBowl, finish: Finish, until: Calla
     role, raw, solids = bowl.role, bowl.composition.total, bowl.composition.solids
     which: tuple[EstimateId, ...] = ("boil_off", "burner")
     for name, share, says in (
-        ("boils", 0.0, "warmed from the room to the boil"),
-        ("coats", finish.target.low, f"solids are {finish.target.low:g} % of it: a film stays on the spoon"),
-        ("stiff", finish.target.high, f"solids are {finish.target.high:g} % of it: further, and it sets stiff"),
+        ("boils", 0.0, say("warmed from the room to the boil")),
+        (
+            "coats",
+            finish.target.low,
+            say("solids are {low:g} % of it: a film stays on the spoon", low=finish.target.low),
+        ),
+        (
+            "stiff",
+            finish.target.high,
+            say("solids are {high:g} % of it: further, and it sets stiff", high=finish.target.high),
+        ),
     ):
         gone_g = raw - solids / (share / 100) if share else 0.0
         if gone_g >= 0:

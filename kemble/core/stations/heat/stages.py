@@ -15,6 +15,7 @@ from kemble.core.physics.steamer import Stage
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 Heats = Literal["heat", "grain"]
 STRONG_MIN = 10.0  # of strong steam at first, as the school has it that then turns it down
@@ -49,9 +50,9 @@ def stages_said(working: Working) -> tuple[HeatStage, ...]:
     if working.asked("course") == "strong-first":
         return (known(HeatStage, level="high", minutes=STRONG_MIN), known(HeatStage, level="low"))
     if working.heated == "bake" and working.asked("finish") == "bare":
-        glaze = "Brush on the glaze; it bubbles and sets"
+        glaze = say("Brush on the glaze; it bubbles and sets")
         return (
-            known(HeatStage, says="Bare, in the middle of the oven"),
+            known(HeatStage, says=say("Bare, in the middle of the oven")),
             known(HeatStage, minutes=working.likely("glaze_min"), says=glaze),
         )
     return (HeatStage(),)
@@ -169,7 +170,9 @@ def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole
         begins += minutes
     said = stages[at].minutes
     if said is not None and whole_min > others + said + 0.5:
-        says = (
-            f"The stages are {others + said:.0f} minutes; it is done at about {whole_min:.0f}. The last is told longer."
+        says = say(
+            "The stages are {others:.0f} minutes; it is done at about {whole_min:.0f}. The last is told longer.",
+            others=others + said,
+            whole_min=whole_min,
         )
         working.advise(of if of == "heat" else "mix", "look", says, 1)

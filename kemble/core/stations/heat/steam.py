@@ -28,6 +28,7 @@ from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 # Conductance of the wall itself, and of what lines it, W/(m2 K); `wall_h` in the table of estimates scales them.
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}
@@ -178,7 +179,9 @@ def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     drawing = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
     if drawing:
         _enter_loads(working, drawn)
-        says = "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
+        says = say(
+            "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
+        )
         working.advise("heat", "look", says, 5)
     return drawing
 
@@ -186,7 +189,7 @@ def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
 def enter_depth(working: Working, drawn: TinDrawing) -> None:
     """How deep it lies while it is heated: what lies under and over the batter is warmed with it."""
     beside = [layer for layer in drawn.layers if layer.heated]
-    says = "the depth in the tin" + "".join(f", and {layer.name.lower()}" for layer in beside)
+    says = say("the depth in the tin") + "".join(say(", and {lower}", lower=layer.name.lower()) for layer in beside)
     working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
@@ -197,18 +200,20 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawi
     depth_mm = book.add(
         "heat.depth_mm",
         ml * 1000.0 / tin.floor_mm2,
-        "its volume over the floor of the dish",
+        say("its volume over the floor of the dish"),
         source=GEOMETRY,
         of=["mix.batch_g", working.from_sheet("vessel.tin", "dish", f"{working.tin_size(tin)}, {tin.material}")],
     )
     if depth_mm > tin.height_mm:
         brim = working.length(tin.height_mm)
-        says = f"the dough would stand {working.length(depth_mm)} deep in a dish of {brim}"
-        working.problem("vessel.tin", says, "a wider dish, or a smaller batch")
+        says = say(
+            "the dough would stand {depth_mm} deep in a dish of {brim}", depth_mm=working.length(depth_mm), brim=brim
+        )
+        working.problem("vessel.tin", says, say("a wider dish, or a smaller batch"))
         return None
     drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c, dish=True)
     if drawing:
-        says = "No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass."
+        says = say("No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass.")
         working.advise("heat", "look", says, 4)
     return drawing
 
@@ -303,8 +308,12 @@ def _steam(
         steam = working.degrees(likely.stages[-1][1].dew_c())
         working.problem(
             "vessel",
-            f"at {steam} steam this batter, which gels at {gel}, does not clear in any sensible time",
-            "a stronger flame, less sugar, or a shallower tin",
+            say(
+                "at {steam} steam this batter, which gels at {gel}, does not clear in any sensible time",
+                steam=steam,
+                gel=gel,
+            ),
+            say("a stronger flame, less sugar, or a shallower tin"),
         )
         return None
     stages = stages_said(working)
@@ -327,8 +336,8 @@ def _enter_steam(working: Working, steam_c: float) -> None:
     working.book.add(
         "heat.steam_c",
         steam_c,
-        "the dew point of vapour and the air that comes in past the lid, once the load is hot",
-        source="balance of heat, vapour and air; the leak a kitchen estimate",
+        say("the dew point of vapour and the air that comes in past the lid, once the load is hot"),
+        source=say("balance of heat, vapour and air; the leak a kitchen estimate"),
         of=[working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
     )
 
@@ -348,50 +357,52 @@ def _enter_times(
         "mix.gel_temperature_c",
         "heat.boil_c",
         working.from_sheet("vessel.tin", "tin", f"{working.tin_size(tin)}, {tin.material}"),
-        working.from_sheet("start.batter_c", "goes in at", likely.start_c, "°C"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", kitchen.time_factor),
+        working.from_sheet("start.batter_c", say("goes in at"), likely.start_c, "°C"),
+        working.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor),
     ]
     of += [working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")]
     of += working.school("cover")
     if likely.lining != "none":
-        of.append(working.from_sheet("vessel.lining", "lined with", likely.lining))
+        of.append(working.from_sheet("vessel.lining", say("lined with"), likely.lining))
     _enter_steam(working, float(np.interp(done, at, curves.around)))
     sets = clear_s(curves.times, curves.core, likely.gel_c)
     if sets is not None:
         book.add(
             "heat.set_min",
             sets / 60.0 * kitchen.time_factor,
-            "the slowest point has gelled and turned from milk to glass: the earliest that it holds",
+            say("the slowest point has gelled and turned from milk to glass: the earliest that it holds"),
             source=SOLVER,
             of=of,
         )
     more: Origins = ["heat.set_min", working.estimated(needs)] if needs else ["heat.set_min"]
     says = {
-        None: "no white is left at the slowest point",
-        "clear_min": "set through, and its time at heat until it is clear, glossy and chewy",
-        "colour_min": "its hours at heat until it is brown through",
+        None: say("no white is left at the slowest point"),
+        "clear_min": say("set through, and its time at heat until it is clear, glossy and chewy"),
+        "colour_min": say("its hours at heat until it is brown through"),
     }[needs]
-    book.add("heat.first_check_min", first, "one in twenty is done by then", source=SOLVER, of=of)
+    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
     book.add(
         "heat.done_min",
         done,
         says,
-        source=f"{SOLVER}; what is called done a {KITCHEN_ESTIMATE}",
+        source=say(
+            "{solver}; what is called done a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE
+        ),
         of=[*more, *of],
         low=first,
         high=latest,
     )
-    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=SOLVER, of=of)
+    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
     book.add(
         "heat.heart_done_c",
         float(np.interp(done, at, curves.core)),
-        "the slowest point at the likely time",
+        say("the slowest point at the likely time"),
         source=SOLVER,
         of=["heat.done_min"],
     )
     hot = when(at, curves.core, HOT_C)
     if hot is not None:
-        says = f"the slowest point reaches {working.degrees(HOT_C)}: hot, not yet cooked"
+        says = say("the slowest point reaches {hot_c}: hot, not yet cooked", hot_c=working.degrees(HOT_C))
         book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)
 
 
@@ -406,23 +417,35 @@ def _enter_others(
     kitchen, factor = working.kitchen, working.kitchen.time_factor
     other = likely.tin.model_copy(update={"material": "glass" if likely.tin.material == "metal" else "metal"})
     cover = working.likely("foil_h") if likely.foil_h is None else None
-    says = f"{'covered with foil' if likely.foil_h is None else 'open'} instead"
+    says = say("{which} instead", which=say("covered with foil") if likely.foil_h is None else "open")
     weaker = tuple((at, replace(steam, net_w=steam.net_w * _A_THIRD_LESS)) for at, steam in likely.stages)
     asked: list[tuple[str, _Tinful, Array | None, str]] = [
         (
             "heat.deeper_min",
             replace(likely, depth=likely.depth + 0.01),
             curves.around,
-            "the same a centimetre deeper: depth counts nearly squared",
+            say("the same a centimetre deeper: depth counts nearly squared"),
         ),
-        ("heat.tin_min", replace(likely, tin=other), curves.around, f"the same in {other.material}"),
-        ("heat.level_min", replace(likely, stages=weaker), None, "a third less flame: less vapour, and more air in it"),
+        (
+            "heat.tin_min",
+            replace(likely, tin=other),
+            curves.around,
+            say("the same in {material}", material=other.material),
+        ),
+        (
+            "heat.level_min",
+            replace(likely, stages=weaker),
+            None,
+            say("a third less flame: less vapour, and more air in it"),
+        ),
     ]
     if "cover" in working.schools:
         asked.append(("heat.cover_min", replace(likely, foil_h=cover), curves.around, says))
     if "cover" in working.schools or working.way.form == "tin":
         cold = replace(likely, start_c=kitchen.room_c)
-        asked.append(("heat.colder_min", cold, curves.around, f"poured at {working.degrees(kitchen.room_c)}"))
+        asked.append(
+            ("heat.colder_min", cold, curves.around, say("poured at {room_c}", room_c=working.degrees(kitchen.room_c)))
+        )
     for key, one, around, words in asked:
         found = minutes(one, around)
         if found is not None:
@@ -445,7 +468,7 @@ def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: b
     timed(
         working,
         "heat.top_sets_min",
-        f"the top {working.length(top_mm)} have gelled: steam and drops mark it no more",
+        say("the top {top_mm} have gelled: steam and drops mark it no more", top_mm=working.length(top_mm)),
         solve,
         ("top_mm", "gel_c"),
         source=SOLVER,
@@ -454,10 +477,16 @@ def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: b
     if "cover" not in working.schools:
         return
     fierce = book.number("heat.water_loss_g_per_min") > working.likely("fierce_g_min")
-    says = "covered: steam does not reach it" if covered else "strong steam on a soft top" if fierce else "gentle steam"
+    says = (
+        "covered: steam does not reach it"
+        if covered
+        else say("strong steam on a soft top")
+        if fierce
+        else say("gentle steam")
+    )
     book.add(
         "heat.top_looks",
-        "smooth, a little wet" if covered else "creased" if fierce else "smooth, matt",
+        say("smooth, a little wet") if covered else "creased" if fierce else say("smooth, matt"),
         says,
         source=KITCHEN_ESTIMATE,
         of=["heat.top_sets_min", "heat.water_loss_g_per_min", *working.school("cover")],
@@ -479,6 +508,10 @@ def _enter_loads(working: Working, drawn: TinDrawing) -> None:
         working.advise(
             "heat",
             "look",
-            f"This tin is {working.size(round(across, -1))} across; the steamer takes {working.size(round(room, -1))}.",
+            say(
+                "This tin is {n} across; the steamer takes {n_2}.",
+                n=working.size(round(across, -1)),
+                n_2=working.size(round(room, -1)),
+            ),
             0,
         )

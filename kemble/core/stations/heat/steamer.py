@@ -14,6 +14,7 @@ from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.stages import stages_said, under
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _POINTS = 80
 
@@ -47,7 +48,7 @@ def says_of(working: Working, g_per_min: float) -> str:
         return "fierce: an open top creases"
     if g_per_min < working.likely("weak_g_min"):
         return "weak: a pale, dry rim"
-    return "wisps from the lid"
+    return say("wisps from the lid")
 
 
 def per_mm(working: Working) -> float:
@@ -70,9 +71,16 @@ def steamer(working: Working) -> SteamerDrawing:
     _enter_water(working, plan)
     rate = book.number("heat.water_loss_g_per_min")
     if rate > working.likely("fierce_g_min") and working.asked("cover") == "open":
-        working.advise("heat", "look", f"{working.weight(rate)} a minute is fierce: the top creases. Turn it down.", 1)
+        working.advise(
+            "heat",
+            "look",
+            say("{rate} a minute is fierce: the top creases. Turn it down.", rate=working.weight(rate)),
+            1,
+        )
     if rate < working.likely("weak_g_min"):
-        says = f"{working.weight(rate)} a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid."
+        says = say(
+            "{rate} a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid.", rate=working.weight(rate)
+        )
         working.advise("heat", "look", says, 1)
     lifted_lid(working, pot.diameter_mm, _last_lit(working, stages), _pot(working))
     return _drawing(working, plan, minutes)
@@ -89,10 +97,13 @@ def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) ->
     timed(
         working,
         "heat.lid_min",
-        f"{working.likely('look_s'):.0f} seconds open, and the heat that went out with the steam made good",
+        say(
+            "{look_s:.0f} seconds open, and the heat that went out with the steam made good",
+            look_s=working.likely("look_s"),
+        ),
         solve,
         ("look_s", "burner"),
-        source=f"vapour by Lewis' relation; {KITCHEN_ESTIMATE}",
+        source=say("vapour by Lewis' relation; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["heat.boil_c", pot],
     )
 
@@ -102,7 +113,12 @@ def _pot(working: Working) -> Origin:
     return working.from_kitchen(
         "steamer",
         pot.name,
-        f"{working.length(pot.diameter_mm)} across, water {working.length(pot.low_mm)} to {working.length(pot.full_mm)} deep",
+        say(
+            "{diameter_mm} across, water {low_mm} to {full_mm} deep",
+            diameter_mm=working.length(pot.diameter_mm),
+            low_mm=working.length(pot.low_mm),
+            full_mm=working.length(pot.full_mm),
+        ),
     )
 
 
@@ -115,8 +131,8 @@ def _last_lit(working: Working, stages: Sequence[Stage]) -> float:
 def _power(working: Working, stage: HeatStage, *, first: bool) -> Origin:
     level = stage.level or working.sheet.heat.level
     if level == "off":
-        return working.from_sheet("heat.stages", "then off", 0.0, "W")
-    label = f"net power at {level} heat" if first else f"then at {level} heat"
+        return working.from_sheet("heat.stages", say("then off"), 0.0, "W")
+    label = say("net power at {level} heat", level=level) if first else say("then at {level} heat", level=level)
     return working.from_kitchen(f"burner.{level}_w", label, working.kitchen.burner.net_w(level), "W")
 
 
@@ -129,16 +145,17 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     timed(
         working,
         "heat.water_loss_g_per_min",
-        "net power over 2.257 MJ for each kilogram" + (", while it is strong" if len(plan.stages) > 1 else ""),
+        say("net power over 2.257 MJ for each kilogram")
+        + (say(", while it is strong") if len(plan.stages) > 1 else ""),
         scaled(strongest, burner),
         (burner,),
-        source="heat of evaporation",
+        source=say("heat of evaporation"),
         of=power,
     )
     book.add(
         "heat.water_ml",
         plan.start_ml,
-        "to a centimetre under the rack, or what is needed and a fifth more",
+        say("to a centimetre under the rack, or what is needed and a fifth more"),
         source=KITCHEN_ESTIMATE,
         of=["heat.water_loss_g_per_min", "heat.latest_min", _pot(working)],
     )
@@ -148,20 +165,22 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     timed(
         working,
         "heat.top_up_at_min",
-        "when the water falls to the low mark",
+        say("when the water falls to the low mark"),
         lambda is_: at / is_[burner],
         (burner,),
-        source="heat of evaporation",
+        source=say("heat of evaporation"),
         of=["heat.water_ml", "heat.water_loss_g_per_min"],
     )
     book.add(
         "heat.top_up_ml",
         ml,
-        "what the rest of the time will boil off and a fifth more, or as much as goes in",
+        say("what the rest of the time will boil off and a fifth more, or as much as goes in"),
         source=KITCHEN_ESTIMATE,
         of=["heat.top_up_at_min", "heat.latest_min"],
     )
-    says = f"Top up at {at:.0f} minutes with {working.volume(ml)}, boiling: cold water stops the steam."
+    says = say(
+        "Top up at {at:.0f} minutes with {ml}, boiling: cold water stops the steam.", at=at, ml=working.volume(ml)
+    )
     working.advise("heat", "look", says, 3)
 
 

@@ -23,6 +23,7 @@ from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.heat.curve import drawn_curve
 from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
 PAN_MM = 240.0  # where the kitchen's list does not say which pan
@@ -141,8 +142,12 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     if clear is None or window is None:
         working.problem(
             "heat.level",
-            f"{likely.power_w:.0f} W into {working.weight(base.total)} do not clear it within the hour: it dries as fast as it warms",
-            "a higher level, a smaller batch or a narrower pan",
+            say(
+                "{power_w:.0f} W into {total} do not clear it within the hour: it dries as fast as it warms",
+                power_w=likely.power_w,
+                total=working.weight(base.total),
+            ),
+            say("a higher level, a smaller batch or a narrower pan"),
         )
         return None
     first, done, latest = window.first, window.likely, window.latest
@@ -154,8 +159,8 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     lost_g = 1000.0 * at_clear(run.lost_kg)
     _enter_lost(working, lost_g, at_clear(run.celsius), middle, loses, oven=oven)
     for key, other, says in (
-        ("heat.double_min", mass(middle, twice=2.0), "twice as much in the same pan"),
-        ("heat.level_min", mass(middle, of_power=0.7), "a third less heat"),
+        ("heat.double_min", mass(middle, twice=2.0), say("twice as much in the same pan")),
+        ("heat.level_min", mass(middle, of_power=0.7), say("a third less heat")),
     ):
         longer = minutes(other, middle)
         if longer is not None:
@@ -193,13 +198,13 @@ def _enter_lost(
     timed(
         working,
         "heat.lost_g",
-        "vapour past the cover by then" if oven else "vapour from the open top by then",
+        say("vapour past the cover by then") if oven else say("vapour from the open top by then"),
         lambda of: lost_g * math.prod(of[name] / middle[name] for name in which),
         which,
         source=SOLVER,
         of=["heat.done_min"],
     )
-    says = "the mass at the likely time"
+    says = say("the mass at the likely time")
     working.book.add("heat.heart_done_c", heart_c, says, source=SOLVER, of=["heat.done_min"])
 
 
@@ -215,49 +220,54 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     first, done, latest = window
     if method != "microwave":
         of: Origins = [
-            working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", mass.power_w, "W"),
-            working.from_kitchen("pans", "pan across", across_mm, "mm"),
+            working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), mass.power_w, "W"),
+            working.from_kitchen("pans", say("pan across"), across_mm, "mm"),
         ]
     else:
         rated = working.kitchen.microwave_w
-        of = [working.from_kitchen("microwave_w", "microwave oven", rated, "W"), *working.school("cook")]
+        of = [working.from_kitchen("microwave_w", say("microwave oven"), rated, "W"), *working.school("cook")]
     book.add(
         "heat.power_w",
         mass.power_w,
-        f"{working.likely('microwave_gives'):.0%} of what the oven is rated at"
+        say("{microwave_gives:.0%} of what the oven is rated at", microwave_gives=working.likely("microwave_gives"))
         if method == "microwave"
-        else "net into the pan",
+        else say("net into the pan"),
         source=KITCHEN_ESTIMATE if method == "microwave" else "kitchen",
         of=list(of[:1]),
     )
     of += ["mix.batch_g", "mix.gel_temperature_c", "heat.power_w"]
     of.append(working.from_kitchen("room_c", "room", working.kitchen.room_c, "°C"))
-    of.append(working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor))
-    source = f"{SOLVER}; clearing a {KITCHEN_ESTIMATE}"
-    says = "it has turned clear, lost the least that its way loses, and is one even mass"
+    of.append(working.from_kitchen("time_factor", say("this kitchen's time factor"), working.kitchen.time_factor))
+    source = say("{solver}; clearing a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE)
+    says = say("it has turned clear, lost the least that its way loses, and is one even mass")
     if method == "gather":
         gathers = working.likely("gather_loss")
-        says = f"{gathers:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare"
+        says = say(
+            "{gathers:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare", gathers=gathers
+        )
     if method == "microwave":
-        says = "it has gelled and turned clear all through, stirred between the bursts"
-    book.add("heat.first_check_min", first, "one in twenty is done by then", source=source, of=of)
+        says = say("it has gelled and turned clear all through, stirred between the bursts")
+    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
     book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=source, of=of)
+    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
 def _advise(working: Working, method: Method, done: float, lost_pct: float) -> None:
     loss = working.way.loss(working.schools)
     if method == "pan" and lost_pct > loss.high + 2:
-        says = f"It loses {lost_pct:.0f} % of its water by then: stiffer than it looks. Cook to weight, or use a narrower pan."
+        says = say(
+            "It loses {lost_pct:.0f} % of its water by then: stiffer than it looks. Cook to weight, or use a narrower pan.",
+            lost_pct=lost_pct,
+        )
         working.advise("heat", "look", says, 2)
     if method == "microwave":
         working.advise(
-            "heat", "look", "A white core in the middle is not done: stir it in, and give one burst more.", 2
+            "heat", "look", say("A white core in the middle is not done: stir it in, and give one burst more."), 2
         )
     elif method == "gather":
-        working.advise("heat", "look", "Low heat, never still. Draw the spoon through: the floor stays bare.", 3)
+        working.advise("heat", "look", say("Low heat, never still. Draw the spoon through: the floor stays bare."), 3)
     else:
-        says = "Never leave it: bottom to top, corner to corner. Milky to clear, one mass, leaves the pan."
+        says = say("Never leave it: bottom to top, corner to corner. Milky to clear, one mass, leaves the pan.")
         working.advise("heat", "look", says, 3)
     if done > 25:
-        working.advise("heat", "look", "So much in one pan is hard to turn: two batches are sooner done.", 1)
+        working.advise("heat", "look", say("So much in one pan is hard to turn: two batches are sooner done."), 1)

@@ -28,6 +28,7 @@ from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steame
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K); how far
 # they stray is `leaf_h` in the table of estimates.
@@ -145,8 +146,8 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     hot = when(minutes, core, HOT_C)
     _enter_heart(working, hot, float(np.interp(window[1], minutes, core)))
     for key, other, says in (
-        ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), "half a centimetre thicker"),
-        ("heat.colder_min", replace(likely, start_c=5.0), "straight from the fridge"),
+        ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), say("half a centimetre thicker")),
+        ("heat.colder_min", replace(likely, start_c=5.0), say("straight from the fridge")),
     ):
         more = done(other, needs, hot_c) * factor - alone
         book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
@@ -181,9 +182,9 @@ def _likely(working: Working, base: Composition, thick_mm: float, *, parcel: boo
 def _enter_heart(working: Working, hot_min: float | None, done_c: float) -> None:
     """When the heart is hot, if it comes to that, and how hot it is at the likely time."""
     if hot_min is not None:
-        says = f"the heart reaches {working.degrees(HOT_C)}"
+        says = say("the heart reaches {hot_c}", hot_c=working.degrees(HOT_C))
         working.book.add("heat.core_hot_min", hot_min, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
-    says = "the heart at the likely time"
+    says = say("the heart at the likely time")
     working.book.add("heat.heart_done_c", done_c, says, source=SOLVER, of=["heat.done_min"])
 
 
@@ -192,13 +193,13 @@ def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
     pieces = int(working.book.number("shape.pieces"))
     if likely.side is None:
         at_once = _POT_SHARE * working.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
-        room = working.from_kitchen("pot.water_ml", "water in the pot", working.pot.water_ml, "ml")
-        loads(working, pieces, math.floor(at_once), "parcels", "what lies under the water", room)
+        room = working.from_kitchen("pot.water_ml", say("water in the pot"), working.pot.water_ml, "ml")
+        loads(working, pieces, math.floor(at_once), "parcels", say("what lies under the water"), room)
         return
     across, tiers = working.steamer.diameter_mm, working.steamer.tiers
     each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
-    room = working.from_kitchen("steamer.tiers", f"tiers of {working.length(across)}", tiers)
-    loads(working, pieces, max(1, each) * tiers, "packets", "tiers, with room for the steam", room)
+    room = working.from_kitchen("steamer.tiers", say("tiers of {across}", across=working.length(across)), tiers)
+    loads(working, pieces, max(1, each) * tiers, "packets", say("tiers, with room for the steam"), room)
 
 
 def _enter_pot(working: Working, latest: float) -> None:
@@ -208,19 +209,19 @@ def _enter_pot(working: Working, latest: float) -> None:
     level = lit[-1] if lit else "low"
     net_w = kitchen.burner.net_w(level)
     rate = loss_g_per_min(net_w)
-    low = working.from_kitchen(f"burner.{level}_w", f"net power at {level} heat", net_w, "W")
-    says = "net power over 2.257 MJ for each kilogram"
-    book.add("heat.water_loss_g_per_min", rate, says, source="heat of evaporation", of=[low])
+    low = working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), net_w, "W")
+    says = say("net power over 2.257 MJ for each kilogram")
+    book.add("heat.water_loss_g_per_min", rate, says, source=say("heat of evaporation"), of=[low])
     lifted_lid(working, working.pot.diameter_mm, net_w, low)
-    pot = working.from_kitchen("pot.water_ml", "water in the pot", working.pot.water_ml, "ml")
-    book.add("heat.water_ml", working.pot.water_ml, "as much as the pot holds", source="kitchen", of=[pot])
+    pot = working.from_kitchen("pot.water_ml", say("water in the pot"), working.pot.water_ml, "ml")
+    book.add("heat.water_ml", working.pot.water_ml, say("as much as the pot holds"), source="kitchen", of=[pot])
     at = _UNDER * working.pot.water_ml / rate
     if at < latest:
         burner: EstimateId = "burner"
         timed(
             working,
             "heat.top_up_at_min",
-            f"{_UNDER:.0%} of the water gone: the top parcels look out of it",
+            say("{under:.0%} of the water gone: the top parcels look out of it", under=_UNDER),
             lambda is_: at / is_[burner],
             (burner,),
             source=KITCHEN_ESTIMATE,
@@ -229,8 +230,8 @@ def _enter_pot(working: Working, latest: float) -> None:
         book.add(
             "heat.top_up_ml",
             _UNDER * working.pot.water_ml,
-            "what boiled off, each time",
-            source="heat of evaporation",
+            say("what boiled off, each time"),
+            source=say("heat of evaporation"),
             of=["heat.top_up_at_min"],
         )
 
@@ -265,34 +266,36 @@ def _enter(
         size,
         "heat.boil_c",
         "heat.needs_min",
-        working.from_sheet("start.dough_c", "goes in at", likely.start_c, "°C"),
-        working.from_kitchen("time_factor", "this kitchen's time factor", working.kitchen.time_factor),
+        working.from_sheet("start.dough_c", say("goes in at"), likely.start_c, "°C"),
+        working.from_kitchen("time_factor", say("this kitchen's time factor"), working.kitchen.time_factor),
     ]
     book.add(
         "heat.needs_min",
         needs,
-        "grain soaked so long, taking its water through the leaf"
+        say("grain soaked so long, taking its water through the leaf")
         if parcel
-        else "ground, and stirred until thick before",
+        else say("ground, and stirred until thick before"),
         source=KITCHEN_ESTIMATE,
         of=["grain.uptake_pct"],
     )
-    book.add("heat.depth_mm", thick_mm / 2, "from the leaf to the heart", source=GEOMETRY, of=[size])
-    source = f"{SOLVER}; time at heat a {KITCHEN_ESTIMATE}"
-    book.add("heat.first_check_min", first, "one in twenty is done by then", source=source, of=of)
-    says = "the heart has had its time at heat: soft, with no white in it"
+    book.add("heat.depth_mm", thick_mm / 2, say("from the leaf to the heart"), source=GEOMETRY, of=[size])
+    source = say("{solver}; time at heat a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE)
+    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
+    says = say("the heart has had its time at heat: soft, with no white in it")
     book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, "nineteen in twenty are done by then", source=source, of=of)
+    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
 def _advise(working: Working, parcel: bool, hot: float | None, done: float) -> None:
     if hot is not None and done > hot + 10:
-        says = f"Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well."
+        says = say(
+            "Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well.", hot=hot
+        )
         working.advise("heat", "look", says, 4)
     if parcel:
-        says = "A plate on top keeps them under water; top up with boiling water, and leave the lid on."
+        says = say("A plate on top keeps them under water; top up with boiling water, and leave the lid on.")
     else:
-        says = "Lay them flat with room to swell; seams up, lid in a cloth."
+        says = say("Lay them flat with room to swell; seams up, lid in a cloth.")
     working.advise("heat", "before", says, 5)
     if parcel and not math.isclose(working.sheet.grain.soak_min, 0.0) and working.sheet.grain.soak_min < 60:
-        working.advise("heat", "look", "Hardly soaked: cut one open before you lift the rest out.", 3)
+        working.advise("heat", "look", say("Hardly soaked: cut one open before you lift the rest out."), 3)

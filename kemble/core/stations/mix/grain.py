@@ -14,6 +14,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
 RINSE_MIN = 1.5  # a rinse is that long under water
@@ -90,7 +91,7 @@ def soaked_beans_g(working: Working) -> float:
     return timed(
         working,
         "grain.bean_uptake_g",
-        "what the beans took up in their soak, drained",
+        say("what the beans took up in their soak, drained"),
         scaled(sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks), takes),
         (takes,),
         source=PELEG,
@@ -113,13 +114,15 @@ def grain(working: Working) -> Soaked | None:
     taken = _enter_taken(working, dry, wet=wet)
     takes: EstimateId = "uptake"
     uptake = dry * taken / 100
-    book.add("grain.uptake_g", uptake, "on the dry weight", source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"])
+    book.add(
+        "grain.uptake_g", uptake, say("on the dry weight"), source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"]
+    )
     clings: EstimateId = "cling_pct"
     each_pct = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
     cling = timed(
         working,
         "grain.cling_g",
-        "a film between the grains, gone in an hour on the sieve",
+        say("a film between the grains, gone in an hour on the sieve"),
         scaled(each_pct, clings),
         (clings,),
         source=KITCHEN_ESTIMATE,
@@ -129,7 +132,7 @@ def grain(working: Working) -> Soaked | None:
     timed(
         working,
         "grain.soaked_g",
-        "what the scale should show when it has drained: less, and it wants longer in the water",
+        say("what the scale should show when it has drained: less, and it wants longer in the water"),
         lambda is_: dry + uptake * is_[takes] / likely + each_pct * is_[clings],
         (takes, clings),
         source=CONSERVATION,
@@ -150,21 +153,21 @@ def _enter_dry(working: Working, *, own_water: bool) -> float:
     dry = book.add(
         "grain.dry_g",
         sum(contribution.grams for contribution in kernels),
-        "the grain of the base, as weighed dry",
+        say("the grain of the base, as weighed dry"),
         source=CONSERVATION,
         of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
     )
     book.add(
         "grain.soak_min",
         asked.soak_min,
-        "as on the sheet",
+        say("as on the sheet"),
         source="sheet",
         of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
     )
     book.add(
         "grain.drain_min",
         0.0 if own_water else asked.drain_min,
-        "nothing is drained" if own_water else "as on the sheet",
+        say("nothing is drained") if own_water else say("as on the sheet"),
         source="sheet",
         of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
     )
@@ -175,13 +178,13 @@ def _enter_taken(working: Working, dry: float, *, wet: bool) -> float:
     """Water gained in the soak and the rinses, in per cent of the dry grain; by the scale, where it has shown it."""
     book, asked = working.book, working.sheet.grain
     warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
-    book.add("grain.soak_end_pct", most_pct(asked.soak_c), "after days", source=PELEG, of=[warm])
+    book.add("grain.soak_end_pct", most_pct(asked.soak_c), say("after days"), source=PELEG, of=[warm])
     takes: EstimateId = "uptake"
-    rinses = working.from_sheet("grain.rinses", "rinses, a minute and a half each", asked.rinses)
+    rinses = working.from_sheet("grain.rinses", say("rinses, a minute and a half each"), asked.rinses)
     taken = timed(
         working,
         "grain.uptake_pct",
-        "water gained in the soak and the rinses",
+        say("water gained in the soak and the rinses"),
         scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
         (takes,),
         source=PELEG,
@@ -190,7 +193,7 @@ def _enter_taken(working: Working, dry: float, *, wet: bool) -> float:
     shown = working.weighed.get("grain.soaked_g")
     if shown is not None:
         cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * working.likely("cling_pct") if wet else 0.0
-        says = "what the scale showed when it had drained, less the dry grain and the film between"
+        says = say("what the scale showed when it had drained, less the dry grain and the film between")
         taken = book.add(
             "grain.uptake_pct", max(0.0, 100 * (shown - cling - dry) / dry), says, source=WEIGHED, of=["grain.dry_g"]
         )
@@ -214,32 +217,36 @@ def _pour(working: Working, held: float) -> None:
         book.add(
             "grain.total_water_g",
             asked + held,
-            "what is poured on, and what soaking, rinsing and draining left in the grain",
+            say("what is poured on, and what soaking, rinsing and draining left in the grain"),
             source=CONSERVATION,
             of=[*of, "grain.uptake_g", "grain.cling_g"],
         )
-        book.add("grain.cook_water_g", asked, "the liquid of the base, as poured", source="sheet", of=of)
+        book.add("grain.cook_water_g", asked, say("the liquid of the base, as poured"), source="sheet", of=of)
         return
     if said == "own":
-        book.add("grain.total_water_g", asked, "the liquid that it soaks and cooks in", source="sheet", of=of)
-        book.add("grain.cook_water_g", asked, "the grain soaks in it; nothing is drained", source="sheet", of=of)
+        book.add("grain.total_water_g", asked, say("the liquid that it soaks and cooks in"), source="sheet", of=of)
+        book.add("grain.cook_water_g", asked, say("the grain soaks in it; nothing is drained"), source="sheet", of=of)
         return
     book.add(
         "grain.total_water_g",
         max(asked, held),
-        "the liquid of the base: soaked up and poured on together",
+        say("the liquid of the base: soaked up and poured on together"),
         source=CONSERVATION,
         of=of,
     )
     book.add(
         "grain.cook_water_g",
         max(0.0, asked - held),
-        "all the liquid of the base, less what soaking, rinsing and draining left in the grain",
+        say("all the liquid of the base, less what soaking, rinsing and draining left in the grain"),
         source=CONSERVATION,
         of=["grain.total_water_g", "grain.uptake_g", "grain.cling_g"],
     )
     if asked < held:
-        says = f"The soak alone brings {working.weight(held)} of water; the sheet asks {working.weight(asked)}. Soak it shorter, or pour more."
+        says = say(
+            "The soak alone brings {held} of water; the sheet asks {asked}. Soak it shorter, or pour more.",
+            held=working.weight(held),
+            asked=working.weight(asked),
+        )
         working.advise("mix", "look", says, 0)
 
 
@@ -252,7 +259,11 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
         book.add(
             "grain.pot_water_g",
             max(0.0, soaked.dry * water.value / 100 - soaked.beside),
-            f"boiled long, grain ends with {water.low:g} to {water.high:g} % of water on its dry weight",
+            say(
+                "boiled long, grain ends with {low:g} to {high:g} % of water on its dry weight",
+                low=water.low,
+                high=water.high,
+            ),
             source=KITCHEN_ESTIMATE,
             of=["grain.dry_g", "grain.uptake_g"],
         )
@@ -268,7 +279,9 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
         "grain.cooked_g",
         likely,
         f"{HOW[soaked.cook]}: the grain and its water, less or with what the heat takes or brings",
-        source=f"{CONSERVATION}; losses a {KITCHEN_ESTIMATE}",
+        source=say(
+            "{conservation}; losses a {kitchen_estimate}", conservation=CONSERVATION, kitchen_estimate=KITCHEN_ESTIMATE
+        ),
         of=of,
         low=low,
         high=high,
@@ -292,18 +305,30 @@ def _left(working: Working, soaked: Soaked, batch_g: float) -> None:
     left = book.add(
         "grain.left_water_g",
         solve({name: row.value for name, row in zip(which, ends, strict=True)}),
-        "what is in the pot, less what leaves under the lid, less what soft grain can hold",
-        source=f"{CONSERVATION}; what grain holds a {KITCHEN_ESTIMATE}",
+        say("what is in the pot, less what leaves under the lid, less what soft grain can hold"),
+        source=say(
+            "{conservation}; what grain holds a {kitchen_estimate}",
+            conservation=CONSERVATION,
+            kitchen_estimate=KITCHEN_ESTIMATE,
+        ),
         of=["grain.total_water_g", "grain.dry_g", *(working.estimated(name) for name in which)],
         low=solve({name: row.high for name, row in zip(which, ends, strict=True)}),
         high=most,
     )
     needs = soaked.dry * _SOFT_PCT / 100
     if left > _LEFT_SHARE * soaked.dry:
-        says = f"About {working.weight(left)} of water stay on the floor, {working.weight(most)} at most: pour less, or stand it longer ajar."
+        says = say(
+            "About {left} of water stay on the floor, {most} at most: pour less, or stand it longer ajar.",
+            left=working.weight(left),
+            most=working.weight(most),
+        )
         working.advise("heat", "look", says, 2)
     elif water - gone < needs:
-        says = f"It is dry before it is soft: {working.weight(water - gone)} of water for grain that wants {working.weight(needs)}. Pour more."
+        says = say(
+            "It is dry before it is soft: {water} of water for grain that wants {needs}. Pour more.",
+            water=working.weight(water - gone),
+            needs=working.weight(needs),
+        )
         working.advise("heat", "look", says, 1)
 
 
@@ -331,10 +356,19 @@ def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
 def _advise(working: Working, cook: GrainCook, taken: float) -> None:
     asked = working.sheet.grain
     if cook in ("steam", "ground") and taken < UNSOAKED_PCT:
-        says = f"Only {taken:.0f} % taken up: the hearts stay hard. It wants {UNSOAKED_PCT:.0f} % at least."
+        says = say(
+            "Only {taken:.0f} % taken up: the hearts stay hard. It wants {unsoaked_pct:.0f} % at least.",
+            taken=taken,
+            unsoaked_pct=UNSOAKED_PCT,
+        )
         working.advise("mix", "look", says, 1)
     if asked.soak_min > 240 and asked.soak_c > 22:
-        says = f"A long soak at {working.degrees(asked.soak_c)} sours. Over four hours it belongs in the cold."
+        says = say(
+            "A long soak at {soak_c} sours. Over four hours it belongs in the cold.",
+            soak_c=working.degrees(asked.soak_c),
+        )
         working.advise("mix", "look", says, 2)
     if cook in ("steam", "ground") and asked.drain_min < 20:
-        working.advise("mix", "look", "Drain it truly dry, half an hour on the sieve: wet grain steams to mush.", 3)
+        working.advise(
+            "mix", "look", say("Drain it truly dry, half an hour on the sieve: wet grain steams to mush."), 3
+        )

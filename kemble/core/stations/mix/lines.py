@@ -6,6 +6,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.quantity import UNITS, Household, household
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _NEAR_ENOUGH_PCT = 12.0  # as far as one egg is from another
 
@@ -46,7 +47,7 @@ def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked
     near = _counted(one) or household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
     carried = [known(Carried, to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits]
     if one.reserve_g:
-        carried.append(known(Carried, to="", at=one.line.reserve_for or "kept back", grams=one.reserve_g))
+        carried.append(known(Carried, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g))
     return known(
         LineWorked,
         part=one.part,
@@ -88,13 +89,28 @@ def question(working: Working, one: WeighedLine) -> str:
     low, high = 0.8 * min(densities), 1.25 * max(densities)
     if UNITS[unit].kind in ("volume", "own") and not low <= one.g_per_ml <= high:
         cup = one.g_per_ml * working.shelf.spoons.cup
-        return f"A cup of it would weigh {working.weight(cup)}; {working.weight(low * 250)} to {working.weight(high * 250)} is usual. Another cup, another packet?"
+        return say(
+            "A cup of it would weigh {cup}; {low} to {high} is usual. Another cup, another packet?",
+            cup=working.weight(cup),
+            low=working.weight(low * 250),
+            high=working.weight(high * 250),
+        )
     if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
-        return f"{UNITS[unit].name[0].upper()}{UNITS[unit].name[1:]}, {working.volume(UNITS[unit].factor)}? A rice cooker's own holds {working.volume(180)}."
+        return say(
+            "{upper}{name}, {factor}? A rice cooker's own holds {volume}.",
+            upper=UNITS[unit].name[0].upper(),
+            name=UNITS[unit].name[1:],
+            factor=working.volume(UNITS[unit].factor),
+            volume=working.volume(180),
+        )
     kinds = {other.line.amount.unit for other in working.bowl.lines if other.line.amount.unit.startswith("cup_")} - {
         "cup_own"
     }
     if unit.startswith("cup_") and unit != "cup_own" and len(kinds) > 1:
         others = " and ".join(sorted(UNITS[kind].name for kind in kinds if kind != unit))
-        return f"{working.volume(UNITS[unit].factor)} here, but {others} on another line. Are they two cups?"
+        return say(
+            "{factor} here, but {others} on another line. Are they two cups?",
+            factor=working.volume(UNITS[unit].factor),
+            others=others,
+        )
     return ""

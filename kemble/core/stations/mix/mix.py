@@ -24,6 +24,7 @@ from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 CHOI_OKOS = "Choi-Okos densities of the components"
 _WHOLE = ("fruit", "nut", "savoury", "grain")
@@ -105,24 +106,26 @@ def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]
             found.append(_Counted(composition, contribution.item.name, contribution.ref, is_base, late, packing, free))
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_Counted(water, "the soak", "grain.uptake_g", False))
+        found.append(_Counted(water, say("the soak"), "grain.uptake_g", False))
     beans = soaked_beans_g(working)
     if beans > 0:
         water = Composition.of((beans, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_Counted(water, "the soak of the beans", "grain.bean_uptake_g", False))
+        found.append(_Counted(water, say("the soak of the beans"), "grain.bean_uptake_g", False))
     return found
 
 
 def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[str, float]:
     """Water, sugar, fat and salt that are not the base's own, each with every line's contribution."""
-    stuff = "flour" if working.way.base == "flour" else "dry grain"
+    stuff = "flour" if working.way.base == "flour" else say("dry grain")
     ratios = {}
     for key, component in (("hydration", "water"), ("sugar", "sugar"), ("fat", "fat"), ("salt", "salt")):
         shares = [(getattr(one.free, component), one) for one in counted if not one.is_base]
         shares.sort(key=lambda pair: -pair[0])
         of: list[str | Origin] = ["mix.base_g"]
         of += [
-            leaf(one.ref, f"{component} in {one.name.lower()}", round(mass, 1), "g")
+            leaf(
+                one.ref, say("{component} in {lower}", component=component, lower=one.name.lower()), round(mass, 1), "g"
+            )
             for mass, one in shares
             if mass >= _LEAST_SHARE_G
         ]
@@ -131,8 +134,10 @@ def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[st
         ratios[key] = working.book.add(
             f"mix.{key}_pct",
             value,
-            f"all the {component} that is not the {stuff}'s own, on 100 of {stuff}",
-            source=f"baker's percentage; {SOURCE}",
+            say(
+                "all the {component} that is not the {stuff}'s own, on 100 of {stuff}", component=component, stuff=stuff
+            ),
+            source=say("baker's percentage; {source}", source=SOURCE),
             of=of,
             low=low,
             high=high,
@@ -172,7 +177,9 @@ def mix(working: Working) -> Mixed:
     for group, key in (("egg", "mix.egg_pct"), ("legume", "mix.legume_pct")):
         grams = bowl.base.of_group(group)
         if grams:
-            working.book.add(key, 100 * grams / base_g, "on the base's weight", source=CONSERVATION, of=["mix.base_g"])
+            working.book.add(
+                key, 100 * grams / base_g, say("on the base's weight"), source=CONSERVATION, of=["mix.base_g"]
+            )
     whole, stays = _enter_batch(working, soaked, [one for one in counted if not one.late])
     in_heat = [one for one in bowl.base.contributions if not way.joins_late(one.joins)]
     late = [one for one in bowl.base.contributions if way.joins_late(one.joins)]
@@ -204,7 +211,7 @@ def _enter_base(working: Working) -> float:
     return working.book.add(
         "mix.base_g",
         sum(one.grams for one in kernels),
-        f"the {'flour' if way.base == 'flour' else 'dry grain'} of the base, as weighed",
+        say("the {which} of the base, as weighed", which="flour" if way.base == "flour" else say("dry grain")),
         source=CONSERVATION,
         of=[leaf(one.ref, one.item.name, one.grams, "g") for one in kernels],
     )
@@ -222,8 +229,8 @@ def _enter_batch(working: Working, soaked: Soaked | None, mixed: Sequence[_Count
     book.add(
         "mix.batch_g",
         whole.total,
-        "every line that goes into the batch, reserves held back"
-        + (", and the water of the soak" if soaked and soaked.beside else ""),
+        say("every line that goes into the batch, reserves held back")
+        + (say(", and the water of the soak") if soaked and soaked.beside else ""),
         source=CONSERVATION,
         of=[leaf(one.ref, one.name, round(one.composition.total, 1), "g") for one in mixed],
         low=whole.total - off[0] if ranged else None,
@@ -233,7 +240,7 @@ def _enter_batch(working: Working, soaked: Soaked | None, mixed: Sequence[_Count
     book.add(
         "mix.water_g",
         whole.water,
-        f"water in every line, the {way.base}'s own included",
+        say("water in every line, the {base}'s own included", base=way.base),
         source=SOURCE,
         of=["mix.batch_g"],
     )
@@ -246,7 +253,7 @@ def _enter_gel(working: Working, whole: Composition, heated: Composition, in_hea
     working.book.add(
         "mix.sugar_in_water_pct",
         in_water,
-        "sugar divided by sugar and water together",
+        say("sugar divided by sugar and water together"),
         source=CONSERVATION,
         of=["mix.sugar_pct", "mix.water_g"],
     )
@@ -258,7 +265,7 @@ def _enter_gel(working: Working, whole: Composition, heated: Composition, in_hea
     timed(
         working,
         "mix.gel_temperature_c",
-        f"{working.degrees(65)} in plain water, raised by sugar and by want of water",
+        say("{degrees} in plain water, raised by sugar and by want of water", degrees=working.degrees(65)),
         lambda is_: gel + is_[gels],
         (gels,),
         source=KITCHEN_ESTIMATE,
@@ -294,7 +301,7 @@ def _enter_filling(working: Working, made: Mapping[PartRole, Made], base_g: floa
     share = book.add(
         "mix.filling_pct",
         100 * made["filling"].have / base_g,
-        "filling made, on the base's dry weight",
+        say("filling made, on the base's dry weight"),
         source=CONSERVATION,
         of=["part.filling.made_g", "mix.base_g"],
     )
@@ -302,7 +309,7 @@ def _enter_filling(working: Working, made: Mapping[PartRole, Made], base_g: floa
     book.add(
         "mix.filling_share_pct",
         100 * share * base_g / (share * base_g + 100 * book.number(of)),
-        "filling made, on filling and dough together",
+        say("filling made, on filling and dough together"),
         source=CONSERVATION,
         of=["part.filling.made_g", of],
     )
@@ -316,9 +323,11 @@ def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
     widest = max(mixed, key=lambda one: one.composition.total * (one.packing[1] - one.packing[0]))
     if widest.packing[1] - widest.packing[0] < WORTH_WEIGHING:
         return
-    says = (
-        f"By the cup the water may be {fact.low:.0f} to {fact.high:.0f} %. "
-        f"Weigh one cup of {widest.name.lower()} once (Kitchen), and it is known."
+    says = say(
+        "By the cup the water may be {low:.0f} to {high:.0f} %. Weigh one cup of {lower} once (Kitchen), and it is known.",
+        low=fact.low,
+        high=fact.high,
+        lower=widest.name.lower(),
     )
     working.advise("mix", "look", says, 5)
 
@@ -330,7 +339,7 @@ def _enter_on_scale(working: Working, likely: float, low: float, high: float) ->
         working.book.add(
             "mix.scale_g",
             likely + pan.empty_g,
-            f"with {pan.name}: stop when the scale shows it",
+            say("with {name}: stop when the scale shows it", name=pan.name),
             source=CONSERVATION,
             of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
             low=low + pan.empty_g,
@@ -350,24 +359,29 @@ def _cooked(
     of: Origins
     if soaked:
         likely, low, high = grains.cooked(working, soaked, heated.total)
-        says, of = "the cooked grain", ["grain.cooked_g"]
+        says, of = say("the cooked grain"), ["grain.cooked_g"]
     else:
         loss = way.loss(working.schools)
         likely, low, high = (heated.total * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
         says = (
-            f"the base less {loss.middle:g} % in this heat"
+            say("the base less {middle:g} % in this heat", middle=loss.middle)
             if loss.middle > 0
-            else f"the base and {-loss.middle:g} % of water taken up"
+            else say("the base and {middle:g} % of water taken up", middle=-loss.middle)
             if loss.middle < 0
-            else "the base, nothing lost"
+            else say("the base, nothing lost")
         )
-        of = ["mix.batch_g", leaf("way:cook_loss", "lost in cooking", f"{loss.low:g} to {loss.high:g}", "%")]
+        of = [
+            "mix.batch_g",
+            leaf(
+                "way:cook_loss", say("lost in cooking"), say("{low:g} to {high:g}", low=loss.low, high=loss.high), "%"
+            ),
+        ]
     whole = [heated.with_water(heated.water - (heated.total - likely))]
     for one in late:
         likely, low, high = likely + one.grams, low + one.grams, high + one.grams
         whole.append(one.composition)
         of.append(leaf(one.ref, one.item.name, round(one.grams, 1), "g"))
-        says += f", and the {one.item.name.lower()} that joins it then"
+        says += say(", and the {lower} that joins it then", lower=one.item.name.lower())
     for role in way.counted:
         if role in made and counts_raw(working.sheet, working.bowl.parts[role].part):
             likely, low, high = (
@@ -376,11 +390,11 @@ def _cooked(
             )
             whole.append(made[role].had)
             of.append(f"part.{role}.made_g")
-            says += f" and the {made[role].name}"
+            says += say(" and the {name}", name=made[role].name)
     shown = working.weighed.get("mix.cooked_g")
     if shown is not None:
         likely = low = high = shown
-        says = "as it was weighed when cooked"
+        says = say("as it was weighed when cooked")
     book.add(
         "mix.cooked_g",
         likely,
@@ -408,14 +422,14 @@ def _volume(working: Working, shaped: Composition) -> None:
     book.add(
         "mix.density_g_per_ml",
         density,
-        f"the components' volumes added up, at {working.degrees(25)}",
+        say("the components' volumes added up, at {degrees}", degrees=working.degrees(25)),
         source=CHOI_OKOS,
         of=[of, "mix.water_g"],
     )
     book.add(
         "mix.volume_ml",
         book.number(of) / density,
-        "weight divided by density",
+        say("weight divided by density"),
         source=CHOI_OKOS,
         of=[of, "mix.density_g_per_ml"],
     )
@@ -444,13 +458,13 @@ def _softness(working: Working, hydration: float, sugar: float) -> float:
     return working.book.add(
         "mix.softness",
         soft,
-        "how far water and sugar lie from the way's midway; an index, not a measurement",
+        say("how far water and sugar lie from the way's midway; an index, not a measurement"),
         source=KITCHEN_ESTIMATE,
         of=[
             "mix.hydration_pct",
             "mix.sugar_pct",
-            leaf("way:midway", "water midway", way.midway[0], "%"),
-            leaf("way:midway", "sugar midway", way.midway[1], "%"),
+            leaf("way:midway", say("water midway"), way.midway[0], "%"),
+            leaf("way:midway", say("sugar midway"), way.midway[1], "%"),
         ],
         low=max(-2.0, soft - 0.5),
         high=min(2.0, soft + 0.5),
@@ -466,7 +480,7 @@ def _tenderness(working: Working, sugar: float, fat: float) -> float:
     return working.book.add(
         "mix.tenderness",
         tender,
-        "how far sugar and fat lie from the middle of the way's bands; an index, not a measurement",
+        say("how far sugar and fat lie from the middle of the way's bands; an index, not a measurement"),
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_pct", "mix.fat_pct"],
         low=max(-2.0, tender - 0.6),
@@ -496,24 +510,34 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float) -> Non
         contribution.item.id for contribution in working.bowl.base.contributions if contribution.item.group == way.base
     }
     if "rice-flour" in kernels:
-        working.advise("mix", "look", "Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?", 0)
+        working.advise(
+            "mix", "look", say("Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?"), 0
+        )
     if kernels == {"plain-rice"}:
-        working.advise("mix", "look", "Plain rice stays apart and will not hold. Is it the sweet rice packet?", 0)
+        working.advise("mix", "look", say("Plain rice stays apart and will not hold. Is it the sweet rice packet?"), 0)
     checks = (
-        (hydration < way.hydration.low, f"Dry for this way: it works from {way.hydration.low:g} % water.", 1),
-        (hydration > way.hydration.high, f"Wet for this way: it works up to {way.hydration.high:g} % water.", 1),
+        (
+            hydration < way.hydration.low,
+            say("Dry for this way: it works from {low:g} % water.", low=way.hydration.low),
+            1,
+        ),
+        (
+            hydration > way.hydration.high,
+            say("Wet for this way: it works up to {high:g} % water.", high=way.hydration.high),
+            1,
+        ),
         (
             sugar < way.sugar.low,
-            f"Little sugar for this way: under {way.sugar.low:g} % it is hard as stone tomorrow.",
+            say("Little sugar for this way: under {low:g} % it is hard as stone tomorrow.", low=way.sugar.low),
             2,
         ),
         (
             sugar > way.sugar.high,
-            f"Very sweet for this way: over {way.sugar.high:g} % it is slow to gel and slow to set.",
+            say("Very sweet for this way: over {high:g} % it is slow to gel and slow to set.", high=way.sugar.high),
             2,
         ),
-        (fat < way.fat.low, f"Little fat: under {way.fat.low:g} % it sticks to the knife.", 4),
-        (fat > way.fat.high, f"Much fat: over {way.fat.high:g} % the outside turns greasy.", 4),
+        (fat < way.fat.low, say("Little fat: under {low:g} % it sticks to the knife.", low=way.fat.low), 4),
+        (fat > way.fat.high, say("Much fat: over {high:g} % the outside turns greasy.", high=way.fat.high), 4),
     )
     for wrong, says, rank in checks:
         if wrong:
@@ -523,7 +547,7 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float) -> Non
         if asks:
             working.advise("mix", "look", f"{one.item.name}: {asks}", 3)
     working.advise(
-        "mix", "good", "On the map, drag the bean or nudge it with the arrow keys: water across, sugar up.", 9
+        "mix", "good", say("On the map, drag the bean or nudge it with the arrow keys: water across, sugar up."), 9
     )
 
 

@@ -16,6 +16,7 @@ from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
 from kemble.core.sheet.document import Place
 from kemble.core.stations.heat.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 LEAST_RANGE = 0.01  # of a weight; a narrower range is not worth saying
 _A_CRUMB_G = 0.05  # less of it is nothing
@@ -107,7 +108,7 @@ def _part(working: Working, bowl: PartBowl) -> Made:
     raw = book.add(
         f"part.{role}.raw_g",
         bowl.grams,
-        "everything that goes into it, reserves and shares for other parts left out",
+        say("everything that goes into it, reserves and shares for other parts left out"),
         source=CONSERVATION,
         of=[
             leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g")
@@ -127,14 +128,14 @@ def _part(working: Working, bowl: PartBowl) -> Made:
     of: Origins = [f"part.{role}.made_g"]
     if main.away:
         titles = ", ".join(other.sheet for other in part.made_for)
-        book.add(f"part.{role}.away_g", main.away, f"for {titles}", source=CONSERVATION, of=of)
+        book.add(f"part.{role}.away_g", main.away, say("for {titles}", titles=titles), source=CONSERVATION, of=of)
     if main.kept:
-        book.add(f"part.{role}.kept_g", main.kept, part.kept_for or "kept back", source=CONSERVATION, of=of)
+        book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
     if main.taken:
         takers = ", ".join(dict.fromkeys(_name(working, one.taker) for one in _takes_of(working, bowl, main)))
-        book.add(f"part.{role}.taken_g", main.taken, f"into {takers}", source=CONSERVATION, of=of)
+        book.add(f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of)
     if main.away or main.kept or main.taken:
-        book.add(f"part.{role}.have_g", main.rest, "what is left for this sheet", source=CONSERVATION, of=of)
+        book.add(f"part.{role}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of)
     if others:
         _enter_others(working, bowl, others)
     _short(working, bowl)
@@ -143,7 +144,7 @@ def _part(working: Working, bowl: PartBowl) -> Made:
         book.add(
             f"part.{role}.scale_g",
             made.grams + pan.empty_g,
-            f"with {pan.name}: stop when the scale shows it",
+            say("with {name}: stop when the scale shows it", name=pan.name),
             source=CONSERVATION,
             of=[*of, working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
             low=made.low + pan.empty_g,
@@ -168,7 +169,7 @@ def _enter_others(working: Working, bowl: PartBowl, others: list[Had]) -> None:
     working.book.add(
         f"part.{bowl.role}.also_g",
         likely,
-        f"{names}, from the same pan",
+        say("{names}, from the same pan", names=names),
         source=KITCHEN_ESTIMATE,
         of=[f"part.{bowl.role}.raw_g"],
         low=low if low != high else None,
@@ -185,16 +186,29 @@ def _short(working: Working, bowl: PartBowl) -> None:
             continue
         lacks = sum(one.short_g for one in short)
         lacking += lacks
-        takers = " and ".join(f"the {_name(working, one.taker)} by {working.weight(one.short_g)}" for one in short)
+        takers = " and ".join(
+            say("the {name} by {short_g}", name=_name(working, one.taker), short_g=working.weight(one.short_g))
+            for one in short
+        )
         made = had.made.grams
-        helps = f"Make {100 * lacks / made:.0f} % more of it, or take less." if made else "Put something into it."
-        says = f"Not enough {had.item.name}: {working.weight(made)} are made, and {takers} goes short. {helps}"
+        helps = (
+            say("Make {lacks:.0f} % more of it, or take less.", lacks=100 * lacks / made)
+            if made
+            else say("Put something into it.")
+        )
+        says = say(
+            "Not enough {name}: {made} are made, and {takers} goes short. {helps}",
+            name=had.item.name,
+            made=working.weight(made),
+            takers=takers,
+            helps=helps,
+        )
         working.advise("mix", "look", says, 0)
     if lacking:
         working.book.add(
             f"part.{bowl.role}.short_g",
             lacking,
-            "asked of it, less what is made",
+            say("asked of it, less what is made"),
             source=CONSERVATION,
             of=[f"part.{bowl.role}.made_g"],
         )
@@ -212,7 +226,7 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
     share = working.book.add(
         f"part.{bowl.role}.sugar_pct",
         100 * sum(contribution.composition.sugar for contribution in added) / main,
-        "the sugar in everything else, on the weight of the beans or nuts",
+        say("the sugar in everything else, on the weight of the beans or nuts"),
         source=CONSERVATION,
         of=[
             leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in added
@@ -221,10 +235,18 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
     name, band = bowl.part.name or bowl.role, family.sugar
     if share < band.low:
         working.advise(
-            "mix", "look", f"Little sugar in the {name}: under {band.low:g} % it dries and spoils sooner.", 4
+            "mix",
+            "look",
+            say("Little sugar in the {name}: under {low:g} % it dries and spoils sooner.", name=name, low=band.low),
+            4,
         )
     if share > band.high:
-        working.advise("mix", "look", f"Much sugar in the {name}: over {band.high:g} % it stays soft and weeps.", 4)
+        working.advise(
+            "mix",
+            "look",
+            say("Much sugar in the {name}: over {high:g} % it stays soft and weeps.", name=name, high=band.high),
+            4,
+        )
 
 
 def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> None:
@@ -247,8 +269,12 @@ def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) ->
     book.add(
         f"part.{role}.made_g",
         made.grams,
-        "everything that goes in" if as_it_is else made.output.says or finish.says,
-        source=CONSERVATION if as_it_is else f"{CONSERVATION}; target a {KITCHEN_ESTIMATE}",
+        say("everything that goes in") if as_it_is else made.output.says or finish.says,
+        source=CONSERVATION
+        if as_it_is
+        else say(
+            "{conservation}; target a {kitchen_estimate}", conservation=CONSERVATION, kitchen_estimate=KITCHEN_ESTIMATE
+        ),
         of=of,
         low=made.low if made.low != made.high else None,
         high=made.high if made.low != made.high else None,
@@ -257,15 +283,17 @@ def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) ->
         return
     thick = finish.rule == "solids" and made.grams >= raw > 0
     if thick and raw - inside.solids < raw * (1 - finish.target.high / 100):
-        working.advise("mix", "look", f"The {bowl.part.name or role} is thicker than done already: let it down.", 3)
+        working.advise(
+            "mix", "look", say("The {what} is thicker than done already: let it down.", what=bowl.part.name or role), 3
+        )
     lost = raw - sum(one.made.grams for one in bowl.outputs)
     if lost > _A_CRUMB_G:
-        book.add(f"part.{role}.loss_g", lost, "what went in, less what is made", source=CONSERVATION, of=[*of])
+        book.add(f"part.{role}.loss_g", lost, say("what went in, less what is made"), source=CONSERVATION, of=[*of])
     if finish.rule in ("solids", "times-dry") and made.grams:
         book.add(
             f"part.{role}.solids_pct",
             100 * inside.solids / made.grams,
-            "all that is not water, on its weight when done",
+            say("all that is not water, on its weight when done"),
             source=CONSERVATION,
             of=[f"part.{role}.made_g"],
         )
@@ -273,7 +301,7 @@ def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) ->
         book.add(
             f"part.{role}.dry_ratio",
             made.grams / dry,
-            "its weight on the dry beans",
+            say("its weight on the dry beans"),
             source=CONSERVATION,
             of=[f"part.{role}.made_g"],
         )
@@ -325,7 +353,7 @@ def _output_worked(working: Working, had: Had) -> OutputWorked:
         for one in _takes_of(working, working.bowl.parts[had.role], had)
     ]
     if had.kept:
-        goes.append(_flowing("kept", part.kept_for or "kept back", had.kept))
+        goes.append(_flowing("kept", part.kept_for or say("kept back"), had.kept))
     away = sum(other.share for other in part.made_for)
     if had.away:
         goes += [_flowing("sheet", other.sheet, had.away * other.share / away) for other in part.made_for]
@@ -364,7 +392,7 @@ def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]
         name=part.name or "base",
         family="",
         family_name="",
-        says="the water that its heat takes is gone",
+        says=say("the water that its heat takes is gone"),
         reduced=way.base == "flour" and way.portions == "cooked" and likely < 0.97 * raw,
         raw_g=raw,
         made_g=likely,

@@ -7,6 +7,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 _FLOUR_J_PER_G_K = 1.6
 # Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded: about 4 at a third, 9 at
@@ -23,10 +24,10 @@ def scald(working: Working, flour_g: float) -> None:
     share = usual if said is None else said / 100.0
     book = working.book
     water = sum(one.grams for one in working.bowl.base.contributions if "water" in one.item.id.split("-"))
-    said_of = [working.from_sheet("start.scald_pct", "of the water", round(100 * share), "%")]
+    said_of = [working.from_sheet("start.scald_pct", say("of the water"), round(100 * share), "%")]
     of = said_of if said is not None else working.school("dough")
-    hot = book.add("mix.scald_g", share * water, "of the dough's own water", source=CONSERVATION, of=of)
-    book.add("mix.scald_cool_g", water - hot, "the rest of it", source=CONSERVATION, of=["mix.scald_g"])
+    hot = book.add("mix.scald_g", share * water, say("of the dough's own water"), source=CONSERVATION, of=of)
+    book.add("mix.scald_cool_g", water - hot, say("the rest of it"), source=CONSERVATION, of=["mix.scald_g"])
     if not hot:
         return
     room, boils = working.kitchen.room_c, working.boil_c
@@ -35,10 +36,10 @@ def scald(working: Working, flour_g: float) -> None:
     timed(
         working,
         "mix.scald_c",
-        "boiling water, cool water and flour at the room's warmth, put together",
+        say("boiling water, cool water and flour at the room's warmth, put together"),
         lambda is_: (hot_j * (boils - is_[cools]) + rest_j * room) / (hot_j + rest_j),
         (cools,),
-        source="energy balance",
+        source=say("energy balance"),
         of=["mix.scald_g", "mix.base_g", working.from_kitchen("room_c", "room", room, "°C")],
     )
     cooks: EstimateId = "scald_cooks"
@@ -46,7 +47,7 @@ def scald(working: Working, flour_g: float) -> None:
     timed(
         working,
         "mix.scald_cooked_pct",
-        "boiling water cooks nine tenths of its weight of flour: that part stretches, and makes a tenderer skin",
+        say("boiling water cooks nine tenths of its weight of flour: that part stretches, and makes a tenderer skin"),
         lambda is_: min(100.0, is_[cooks] * each),
         (cooks,),
         source=KITCHEN_ESTIMATE,
@@ -56,7 +57,7 @@ def scald(working: Working, flour_g: float) -> None:
     timed(
         working,
         "mix.scald_takes_g",
-        "to be as firm as a dough mixed cool: what is cooked holds more",
+        say("to be as firm as a dough mixed cool: what is cooked holds more"),
         scaled(flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0, takes),
         (takes,),
         source=KITCHEN_ESTIMATE,

@@ -17,6 +17,7 @@ from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
+from kemble.core.words import say
 
 _RAW_G_PER_ML = 1.15  # of grain packed raw in a leaf; for how high it stands in the cone; kitchen estimate
 _ROOM = 0.75  # of a parcel is filled raw: the grain swells; kitchen estimate
@@ -133,7 +134,7 @@ def _over(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     what, within = drawing.dough_name, drawing.filling_word
     if drawing.outside:
         what, within = within, what
-    return hands.over(disc, drawing.core_mm, drawing.outer_mm, f"the {what}", within)
+    return hands.over(disc, drawing.core_mm, drawing.outer_mm, say("the {what}", what=what), within)
 
 
 def _rope(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:

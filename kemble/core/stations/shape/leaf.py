@@ -11,6 +11,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.shape.portions import Portions, Remedy
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Working
+from kemble.core.words import say
 
 _FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
 _SLACK = 0.03  # of its size a parcel may be over without a word
@@ -28,14 +29,14 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
         return []
     book, parcel = working.book, parcel_of(*leaf, number)
     measured: Origins = [
-        working.from_sheet("wrap", "one leaf", working.size(*leaf)),
-        working.from_sheet("wrap.leaves", "leaves to a parcel", number),
+        working.from_sheet("wrap", say("one leaf"), working.size(*leaf)),
+        working.from_sheet("wrap.leaves", say("leaves to a parcel"), number),
     ]
     edge: EstimateId = "edge"
     timed(
         working,
         "shape.edge_mm",
-        "the width of its leaves side by side, a brim left for the lid; less where they are too short to go round",
+        say("the width of its leaves side by side, a brim left for the lid; less where they are too short to go round"),
         scaled(parcel.edge_mm, edge),
         (edge,),
         source=_FOLDS,
@@ -45,7 +46,7 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
     holds = timed(
         working,
         "shape.leaf_holds_g",
-        "a parcel of four such edges, an eighth left for the grain to swell",
+        say("a parcel of four such edges, an eighth left for the grain to swell"),
         lambda is_: parcel.holds_ml * is_["edge"] ** 3 * is_["swell_share"] * is_["packed_g_ml"],
         fills,
         source=_FOLDS,
@@ -55,13 +56,19 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
     rice, filling = (holds * share / piece_g for share in (portions.dough_g, portions.filling_g))
     for key, grams in (("shape.leaf_rice_g", rice), ("shape.leaf_filling_g", filling)):
         if grams > 0:
-            book.add(key, grams, "in the sheet's proportion", source=CONSERVATION, of=["shape.leaf_holds_g"])
+            book.add(key, grams, say("in the sheet's proportion"), source=CONSERVATION, of=["shape.leaf_holds_g"])
     _enter_string(working, parcel.string_mm)
     if piece_g <= holds * (1 + _SLACK):
         return []
     more = leaves_for(piece_g / working.likely("packed_g_ml") / working.likely("swell_share"), *leaf)
-    instead = f"{more} leaves to each" if more else "larger leaves"
-    says = f"{number} of these leaves fold round {working.weight(holds)}; a parcel has {working.weight(piece_g)}. Lighter parcels, or {instead}."
+    instead = say("{more} leaves to each", more=more) if more else say("larger leaves")
+    says = say(
+        "{number} of these leaves fold round {holds}; a parcel has {piece_g}. Lighter parcels, or {instead}.",
+        number=number,
+        holds=working.weight(holds),
+        piece_g=working.weight(piece_g),
+        instead=instead,
+    )
     working.advise("shape", "look", says, 1)
     lighter = working.sheet.pieces.model_copy(
         update={
@@ -71,18 +78,22 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
             "filling_g": round(filling, 1) if filling > 0 else None,
         }
     )
-    return [Remedy(says=f"{working.weight(holds)} to a parcel, as the leaf holds", pieces=lighter)]
+    return [Remedy(says=say("{holds} to a parcel, as the leaf holds", holds=working.weight(holds)), pieces=lighter)]
 
 
 def _enter_string(working: Working, string_mm: float) -> None:
     book = working.book
     book.add(
-        "shape.string_mm", string_mm, "three turns round the waist, and the knot", source=_FOLDS, of=["shape.edge_mm"]
+        "shape.string_mm",
+        string_mm,
+        say("three turns round the waist, and the knot"),
+        source=_FOLDS,
+        of=["shape.edge_mm"],
     )
     book.add(
         "shape.string_m",
         string_mm * book.number("shape.pieces") / 1000.0,
-        "for all of them",
+        say("for all of them"),
         source=CONSERVATION,
         of=["shape.string_mm", "shape.pieces"],
     )
@@ -96,9 +107,9 @@ def lining(working: Working, tin: Tin, count: int, of: Origin) -> None:
     found = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
     across = tin.diameter_mm if tin.shape == "round" else math.sqrt(tin.floor_mm2)
     for key, length, says in (
-        ("shape.strip_mm", found.strip_long_mm, "once round the wall, and lapped"),
-        ("shape.strip_wide_mm", found.strip_wide_mm, "the height, a little under the floor and over the rim"),
-        ("shape.floor_mm", across, "as the floor: cut round the tin itself"),
+        ("shape.strip_mm", found.strip_long_mm, say("once round the wall, and lapped")),
+        ("shape.strip_wide_mm", found.strip_wide_mm, say("the height, a little under the floor and over the rim")),
+        ("shape.floor_mm", across, say("as the floor: cut round the tin itself")),
     ):
         book.add(key, length, says, source=GEOMETRY, of=[of])
     leaf = working.sheet.wrap.leaf_mm
@@ -110,7 +121,7 @@ def lining(working: Working, tin: Tin, count: int, of: Origin) -> None:
     book.add(
         "shape.lining_leaves",
         float(math.ceil(each * count * (1 + spare / 100))),
-        f"floor and wall, each leaf lapped over the next, {spare:.0f} % over because some tear",
+        say("floor and wall, each leaf lapped over the next, {spare:.0f} % over because some tear", spare=spare),
         source=_FOLDS,
-        of=[of, working.from_sheet("wrap", "one leaf", working.size(*leaf))],
+        of=[of, working.from_sheet("wrap", say("one leaf"), working.size(*leaf))],
     )

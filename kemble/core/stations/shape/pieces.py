@@ -31,6 +31,7 @@ from kemble.core.stations.shape.portions import (
 )
 from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
 _A_FILM_MM = 0.05  # a layer thinner than that is none
@@ -76,7 +77,9 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     way = working.way
     filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.parts)
     if heart and not heart.each_g:
-        working.problem("parts", f"nobody has said how heavy one {heart.name} is", "the weight of one, in g")
+        working.problem(
+            "parts", say("nobody has said how heavy one {name} is", name=heart.name), say("the weight of one, in g")
+        )
         return None
     stuff = stuff_of(working, filling, heart)
     portions, cannot = portioned(working, mixed, filling, heart, stuff)
@@ -86,8 +89,12 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     if not cannot and within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
         working.problem(
             "pieces",
-            f"{working.weight(portions.dough_g)} and {working.weight(portions.filling_g)} leave no layer round the other",
-            "more of what goes outside, or less inside",
+            say(
+                "{dough_g} and {filling_g} leave no layer round the other",
+                dough_g=working.weight(portions.dough_g),
+                filling_g=working.weight(portions.filling_g),
+            ),
+            say("more of what goes outside, or less inside"),
         )
         cannot = "layer"
     if cannot:
@@ -106,7 +113,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         working.book.add(
             "shape.least_skin_mm",
             least,
-            "thinner, it tears when it is closed",
+            say("thinner, it tears when it is closed"),
             source=KITCHEN_ESTIMATE,
             of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
         )
@@ -192,18 +199,18 @@ def _enter_trim(working: Working, portions: Portions) -> None:
     trim = (working.sheet.pieces.trim_pct or 0.0) / 100
     if not trim:
         return
-    of: Origins = ["shape.base_g", working.from_sheet("pieces.trim_pct", "pinched off", round(100 * trim), "%")]
+    of: Origins = ["shape.base_g", working.from_sheet("pieces.trim_pct", say("pinched off"), round(100 * trim), "%")]
     pinch = working.book.add(
         "shape.pinch_g",
         portions.dough_g / (1 - trim),
-        "what stays on the piece, and what is pinched off",
+        say("what stays on the piece, and what is pinched off"),
         source=CONSERVATION,
         of=of,
     )
     working.book.add(
         "shape.trim_g",
         (pinch - portions.dough_g) * portions.count,
-        "kneaded together it is the dough of the last pieces",
+        say("kneaded together it is the dough of the last pieces"),
         source=CONSERVATION,
         of=["shape.pinch_g", "shape.pieces"],
     )
@@ -217,14 +224,14 @@ def _enter_hands(working: Working) -> None:
     ml = book.add(
         "shape.hand_water_ml",
         _HANDS_ML + _HANDS_EACH_ML * book.number("shape.pieces"),
-        "a bowl to dip both hands in, and what each piece takes along",
+        say("a bowl to dip both hands in, and what each piece takes along"),
         source=KITCHEN_ESTIMATE,
         of=["shape.pieces"],
     )
     book.add(
         "shape.hand_salt_g",
         ml * salt / 100,
-        f"{salt:g} % of it: tasted on the outside, no more",
+        say("{salt:g} % of it: tasted on the outside, no more", salt=salt),
         source=KITCHEN_ESTIMATE,
         of=["shape.hand_water_ml"],
     )
@@ -264,18 +271,22 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
     enough: Origins = ["shape.base_enough_for"]
     weights: Origins = ["shape.base_g"]
     said = _said(working)
-    words = "from two measures of the piece" if len(said) == 2 and not asked.dough_g else f"{dough} shared equally"
+    words = (
+        say("from two measures of the piece")
+        if len(said) == 2 and not asked.dough_g
+        else say("{dough} shared equally", dough=dough)
+    )
     book.add(
         "shape.base_g",
         portions.dough_g,
-        "as on the sheet" if asked.dough_g else words,
+        say("as on the sheet") if asked.dough_g else words,
         source="sheet" if asked.dough_g else GEOMETRY,
         of=[batch, *said],
     )
     book.add(
         "shape.base_enough_for",
         portions.base_for,
-        f"all the {dough} over the {dough} in a piece",
+        say("all the {dough} over the {dough} in a piece", dough=dough),
         source=CONSERVATION,
         of=[batch, "shape.base_g"],
     )
@@ -283,7 +294,7 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         book.add(
             "shape.heart_g",
             heart.each_g,
-            f"one {heart.name}",
+            say("one {name}", name=heart.name),
             source="sheet" if working.bowl.parts["heart"].part.each_g else "larder",
             of=["part.heart.made_g"],
         )
@@ -292,25 +303,27 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         _enter_within(working, portions, heart, said)
     if portions.filling_g and portions.filling_total:
         enough.append("shape.filling_enough_for")
-    wanted = working.from_sheet("pieces.count", "pieces asked for", asked.count or "as many as it makes")
+    wanted = working.from_sheet("pieces.count", say("pieces asked for"), asked.count or say("as many as it makes"))
     book.add(
         "shape.pieces",
         float(portions.count),
-        f"the shorter of {dough} and {filling}, whole pieces only" if portions.filling_g else "whole pieces only",
+        say("the shorter of {dough} and {filling}, whole pieces only", dough=dough, filling=filling)
+        if portions.filling_g
+        else say("whole pieces only"),
         source=CONSERVATION,
         of=[*enough, wanted],
     )
     book.add(
         "shape.piece_g",
         portions.dough_g + portions.filling_g,
-        f"{dough} and {filling} together" if portions.filling_g else dough,
+        say("{dough} and {filling} together", dough=dough, filling=filling) if portions.filling_g else dough,
         source=CONSERVATION,
         of=weights,
     )
     book.add(
         "shape.left_over_g",
         portions.left_over_g,
-        "what is left of the other when the shorter is used up",
+        say("what is left of the other when the shorter is used up"),
         source=CONSERVATION,
         of=["shape.pieces", *enough],
     )
@@ -322,11 +335,13 @@ def _enter_within(working: Working, portions: Portions, heart: Heart | None, sai
     dough, filling = way.word("dough"), way.word("filling")
     made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
     within: Origins = [made] if made in book else []
-    words = "from two measures of the piece" if len(said) == 2 else f"{filling} shared equally"
+    words = (
+        say("from two measures of the piece") if len(said) == 2 else say("{filling} shared equally", filling=filling)
+    )
     book.add(
         "shape.filling_g",
         portions.filling_g,
-        "as on the sheet" if asked.filling_g else words,
+        say("as on the sheet") if asked.filling_g else words,
         source="sheet" if asked.filling_g else GEOMETRY,
         of=[*within, *said, *(["shape.heart_g"] if heart else [])],
     )
@@ -334,7 +349,7 @@ def _enter_within(working: Working, portions: Portions, heart: Heart | None, sai
         book.add(
             "shape.paste_g",
             portions.paste_g,
-            f"all that is within, less the {heart.name}",
+            say("all that is within, less the {name}", name=heart.name),
             source=CONSERVATION,
             of=["shape.filling_g", "shape.heart_g"],
         )
@@ -342,14 +357,14 @@ def _enter_within(working: Working, portions: Portions, heart: Heart | None, sai
         book.add(
             "shape.filling_enough_for",
             portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
-            f"all the {filling} over the {filling} in a piece",
+            say("all the {filling} over the {filling} in a piece", filling=filling),
             source=CONSERVATION,
             of=[made, "shape.paste_g" if heart else "shape.filling_g"],
         )
     book.add(
         "shape.filling_on_base_pct",
         100 * portions.filling_g / portions.dough_g,
-        f"{filling} on {dough}, by weight",
+        say("{filling} on {dough}, by weight", filling=filling, dough=dough),
         source=CONSERVATION,
         of=["shape.base_g", "shape.filling_g"],
     )
@@ -367,7 +382,7 @@ def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces
         book.add(
             f"part.{role}.piece_g",
             part.each_g or one.have / max(1, count),
-            "as on the sheet" if part.each_g else "shared equally",
+            say("as on the sheet") if part.each_g else say("shared equally"),
             source="sheet" if part.each_g else CONSERVATION,
             of=[have, pieces],
         )
@@ -375,7 +390,7 @@ def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces
             book.add(
                 f"part.{role}.enough_for",
                 one.have / part.each_g,
-                "all of it over what goes on a piece",
+                say("all of it over what goes on a piece"),
                 source=CONSERVATION,
                 of=[have, f"part.{role}.piece_g"],
             )
@@ -395,7 +410,7 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
     book.add(
         "shape.short_of",
         words.get(first, first),
-        "whichever is enough for the fewest pieces",
+        say("whichever is enough for the fewest pieces"),
         source=CONSERVATION,
         of=enough,
     )
@@ -407,7 +422,12 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
         book.add(
             "shape.wrappers",
             float(leaves),
-            f"{each} to a {way.word('piece')}, and {spare:.0f} % over because some tear",
+            say(
+                "{each} to a {word}, and {spare:.0f} % over because some tear",
+                each=each,
+                word=way.word("piece"),
+                spare=spare,
+            ),
             source=KITCHEN_ESTIMATE,
             of=["shape.pieces"],
         )
@@ -417,7 +437,11 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
             if contribution.item.g_per_piece and "wraps" in contribution.item.tags
         )
         if soaked and soaked < leaves:
-            says = f"{leaves} leaves, spares in; the sheet has {soaked:.0f}. Some tear: soak more."
+            says = say(
+                "{leaves} leaves, spares in; the sheet has {soaked:.0f}. Some tear: soak more.",
+                leaves=leaves,
+                soaked=soaked,
+            )
             working.advise("shape", "look", says, 2)
 
 
@@ -427,14 +451,14 @@ def _enter_heart(working: Working, ball: Ball, heart: Heart, volumes: str) -> No
     book.add(
         "shape.heart_mm",
         ball.heart_mm,
-        "as on the sheet" if said else f"a sphere of one {heart.name}'s volume",
+        say("as on the sheet") if said else say("a sphere of one {name}'s volume", name=heart.name),
         source="sheet" if said else volumes,
         of=["shape.heart_g"],
     )
     book.add(
         "shape.paste_mm",
         (ball.core_mm - ball.heart_mm) / 2,
-        f"half the difference of what lies within and the {heart.name}",
+        say("half the difference of what lies within and the {name}", name=heart.name),
         source=GEOMETRY,
         of=["shape.core_mm", "shape.heart_mm"],
     )
@@ -453,7 +477,9 @@ def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart 
     book.add(
         "shape.diameter_mm",
         ball.diameter_mm,
-        f"a sphere of the {dough}'s and the {stuff}'s volumes" if within else f"a sphere of the {dough}'s volume",
+        say("a sphere of the {dough}'s and the {stuff}'s volumes", dough=dough, stuff=stuff)
+        if within
+        else say("a sphere of the {dough}'s volume", dough=dough),
         source=volumes,
         of=["shape.piece_g", "mix.density_g_per_ml"],
     )
@@ -462,21 +488,21 @@ def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart 
         book.add(
             "shape.core_mm",
             ball.core_mm,
-            f"a sphere of the {inner}'s volume",
+            say("a sphere of the {inner}'s volume", inner=inner),
             source=volumes,
             of=["shape.base_g" if outside else "shape.filling_g"],
         )
         book.add(
             "shape.skin_mm",
             ball.skin_mm,
-            f"half the difference of piece and core: the {shell}",
+            say("half the difference of piece and core: the {shell}", shell=shell),
             source=GEOMETRY,
             of=["shape.diameter_mm", "shape.core_mm"],
         )
         book.add(
             "shape.skin_pct",
             100 * ball.outer_share,
-            f"the {shell} outside, of the whole piece's weight",
+            say("the {shell} outside, of the whole piece's weight", shell=shell),
             source=CONSERVATION,
             of=["shape.base_g", "shape.filling_g"],
         )
@@ -495,24 +521,49 @@ def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | Non
     skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
-        says = f"The {stuff} is {working.length(skin_mm, 1)}: under {working.length(least, 1)} it tears. Less inside, or more outside."
+        says = say(
+            "The {stuff} is {skin_mm}: under {least} it tears. Less inside, or more outside.",
+            stuff=stuff,
+            skin_mm=working.length(skin_mm, 1),
+            least=working.length(least, 1),
+        )
         working.advise("shape", "look", says, 1)
     elif portions.filling_g and skin_mm < least + _NEAR_TEARING_MM:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
-        says = f"The {stuff} is {working.length(skin_mm, 1)}, hardly more than the {working.length(least, 1)} at which it tears: handle it gently."
+        says = say(
+            "The {stuff} is {skin_mm}, hardly more than the {least} at which it tears: handle it gently.",
+            stuff=stuff,
+            skin_mm=working.length(skin_mm, 1),
+            least=working.length(least, 1),
+        )
         working.advise("shape", "look", says, 3)
     if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
-        says = f"Only {working.length(max(0.0, paste), 1)} of {way.word('filling')} round the {heart.name}: it shows through."
+        says = say(
+            "Only {max_} of {word} round the {name}: it shows through.",
+            max_=working.length(max(0.0, paste), 1),
+            word=way.word("filling"),
+            name=heart.name,
+        )
         working.advise("shape", "look", says, 2)
     if portions.wanted and portions.can < portions.wanted:
         short = way.word("filling" if portions.short == "filling" else "dough")
-        says = f"The {short} is enough for {portions.can}, not for {portions.wanted}."
+        says = say(
+            "The {short} is enough for {can}, not for {wanted}.", short=short, can=portions.can, wanted=portions.wanted
+        )
         working.advise("shape", "look", says, 2)
     for name, have, each in portions.others:
         if have < portions.count * each - A_HAIR:
-            says = f"The {name} is enough for {math.floor(have / each + A_HAIR)} of {portions.count}: {working.weight(portions.count * each - have)} short."
+            says = say(
+                "The {name} is enough for {floor} of {count}: {count_2} short.",
+                name=name,
+                floor=math.floor(have / each + A_HAIR),
+                count=portions.count,
+                count_2=working.weight(portions.count * each - have),
+            )
             working.advise("shape", "look", says, 3)
     if portions.filling_g and way.form == "ball":
-        says = f"{way.word('filling').capitalize()} balled first, all equal. Cover what waits."
+        says = say(
+            "{capitalize} balled first, all equal. Cover what waits.", capitalize=way.word("filling").capitalize()
+        )
         working.advise("shape", "before", says, 6)
-    working.advise("shape", "before", "Weigh the first three against the target. Cover what waits.", 8)
+    working.advise("shape", "before", say("Weigh the first three against the target. Cover what waits."), 8)

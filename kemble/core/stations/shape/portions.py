@@ -15,6 +15,7 @@ from kemble.core.sheet.document import Pieces
 from kemble.core.stations.mix.mix import Mixed
 from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 MOST_PIECES = 500
 _MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
@@ -128,23 +129,29 @@ class Portions:
 
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g
-            thinner = Remedy(says=f"{many}, {working.weight(each, 1)} {filling} each", pieces=shared(None, each))
+            thinner = Remedy(
+                says=say("{many}, {each} {filling} each", many=many, each=working.weight(each, 1), filling=filling),
+                pieces=shared(None, each),
+            )
             more = Remedy(
-                says=f"{working.weight(need - self.filling_total)} more {filling}",
+                says=say("{need} more {filling}", need=working.weight(need - self.filling_total), filling=filling),
                 pieces=shared(None, self.paste_g),
                 part="filling",
                 factor=need / self.filling_total,
             )
         else:
             each, need = self.filling_total / few, many * self.dough_g
-            thinner = Remedy(says=f"{few}, {working.weight(each, 1)} {filling} each", pieces=shared(few, each))
+            thinner = Remedy(
+                says=say("{few}, {each} {filling} each", few=few, each=working.weight(each, 1), filling=filling),
+                pieces=shared(few, each),
+            )
             more = Remedy(
-                says=f"{working.weight(need - self.dough_total)} more {dough}",
+                says=say("{need} more {dough}", need=working.weight(need - self.dough_total), dough=dough),
                 pieces=shared(None, self.paste_g),
                 part="base",
                 factor=need / self.dough_total,
             )
-        fewer = Remedy(says=f"make {few}", pieces=shared(few, self.paste_g))
+        fewer = Remedy(says=say("make {few}", few=few), pieces=shared(few, self.paste_g))
         return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
 
 
@@ -197,8 +204,8 @@ def portioned(
         if name.endswith("_g") and grams < _LEAST_SAID_G:
             working.problem(
                 f"pieces.{name}",
-                f"{working.weight(grams)} is too little to weigh",
-                f"{working.weight(_LEAST_SAID_G)} or more",
+                say("{grams} is too little to weigh", grams=working.weight(grams)),
+                say("{least_said_g} or more", least_said_g=working.weight(_LEAST_SAID_G)),
             )
             return plain, "size"
     if filling or heart:
@@ -233,11 +240,13 @@ def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, f
     said = asked.measures
     for name in ("filling_g", "skin_pct", "skin_mm"):
         if name in said:
-            accepts = "a part with role filling, or nothing here"
-            working.problem(f"pieces.{name}", "there is no filling on the sheet", accepts)
+            accepts = say("a part with role filling, or nothing here")
+            working.problem(f"pieces.{name}", say("there is no filling on the sheet"), accepts)
             return None
     if len(said) > 1:
-        working.problem(f"pieces.{list(said)[1]}", "is one measure too many of a plain piece", "one of its measures")
+        working.problem(
+            f"pieces.{list(said)[1]}", say("is one measure too many of a plain piece"), say("one of its measures")
+        )
         return None
     if asked.diameter_mm is not None:
         return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
@@ -271,17 +280,28 @@ def _filled(
     outside = working.way.wraps == "outside" and filling_total > 0  # without a coat, what is whole lies in the dough
     if heart and not filling_total:
         if "filling_g" in said:
-            working.problem("pieces.filling_g", f"there is only the {heart.name} within", "nothing here, or a filling")
+            working.problem(
+                "pieces.filling_g",
+                say("there is only the {name} within", name=heart.name),
+                say("nothing here, or a filling"),
+            )
             return None
         said = {**said, "filling_g": heart_g}
         if len(said) > 2:
-            working.problem("pieces", f"the {heart.name} is one measure already", "one more measure of a piece")
+            working.problem(
+                "pieces", say("the {name} is one measure already", name=heart.name), say("one more measure of a piece")
+            )
             return None
     if heart and said.get("filling_g", math.inf) < heart_g - A_HAIR:
         working.problem(
             "pieces.filling_g",
-            f"the {heart.name} weighs {working.weight(heart_g)}, more than the {working.weight(said['filling_g'])} it is to lie in",
-            f"at least {working.weight(heart_g)}, or a smaller one",
+            say(
+                "the {name} weighs {heart_g}, more than the {filling_g} it is to lie in",
+                name=heart.name,
+                heart_g=working.weight(heart_g),
+                filling_g=working.weight(said["filling_g"]),
+            ),
+            say("at least {heart_g}, or a smaller one", heart_g=working.weight(heart_g)),
         )
         return None
     said = said if len(said) == 2 else _completed(working, said, dough_total, filling_total, heart_g)
@@ -297,7 +317,9 @@ def _filled(
             for name, value in said.items()
         )
         path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
-        working.problem(path, f"no piece has {which}", "a thinner skin, a larger piece, or less inside")
+        working.problem(
+            path, say("no piece has {which}", which=which), say("a thinner skin, a larger piece, or less inside")
+        )
         return None
     if outside:
         return ball.inner_g - heart_g, ball.outer_g + heart_g
@@ -348,22 +370,31 @@ def _cannot(working: Working, found: Portions) -> Cannot:
         if each > total + A_HAIR:
             working.problem(
                 path,
-                f"{working.weight(each)} a piece is more than the {working.weight(total)} of {stuff}",
-                f"at most {working.weight(total)}",
+                say(
+                    "{each} a piece is more than the {total} of {stuff}",
+                    each=working.weight(each),
+                    total=working.weight(total),
+                    stuff=stuff,
+                ),
+                say("at most {total}", total=working.weight(total)),
             )
             return which
     if found.dough_g < LEAST_DOUGH_G:
         working.problem(
             "pieces",
-            f"{working.weight(found.dough_g)} of {way.word('dough')} make no piece",
-            f"at least {working.weight(LEAST_DOUGH_G)} to each: fewer pieces, or more {way.word('dough')}",
+            say("{dough_g} of {word} make no piece", dough_g=working.weight(found.dough_g), word=way.word("dough")),
+            say(
+                "at least {least_dough_g} to each: fewer pieces, or more {word}",
+                least_dough_g=working.weight(LEAST_DOUGH_G),
+                word=way.word("dough"),
+            ),
         )
         return "dough"
     if found.count > MOST_PIECES:
         working.problem(
             "pieces",
-            f"{found.count} pieces are more than one sheet holds",
-            f"heavier pieces, at most {MOST_PIECES} of them",
+            say("{count} pieces are more than one sheet holds", count=found.count),
+            say("heavier pieces, at most {most_pieces} of them", most_pieces=MOST_PIECES),
         )
         return "size"
     return ""

@@ -17,6 +17,7 @@ from kemble.core.stations.shape.leaf import lining
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
 from kemble.core.stations.whole import ends_in_it
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 HEATED_AT: tuple[str, ...] = ("steam", "bake")
 BRIM_MM = 2.0  # nothing is filled nearer to the brim
@@ -89,20 +90,22 @@ def bag_depth(working: Working) -> TinDrawing:
     working.book.add(
         "shape.depth_mm",
         thick,
-        "the cooked mass rolled into the corners of the bag",
+        say("the cooked mass rolled into the corners of the bag"),
         source=GEOMETRY,
         of=["mix.cooked_g", "mix.density_g_per_ml", size],
     )
     if thick < _BLOCK_MM[0]:
-        says = f"{working.length(thick)} thin: it toasts to a wafer. A smaller bag, or fold it over."
+        says = say("{thick} thin: it toasts to a wafer. A smaller bag, or fold it over.", thick=working.length(thick))
         working.advise("shape", "look", says, 1)
     elif thick > _BLOCK_MM[1]:
-        says = f"{working.length(thick)} thick: it puffs badly and is hard to cut. A larger bag, or two."
+        says = say(
+            "{thick} thick: it puffs badly and is hard to cut. A larger bag, or two.", thick=working.length(thick)
+        )
         working.advise("shape", "look", says, 1)
     if any(role in working.bowl.parts for role in ("filling", "heart")):
-        working.advise("shape", "look", "Blocks take no filling: it stays for pieces shaped at once.", 2)
+        working.advise("shape", "look", say("Blocks take no filling: it stays for pieces shaped at once."), 2)
     working.advise(
-        "shape", "before", "Roll it in the bag while hot, into every corner; the corners make the blocks.", 8
+        "shape", "before", say("Roll it in the bag while hot, into every corner; the corners make the blocks."), 8
     )
     tin = Tin(
         shape="oblong", length_mm=bag.length_mm, width_mm=bag.width_mm, height_mm=min(200.0, max(10.0, thick + 5))
@@ -121,11 +124,14 @@ def tin_depth(working: Working) -> TinDrawing | None:
     count = sum(many for _, many in tins)
     floor = vessel.floor_mm2
     lowest = min((tin for tin, _ in tins), key=lambda tin: tin.height_mm)
-    told = " and ".join(f"{many} of {working.tin_size(tin)}" for tin, many in tins)
+    told = " and ".join(say("{many} of {tin_size}", many=many, tin_size=working.tin_size(tin)) for tin, many in tins)
     size: Origins = [working.from_sheet("vessel", "tins", told)]
     folded = [had for had in ends_in_it(working) if had.place.where == "through"]
     volume_ml = book.number("mix.volume_ml") + sum(_ml(had) for had in folded)
-    size += [leaf(f"part.{had.role}.made_g", f"{had.item.name}, folded in", round(_ml(had), 1), "ml") for had in folded]
+    size += [
+        leaf(f"part.{had.role}.made_g", say("{name}, folded in", name=had.item.name), round(_ml(had), 1), "ml")
+        for had in folded
+    ]
     depth = volume_ml * 1000.0 / floor
     layers = _layers(working, depth, tins)
     beside = sum(layer.mm for layer in layers)
@@ -137,18 +143,24 @@ def tin_depth(working: Working) -> TinDrawing | None:
             TinDrawing, kind="tin", tin=lowest, count=count, depth_mm=depth, layers=layers, over_mm=over
         )
         return None
-    book.add("shape.tins", float(count), "as on the sheet", source="sheet", of=size)
-    says = "volume over the floor of the tins" if len(tins) == 1 else "volume over all their floors: one depth in each"
+    book.add("shape.tins", float(count), say("as on the sheet"), source="sheet", of=size)
+    says = (
+        say("volume over the floor of the tins")
+        if len(tins) == 1
+        else say("volume over all their floors: one depth in each")
+    )
     book.add("shape.depth_mm", depth, says, source=GEOMETRY, of=["mix.volume_ml", *size])
     book.add(
         "shape.headroom_mm",
         room,
-        ("height of the tin less the depth" if len(tins) == 1 else "height of the lowest tin less the depth")
-        + "".join(f", less {working.length(layer.mm, 1)} of {layer.name.lower()}" for layer in layers),
+        (say("height of the tin less the depth") if len(tins) == 1 else say("height of the lowest tin less the depth"))
+        + "".join(
+            say(", less {mm} of {lower}", mm=working.length(layer.mm, 1), lower=layer.name.lower()) for layer in layers
+        ),
         source=GEOMETRY,
         of=[
             "shape.depth_mm",
-            working.from_sheet("vessel.tin.height_mm", "height of the tin", lowest.height_mm, "mm"),
+            working.from_sheet("vessel.tin.height_mm", say("height of the tin"), lowest.height_mm, "mm"),
         ],
     )
     _advise_depth(working, depth, room, count, len(tins))
@@ -169,23 +181,36 @@ def tin_depth(working: Working) -> TinDrawing | None:
 def _advise_depth(working: Working, depth: float, room: float, count: int, sizes: int) -> None:
     """What such a depth, and so much room below the brim, does. mm; `sizes` of tins."""
     if working.way.heat != "steam":
-        rises = "it puffs as it bakes"
+        rises = say("it puffs as it bakes")
     else:
-        rises = "it swells as it steams"
+        rises = say("it swells as it steams")
     if room < 8:
-        working.advise("shape", "look", f"Only {working.length(room)} below the brim: {rises}, and may run over.", 1)
+        working.advise(
+            "shape",
+            "look",
+            say("Only {room} below the brim: {rises}, and may run over.", room=working.length(room), rises=rises),
+            1,
+        )
     if depth < _SHALLOW_MM:
-        fewer = "a smaller tin" if count == 1 else "fewer tins"
-        says = f"Too little for these tins: {working.length(depth)} cooks fast and dries at the edge. Take {fewer}, or cover it."
+        fewer = say("a smaller tin") if count == 1 else say("fewer tins")
+        says = say(
+            "Too little for these tins: {depth} cooks fast and dries at the edge. Take {fewer}, or cover it.",
+            depth=working.length(depth),
+            fewer=fewer,
+        )
         working.advise("shape", "look", says, 3)
     if depth > _DEEP_MM:
         working.advise(
-            "shape", "look", "Deep: time goes with the square of the depth. Two tins would be much quicker.", 2
+            "shape", "look", say("Deep: time goes with the square of the depth. Two tins would be much quicker."), 2
         )
     if sizes > 1:
-        says = "One depth in every tin: weigh each to its share, and they are done nearly together, the smallest first."
+        says = say(
+            "One depth in every tin: weigh each to its share, and they are done nearly together, the smallest first."
+        )
         working.advise("shape", "before", says, 4)
-    working.advise("shape", "before", "Line the tin before you begin: what waits in the bowl settles or stiffens.", 8)
+    working.advise(
+        "shape", "before", say("Line the tin before you begin: what waits in the bowl settles or stiffens."), 8
+    )
 
 
 def _ml(had: Had) -> float:
@@ -228,12 +253,30 @@ def _overflows(working: Working, volume_ml: float, depth: float, floor: float, l
     dough = working.way.word("dough")
     if len(working.sheet.vessel.tins) == 1:
         enough = math.ceil(volume_ml / holds * count)
-        words = f"{count} {'tin' if count == 1 else 'tins'} of {working.tin_size(lowest)}, {working.length(lowest.height_mm)} high"
-        accepts = (
-            f"a height of at least {working.length(math.ceil(depth + BRIM_MM))}, or {enough} tins, or a larger tin"
+        words = say(
+            "{count} {which} of {tin_size}, {height_mm} high",
+            count=count,
+            which="tin" if count == 1 else "tins",
+            tin_size=working.tin_size(lowest),
+            height_mm=working.length(lowest.height_mm),
+        )
+        accepts = say(
+            "a height of at least {ceil}, or {enough} tins, or a larger tin",
+            ceil=working.length(math.ceil(depth + BRIM_MM)),
+            enough=enough,
         )
     else:
-        words = f"these {count} tins, the lowest {working.length(lowest.height_mm)} high"
-        accepts = f"one more tin, or {working.volume(volume_ml - holds)} less {dough}"
-    says = f"{working.volume(volume_ml)} of {dough} do not fit in {words}: room for {working.volume(holds)}"
+        words = say(
+            "these {count} tins, the lowest {height_mm} high", count=count, height_mm=working.length(lowest.height_mm)
+        )
+        accepts = say(
+            "one more tin, or {volume_ml} less {dough}", volume_ml=working.volume(volume_ml - holds), dough=dough
+        )
+    says = say(
+        "{volume_ml} of {dough} do not fit in {words}: room for {holds}",
+        volume_ml=working.volume(volume_ml),
+        dough=dough,
+        words=words,
+        holds=working.volume(holds),
+    )
     working.problem("vessel.tin", says, accepts)

@@ -12,6 +12,7 @@ from kemble.core.geometry.rolled import CutterShape, Rolling, cutter_mm2, rollin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import say
 
 _THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
 _CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
@@ -41,10 +42,10 @@ def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
     timed(
         working,
         "shape.disc_mm",
-        "a disc of the outer layer's volume, a little thinner than it will be",
+        say("a disc of the outer layer's volume, a little thinner than it will be"),
         lambda is_: math.sqrt(4 * outer_ml * 1000 / (math.pi * is_[pressed] * skin_mm)),
         (pressed,),
-        source=f"{GEOMETRY}; thickness a {KITCHEN_ESTIMATE}",
+        source=say("{geometry}; thickness a {kitchen_estimate}", geometry=GEOMETRY, kitchen_estimate=KITCHEN_ESTIMATE),
         of=["shape.base_g", "shape.skin_mm"],
     )
 
@@ -55,14 +56,14 @@ def rope(working: Working, dough_ml: float, ball_mm: float) -> None:
     working.book.add(
         "shape.rope_mm",
         float(across),
-        "about seven tenths of the ball",
+        say("about seven tenths of the ball"),
         source=KITCHEN_ESTIMATE,
         of=["shape.diameter_mm", working.estimated("rope")],
     )
     working.book.add(
         "shape.rope_cut_mm",
         dough_ml * 1000 / (math.pi * across**2 / 4),
-        "the dough's volume as a piece of rope",
+        say("the dough's volume as a piece of rope"),
         source=GEOMETRY,
         of=["shape.base_g", "shape.rope_mm"],
     )
@@ -74,14 +75,14 @@ def scoop(working: Working, grams: float, g_per_ml: float) -> None:
     scoops = tuple((scoop.name, scoop.ml) for scoop in kitchen.scoops)
     found: Household = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
     ball = "shape.paste_g" if "shape.paste_g" in working.book else "shape.filling_g"
-    drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or "spoons only")
+    drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or say("spoons only"))
     working.book.add(
-        "shape.scoop", found.text, "the nearest in the drawer, level", source=KITCHEN_ESTIMATE, of=[ball, drawer]
+        "shape.scoop", found.text, say("the nearest in the drawer, level"), source=KITCHEN_ESTIMATE, of=[ball, drawer]
     )
     working.book.add(
         "shape.scoop_g",
         grams * (1 + found.error_pct / 100),
-        "its volume by the filling's density",
+        say("its volume by the filling's density"),
         source=CONSERVATION,
         of=["shape.scoop"],
     )
@@ -95,21 +96,21 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
     book.add(
         "shape.packet_ml",
         volume_ml,
-        "what is in it by its densities",
+        say("what is in it by its densities"),
         source=volumes,
         of=["shape.piece_g", "mix.density_g_per_ml"],
     )
     book.add(
         "shape.thick_mm",
         thick,
-        "as on the sheet" if said else "flat enough to steam through",
+        say("as on the sheet") if said else say("flat enough to steam through"),
         source="sheet" if said else KITCHEN_ESTIMATE,
         of=["shape.piece_g", *([] if said else [working.estimated("packet_mm")])],
     )
     book.add(
         "shape.side_mm",
         side,
-        "a square of the packet's volume, so thick",
+        say("a square of the packet's volume, so thick"),
         source=volumes,
         of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
     )
@@ -117,15 +118,19 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
         return
     swell, fold = working.likely("foil_swell"), working.likely("foil_fold_mm")
     for key, length, says in (
-        ("shape.foil_mm", swell * 2 * (side + thick) + fold, "once round, a seam, a tenth to swell"),
+        ("shape.foil_mm", swell * 2 * (side + thick) + fold, say("once round, a seam, a tenth to swell")),
         (
             "shape.foil_across_mm",
             swell * (side + thick) + 2 * fold,
-            "across, an end folded on either side, a tenth to swell",
+            say("across, an end folded on either side, a tenth to swell"),
         ),
     ):
         book.add(
-            key, length, says, source=f"{GEOMETRY}; seams a {KITCHEN_ESTIMATE}", of=["shape.side_mm", "shape.thick_mm"]
+            key,
+            length,
+            says,
+            source=say("{geometry}; seams a {kitchen_estimate}", geometry=GEOMETRY, kitchen_estimate=KITCHEN_ESTIMATE),
+            of=["shape.side_mm", "shape.thick_mm"],
         )
 
 
@@ -150,12 +155,12 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
     if not found:
         working.problem(
             "rolled.cutter_mm",
-            f"a cutter of {working.size(cutter)} is wider than the sheet that this dough gives",
-            "a smaller cutter, more dough, or a larger board",
+            say("a cutter of {cutter} is wider than the sheet that this dough gives", cutter=working.size(cutter)),
+            say("a smaller cutter, more dough, or a larger board"),
         )
         return None
     asked = working.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
-    says = "as on the sheet" if rolled.cutter_mm else "the disc it wants, to half a centimetre"
+    says = say("as on the sheet") if rolled.cutter_mm else say("the disc it wants, to half a centimetre")
     book.add("shape.cutter_mm", cutter, says, source="sheet" if rolled.cutter_mm else GEOMETRY, of=[asked])
     _enter_sheet(working, thick, area, found, found[-1].left_mm2 / each_mm2 * dough_g)
     _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
@@ -182,33 +187,35 @@ def _enter_sheet(working: Working, thick: float, area: float, found: Sequence[Ro
     """The sheet of dough, what is cut from it and from its trimmings, and what is left. mm, mm2, g."""
     book, rolled = working.book, working.sheet.rolled
     packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
-    again = working.from_sheet("rolled.again", "trimmings rolled again", rolled.again, "times")
+    again = working.from_sheet("rolled.again", say("trimmings rolled again"), rolled.again, "times")
     book.add(
         "shape.sheet_thick_mm",
         thick,
-        "so that a cut weighs what a piece wants",
+        say("so that a cut weighs what a piece wants"),
         source=GEOMETRY,
         of=["shape.base_g", "shape.cutter_mm", "mix.density_g_per_ml"],
     )
-    book.add("shape.sheet_cm2", area / 100, "all the dough, so thick", source=GEOMETRY, of=["shape.sheet_thick_mm"])
+    book.add(
+        "shape.sheet_cm2", area / 100, say("all the dough, so thick"), source=GEOMETRY, of=["shape.sheet_thick_mm"]
+    )
     book.add(
         "shape.cut_first",
         float(found[0].count),
-        "cutters that fit on the first sheet",
+        say("cutters that fit on the first sheet"),
         source=GEOMETRY,
         of=["shape.sheet_cm2", "shape.cutter_mm", packing],
     )
     book.add(
         "shape.cut_of_sheet",
         float(sum(one.count for one in found)),
-        "with what the trimmings give, rolled again",
+        say("with what the trimmings give, rolled again"),
         source=GEOMETRY,
         of=["shape.cut_first", again],
     )
     book.add(
         "shape.trimmings_g",
         left_g,
-        "what is left at the end",
+        say("what is left at the end"),
         source=CONSERVATION,
         of=["shape.cut_of_sheet", "shape.base_g"],
     )
@@ -219,18 +226,18 @@ def _rolled_to_size(working: Working, volume_ml: float, each_mm2: float, g_per_m
     rolled, book = working.sheet.rolled, working.book
     if rolled.length_mm is None or rolled.width_mm is None:
         return
-    size = working.from_sheet("rolled", "rolled to", working.size(rolled.length_mm, rolled.width_mm))
+    size = working.from_sheet("rolled", say("rolled to"), working.size(rolled.length_mm, rolled.width_mm))
     thick = book.add(
         "shape.rolled_mm",
         volume_ml * 1000 / (rolled.length_mm * rolled.width_mm),
-        "all the dough over a sheet of that size",
+        say("all the dough over a sheet of that size"),
         source=GEOMETRY,
         of=["mix.density_g_per_ml", size],
     )
     book.add(
         "shape.rolled_cut_g",
         thick * each_mm2 / 1000 * g_per_ml,
-        "the cutter's area, so thick",
+        say("the cutter's area, so thick"),
         source=GEOMETRY,
         of=["shape.rolled_mm", "shape.cutter_mm"],
     )
@@ -239,14 +246,24 @@ def _rolled_to_size(working: Working, volume_ml: float, each_mm2: float, g_per_m
 def _advise_rolled(working: Working, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
     wants = int(working.book.number("shape.pieces"))
     if thick < _THINNEST_MM:
-        says = (
-            f"Rolled to {working.length(thick, 1)} it tears on the board: a smaller cutter, or more dough in a piece."
+        says = say(
+            "Rolled to {thick} it tears on the board: a smaller cutter, or more dough in a piece.",
+            thick=working.length(thick, 1),
         )
         working.advise("shape", "look", says, 1)
     elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
-        short = "hardly meets round the filling" if cutter < wanted else "folds double at the seam"
-        says = f"The piece wants a disc of {working.size(round(wanted))}: one of {working.size(cutter)} {short}."
+        short = say("hardly meets round the filling") if cutter < wanted else say("folds double at the seam")
+        says = say(
+            "The piece wants a disc of {n}: one of {cutter} {short}.",
+            n=working.size(round(wanted)),
+            cutter=working.size(cutter),
+            short=short,
+        )
         working.advise("shape", "look", says, 3)
     if cut < wants:
-        says = f"The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more."
+        says = say(
+            "The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more.",
+            cut=cut,
+            wants=wants,
+        )
         working.advise("shape", "look", says, 2)

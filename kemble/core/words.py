@@ -1,0 +1,71 @@
+"""Sentences, and the language in which they are said.
+
+The core writes English. What it puts together from parts goes through `say`, which keeps sentence and parts asunder until
+the language is known; a table at the head of a module stays as it is written and is read in the language by whoever shows
+it (`Tongue.read`). Without a tongue everything is English, at the cost of a format.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from typing import Protocol
+
+
+class Tongue(Protocol):
+    """A language other than English, or other marks of numbers."""
+
+    def read(self, words: str) -> str:
+        """Words of a table; as they are where they are not in the catalogue."""
+
+    def say(self, sentence: str, values: dict[str, object]) -> str:
+        """A sentence with its values put in, numbers by the marks of the place."""
+
+    def number(self, written: str) -> str:
+        """A number as it is written there, from how it is written in code: 1.5 may be 1,5."""
+
+
+_spoken: ContextVar[Tongue | None] = ContextVar("spoken", default=None)
+
+
+def say(sentence: str, /, **values: object) -> str:
+    """A sentence of the catalogue. With values it is a format: `{name}` or `{name:.0f}`, a brace doubled.
+
+    >>> say("{pieces} pieces of {each:.1f} g", pieces=12, each=30.04)
+    '12 pieces of 30.0 g'
+    """
+    if (tongue := _spoken.get()) is not None:
+        return tongue.say(sentence, values)
+    return sentence.format(**values) if values else sentence
+
+
+def figure(value: float, spec: str) -> str:
+    """A number by itself, as it is written in the place: `spec` as in a format.
+
+    >>> figure(4.449, ".2f")
+    '4.45'
+    """
+    written = format(value, spec)
+    tongue = _spoken.get()
+    return written if tongue is None else tongue.number(written)
+
+
+def spoken() -> Tongue | None:
+    """What is spoken here; None is English."""
+    return _spoken.get()
+
+
+def speak(tongue: Tongue | None) -> None:
+    """From here on, in this thread or task."""
+    _spoken.set(tongue)
+
+
+@contextmanager
+def speaking(tongue: Tongue | None) -> Iterator[None]:
+    """For a while."""
+    before = _spoken.set(tongue)
+    try:
+        yield
+    finally:
+        _spoken.reset(before)
