@@ -9,8 +9,10 @@ Limits come from the API's own document, so that a field is held to one range, w
 import json
 import os
 import sys
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import get_args
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
@@ -27,7 +29,9 @@ from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
+from kemble.core.words import Locale
 from kemble.server.api import api
+from kemble.words import MADE_UP
 
 BOUNDS = {
     "minimum": "min",
@@ -85,14 +89,22 @@ def written(name: str, value: object, more: str = " as const") -> str:
     return f"export const {name} = {json.dumps(value, ensure_ascii=False, indent=2)}{more};\n"
 
 
+def words(name: str, table: Mapping[str, str]) -> str:
+    """A table of words, of the catalogue like any other."""
+    rows = "\n".join(f"  [{json.dumps(key)}, t`{said}`]," for key, said in table.items())
+    return f"export const {name} = [\n{rows}\n] as const;\n"
+
+
 def common() -> str:
     units = {name: {"listed": unit.listed, "kind": unit.kind} for name, unit in UNITS.items()}
     return "\n".join(
         [
+            'import { t } from "@lingui/core/macro";\n',
             written("LIMITS", limits()),
             written("UNITS", units),
-            written("GROUPS", list(GROUPS.items())),
-            written("DIETS", [(diet, one.label) for diet, one in DIETS.items()]),
+            written("LOCALES", [one for one in get_args(Locale) if one != MADE_UP]),
+            words("GROUPS", GROUPS),
+            words("DIETS", {diet: one.label for diet, one in DIETS.items()}),
             "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",
         ]
     )

@@ -10,7 +10,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from typing import Protocol
+from typing import Annotated, Literal, Protocol
+
+from pydantic import PlainSerializer
+
+Locale = Literal["en-GB", "en-US", "en-CA", "en-IN", "en-AU", "en-IE", "en-150", "en-XA"]
+"""A language, and how it is written where: its words, its marks of numbers, its days. en-150 is English with a decimal comma, as
+on the continent of Europe; en-XA is of nobody, and shows what is not in the catalogue (`kemble.words`)."""
 
 
 class Tongue(Protocol):
@@ -49,6 +55,16 @@ def figure(value: float, spec: str) -> str:
     written = format(value, spec)
     tongue = _spoken.get()
     return written if tongue is None else tongue.number(written)
+
+
+def read(words: str) -> str:
+    """Words that stand in a table, in what is spoken here."""
+    tongue = _spoken.get()
+    return words if tongue is None else tongue.read(words)
+
+
+Words = Annotated[str, PlainSerializer(read, return_type=str)]
+"""A field of an answer that is read by people: whatever of it stands in the catalogue goes out in what is spoken here."""
 
 
 def spoken() -> Tongue | None:

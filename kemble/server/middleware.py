@@ -18,6 +18,7 @@ from kemble.server.api.refusal import refusal
 from kemble.server.archive import MOST_BYTES as MOST_ARCHIVE
 from kemble.server.browsers import seen
 from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
+from kemble.server.speaking import USUAL, speak_as
 
 Handler = Callable[[HttpRequest], HttpResponse]
 _SLIDE_AFTER = timedelta(days=1)
@@ -30,6 +31,17 @@ _FILES: tuple[tuple[re.Pattern[str], int], ...] = (
     (re.compile(r"^/api/runs/\d+/pictures$"), MOST_PICTURE + _FORM_BYTES),
     (re.compile(r"^/api/archive(/look)?$"), MOST_ARCHIVE + _FORM_BYTES),
 )
+
+
+class Spoken:
+    """Every request begins in the language of those who are not known; whoever is, is spoken to in theirs (guard.py)."""
+
+    def __init__(self, get_response: Handler) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        speak_as(USUAL)
+        return self.get_response(request)
 
 
 class BodyLimit:

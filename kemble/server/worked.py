@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any
 
 import kemble.core
+import kemble.words
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
@@ -28,12 +29,12 @@ _CARD_NUMBERS = ("mix.hydration_pct", "shape.pieces", "shape.depth_mm", "heat.do
 
 @cache
 def core_version() -> str:
-    """A digest of the core's own code and data: what it works out may differ when it does."""
-    root = Path(kemble.core.__file__).parent
+    """A digest of the core's own code, data and words: what it works out may differ when it does."""
     digest = hashlib.sha256()
-    for file in sorted(root.rglob("*")):
-        if file.suffix in (".py", ".toml"):
-            digest.update(file.read_bytes())
+    for root in (Path(kemble.core.__file__).parent, kemble.words.ROOT):
+        for file in sorted(root.rglob("*")):
+            if file.suffix in (".py", ".toml", ".po"):
+                digest.update(file.read_bytes())
     return digest.hexdigest()[:16]
 
 

@@ -15,8 +15,10 @@ from django.views.decorators.http import require_safe
 from kemble.core.facts.problems import Problem
 from kemble.server.api.refusal import TOKEN_LOST, refusal
 from kemble.server.faults import stumbled
+from kemble.server.speaking import locale_for
 
 NONCE_MARK = "__KEMBLE_NONCE__"
+LOCALE_MARK = '<html lang="en">'
 
 
 @lru_cache(maxsize=1)
@@ -34,6 +36,7 @@ def page(request: HttpRequest) -> HttpResponse:
             "The front end has not been built yet. Run: make build\n", status=503, content_type="text/plain"
         )
     text = _index(index, index.stat().st_mtime)
+    text = text.replace(LOCALE_MARK, f'<html lang="{locale_for(request.user)}">', 1)
     return HttpResponse(text.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]
 
 

@@ -9,13 +9,15 @@ from collections.abc import Mapping
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.words import Words
+
 
 class Caution(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: str
-    title: str
-    says: str
+    title: Words
+    says: Words
 
 
 _TABLE: tuple[tuple[str, str, str], ...] = (

@@ -18,7 +18,7 @@ from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
 from kemble.core.stations.chain import work
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 # The order in which a list is walked, and what each shelf is called.
 SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
@@ -41,7 +41,7 @@ class ShoppingLine(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     ingredient: str
-    name: str
+    name: Words
     group: Group
     shelf: str
     need_g: float
@@ -56,8 +56,8 @@ class ShoppingLine(BaseModel):
     pieces: float | None
     household: str
     cost: float | None
-    allergens: list[str]
-    look_alike: str
+    allergens: list[Words]
+    look_alike: Words
     sheets: list[str]
 
 
@@ -67,7 +67,7 @@ class ShoppingList(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     lines: list[ShoppingLine]
-    allergens: list[str]
+    allergens: list[Words]
     notes: list[str]
     cost: float | None
     unpriced: int

@@ -17,7 +17,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.chain import work
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 # What is worth comparing, most telling first. A row is shown when it differs, or exists on one side only.
 COMPARED = (
@@ -63,14 +63,14 @@ class Side(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: str
-    label: str
-    buys: str
+    label: Words
+    buys: Words
     followed: bool
     first: float | None
     done: float | None
     latest: float | None
     shown: tuple[str, ...]
-    says: tuple[str, ...]
+    says: tuple[Words, ...]
     problems: tuple[Problem, ...]
 
 
@@ -92,7 +92,7 @@ class Question(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: str
-    title: str
+    title: Words
     station: str
 
 

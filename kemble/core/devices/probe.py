@@ -16,7 +16,7 @@ from kemble.core.devices.device import Line, parsed
 from kemble.core.facts.quantity import TEMPERATURE_UNITS, TemperatureUnit, from_celsius, to_celsius
 from kemble.core.physics.conduction import Array
 from kemble.core.stations.heat.curve import Curve
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 # A probe's tip is seldom at the very heart, and a home one is a degree or two off. Kitchen estimate, 1 to 3 °C.
 READING_SD_C = 2.0
@@ -85,7 +85,7 @@ class Refit(BaseModel):
     done: float
     latest: float
     was_done: float
-    says: str
+    says: Words
 
 
 def refit(

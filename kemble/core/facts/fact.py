@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.known import known
 from kemble.core.facts.vocabulary import KEYS
+from kemble.core.words import Words
 
 KITCHEN_ESTIMATE = "kitchen estimate"
 GEOMETRY = "geometry"
@@ -31,7 +32,7 @@ class Origin(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     ref: str
-    label: str
+    label: Words
     value: Value
     unit: str
 
@@ -45,8 +46,8 @@ class Because(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
-    source: str
+    says: Words
+    source: Words
     inputs: tuple[Origin, ...]
 
 
@@ -56,7 +57,7 @@ class Fact(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     key: str
-    label: str
+    label: Words
     value: Value
     unit: str
     decimals: int
@@ -76,7 +77,7 @@ class Moved(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     key: str
-    label: str
+    label: Words
     unit: str
     decimals: int
     old: Value | None

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 
 class Problem(BaseModel):
@@ -19,8 +19,8 @@ class Problem(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     path: str
-    says: str
-    accepts: str = ""
+    says: Words
+    accepts: Words = ""
 
     @property
     def sentence(self) -> str:

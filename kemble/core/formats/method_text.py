@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.facts.quantity import span_words, to_celsius
 from kemble.core.formats.ingredient_words import WORD_NUMBERS
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _INCH_MM, _CM_MM = 25.4, 10.0
 _MOST_LETTERS = 2000  # of a line; what is over is not looked at
@@ -27,7 +27,7 @@ class Understood(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    words: str = Field("", max_length=400)
+    words: Words = Field("", max_length=400)
     path: str = Field("", max_length=80)
     value: str | float | dict[str, str | float] | None = None
     asks: str = Field("", max_length=400)

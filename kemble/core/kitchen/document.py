@@ -27,7 +27,7 @@ from kemble.core.facts.quantity import (
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
 from kemble.core.kitchen.lifting import lifted
-from kemble.core.words import say
+from kemble.core.words import Locale, say
 
 Level = Literal["low", "medium", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)
@@ -259,6 +259,7 @@ class Kitchen(_Equipment):
     length_unit: LengthUnit = Field("mm", description="mm or in")
     weight_unit: WeightUnit = Field("g", description="g or oz")
     volume_unit: VolumeUnit = Field("ml", description="ml or fl oz")
+    locale: Locale = Field("en-GB", description="the language, and how it is written where: en-GB, en-US …")
     timezone: str = Field("UTC", description="a time zone such as Europe/Lisbon")
     cooks: int = Field(1, ge=1, le=12, description="1 to 12 cooks")
     burners: int = Field(4, ge=1, le=12, description="1 to 12 burners")

@@ -28,7 +28,7 @@ from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
 from kemble.core.physics.spread import EDGE
 from kemble.core.sheet.document import Amount, Line, Sheet
 from kemble.core.stations.chain import Worked, work
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
 _MOST_UNKNOWN = 8
@@ -71,7 +71,7 @@ class StaysOpen(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    words: str
+    words: Words
     weigh: str
     narrows_pct: float
 
@@ -97,7 +97,7 @@ class Explained(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     outcome: str
-    says: str
+    says: Words
     by: list[str]
     sure: bool  # told apart: nine times in ten it is on this side
 

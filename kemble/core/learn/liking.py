@@ -12,6 +12,7 @@ from statistics import fmean
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.words import Words
 
 ENOUGH = 8  # tastings with a liking before anything is said
 _SIDE = 0.2  # of them on one side, at the least
@@ -23,7 +24,7 @@ class Penalty(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     taste: str
-    words: str
+    words: Words
     share_pct: float
     drop: float
     weight: float

@@ -19,7 +19,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.tastes import SCALES, TasteId
 from kemble.core.cards.way import Way
 from kemble.core.learn.learner import Array
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 Lever = Literal["hydration_pct", "sugar_pct", "fat_pct"]
 LEVERS: tuple[Lever, ...] = ("hydration_pct", "sugar_pct", "fat_pct")
@@ -59,7 +59,7 @@ class Expected(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     taste: str
-    words: str
+    words: Words
     now: float
     after: float
     low: float
@@ -72,7 +72,7 @@ class Change(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     lever: Lever
-    words: str
+    words: Words
     was: float
     to: float
 
@@ -84,7 +84,7 @@ class Proposal(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     kind: Literal["please", "learn"]
-    says: str
+    says: Words
     changes: list[Change]
     expected: list[Expected]
     because: list[str]
@@ -97,7 +97,7 @@ class CraftRule(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     taste: str
-    words: str
+    words: Words
     said: int
     of: int
     does: str

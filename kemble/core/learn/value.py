@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, MEASUREMENTS, EstimateId, Measurement
 from kemble.core.learn.learner import Array, Learnt, Prior
 from kemble.core.physics.spread import EDGE, Spread
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _LOOK_MIN = 5.0  # between two looks
 _LOOK_SD, _READ_SD, _PAN_SD = 0.07, 0.05, 0.02
@@ -38,7 +38,7 @@ class Teaches(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
+    says: Words
     brings_min: float
     takes_min: float
     measurement: Measurement | None = None

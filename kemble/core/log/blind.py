@@ -14,7 +14,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 Kind = Literal["triangle", "paired"]
 _CHANCE: dict[Kind, float] = {"triangle": 1 / 3, "paired": 1 / 2}
@@ -70,7 +70,7 @@ class Verdict(BaseModel):
     high: float
     needs: int | None
     told_apart: bool
-    says: str
+    says: Words
 
 
 def cups_of(split: Halves) -> list[list[Cup]]:

@@ -13,7 +13,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 LEAST = 5  # makings before anything is said
 _LEAST_DAYS = 10.0  # from the first to the last
@@ -45,7 +45,7 @@ class Drift(BaseModel):
     low: float
     high: float
     pct: bool
-    says: str
+    says: Words
 
 
 def drift(points: Sequence[Point], unit: str) -> Drift | None:

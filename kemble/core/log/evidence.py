@@ -17,7 +17,7 @@ from kemble.core.facts.fact import Fact
 from kemble.core.run.events import Event
 from kemble.core.run.state import StepState
 from kemble.core.stations.steps import StepWorked
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _SHORT, _FULL, _LONG = 0.8, 0.95, 1.25  # of what was told: clearly too short, as told, clearly too long
 _OFF = 0.025  # a weight that is off by less says nothing
@@ -416,9 +416,9 @@ class CauseTold(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
-    speaks_for: list[str]
-    speaks_against: list[str]
+    says: Words
+    speaks_for: list[Words]
+    speaks_against: list[Words]
 
 
 class FaultTold(BaseModel):
@@ -427,9 +427,9 @@ class FaultTold(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: str
-    seen: str
-    now: str
-    next_time: str
+    seen: Words
+    now: Words
+    next_time: Words
     causes: list[CauseTold]
     sure: bool
 

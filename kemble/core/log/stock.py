@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.facts.fact import Fact
+from kemble.core.words import Words
 
 Where = Literal["counter", "fridge", "freezer"]
 # The fact that says how long it keeps in each place, and how many hours one of its units is.
@@ -39,8 +40,8 @@ class Label(BaseModel):
     where: str
     made: datetime
     until: datetime | None
-    allergens: list[str]
-    freshen: str
+    allergens: list[Words]
+    freshen: Words
     caution: str = "Sticky and elastic: cut small, moisten, sit and chew; not for infants or anyone who swallows badly."
 
 

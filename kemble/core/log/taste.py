@@ -16,7 +16,7 @@ from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event
 from kemble.core.run.pieces import PIECES, meant_mean
 from kemble.core.run.state import state_of
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
 VERDICT_BY: TasteId = "softness"
@@ -29,7 +29,7 @@ class Compared(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     step: str
-    label: str
+    label: Words
     unit: str
     predicted: float
     low: float | None

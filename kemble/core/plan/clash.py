@@ -15,7 +15,7 @@ from kemble.core.plan.room import Helping, named, there_are
 from kemble.core.plan.watch import Stopped
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _SECONDS, _SECONDS_A_DISH = 0.6, 0.2  # for each try, at least; deterministic but for a machine that is busy
 _LATER_MOST_MIN = 3 * 24 * 60
@@ -34,7 +34,7 @@ class Clashing(BaseModel):
     kind: str
     dish: int | None = None
     step: str = ""
-    says: str
+    says: Words
 
 
 class WayOut(BaseModel):
@@ -45,14 +45,14 @@ class WayOut(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     kind: WayOutKind
-    says: str
-    costs: str
+    says: Words
+    costs: Words
     minutes: int = 0
     begins: datetime | None = None
     ends: datetime | None = None
     dish: int | None = None
     step: str = ""
-    choice: str = ""
+    choice: Words = ""
     school: str = ""
     soak: SoakId | Literal[""] = ""
     factor: float = 1.0
@@ -80,7 +80,7 @@ class Clash(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
+    says: Words
     bonds: list[Clashing]
     remedies: list[WayOut]
 

@@ -17,6 +17,8 @@ from functools import lru_cache
 import ephem
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.words import Words
+
 _EAST_H = 8.0 / 24.0  # of a day: the calendar's clock, 120° east
 YEARS = (1950, 2200)  # for which it is worked out
 
@@ -29,9 +31,9 @@ class Feast(BaseModel):
     id: str
     name: str
     day: date
-    eaten: str
+    eaten: Words
     begin_days: int
-    begins_with: str
+    begins_with: Words
 
 
 @dataclass(frozen=True, slots=True)

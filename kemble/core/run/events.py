@@ -17,7 +17,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 EventKind = Literal[
     "started",
@@ -90,7 +90,7 @@ class Rest(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     scheduled: list[Scheduled]
-    says: list[str]
+    says: list[Words]
     choices: list[str] = []
     facts: dict[str, Fact] | None = None
     core: CoreCurve | None = None

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.geometry.hands import PRACTICE
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import Event, standing
+from kemble.core.words import Words
 
 # Targets that are one piece, weighed again for each; any other is weighed once, and the last reading counts.
 BASE_PIECES = ("shape.base_g", "shape.piece_g")
@@ -23,7 +24,7 @@ class WeighedPieces(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     step: str
-    label: str
+    label: Words
     key: str
     told_g: float
     practice: list[float]

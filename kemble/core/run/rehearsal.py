@@ -18,7 +18,7 @@ from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.run.events import Event
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 # Of the cook: minutes lost before a step for each degree of lateness (mean of an exponential); how much heavier the hand is;
 # how often something that goes by itself is forgotten, and for how long. Made up to be seen, not measured.
@@ -140,7 +140,7 @@ class Shown(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
+    says: Words
     minutes: float
 
 

@@ -17,6 +17,7 @@ from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.run.events import Event, Fold, Note, StepWeight, plan_now, rests_of, standing
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.stations.steps import StepWorked, Window
+from kemble.core.words import Words
 
 SOON_MIN = 2.0  # a step planned this near is for now
 
@@ -56,7 +57,7 @@ class RunState(BaseModel):
     serve: datetime
     expected_serve: datetime
     late_min: float
-    says: list[str] = []  # of the newest plan of the rest: what moved, and why
+    says: list[Words] = []  # of the newest plan of the rest: what moved, and why
     choices: list[str] = []  # ... and what else could be done
 
 

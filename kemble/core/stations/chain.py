@@ -37,7 +37,7 @@ from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
 from kemble.core.stations.window import Hang
 from kemble.core.stations.working import Advice, StandsIn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 SUM_OF_STEPS = "sum over the steps"
 _log = logging.getLogger(__name__)
@@ -62,7 +62,7 @@ class Worked(BaseModel):
     facts: dict[str, Fact]
     advice: list[Advice]
     cautions: list[Caution]
-    allergens: list[str]
+    allergens: list[Words]
     steps: list[StepWorked]
     drawings: Drawings
     problems: list[Problem]

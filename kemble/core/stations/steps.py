@@ -22,6 +22,7 @@ from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
 from kemble.core.stations.joining import own_steps
 from kemble.core.stations.working import Working
+from kemble.core.words import Words
 
 
 class Worded(BaseModel):
@@ -29,10 +30,10 @@ class Worded(BaseModel):
 
 
 class CueWorked(Worded):
-    question: str
-    how: str
-    yes: str
-    no: str
+    question: Words
+    how: Words
+    yes: Words
+    no: Words
     looks: Looks
 
 
@@ -63,7 +64,7 @@ class Target(Worded):
     """What the scale should show."""
 
     key: str
-    label: str
+    label: Words
     grams: float
 
 
@@ -71,20 +72,20 @@ class RhythmWorked(Worded):
     """What is done again and again while a step goes on."""
 
     every_s: int
-    says: str
+    says: Words
 
 
 class CountWorked(Worded):
     """What is counted while it is done."""
 
     of: int
-    what: str
+    what: Words
 
 
 class ToHand(Worded):
     """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
 
-    name: str
+    name: Words
     grams: float
     household: str
     splits: list[str]
@@ -98,14 +99,14 @@ class StepWorked(Worded):
     """
 
     id: str
-    title: str
-    words: str
-    asks: str = ""  # kept runs of before have none
+    title: Words
+    words: Words
+    asks: Words = ""  # kept runs of before have none
     minutes: float
     fact: str = ""  # that its minutes go by, where they go by one
     hands: Literal["held", "minded", "free"]
     work: Work = "safe"  # kept runs of before have neither this nor tools
-    tools: list[str] = []
+    tools: list[Words] = []
     uses: list[str]
     after: list[Wait]
     cue: CueWorked | None

@@ -11,7 +11,7 @@ from kemble.core.sheet.document import Taught
 from kemble.core.stations.heat.checks import share_of
 from kemble.core.stations.steps import StepWorked
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _SAME = 0.08  # of the likely time: nearer than that is the same
 _ALONE = 2.3  # standard deviations that one unknown may be off and still explain it: one in a hundred
@@ -36,7 +36,7 @@ class TaughtWorked(Drawn):
     by: str
     ours_min: float
     done_pct: float | None = None
-    says: tuple[str, ...] = ()
+    says: tuple[Words, ...] = ()
     explains: str = ""
 
 

@@ -10,6 +10,7 @@ from kemble.core.facts.known import known
 from kemble.core.kitchen.estimates import MEASUREMENTS, TASTES, Estimate, EstimateId, Measurement
 from kemble.core.physics.spread import Solve, Spread, spread
 from kemble.core.stations.working import Drawn, Working
+from kemble.core.words import Words
 
 _MOST = 5  # told of what a window hangs on
 _WORTH_SHARE = 0.03  # of the variance; less is not told
@@ -18,7 +19,7 @@ _WORTH_SHARE = 0.03  # of the variance; less is not told
 class Taste(Drawn):
     """One way to like what is called done, and what the row then is."""
 
-    words: str
+    words: Words
     value: float
     low: float
     high: float
@@ -29,7 +30,7 @@ class Hang(Drawn):
     window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`."""
 
     id: str
-    words: str
+    words: Words
     moves: str
     minutes: float
     share_pct: float
@@ -38,7 +39,7 @@ class Hang(Drawn):
     high: float
     unit: str
     narrows: Measurement | None = None
-    narrow_words: str = ""
+    narrow_words: Words = ""
     takes_min: float = 0.0
     becomes_min: float = 0.0
     tastes: tuple[Taste, ...] = ()  # where saying how one likes it settles it

@@ -22,7 +22,7 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 if TYPE_CHECKING:
     from kemble.core.physics.spread import Spread
@@ -48,7 +48,7 @@ class Advice(Drawn):
 
     station: StationId
     kind: Literal["look", "before", "good"]
-    says: str
+    says: Words
     rank: int
 
 

@@ -14,7 +14,7 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.archive import MOST_BYTES, Archive, read_archive, write_archive
 from kemble.server.backups import keep
@@ -31,7 +31,7 @@ class GroupTold(BaseModel):
     """Of one group, how many things there are in the file, and how many of those are here already."""
 
     id: GroupId
-    label: str
+    label: Words
     there: int
     here: int
 

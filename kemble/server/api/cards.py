@@ -17,14 +17,15 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.change.sides import Question, questions
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.document import Line
+from kemble.core.words import Words
 
 router = Router(tags=["cards"])
 
 
 class SchoolCard(BaseModel):
     id: str
-    label: str
-    buys: str
+    label: Words
+    buys: Words
 
 
 class Under(BaseModel):
@@ -37,7 +38,7 @@ class Under(BaseModel):
 class ChoiceCard(BaseModel):
     id: str
     station: str
-    title: str
+    title: Words
     default: str
     schools: list[SchoolCard]
     under: Under | None = None
@@ -51,17 +52,17 @@ class ChoiceCard(BaseModel):
 
 class TasteCard(BaseModel):
     id: str
-    too_little: str
-    too_much: str
+    too_little: Words
+    too_much: Words
     asked: bool  # of everybody; else only of whoever has more to say
 
 
 class FaultCard(BaseModel):
     id: str
-    seen: str
-    cause: str
-    now: str
-    next_time: str
+    seen: Words
+    cause: Words
+    now: Words
+    next_time: Words
 
 
 class MapPoint(BaseModel):
@@ -74,14 +75,14 @@ class MapPoint(BaseModel):
 class ZoneWord(MapPoint):
     """What lies in one direction of the map."""
 
-    says: str
+    says: Words
 
 
 class StepName(BaseModel):
     """A step of a way, as what joins at it names it; `heats`: it may be taken in stages."""
 
     id: str
-    title: str
+    title: Words
     heats: bool
 
 
@@ -89,7 +90,7 @@ class OutputName(BaseModel):
     """One of the things that a part makes."""
 
     id: str
-    name: str
+    name: Words
 
 
 class WayCard(BaseModel):
@@ -101,8 +102,8 @@ class WayCard(BaseModel):
     """
 
     id: str
-    name: str
-    says: str
+    name: Words
+    says: Words
     kin: list[str]
     said: list[str]
     form: str
@@ -127,8 +128,8 @@ class FamilyCard(BaseModel):
     """A part as it can be added to a sheet."""
 
     id: str
-    name: str
-    says: str
+    name: Words
+    says: Words
     roles: list[PartRole]
     finish: str
     outputs: list[OutputName]

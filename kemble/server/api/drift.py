@@ -10,7 +10,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
 from kemble.core.log.drift import Drift, Point, drift
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import asking
 from kemble.server.api.refusal import answer
 from kemble.server.drifting import batches_of_way, offered, points_of
@@ -21,7 +21,7 @@ router = Router(tags=["log"])
 
 class FactOffered(BaseModel):
     id: str
-    label: str
+    label: Words
     unit: str
     near: bool  # asked for often
 

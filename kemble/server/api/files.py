@@ -19,7 +19,7 @@ from kemble.core.formats.recipe_out import FORMATS, FormatId, written
 from kemble.core.formats.tables import MOST_LETTERS as MOST_TABLE
 from kemble.core.formats.tables import csv_text, read_csv
 from kemble.core.formats.templates import Template, template_svg, templates_of
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, Write, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
@@ -38,7 +38,7 @@ class Offered(BaseModel):
     """A file that can be had."""
 
     id: str
-    label: str
+    label: Words
 
 
 class Pasted(Body):
@@ -85,7 +85,7 @@ class RowTold(BaseModel):
     """A row of a table that came in: what it is, or why it is left out; `here`: it is kept already."""
 
     number: int
-    says: str
+    says: Words
     problem: str
     here: bool
 
@@ -153,7 +153,7 @@ class TemplateTold(BaseModel):
     """A pattern that a sheet gives: /api/sheets/{id}/templates/{template}.svg draws it."""
 
     id: str
-    title: str
+    title: Words
     width_mm: float
     height_mm: float
 

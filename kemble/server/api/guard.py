@@ -10,6 +10,7 @@ from ninja.security import SessionAuth
 
 from kemble.server.models import Member
 from kemble.server.roles import Role, may, operation_of
+from kemble.server.speaking import locale_of, speak_as
 
 
 class NotTheirs(Exception):
@@ -17,7 +18,7 @@ class NotTheirs(Exception):
 
 
 class OfTheHousehold(SessionAuth):
-    """Gives the member who asks, with the kitchen, as `request.auth`."""
+    """Gives the member who asks, with the kitchen, as `request.auth`; from here on their language is spoken."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         if not isinstance(request.user, User):
@@ -25,4 +26,5 @@ class OfTheHousehold(SessionAuth):
         member = Member.objects.select_related("kitchen").filter(user=request.user).first()
         if member is not None and not may(Role(member.role), operation_of(request)):
             raise NotTheirs(member.role)
+        speak_as(locale_of(member))
         return member

@@ -12,7 +12,7 @@ from ninja import Router
 from ninja.responses import Status
 from pydantic import BaseModel
 
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.backups import SPARE_BYTES
 from kemble.server.tls import place_of
 
@@ -23,7 +23,7 @@ class Health(BaseModel):
     """`unwell`, and what is wrong in words that give nothing of the kitchen away."""
 
     state: Literal["well", "unwell"]
-    says: list[str]
+    says: list[Words]
 
 
 @router.get("/health", response={200: Health, 503: Health}, auth=None)

@@ -13,7 +13,7 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.steaming import Steam
 from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
 from kemble.server.api.refusal import Conflict
 from kemble.server.dropping import keep_removed
@@ -51,7 +51,7 @@ class BurnerTold(BaseModel):
     """What a kettle test says of a burner."""
 
     net_w: float
-    says: str
+    says: Words
 
 
 class Known(BaseModel):
@@ -61,7 +61,7 @@ class Known(BaseModel):
     value: float
     low: float
     high: float
-    says: str
+    says: Words
 
 
 class OvenTest(Body):
@@ -87,13 +87,13 @@ class EstimateRow(BaseModel):
 
     id: EstimateId
     about: About
-    words: str
+    words: Words
     value: float
     low: float
     high: float
     unit: str
     moves: str
-    narrow_words: str
+    narrow_words: Words
 
 
 @router.get("/estimates", response={200: list[EstimateRow]})

@@ -10,6 +10,7 @@ from kemble.core.change.exchange import exchanges
 from kemble.core.facts.known import known
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.words import Words
 from kemble.server.api.asked import asking
 
 router = Router(tags=["larder"])
@@ -18,16 +19,17 @@ router = Router(tags=["larder"])
 class IngredientCard(Ingredient):
     """An ingredient as this kitchen has it. `own`: the cook's own, or the cook's own figures for one of the larder."""
 
+    name: Words
     own: bool
-    figures: str
+    figures: Words
 
 
 class ExchangeCard(BaseModel):
     """What can stand in for an ingredient; `to` is empty for leaving it out."""
 
     to: str
-    label: str
-    says: str
+    label: Words
+    says: Words
 
 
 @router.get("/larder", response={200: list[IngredientCard]})

@@ -15,7 +15,7 @@ from kemble.core.learn.cups import cups
 from kemble.core.learn.learner import Learnt, Row
 from kemble.core.learn.value import Teaches, what_teaches
 from kemble.core.physics.spread import EDGE
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.learning import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
@@ -47,7 +47,7 @@ class LearnedRow(BaseModel):
 
     id: EstimateId
     about: About
-    words: str
+    words: Words
     unit: str
     moves: str
     is_log: bool
@@ -64,7 +64,7 @@ class LeftOut(BaseModel):
     batch: int
     title: str
     made: datetime
-    why: list[str]
+    why: list[Words]
     whole: bool
     chosen: bool = False  # left out by the cook, who can let it teach again
 
@@ -79,13 +79,13 @@ class Pace(BaseModel):
 class LearnedCup(BaseModel):
     """A measure, in grams: as the craft has it, and as it was weighed here."""
 
-    words: str
+    words: Words
     craft: Range
     own: Range
 
 
 class MovedRow(BaseModel):
-    words: str
+    words: Words
     unit: str
     was: float
     now: float

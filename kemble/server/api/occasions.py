@@ -18,7 +18,7 @@ from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server import planning
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.refusal import Conflict, answer
@@ -62,7 +62,7 @@ class PlanningTold(BaseModel):
     """A day that is being planned still, or whose planning was stopped with nothing to show: what is done, since when, and
     how far the plan in hand is at most from the best there can be, while there is one."""
 
-    says: str
+    says: Words
     since: datetime
     gap_pct: float | None
     stopped: bool
@@ -109,12 +109,12 @@ class FeastTold(BaseModel):
     """A day that is kept: a feast of the craft's year, or one of the kitchen's own; from when there is something to do."""
 
     id: str
-    name: str
+    name: Words
     day: date
     until: date | None = None
-    eaten: str
+    eaten: Words
     begin: date
-    begins_with: str
+    begins_with: Words
     own: bool = False
 
 

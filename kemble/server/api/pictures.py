@@ -13,7 +13,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.runs import run_of
 from kemble.server.dropping import drop
@@ -32,7 +32,7 @@ class PictureCard(BaseModel):
 
     id: int
     run: int | None
-    title: str
+    title: Words
     step: str
     at: datetime
 

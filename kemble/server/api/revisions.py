@@ -16,7 +16,7 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.log.taste import Verdict
 from kemble.core.sheet.document import Sheet
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.sheets import CardSection, sheet_of
@@ -141,7 +141,7 @@ class RowAcross(BaseModel):
     """One fact in which they differ, as it is shown in each; None where one has it not."""
 
     key: str
-    label: str
+    label: Words
     unit: str
     values: list[str | None]
     numbers: list[float | None]

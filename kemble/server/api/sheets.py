@@ -32,7 +32,7 @@ from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.shape.hands import HandsDrawn, hands_of
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, Gone, answer, refusal
@@ -162,7 +162,7 @@ class Rippled(BaseModel):
     sheet: Sheet
     worked: Worked
     moved: list[Moved]
-    says: list[str]
+    says: list[Words]
 
 
 def dots_of(kitchen: KitchenRecord, way: str) -> list[Dot]:

@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.log.blind import Answer, Cup, Halves, Kind, Verdict, cups_of, verdict
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import Write, asking, member_of
 from kemble.server.dropping import drop
 from kemble.server.models import SplitBatch
@@ -33,7 +33,7 @@ class SplitCard(BaseModel):
     id: int
     title: str
     made: datetime
-    says: str
+    says: Words
 
 
 class Served(BaseModel):

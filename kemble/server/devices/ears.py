@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.devices.probe import ProbeHello, read_probe
 from kemble.core.devices.scale import Hello, Rest, Stillness, read_line
+from kemble.core.words import Words
 
 State = Literal["waiting", "ok", "over", "out", "nonsense", "gone"]
 
@@ -20,7 +21,7 @@ class Live(BaseModel):
 
     state: State = "waiting"
     name: str = ""
-    says: str = ""
+    says: Words = ""
 
 
 class ScaleLive(Live):

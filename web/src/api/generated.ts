@@ -1,5 +1,7 @@
 /** Generated from the core by `make api`: limits, usual values, units, groups and fact keys. Not to be edited. */
 
+import { t } from "@lingui/core/macro";
+
 export const LIMITS = {
   "Ingredient.density": {
     "min": 0.02,
@@ -871,98 +873,42 @@ export const UNITS = {
   }
 } as const;
 
+export const LOCALES = [
+  "en-GB",
+  "en-US",
+  "en-CA",
+  "en-IN",
+  "en-AU",
+  "en-IE",
+  "en-150"
+] as const;
+
 export const GROUPS = [
-  [
-    "flour",
-    "flour"
-  ],
-  [
-    "grain",
-    "whole grain"
-  ],
-  [
-    "legume",
-    "dry beans"
-  ],
-  [
-    "liquid",
-    "liquids"
-  ],
-  [
-    "sugar",
-    "sugars, honeys, syrups"
-  ],
-  [
-    "fat",
-    "fats and oils"
-  ],
-  [
-    "egg",
-    "eggs"
-  ],
-  [
-    "nut",
-    "nuts and seeds"
-  ],
-  [
-    "fruit",
-    "fruit"
-  ],
-  [
-    "paste",
-    "pastes and purées"
-  ],
-  [
-    "flavour",
-    "flavours"
-  ],
-  [
-    "herb",
-    "green herbs"
-  ],
-  [
-    "savoury",
-    "savoury"
-  ],
-  [
-    "salt",
-    "salt"
-  ],
-  [
-    "dust",
-    "starches and dusts"
-  ],
-  [
-    "leaf",
-    "leaves, paper, string"
-  ]
+  ["flour", t`flour`],
+  ["grain", t`whole grain`],
+  ["legume", t`dry beans`],
+  ["liquid", t`liquids`],
+  ["sugar", t`sugars, honeys, syrups`],
+  ["fat", t`fats and oils`],
+  ["egg", t`eggs`],
+  ["nut", t`nuts and seeds`],
+  ["fruit", t`fruit`],
+  ["paste", t`pastes and purées`],
+  ["flavour", t`flavours`],
+  ["herb", t`green herbs`],
+  ["savoury", t`savoury`],
+  ["salt", t`salt`],
+  ["dust", t`starches and dusts`],
+  ["leaf", t`leaves, paper, string`],
 ] as const;
 
 export const DIETS = [
-  [
-    "vegan",
-    "nothing from animals"
-  ],
-  [
-    "no-egg",
-    "no egg"
-  ],
-  [
-    "no-dairy",
-    "no dairy"
-  ],
-  [
-    "no-nuts",
-    "no nuts"
-  ],
-  [
-    "no-alcohol",
-    "no alcohol"
-  ],
-  [
-    "no-refined-sugar",
-    "no refined sugar"
-  ]
+  ["vegan", t`nothing from animals`],
+  ["no-egg", t`no egg`],
+  ["no-dairy", t`no dairy`],
+  ["no-nuts", t`no nuts`],
+  ["no-alcohol", t`no alcohol`],
+  ["no-refined-sugar", t`no refined sugar`],
 ] as const;
 
 export type FactKey =

@@ -1,5 +1,6 @@
 /** The ranges of fields, as the core holds them: a field is checked here by the same numbers as there. */
 
+import { trimmed } from "../words/numbers";
 import { LIMITS } from "./generated";
 
 /** `min` and `max` are still in it, `above` and `below` are not. */
@@ -47,7 +48,7 @@ export const nearestWithin = (value: number, { min, above, max, below }: Limits,
 /** "from 5 to 45 °C", "above 0, at most 500 g". */
 export function rangeWords({ min, above, max, below }: Limits, unit = ""): string {
   const sum = unit ? ` ${unit}` : "";
-  const number = (value: number | undefined) => String(+(value ?? 0).toFixed(3));
+  const number = (value: number | undefined) => trimmed(value ?? 0, 3);
   if (min !== undefined && max !== undefined) return `from ${number(min)} to ${number(max)}${sum}`;
   const low = min === undefined ? `above ${number(above)}` : `at least ${number(min)}`;
   const high = max === undefined ? (below === undefined ? "" : `under ${number(below)}`) : `at most ${number(max)}`;

@@ -2,6 +2,7 @@
 
 import { QueryClient, type QueryKey, queryOptions } from "@tanstack/react-query";
 import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
+import { pageIn } from "../words/language";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -51,6 +52,7 @@ export const kitchenQuery = queryOptions({
     showLengthsIn(answer.kitchen.length_unit);
     showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
     showClockBy(answer.kitchen.clock_hours);
+    pageIn(answer.kitchen.locale);
     return answer;
   },
 });

@@ -4104,10 +4104,7 @@ export interface components {
              * @default
              */
             look_alike: string;
-            /**
-             * Name
-             * @description a name of 1 to 60 letters
-             */
+            /** Name */
             name: string;
             /** Own */
             own: boolean;
@@ -4336,6 +4333,13 @@ export interface components {
              * @enum {string}
              */
             length_unit: "mm" | "in";
+            /**
+             * Locale
+             * @description the language, and how it is written where: en-GB, en-US …
+             * @default en-GB
+             * @enum {string}
+             */
+            locale: "en-GB" | "en-US" | "en-CA" | "en-IN" | "en-AU" | "en-IE" | "en-150" | "en-XA";
             /**
              * Machines
              * @description 0 to 4 machines that pound or grind
@@ -4700,6 +4704,11 @@ export interface components {
         LeftOut: {
             /** Batch */
             batch: number;
+            /**
+             * Chosen
+             * @default false
+             */
+            chosen: boolean;
             /**
              * Made
              * Format: date-time

@@ -9,6 +9,7 @@ import { WeightField } from "../ui/AmountField";
 import { Waiting } from "../ui/Frame";
 import { TriedAgain } from "../ui/TriedAgain";
 import { shownWeight, weightWords } from "../ui/words";
+import { fixed } from "../words/numbers";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
 import { SimulatedScale } from "./SimulatedScale";
@@ -214,7 +215,7 @@ function Figures({ state, drill }: { state: BenchState; drill: boolean }) {
   const rows: [string, string][] = [
     ["left", t`${weightWords(state.left_g, 0)} for ${state.left_pieces}`],
     ["mean", state.mean_g == null ? "–" : weightWords(state.mean_g, 1)],
-    ["spread", state.sd_g == null ? "–" : `${weightWords(state.sd_g, 1)}, ${state.cv_pct?.toFixed(1)} %`],
+    ["spread", state.sd_g == null ? "–" : `${weightWords(state.sd_g, 1)}, ${fixed(state.cv_pct ?? 0, 1)} %`],
     [
       "drift",
       state.drift_g == null

@@ -6,6 +6,7 @@ import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { weightFigure, weightWords } from "../ui/words";
+import { fixed } from "../words/numbers";
 
 export function Gauge({ state, grams }: { state: BenchState; grams: number | null }) {
   const target = state.next_g;
@@ -36,10 +37,10 @@ export function Gauge({ state, grams }: { state: BenchState; grams: number | nul
       )}
       <line x1={x(target)} x2={x(target)} y1="8" y2="66" stroke="var(--color-green)" strokeWidth="3" />
       <Label x={x(state.low_g) - 6} y={86} size={15} anchor="end" tone="ink2">
-        {state.low_g.toFixed(1)}
+        {fixed(state.low_g, 1)}
       </Label>
       <Label x={x(state.high_g) + 6} y={86} size={15} tone="ink2">
-        {state.high_g.toFixed(1)}
+        {fixed(state.high_g, 1)}
       </Label>
       {grams != null && grams >= 1 && (
         <Label x={20} y={86} size={18} bold tone={good ? "green" : "ink"}>

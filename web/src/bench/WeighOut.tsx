@@ -12,6 +12,7 @@ import { LinkButton } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Row } from "../ui/Row";
 import { dayOf, weightUnit, weightWords } from "../ui/words";
+import { fixed } from "../words/numbers";
 import { BenchDesk } from "./BenchDesk";
 import { EyeDays } from "./EyeDays";
 
@@ -82,7 +83,7 @@ export function WeighOut({ editing, way }: Props) {
                   </LinkButton>
                   <span className="text-ink2">
                     {dayOf(one.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
-                    {one.state.cv_pct != null && t`, spread ${one.state.cv_pct.toFixed(1)} %`}
+                    {one.state.cv_pct != null && t`, spread ${fixed(one.state.cv_pct, 1)} %`}
                   </span>
                 </li>
               ))}

@@ -10,6 +10,7 @@ import { kitchenQuery, kitchenSaving, mayPass, settle } from "../api/queries";
 import { replay } from "../sheet/merge";
 import { newId } from "../ui/newId";
 import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
+import { pageIn } from "../words/language";
 
 interface Change {
   from: KitchenSettings;
@@ -43,7 +44,10 @@ export function useKitchenSave() {
         void client.invalidateQueries({ queryKey: [key] });
     },
     // Taken, or never to be taken: either way it is not sent again.
-    onSettled: (_, __, change) => keep(kept().filter((one) => one.uid !== change.uid)),
+    onSettled: (answer, __, change) => {
+      keep(kept().filter((one) => one.uid !== change.uid));
+      pageIn(answer?.kitchen.locale);
+    },
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what an earlier page left, once
   useEffect(() => {

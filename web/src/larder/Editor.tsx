@@ -10,6 +10,7 @@ import { useKitchenSave } from "../kitchen/useKitchenSave";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row, TickRow } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
+import { fixed } from "../words/numbers";
 import { COMPONENTS, CompositionBar } from "./CompositionBar";
 
 export type Own = KitchenSettings["ingredients"][number];
@@ -89,7 +90,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
       </div>
       <p className={`mt-1 ${Math.abs(sum - 100) > 1 ? "font-bold text-bean" : "text-green"}`} role="status">
         <Trans>
-          Together {sum.toFixed(1)} g{Math.abs(sum - 100) > 1 ? t`: it should be 100` : ""}
+          Together {fixed(sum, 1)} g{Math.abs(sum - 100) > 1 ? t`: it should be 100` : ""}
         </Trans>
       </p>
       {!card && (

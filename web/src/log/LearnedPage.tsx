@@ -12,6 +12,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf } from "../ui/words";
+import { fixed } from "../words/numbers";
 import { Brings, type LearnedRow, Ranges, RowOf, shown } from "./LearnedRow";
 
 const LEARNED = ["learned"];
@@ -150,7 +151,7 @@ export default function LearnedPage() {
                     <b>{one.says}</b>
                     <span className="block text-ink2">
                       <Trans>
-                        {one.brings_min.toFixed(1)} min less in the windows of your sheets; {one.because}.
+                        {fixed(one.brings_min, 1)} min less in the windows of your sheets; {one.because}.
                         {one.measurement && (
                           <>
                             {" "}
@@ -176,7 +177,7 @@ export default function LearnedPage() {
                   <li key={one.step} className="hairline flex justify-between gap-4 py-1">
                     <span>{capital(one.step.replaceAll("-", " "))}</span>
                     <b>
-                      <Trans>{one.times.toFixed(2)} times the usual</Trans>
+                      <Trans>{fixed(one.times, 2)} times the usual</Trans>
                     </b>
                   </li>
                 ))}

@@ -9,11 +9,12 @@ import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
 import { LinkButton } from "../ui/LinkButton";
 import { capital, dayOf } from "../ui/words";
+import { fixed } from "../words/numbers";
 
 export type LearnedRow = Page["rows"][number];
 
 export const shown = (value: number) =>
-  Math.abs(value) >= 100 ? value.toFixed(0) : Math.abs(value) >= 10 ? value.toFixed(1) : value.toFixed(2);
+  Math.abs(value) >= 100 ? value.toFixed(0) : Math.abs(value) >= 10 ? fixed(value, 1) : fixed(value, 2);
 
 export function Brings({ minutes, most }: { minutes: number; most: number }) {
   return (

@@ -9,6 +9,7 @@ import { legible } from "../ui/dimension";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
+import { fixed } from "../words/numbers";
 
 type Proposal = Told["proposals"][number];
 
@@ -56,7 +57,7 @@ export function NextTime({ batch, sheet, way }: { batch: number; sheet: number |
                   </Trans>
                 </span>
                 <b>
-                  <Trans>{one.drop.toFixed(1)} less</Trans>
+                  <Trans>{fixed(one.drop, 1)} less</Trans>
                 </b>
               </li>
             ))}

@@ -13,6 +13,7 @@ import { legible } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
+import { fixed } from "../words/numbers";
 
 type Served = NonNullable<SplitOpen["served"]>;
 
@@ -92,8 +93,8 @@ function Says({ verdict, chance }: { verdict: Served["verdict"]; chance: number 
       {verdict.answered > 0 && (
         <p className="text-ink2">
           <Trans>
-            By chance alone as many or more: {(100 * verdict.chance).toFixed(1)} in a hundred. The true share lies
-            between {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
+            By chance alone as many or more: {fixed(100 * verdict.chance, 1)} in a hundred. The true share lies between{" "}
+            {(100 * verdict.low).toFixed(0)} and {(100 * verdict.high).toFixed(0)} in a hundred.
           </Trans>
         </p>
       )}

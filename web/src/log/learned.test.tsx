@@ -67,7 +67,7 @@ const PAGE: Page = {
       because: "it settles the steam's leak",
     },
   ],
-  left_out: [{ batch: 9, title: "Tea cake", made: MADE, why: ["you left it out"], whole: true }],
+  left_out: [{ batch: 9, title: "Tea cake", made: MADE, why: ["you left it out"], whole: true, chosen: true }],
   odd: [],
   pace: [{ step: "ball-filling", times: 1.3 }],
   cups: [

@@ -23,6 +23,7 @@ import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { dayOf, timeOfDay, wallClock } from "../ui/words";
+import { fixed } from "../words/numbers";
 import { ClashPanel } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
 import { DayOnPaper } from "./DayOnPaper";
@@ -113,7 +114,7 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
             <Trans>
               Begin <b>{dayOf(day.plan.begin, zone)}</b> at{" "}
               <b className="text-2xl">{timeOfDay(day.plan.begin, zone)}</b>
-              {day.plan.proven ? "" : t`, within ${day.plan.gap_pct.toFixed(1)} % of the best there can be`}.
+              {day.plan.proven ? "" : t`, within ${fixed(day.plan.gap_pct, 1)} % of the best there can be`}.
               {!day.plan.quiet_kept && (
                 <span className="text-look">
                   <Trans> Quiet hours are worked into.</Trans>

@@ -8,6 +8,7 @@ import { api, ask, type OccasionOpen } from "../api/client";
 import { occasionQuery, settle } from "../api/queries";
 import { serverNow } from "../api/reach";
 import { Sorry } from "../ui/Sorry";
+import { fixed } from "../words/numbers";
 
 interface Props {
   id: number;
@@ -66,7 +67,7 @@ function Closing({ gap }: { gap: number }) {
         <span className="absolute top-0 h-3 border-l-4 border-green" />
         <span className="absolute top-0 h-3 border-l-4 border-bean" style={{ left: `${apart}%` }} />
       </span>
-      One is found, at most {gap.toFixed(1)} % from the best there can be.{" "}
+      One is found, at most {fixed(gap, 1)} % from the best there can be.{" "}
     </Trans>
   );
 }

@@ -8,6 +8,7 @@ import { useNavigate } from "react-router";
 import { larderQuery } from "../api/queries";
 import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
+import { trimmed } from "../words/numbers";
 import type { Editing } from "./useSheet";
 
 /** Two changed the same thing: both are shown, and either can be had, or both. Or the sheet was thrown away. */
@@ -108,7 +109,7 @@ function placeWords(path: string[], name: (id: string) => string) {
 
 function valueWords(value: unknown) {
   if (value === null || value === undefined) return t`taken out`;
-  if (typeof value !== "object") return String(typeof value === "number" ? +value.toFixed(2) : value);
+  if (typeof value !== "object") return String(typeof value === "number" ? trimmed(value, 2) : value);
   const amount = (value as { amount?: { value: number; unit: string } }).amount;
-  return amount ? `${+amount.value.toFixed(2)} ${amount.unit}` : t`changed`;
+  return amount ? `${trimmed(amount.value, 2)} ${amount.unit}` : t`changed`;
 }

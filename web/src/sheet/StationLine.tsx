@@ -8,6 +8,7 @@ import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
 import { kindOf } from "../stations/heat/kinds";
 import { useRoom } from "../ui/Drawing";
 import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
+import { fixed } from "../words/numbers";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
@@ -74,7 +75,7 @@ const heatWord = ({ heat }: Drawings) => (heat ? kindOf(heat).word(heat) : "");
 
 const number = (facts: Facts, key: FactKey, decimals: number) => {
   const value = facts[key]?.value;
-  return typeof value === "number" ? value.toFixed(decimals) : "";
+  return typeof value === "number" ? fixed(value, decimals) : "";
 };
 
 interface Props {

@@ -14,6 +14,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { Sorry } from "../ui/Sorry";
 import { bulkWords, plural } from "../ui/words";
+import { fixed } from "../words/numbers";
 import { ToCarry } from "./ToCarry";
 
 const KEPT = "kemble-shopping";
@@ -178,7 +179,7 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
         {list.cost != null && (
           <b>
             <Trans>
-              About {list.cost.toFixed(2)} {list.currency}
+              About {fixed(list.cost, 2)} {list.currency}
               {list.unpriced > 0 && (
                 <span className="font-normal text-ink2">
                   <Trans>, {list.unpriced} without a price</Trans>

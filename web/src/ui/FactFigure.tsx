@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
+import { trimmed } from "../words/numbers";
 import { clearSpot, type Kept, type Spot } from "./clearSpot";
 import { LinkButton } from "./LinkButton";
 import { Slip } from "./Slip";
@@ -117,7 +118,7 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
             const from = facts[input.ref as FactKey]; // a leaf is no fact, and is not found
             const value = from
               ? quantity(from)
-              : `${typeof input.value === "number" ? +input.value.toFixed(2) : input.value} ${input.unit}`;
+              : `${typeof input.value === "number" ? trimmed(input.value, 2) : input.value} ${input.unit}`;
             return (
               <li key={`${input.ref}${input.label}`} className="hairline flex justify-between gap-4 py-1">
                 {from ? (

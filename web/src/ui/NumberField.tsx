@@ -3,6 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { useEffect, useId, useRef, useState } from "react";
 import { isWithin, type Limits, nearestWithin, rangeWords } from "../api/limits";
+import { trimmed } from "../words/numbers";
 import { readNumber } from "./readNumber";
 import { capital } from "./words";
 
@@ -28,7 +29,7 @@ interface Props {
 /** Whether what was written after a number is only the field's own unit. */
 const isUnit = (words: string, unit = "") => unit.toLowerCase().startsWith(words.toLowerCase());
 
-const written = (value: number | null, decimals: number) => (value == null ? "" : String(+value.toFixed(decimals)));
+const written = (value: number | null, decimals: number) => (value == null ? "" : trimmed(value, decimals));
 
 export function NumberField(props: Props) {
   const { label, value, onChange, unit, decimals = 1, within, onClear, hideLabel, width = "5rem", step = 1 } = props;

@@ -2,6 +2,8 @@
 
 import { t } from "@lingui/core/macro";
 import type { Fact, KitchenSettings } from "../api/client";
+import { locale } from "../words/language";
+import { fixed, trimmed } from "../words/numbers";
 
 /** Minutes as "34", or "2 h 18" from an hour and a half on. */
 export function minutes(value: number): string {
@@ -26,7 +28,7 @@ export function showTemperaturesIn(unit: KitchenSettings["temperature_unit"]) {
 
 /** A temperature in the kitchen's own degrees, without the unit. */
 export const degrees = (celsius: number, decimals = 0) =>
-  (shownIn === "F" ? celsius * 1.8 + 32 : celsius).toFixed(decimals);
+  fixed(shownIn === "F" ? celsius * 1.8 + 32 : celsius, decimals);
 export const degreesUnit = () => `°${shownIn}`;
 
 /** Degrees Celsius from what a cook types in the kitchen's own. */
@@ -42,7 +44,7 @@ export function showLengthsIn(unit: KitchenSettings["length_unit"] | undefined) 
 
 /** A length in the kitchen's own unit, without it: an inch to a hundredth, which is a quarter of a millimetre. */
 export const lengthFigure = (mm: number, decimals = 0) =>
-  measuredIn === "in" ? (mm / INCH_MM).toFixed(2) : mm.toFixed(decimals);
+  measuredIn === "in" ? fixed(mm / INCH_MM, 2) : fixed(mm, decimals);
 export const lengthUnit = () => measuredIn;
 
 /** "31 mm", "1.22 in". */
@@ -50,7 +52,11 @@ export const lengthWords = (mm: number, decimals = 0) => `${lengthFigure(mm, dec
 
 /** The size of a vessel or a tray: centimetres, or inches to a tenth. */
 export const sizeFigure = (mm: number, decimals?: number) =>
-  measuredIn === "in" ? (mm / INCH_MM).toFixed(1) : decimals === undefined ? `${mm / 10}` : (mm / 10).toFixed(decimals);
+  measuredIn === "in"
+    ? fixed(mm / INCH_MM, 1)
+    : decimals === undefined
+      ? trimmed(mm / 10, 6)
+      : fixed(mm / 10, decimals);
 export const sizeUnit = () => (measuredIn === "in" ? "in" : "cm");
 export const sizeWords = (mm: number, decimals?: number) => `${sizeFigure(mm, decimals)} ${sizeUnit()}`;
 
@@ -70,9 +76,9 @@ export function showAmountsIn(weight: typeof weighedIn | undefined, volume: type
 
 /** A weight in the kitchen's own unit, without it: an ounce to a hundredth, from ten on to a tenth. */
 export function weightFigure(grams: number, decimals = 0) {
-  if (weighedIn === "g") return grams.toFixed(decimals);
+  if (weighedIn === "g") return fixed(grams, decimals);
   const ounces = grams / OUNCE_G;
-  return ounces.toFixed(Math.abs(ounces) < 10 ? 2 : 1);
+  return fixed(ounces, Math.abs(ounces) < 10 ? 2 : 1);
 }
 export const weightUnit = () => weighedIn;
 
@@ -85,13 +91,13 @@ export const shownWeight = (grams: number) => weightWords(grams, Number.isIntege
 /** A larger weight: kilograms from one on, or pounds. */
 export function bulkWords(grams: number, decimals = 1) {
   if (weighedIn === "g")
-    return grams >= 1000 ? `${(grams / 1000).toFixed(decimals)} kg` : weightWords(grams, grams < 10 ? 1 : 0);
-  return grams >= 16 * OUNCE_G ? `${(grams / OUNCE_G / 16).toFixed(decimals)} lb` : weightWords(grams);
+    return grams >= 1000 ? `${fixed(grams / 1000, decimals)} kg` : weightWords(grams, grams < 10 ? 1 : 0);
+  return grams >= 16 * OUNCE_G ? `${fixed(grams / OUNCE_G / 16, decimals)} lb` : weightWords(grams);
 }
 
 /** A volume in the kitchen's own unit, without it: a fluid ounce to a tenth. */
 export const volumeFigure = (ml: number, decimals = 0) =>
-  pouredIn === "ml" ? ml.toFixed(decimals) : (ml / FLUID_OUNCE_ML).toFixed(1);
+  pouredIn === "ml" ? fixed(ml, decimals) : fixed(ml / FLUID_OUNCE_ML, 1);
 export const volumeUnit = () => pouredIn;
 export const volumeWords = (ml: number, decimals = 0) => `${volumeFigure(ml, decimals)} ${pouredIn}`;
 
@@ -107,7 +113,7 @@ export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string 
   if (fact.unit === "mm") return lengthFigure(fact.value, fact.decimals);
   if (fact.unit === "g") return weightFigure(fact.value, fact.decimals);
   if (fact.unit === "ml") return volumeFigure(fact.value, fact.decimals);
-  return fact.value.toFixed(fact.decimals);
+  return fixed(fact.value, fact.decimals);
 }
 
 /** A fact's value with its unit. */
@@ -132,7 +138,7 @@ export function clock(seconds: number): string {
 }
 
 const zoned = (zone: string, options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: zone, ...options });
+  new Intl.DateTimeFormat(locale(), { timeZone: zone, ...options });
 
 let hours: KitchenSettings["clock_hours"] = 24;
 
@@ -208,7 +214,7 @@ export const capital = (words: string) => words.charAt(0).toUpperCase() + words.
 /** When the kitchen was last heard: "at 14:03", or "on Tuesday at 14:03" when that was another day. On this page's clock. */
 export function sinceWords(ms: number): string {
   const at = new Date(ms);
-  const time = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  const time = timeWords(at.toTimeString().slice(0, 5));
   const today = at.toDateString() === new Date().toDateString();
-  return today ? t`at ${time}` : t`on ${at.toLocaleDateString("en-GB", { weekday: "long" })} at ${time}`;
+  return today ? t`at ${time}` : t`on ${at.toLocaleDateString(locale(), { weekday: "long" })} at ${time}`;
 }

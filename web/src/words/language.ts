@@ -1,28 +1,44 @@
 /**
- * Which language the page is in. It is set before anything that says a word is read, by what the server wrote into the
- * page, and changes only with the page; so a table of words may stand at the head of a module like any other.
+ * The language that the page is in, and how it is written where. It is set before anything that says a word is read, by what
+ * the server wrote into the page, and changes only with the page; so a table of words may stand at the head of a module like
+ * any other.
  */
 
 import { i18n, type Messages } from "@lingui/core";
 import { compileMessage } from "@lingui/message-utils/compileMessage";
 
-const catalogues: Record<string, () => Promise<{ messages: Messages }>> = {
-  de: () => import("../../../kemble/words/de/pages.po"),
-};
+/** Of every language but English, whose words stand in the code, what `make words` keeps of it. */
+const CATALOGUES: Record<string, () => Promise<{ messages: Messages }>> = {};
 
-const compiled = new Map<string, ReturnType<typeof compileMessage>>();
+/** Of no people: every word of the catalogue wears accents, so that one that is not in it can be seen. */
+const MADE_UP = "en-XA";
+const ACCENTS: Record<string, string> = { a: "å", c: "ç", e: "é", i: "î", n: "ñ", o: "ö", u: "ü", y: "ý" };
+const accented = (words: string) => words.replace(/<[^>]*>|[aceinouy]/g, (one) => ACCENTS[one] ?? one);
 
-/** English is not in a catalogue but in the code, and is read once for each sentence. */
+let spoken = globalThis.document?.documentElement.lang || "en-GB";
+
+/** Each sentence is read once. */
+const read = new Map<string, ReturnType<typeof compileMessage>>();
 i18n.setMessagesCompiler((message) => {
-  const found = compiled.get(message) ?? compileMessage(message);
-  compiled.set(message, found);
+  const found = read.get(message) ?? compileMessage(message, spoken === MADE_UP ? accented : undefined);
+  read.set(message, found);
   return found;
 });
 
-export async function speak(language: string) {
-  const catalogue = await catalogues[language]?.();
-  i18n.loadAndActivate({ locale: catalogue ? language : "en", messages: catalogue?.messages ?? {} });
+export async function speak(wanted: string) {
+  spoken = wanted || spoken;
+  const catalogue = await CATALOGUES[spoken.slice(0, 2)]?.();
+  i18n.loadAndActivate({ locale: spoken.slice(0, 2), locales: locale(), messages: catalogue?.messages ?? {} });
 }
 
-/** The language of this page, for numbers, days and clocks. */
-export const locale = () => i18n.locale;
+/** What days, clocks and numbers of this page are written by. */
+export const locale = () => (spoken === MADE_UP ? "en-150" : spoken);
+
+const TRIED = "kemble-locale-tried";
+
+/** Where a kitchen's language is not the page's, the page is asked for anew; once, for it may come out of what is kept. */
+export function pageIn(wanted: string | undefined) {
+  if (!wanted || wanted === spoken || sessionStorage.getItem(TRIED) === wanted) return;
+  sessionStorage.setItem(TRIED, wanted);
+  location.reload();
+}

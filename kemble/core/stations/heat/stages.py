@@ -15,7 +15,7 @@ from kemble.core.physics.steamer import Stage
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 Heats = Literal["heat", "grain"]
 STRONG_MIN = 10.0  # of strong steam at first, as the school has it that then turns it down
@@ -33,7 +33,7 @@ class StageWorked(Drawn):
 
     of: Heats
     name: str
-    says: str = ""
+    says: Words = ""
     level: StageLevel | None = None
     oven_c: float | None = None
     starts_min: float

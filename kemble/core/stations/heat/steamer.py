@@ -14,7 +14,7 @@ from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.stages import stages_said, under
 from kemble.core.stations.window import scaled, timed
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _POINTS = 80
 
@@ -25,7 +25,7 @@ class LevelAt(Drawn):
     level: Level
     g_per_min: float
     lasts_min: float
-    says: str
+    says: Words
 
 
 class SteamerDrawing(Drawn):

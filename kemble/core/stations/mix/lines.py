@@ -6,7 +6,7 @@ from kemble.core.facts.known import known
 from kemble.core.facts.quantity import UNITS, Household, household
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _NEAR_ENOUGH_PCT = 12.0  # as far as one egg is from another
 
@@ -28,7 +28,7 @@ class LineWorked(Drawn):
     part: int
     line: int
     role: str = "base"
-    name: str
+    name: Words
     group: str
     grams: float
     used_g: float
@@ -37,9 +37,9 @@ class LineWorked(Drawn):
     household: str
     household_error_pct: float
     carried: tuple[Carried, ...] = ()
-    allergens: tuple[str, ...]
-    look_alike: str
-    question: str = ""
+    allergens: tuple[Words, ...]
+    look_alike: Words
+    question: Words = ""
 
 
 def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked:

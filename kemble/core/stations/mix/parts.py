@@ -16,7 +16,7 @@ from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
 from kemble.core.sheet.document import Place
 from kemble.core.stations.heat.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 LEAST_RANGE = 0.01  # of a weight; a narrower range is not worth saying
 _A_CRUMB_G = 0.05  # less of it is nothing
@@ -38,7 +38,7 @@ class OutputWorked(Drawn):
     """One thing that a part makes, and all the places that it goes to."""
 
     id: str
-    name: str
+    name: Words
     group: str
     made_g: float
     place: Place  # where its rest goes: as the sheet says, else as is usual
@@ -52,8 +52,8 @@ class PartWorked(Drawn):
     role: str
     name: str
     family: str
-    family_name: str
-    says: str
+    family_name: Words
+    says: Words
     reduced: bool
     raw_g: float
     made_g: float

@@ -17,7 +17,7 @@ from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _RAW_G_PER_ML = 1.15  # of grain packed raw in a leaf; for how high it stands in the cone; kitchen estimate
 _ROOM = 0.75  # of a parcel is filled raw: the grain swells; kitchen estimate
@@ -53,7 +53,7 @@ class FrameDrawn(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    says: str
+    says: Words
     box: tuple[float, float, float, float]
     strokes: list[StrokeDrawn]
     pushes: list[PushDrawn]

@@ -31,7 +31,7 @@ from kemble.core.stations.shape.portions import (
 )
 from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
 _A_FILM_MM = 0.05  # a layer thinner than that is none
@@ -55,14 +55,14 @@ class BallDrawing(Drawn):
     heart_name: str = ""
     least_skin_mm: float
     near_skin_mm: float = 0.0
-    dough_name: str = "dough"
-    piece_name: str = "ball"
+    dough_name: Words = "dough"
+    piece_name: Words = "ball"
     dough_total_g: float
     filling_total_g: float
     dough_g_per_ml: float
     filling_g_per_ml: float
     filling_name: str
-    filling_word: str = "filling"
+    filling_word: Words = "filling"
     rolled: RolledDrawing | None = None
     remedies: tuple[Remedy, ...]
     cannot: Cannot = ""  # there is no such piece, and why: drawn as it was asked for, no station works with it

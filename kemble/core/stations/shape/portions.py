@@ -15,7 +15,7 @@ from kemble.core.sheet.document import Pieces
 from kemble.core.stations.mix.mix import Mixed
 from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 MOST_PIECES = 500
 _MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
@@ -29,7 +29,7 @@ _AS_GOOD_AS_EVEN = 0.05  # of a piece
 class Remedy(Drawn):
     """One way to balance dough and filling: words for the button, the pieces then, and a part made so many times."""
 
-    says: str
+    says: Words
     pieces: Pieces
     part: PartRole | None = None
     factor: float = 1.0

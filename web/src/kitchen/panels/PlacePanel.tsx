@@ -2,11 +2,15 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import type { KitchenSettings } from "../../api/client";
+import { LOCALES } from "../../api/generated";
 import { limit } from "../../api/limits";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberRow, PickRow, Row } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { TimeField } from "../../ui/WallField";
+import { dayWords } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 import type { PanelProps } from "../things";
 
 export function PlacePanel({ kitchen, set }: PanelProps) {
@@ -58,6 +62,18 @@ export function PlacePanel({ kitchen, set }: PanelProps) {
 export function MeasuredIn({ kitchen, set }: PanelProps) {
   return (
     <>
+      <Row label={t`Language and numbers`}>
+        <ActionMenu
+          label={t`Language and numbers: ${nameOf(kitchen.locale)}`}
+          choices={LOCALES.map((id) => ({ id, words: nameOf(id) }))}
+          onPick={(locale) => set({ locale: locale as KitchenSettings["locale"] })}
+        >
+          {nameOf(kitchen.locale)}
+        </ActionMenu>
+        <span className="ml-3 text-ink2">
+          {dayWords(A_DAY)}, {fixed(2.5, 1)}
+        </span>
+      </Row>
       <PickRow
         label={t`Cups and spoons`}
         value={kitchen.measures}
@@ -106,6 +122,10 @@ export function MeasuredIn({ kitchen, set }: PanelProps) {
     </>
   );
 }
+
+/** Every language by its own name, and where it is written so. */
+const nameOf = (id: string) => new Intl.DisplayNames(id, { type: "language" }).of(id) ?? id;
+const A_DAY = "2026-11-28"; // any: it shows how days are written
 
 /** Every zone that the browser knows, under its part of the world. */
 const ZONES = Intl.supportedValuesOf("timeZone").map((id) => {

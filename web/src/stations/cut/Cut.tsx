@@ -9,6 +9,7 @@ import type { Editing } from "../../sheet/useSheet";
 import { FactRows } from "../../ui/FactRows";
 import { TextLink } from "../../ui/LinkButton";
 import { Schools } from "../../ui/Schools";
+import { fixed } from "../../words/numbers";
 import type { StationProps } from "../props";
 import { Taught } from "../Taught";
 import { Cooling } from "./Cooling";
@@ -140,7 +141,7 @@ function KnifePlaces({ editing, cut }: { editing: Editing; cut: CutDrawing }) {
             </dt>
             <dd>
               <Trans>
-                <b>{ruler.ticks.map((mm) => (mm / 10).toFixed(1)).join(" · ")}</b> cm
+                <b>{ruler.ticks.map((mm) => fixed(mm / 10, 1)).join(" · ")}</b> cm
               </Trans>
             </dd>
             <dd>

@@ -7,6 +7,7 @@ import { useParams } from "react-router";
 import { api, ask } from "../../api/client";
 import { Frame, Waiting } from "../../ui/Frame";
 import { TextLink } from "../../ui/LinkButton";
+import { fixed } from "../../words/numbers";
 import { inches } from "./inches";
 
 const PAGE_MM = 180; // a strip longer than a sheet of paper takes is printed in lengths
@@ -101,7 +102,7 @@ export function Strip({ strip }: { strip: Length }) {
     <figure className="mt-5 break-inside-avoid">
       <figcaption className="text-sm">
         {strip.name}
-        {strip.whole > PAGE_MM ? t`, ${(strip.from / 10).toFixed(0)} to ${(strip.to / 10).toFixed(1)} cm` : ""}
+        {strip.whole > PAGE_MM ? t`, ${(strip.from / 10).toFixed(0)} to ${fixed(strip.to / 10, 1)} cm` : ""}
       </figcaption>
       <svg
         width={`${long + 2}mm`}
@@ -109,7 +110,7 @@ export function Strip({ strip }: { strip: Length }) {
         viewBox={`-1 0 ${long + 2} ${HIGH_MM}`}
         className="max-w-none"
         role="img"
-        aria-label={t`${strip.name}: cut at ${strip.ticks.map((at) => (at / 10).toFixed(1)).join(", ")} cm`}
+        aria-label={t`${strip.name}: cut at ${strip.ticks.map((at) => fixed(at / 10, 1)).join(", ")} cm`}
         data-testid="strip"
       >
         <rect x="0" y="0.5" width={long} height={HIGH_MM - 1} fill="none" stroke={ink} strokeWidth="0.25" />
@@ -124,7 +125,7 @@ export function Strip({ strip }: { strip: Length }) {
             <g key={at}>
               <path d={`M${x} 0.5v10`} stroke={ink} strokeWidth="0.35" />
               <text x={x + lean} y={low ? 20 : 14} fontSize="3.5" textAnchor="middle" fill={ink}>
-                {(at / 10).toFixed(1)}
+                {fixed(at / 10, 1)}
               </text>
               <text x={x + lean} y={low ? 24 : 18} fontSize="3.5" textAnchor="middle" fill={ink}>
                 {inches(at)}″

@@ -3,6 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { StepWorked, Worked } from "../../api/client";
+import { trimmed } from "../../words/numbers";
 
 export function Checks({ worked }: { worked: Worked }) {
   const step = worked.steps.find((one: StepWorked) => one.window && one.cue);
@@ -13,7 +14,7 @@ export function Checks({ worked }: { worked: Worked }) {
         {worked.checks.map((check) => (
           <li key={check.minute} className="hairline pt-1">
             <p className="text-2xl font-bold">
-              {+check.minute.toFixed(1)}{" "}
+              {trimmed(check.minute, 1)}{" "}
               <span className="text-base font-normal text-ink2">
                 <Trans>min</Trans>
               </span>

@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import type { Fact, FactKey, Facts } from "../../api/client";
 import { FactFigure } from "../../ui/FactFigure";
 import { capital } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 
 /** Minutes more or less than now, if something were otherwise. */
 const COSTS: FactKey[] = [
@@ -62,5 +63,5 @@ const costs = (key: FactKey, fact: Fact, covered: boolean) => {
 
 const signed = (fact: Fact) => {
   const value = Number(fact.value);
-  return `${value < 0 ? "−" : "+"} ${Math.abs(value).toFixed(fact.decimals)}`;
+  return `${value < 0 ? "−" : "+"} ${fixed(Math.abs(value), fact.decimals)}`;
 };

@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Facts, Hang, Sheet } from "../../api/client";
 import { LinkButton, TextLink } from "../../ui/LinkButton";
+import { fixed, trimmed } from "../../words/numbers";
 import { isMeasuredHere, Measure } from "./Measure";
 
 interface Props {
@@ -15,7 +16,7 @@ interface Props {
   onSheet: (sheet: Sheet) => void;
 }
 
-const minutes = (value: number) => (value < 20 ? +value.toFixed(1) : value.toFixed(0));
+const minutes = (value: number) => (value < 20 ? trimmed(value, 1) : value.toFixed(0));
 
 export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
   const [open, setOpen] = useState("");
@@ -79,5 +80,5 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
 
 const rangeOf = (hang: Hang) =>
   hang.unit === "x"
-    ? t`between ${hang.low.toFixed(2)} and ${hang.high.toFixed(2)} times what is told`
+    ? t`between ${fixed(hang.low, 2)} and ${fixed(hang.high, 2)} times what is told`
     : t`${+hang.low.toPrecision(3)} to ${+hang.high.toPrecision(3)} ${hang.unit}`;

@@ -7,6 +7,7 @@ import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { sizeWords } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 
 export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts }) {
   const scale = 320 / drawing.pot_mm;
@@ -20,7 +21,7 @@ export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts 
   // From the side one sees the front row of a round layer.
   const row = Math.max(1, Math.min(drawing.load, Math.floor(wide / (2 * r + 6))));
   const gap = (wide - row * 2 * r) / (row + 1);
-  const litres = (Number(facts["heat.water_ml"]?.value ?? 0) / 1000).toFixed(1);
+  const litres = fixed(Number(facts["heat.water_ml"]?.value ?? 0) / 1000, 1);
   const words = t`${plural(drawing.loads, { one: "# load", other: "# loads" })} of ${drawing.load}, in ${litres} litres`;
   return (
     <Drawing

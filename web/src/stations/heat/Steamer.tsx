@@ -6,6 +6,7 @@ import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { lengthWords, volumeUnit, volumeWords } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 
 export type Within =
   | { kind: "tin"; tin: Tin; depthMm: number; covered: boolean }
@@ -41,7 +42,7 @@ export function Steamer({ steamer, facts, within, at }: Props) {
     typeof topUpAt === "number" && typeof ml === "number"
       ? t`top up at ${topUpAt.toFixed(0)} min: ${volumeWords(Math.round(ml / 10) * 10, 0)}, boiling`
       : t`no top-up needed`;
-  const litres = t`${volumeUnit() === "ml" ? t`${(start / 1000).toFixed(1)} litres` : volumeWords(start)} to start`;
+  const litres = t`${volumeUnit() === "ml" ? t`${fixed(start / 1000, 1)} litres` : volumeWords(start)} to start`;
   const creases = steamer.rack_mm - steamer.gap_mm;
   return (
     <Drawing

@@ -12,6 +12,7 @@ import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberField } from "../../ui/NumberField";
 import { weightWords } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
 import { workedLine } from "./pairing";
@@ -189,7 +190,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
         )}
       </td>
       <td className="whitespace-nowrap pl-2 text-right">
-        {shown && role === "base" ? `${shown.pct < 10 ? shown.pct.toFixed(1) : shown.pct.toFixed(0)} %` : ""}
+        {shown && role === "base" ? `${shown.pct < 10 ? fixed(shown.pct, 1) : shown.pct.toFixed(0)} %` : ""}
       </td>
       <td className="pl-1 text-right">
         {lines.length + (sheet.parts[part]?.takes.length ?? 0) > 1 && (

@@ -14,6 +14,7 @@ import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
+import { fixed } from "../../words/numbers";
 import { joinSteps } from "./places";
 
 interface Props {
@@ -255,7 +256,7 @@ function Splits({ line, role, roles, onChange }: SplitsProps) {
               onChange={(value) => put(splits.map((one, j) => (j === i ? { ...one, share: value / PER_CENT } : one)))}
             />
           ) : (
-            <span className="w-[5.2rem] text-right">{(split.share * PER_CENT).toFixed(1)} %</span>
+            <span className="w-[5.2rem] text-right">{fixed(split.share * PER_CENT, 1)} %</span>
           )}
           <select
             aria-label={t`Share ${i + 1} goes to`}

@@ -9,6 +9,7 @@ import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
 import { weightWords } from "../../ui/words";
+import { fixed } from "../../words/numbers";
 
 type Remedy = BallDrawing["remedies"][number];
 
@@ -88,7 +89,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
               strokeWidth="1.3"
             />
             <Label x={bar.count * unit + 10} y={40} bold size={17} tone={short === bar.name && !live ? "bean" : "ink"}>
-              {bar.count.toFixed(1)}
+              {fixed(bar.count, 1)}
             </Label>
           </g>
         ))}

@@ -1,0 +1,103 @@
+"""The languages of the kitchen: what the core and the pages say, in one catalogue a language.
+
+A folder a language: `core.po` for what the core says, `pages.po` for what stands in the pages. English is the source and
+needs no catalogue to be spoken; those in `en` are what a translator begins with (`make words` writes them anew).
+"""
+
+from __future__ import annotations
+
+import string
+from collections.abc import Callable, Mapping
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from babel.core import Locale
+from babel.messages.pofile import read_po
+from babel.numbers import get_decimal_symbol
+
+from kemble.core.words import Tongue
+
+ROOT = Path(__file__).parent
+SOURCE = "en"
+MADE_UP = "en-XA"
+"""Of no people: every word of the catalogue wears accents, so that one that is not in it can be seen."""
+
+_ACCENTS = str.maketrans("aceinouyACEINOUY", "åçéîñöüýÅÇÉÎÑÖÜÝ")
+
+
+class Catalogue:
+    """A language, or English by other marks of numbers. Holds what `kemble.core.words.Tongue` asks for."""
+
+    def __init__(self, found: Callable[[str], str | None], decimal: str) -> None:
+        self._found = found
+        self._decimal = decimal
+        self._put = _Put(self)
+
+    def read(self, words: str) -> str:
+        """What the catalogue has for them; a word that stands there with a capital is found without it as well."""
+        if (there := self._found(words)) is not None:
+            return there
+        if words[:1].islower() and (there := self._found(words[:1].upper() + words[1:])) is not None:
+            return there[:1].lower() + there[1:]
+        return words
+
+    def say(self, sentence: str, values: dict[str, object]) -> str:
+        there = self.read(sentence)
+        if not values:
+            return there
+        return self._put.vformat(there, (), {k: self.read(v) if isinstance(v, str) else v for k, v in values.items()})
+
+    def number(self, written: str) -> str:
+        return written.replace(".", self._decimal)
+
+
+class _Put(string.Formatter):
+    """Puts values into a sentence, numbers by the marks of the place."""
+
+    def __init__(self, catalogue: Catalogue) -> None:
+        self._catalogue = catalogue
+
+    def format_field(self, value: Any, format_spec: str) -> str:
+        written = format(value, format_spec)
+        return self._catalogue.number(written) if isinstance(value, (int, float)) else written
+
+
+def languages() -> list[str]:
+    """Those that there is a catalogue for, the source first."""
+    others = sorted(folder.name for folder in ROOT.iterdir() if (folder / "core.po").is_file())
+    return [SOURCE, *(one for one in others if one != SOURCE)]
+
+
+@cache
+def tongue_of(locale: str) -> Tongue | None:
+    """What is spoken in a locale such as "en-GB"; None is English with a point in its numbers, as the core writes it."""
+    if locale == MADE_UP:
+        return Catalogue(accented(_messages(SOURCE)), ",")
+    language, decimal = locale.split("-")[0], get_decimal_symbol(Locale.parse(locale, sep="-"))
+    if language == SOURCE or language not in languages():
+        return None if decimal == "." else Catalogue(lambda words: None, decimal)
+    return Catalogue({source: said for source, said in _messages(language).items() if said}.get, decimal)
+
+
+def _messages(language: str) -> Mapping[str, str]:
+    with (ROOT / language / "core.po").open("rb") as file:
+        return {str(one.id): str(one.string) for one in read_po(file, locale=language) if one.id}
+
+
+def accented(messages: Mapping[str, str]) -> Callable[[str], str | None]:
+    """The made-up language: what is in the catalogue with accents on it, its `{values}` left alone."""
+
+    def found(words: str) -> str | None:
+        if words not in messages:
+            return None
+        if "{" not in words:
+            return words.translate(_ACCENTS)
+        told = ""
+        for text, name, spec, _ in string.Formatter().parse(words):
+            told += text.translate(_ACCENTS).replace("{", "{{").replace("}", "}}")
+            if name is not None:
+                told += f"{{{name}:{spec}}}" if spec else f"{{{name}}}"
+        return told
+
+    return found
