@@ -7,6 +7,7 @@ import { api, ask } from "./api/client";
 import { queryClient, sessionQuery } from "./api/queries";
 import { useReach } from "./api/reach";
 import { Counter } from "./counter/Counter";
+import { keepShell } from "./keepShell";
 import { useLesson } from "./lesson/lesson";
 import { TellingsProvider } from "./make/Tellings";
 import { invitation, usedKey } from "./session/key";
@@ -165,7 +166,7 @@ const router = createBrowserRouter([
 ]);
 
 /** The whole of it, in the language that has been set. */
-export default function Kemble() {
+export function Kemble() {
   return (
     <StrictMode>
       <QueryClientProvider client={queryClient}>
@@ -175,3 +176,5 @@ export default function Kemble() {
     </StrictMode>
   );
 }
+
+keepShell();

@@ -3,7 +3,6 @@
 import "./ui/look.css";
 import { setNonce } from "get-nonce";
 import { createRoot } from "react-dom/client";
-import { keepShell } from "./keepShell";
 import { wearTheme } from "./ui/theme";
 import { speak } from "./words/language";
 
@@ -13,8 +12,7 @@ wearTheme();
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 if (nonce) setNonce(nonce);
 
-await speak(document.documentElement.lang);
-const { default: Kemble } = await import("./House");
-createRoot(document.getElementById("root") as HTMLElement).render(<Kemble />);
-
-keepShell();
+// Nothing above may say a word: what does is read only once the language is known.
+void speak(document.documentElement.lang)
+  .then(() => import("./House"))
+  .then(({ Kemble }) => createRoot(document.getElementById("root") as HTMLElement).render(<Kemble />));
