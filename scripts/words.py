@@ -13,7 +13,7 @@ import sys
 from collections.abc import Iterable, Iterator
 from dataclasses import fields, is_dataclass
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args
 
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
@@ -25,7 +25,9 @@ from pydantic import BaseModel
 
 from kemble.core.cards.cautions import CAUTIONS
 from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.tastes import SCALES
+from kemble.core.cards.placing import PLACING
+from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.cards.way import BaseKind
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.estimates import ESTIMATES
@@ -67,7 +69,6 @@ FOR_CODE = {
     *(
         "cautions",
         "choice",
-        "moves",
         "shape",
         "lists_groups",
         "needs",
@@ -87,7 +88,6 @@ FOR_CODE = {
         "takes",
         "outputs_of",
         "tells",
-        "look_alike",
         "sweetened",
     ),
 }
@@ -107,6 +107,7 @@ def _words(value: Any, name: str = "") -> Iterator[str]:
         if re.search("[A-Za-z]{2}", value) and not FOR_CODE_ALONE.match(value):
             yield value
     elif isinstance(value, dict):
+        yield from value if name == "packs" else ()
         for one in value.values():
             yield from _words(one, name)
     elif isinstance(value, BaseModel):
@@ -143,6 +144,31 @@ def _is_prose(text: str) -> bool:
     return bool(PROSE.search(text)) and "{" not in text and "\n" not in text
 
 
+# Words that the code puts into its sentences one at a time.
+ALONE = (
+    *get_args(TasteId),
+    *get_args(BaseKind),
+    *(
+        "water",
+        "sugar",
+        "fat",
+        "salt",
+        "less",
+        "more",
+        "longer",
+        "shorter",
+        "top",
+        "right",
+        "bottom",
+        "left",
+        "nothing",
+    ),
+    *("cup", "cups", "tbsp", "tsp"),
+    *("chewy", "tender", "creased"),  # bites and tops of one word
+    *("low", "medium", "high", "off", "metal", "glass", "ceramic"),
+)
+
+
 def catalogue() -> Catalog:
     """All that the core and the server say, each with the file that says it."""
     found = Catalog()
@@ -152,7 +178,7 @@ def catalogue() -> Catalog:
             found.add(str(sentence), locations=[(where, 0)])
         for words in of_module_tables(path):
             found.add(words, locations=[(where, 0)])
-    tables = of_tables(WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder())
+    tables = of_tables(ALONE, PLACING, WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder())
     for words in tables:
         found.add(words)
     return found

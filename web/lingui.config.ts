@@ -4,7 +4,7 @@ import { formatter } from "@lingui/format-po";
 /** The words of the pages: English stands in the code, every other language in `kemble/words/<language>/pages.po`. */
 export default defineConfig({
   sourceLocale: "en",
-  locales: ["en", "de"],
+  locales: ["en"],
   catalogs: [
     { path: "<rootDir>/../kemble/words/{locale}/pages", include: ["<rootDir>/src"], exclude: ["**/*.test.*"] },
   ],

@@ -7,16 +7,16 @@ it (`Tongue.read`). Without a tongue everything is English, at the cost of a for
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from typing import Annotated, Literal, Protocol
+from functools import lru_cache, wraps
+from typing import Annotated, Literal, ParamSpec, Protocol, TypeVar
 
 from pydantic import PlainSerializer
 
-Locale = Literal["en-GB", "en-US", "en-CA", "en-IN", "en-AU", "en-IE", "en-150", "en-XA"]
-"""A language, and how it is written where: its words, its marks of numbers, its days. en-150 is English with a decimal comma, as
-on the continent of Europe; en-XA is of nobody, and shows what is not in the catalogue (`kemble.words`)."""
+Locale = Literal["en-GB", "en-US", "en-CA", "en-IN", "en-AU", "en-IE", "en-DE", "en-XA"]
+"""A language, and how it is written where: its words, its marks of numbers, its days. en-DE is English with a decimal comma; en-XA is of nobody, and shows what is not in the catalogue (`kemble.words`)."""
 
 
 class Tongue(Protocol):
@@ -65,6 +65,27 @@ def read(words: str) -> str:
 
 Words = Annotated[str, PlainSerializer(read, return_type=str)]
 """A field of an answer that is read by people: whatever of it stands in the catalogue goes out in what is spoken here."""
+
+
+Asked = ParamSpec("Asked")
+Told = TypeVar("Told")
+
+
+def remembered(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, Told]]:
+    """Keeps the last answers of a function whose answers hold words: what was said in one language is not said in another."""
+
+    def keeping(work: Callable[Asked, Told]) -> Callable[Asked, Told]:
+        @lru_cache(maxsize=most)
+        def kept(tongue: Tongue | None, *args: Asked.args, **named: Asked.kwargs) -> Told:
+            return work(*args, **named)
+
+        @wraps(work)
+        def asked(*args: Asked.args, **named: Asked.kwargs) -> Told:
+            return kept(_spoken.get(), *args, **named)  # type: ignore[arg-type]
+
+        return asked
+
+    return keeping
 
 
 def spoken() -> Tongue | None:

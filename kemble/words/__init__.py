@@ -35,11 +35,13 @@ class Catalogue:
         self._put = _Put(self)
 
     def read(self, words: str) -> str:
-        """What the catalogue has for them; a word that stands there with a capital is found without it as well."""
+        """What the catalogue has for them; a word is found whether it stands there with a capital or without."""
         if (there := self._found(words)) is not None:
             return there
         if words[:1].islower() and (there := self._found(words[:1].upper() + words[1:])) is not None:
             return there[:1].lower() + there[1:]
+        if words[:1].isupper() and (there := self._found(words[:1].lower() + words[1:])) is not None:
+            return there[:1].upper() + there[1:]
         return words
 
     def say(self, sentence: str, values: dict[str, object]) -> str:

@@ -43,13 +43,13 @@ class ShoppingLine(BaseModel):
     ingredient: str
     name: Words
     group: Group
-    shelf: str
+    shelf: Words
     need_g: float
     spare_g: float
     have_g: float
     buy_g: float
     packs: int | None
-    pack: str
+    pack: Words
     pack_g: float | None
     carry_g: float  # in packs; what is sold loose or made at home is none of the shop's
     left_g: float

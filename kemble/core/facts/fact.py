@@ -20,7 +20,7 @@ GEOMETRY = "geometry"
 CONSERVATION = "conservation of mass"
 WEIGHED = "weighed in this making"
 
-Value = float | str
+Value = float | Words
 
 
 class Origin(BaseModel):

@@ -10,11 +10,10 @@ import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import product
 from typing import Literal, NamedTuple, get_args
 
-from kemble.core.words import say
+from kemble.core.words import read, remembered, say
 
 UnitId = Literal[
     "g",
@@ -248,7 +247,7 @@ SPOONS: dict[Measures, Spoons] = {
 }
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     """Every sensible combination as (ml, effort, words), made once for each drawer."""
     found = []
@@ -256,7 +255,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
         if not (c or b or s) or (c and s) or (b > 4 and s) or (c and b > _SPOONS_BESIDE_A_CUP):
             continue
         words = [
-            f"{text} {name}{'s' if name == 'cup' and n > 1 else ''}"
+            f"{text} {read('cups' if name == 'cup' and n > 1 else name)}"
             for n, text, name in ((c, cup_text, "cup"), (b, tbsp_text, "tbsp"), (s, tsp_text, "tsp"))
             if n
         ]
@@ -265,7 +264,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     return sorted(found)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | None:
     """The measures that exist nearest to `mass_g`, and the error of using them.
 

@@ -461,7 +461,7 @@ def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Quanti
     if match["about"]:
         guessed.append("about")
     if heap and heap != "level":
-        guessed.append(f"{heap}: taken as {HEAPS[heap]:g} of a level one")
+        guessed.append(say("{heap}: taken as {heaps:g} of a level one", heap=heap, heaps=HEAPS[heap]))
     if rough:
         guessed.append(rough)
     return _Quantity(value * factor * HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))

@@ -23,7 +23,7 @@ from kemble.core.geometry.floor import (
     in_tray,
     is_corner,
 )
-from kemble.core.words import say
+from kemble.core.words import remembered, say
 
 Pattern = Literal["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"]
 
@@ -74,7 +74,7 @@ class Wish:
         return self.count if self.area is None else max(1, round(total / self.area))
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def cut_tray(tray: Tray, pattern: Pattern, wish: Wish) -> Cutting | None:
     """The tray cut by a pattern. None when not one whole piece of that size lies in it.
 
@@ -617,7 +617,7 @@ def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[Ruler]:
     ):
         ticks = tuple(sorted(p[1 - across] for p in points if abs(p[across] - wall) < A_HAIR))
         if ticks:
-            found.append(Ruler(f"{name}: {side}", length, ticks))
+            found.append(Ruler(say("{name}: {side}", name=name, side=side), length, ticks))
     return found
 
 

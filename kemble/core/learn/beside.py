@@ -177,7 +177,14 @@ def beside(
         hers=clouds[0],
         mine=clouds[1],
         explained=[*_ratios(her, me), *_time(her, me, kitchen), *_tastes(her, me, WAYS[hers.way], tasted, keys)],
-        weigh=f"{most[2].weigh}: the cloud of {most[1]} becomes {most[0]:.0f} % smaller" if most else "",
+        weigh=say(
+            "{weigh}: the cloud of {most} becomes {most_2:.0f} % smaller",
+            weigh=most[2].weigh,
+            most=most[1],
+            most_2=most[0],
+        )
+        if most
+        else "",
     )
 
 
@@ -313,7 +320,12 @@ def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
         if abs(there - here) < 1.0 and sd < 1.0:
             continue
         sure = abs(there - here) > EDGE * sd
-        says = f"{'more' if there > here else 'less'}: hers has {there:.0f} %, mine {here:.0f}"
+        says = say(
+            "{which}: hers has {there:.0f} %, mine {here:.0f}",
+            which="more" if there > here else "less",
+            there=there,
+            here=here,
+        )
         if not sure:
             low, high = (there - here + sign * EDGE * sd for sign in (-1, 1))
             says = say(
@@ -375,7 +387,9 @@ def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: 
         sd = math.hypot(slopes_sd, math.sqrt(sum(where)))
         said = sorted(((abs(one), i, one) for i, one in enumerate(each) if abs(one) >= _WORTH_MARK), reverse=True)
         words = SCALES[taste].too_much if by > 0 else SCALES[taste].too_little
-        told = [f"{WORDS[LEVERS[i]]}: {one:+.1f} marks of {by:+.1f}" for _, i, one in said]
+        told = [
+            say("{words}: {one:+.1f} marks of {by:+.1f}", words=WORDS[LEVERS[i]], one=one, by=by) for _, i, one in said
+        ]
         found.append(
             Explained(
                 outcome=taste,

@@ -22,6 +22,7 @@ from kemble.core.run.state import StepState
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked, sensed
 from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
 
 Kind = Literal["time", "weight", "reading", "taught"]
 _HELD_SD = (
@@ -141,13 +142,20 @@ def _time(
     before = max(0.0, told - of.likely) if step.window else 0.0  # loads before the last
     took = (state.ended - state.started).total_seconds() / 60 - before
     if took < _LEAST_MIN:
-        left_out.append(f"{step.title}: ended after {max(0.0, took):.0f} minutes")
+        left_out.append(say("{title}: ended after {max_:.0f} minutes", title=step.title, max_=max(0.0, took)))
         return []
     if took > _MOST_TIMES * of.likely:
-        left_out.append(f"{step.title}: {took:.0f} minutes, {of.likely:.0f} told: a clock that was forgotten")
+        left_out.append(
+            say(
+                "{title}: {took:.0f} minutes, {likely:.0f} told: a clock that was forgotten",
+                title=step.title,
+                took=took,
+                likely=of.likely,
+            )
+        )
         return []
     factor = told / of.likely if not step.window and of.likely else 1.0
-    says = f"{step.title}: {took:.0f} min, {of.likely * factor:.0f} told"
+    says = say("{title}: {took:.0f} min, {likely:.0f} told", title=step.title, took=took, likely=of.likely * factor)
     if step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE):
         return [Sight("time", key, says, of.likely * factor, took, took, _HELD_SD, _moves(of))]
     looked = _looked_at(step.id, state, events)
@@ -180,7 +188,7 @@ def _weight(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -
     if target is None or not state.weights or target.key not in spreads:
         return []
     of, grams = spreads[target.key], state.weights[-1].grams
-    says = f"{target.label}: {grams:.0f} g, {of.likely:.0f} told"
+    says = say("{label}: {grams:.0f} g, {likely:.0f} told", label=target.label, grams=grams, likely=of.likely)
     return [Sight("weight", target.key, says, of.likely, grams, grams, _WEIGHT_SD, _moves(of))]
 
 
@@ -205,7 +213,13 @@ def _readings(step: StepWorked, state: StepState, worked: Worked, spreads: Mappi
         sd = max(0.02, (later - earlier) / 2 * _READING_SD_C / max(at, 1.0))
         if at <= 0 or sd > 0.5:
             continue
-        says = f"{step.title}: {read.celsius:.0f} °C at {read.minute:.0f} min, told at {at:.0f}"
+        says = say(
+            "{title}: {celsius:.0f} °C at {minute:.0f} min, told at {at:.0f}",
+            title=step.title,
+            celsius=read.celsius,
+            minute=read.minute,
+            at=at,
+        )
         moves = _moves(spreads[_DONE], _CALLED_DONE)
         found.append(Sight("reading", _DONE, says, at, read.minute, read.minute, math.hypot(sd, 0.03), moves))
     return found
@@ -228,7 +242,7 @@ def _taught(worked: Worked, spreads: Mapping[str, Spread]) -> list[Sight]:
         if key not in spreads:
             continue
         of = spreads[key]
-        says = f"taught: {one.minutes:.0f} min, {of.likely:.0f} told"
+        says = say("taught: {minutes:.0f} min, {likely:.0f} told", minutes=one.minutes, likely=of.likely)
         found.append(Sight("taught", key, says, of.likely, one.minutes, one.minutes, _TAUGHT_SD, _moves(of)))
     return found
 

@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, MEASUREMENTS, EstimateId, Measurement
 from kemble.core.learn.learner import Array, Learnt, Prior
 from kemble.core.physics.spread import EDGE, Spread
-from kemble.core.words import Words, say
+from kemble.core.words import Words, read, say
 
 _LOOK_MIN = 5.0  # between two looks
 _LOOK_SD, _READ_SD, _PAN_SD = 0.07, 0.05, 0.02
@@ -42,7 +42,7 @@ class Teaches(BaseModel):
     brings_min: float
     takes_min: float
     measurement: Measurement | None = None
-    because: str = ""
+    because: Words = ""
 
 
 @dataclass(slots=True)
@@ -124,7 +124,7 @@ def _measurements(made: Sequence[Made], known: _Known) -> list[Teaches]:
             after = ESTIMATES[row].after
             step = _Known(known.names, covariance)
             covariance = step.after(step.vector([(row, 1.0)]), after)
-        words = ", ".join(ESTIMATES[row].words for row in rows[:2])
+        words = ", ".join(read(ESTIMATES[row].words) for row in rows[:2])
         found.append(
             Teaches(
                 says=f"{does[:1].upper()}{does[1:]}",

@@ -79,7 +79,7 @@ def number(key: str) -> Witness:
         if beyond:
             return Word("for", f"{shown}: {'under' if limit.side == 'low' else 'over'} {edge}")
         room = (value / limit.than - 1) * (1 if limit.side == "low" else -1) if limit.than else 0.0
-        return Word("against", f"{shown}: well within {edge}") if room > _CLEAR else None
+        return Word("against", say("{shown}: well within {edge}", shown=shown, edge=edge)) if room > _CLEAR else None
 
     return witness
 
@@ -105,7 +105,9 @@ def _lasting(names: Sequence[str], judge: Callable[[float, float, float], Litera
                 side = judge(took / told, told, took)
                 if side:
                     title = batch.steps[step].title
-                    words.append(Word(side, f"{title}: {took:.0f} min, {told:.0f} told"))
+                    words.append(
+                        Word(side, say("{title}: {took:.0f} min, {told:.0f} told", title=title, took=took, told=told))
+                    )
         return _loudest(words)
 
     return witness
@@ -133,9 +135,29 @@ def undercooked(batch: Happened, fault: Fault) -> Word | None:
                     )
                 )
         if took < worked.window.first_check:
-            words.append(Word("for", f"{worked.title}: {took:.0f} min, first look at {worked.window.first_check:.0f}"))
+            words.append(
+                Word(
+                    "for",
+                    say(
+                        "{title}: {took:.0f} min, first look at {first_check:.0f}",
+                        title=worked.title,
+                        took=took,
+                        first_check=worked.window.first_check,
+                    ),
+                )
+            )
         elif took >= worked.window.done:
-            words.append(Word("against", f"{worked.title}: {took:.0f} min, likely done at {worked.window.done:.0f}"))
+            words.append(
+                Word(
+                    "against",
+                    say(
+                        "{title}: {took:.0f} min, likely done at {done:.0f}",
+                        title=worked.title,
+                        took=took,
+                        done=worked.window.done,
+                    ),
+                )
+            )
     return _loudest(words)
 
 
@@ -147,9 +169,29 @@ def overcooked(batch: Happened, fault: Fault) -> Word | None:
         if worked.window is None or took is None:
             continue
         if took > worked.window.latest:
-            words.append(Word("for", f"{worked.title}: {took:.0f} min, {worked.window.latest:.0f} at the latest"))
+            words.append(
+                Word(
+                    "for",
+                    say(
+                        "{title}: {took:.0f} min, {latest:.0f} at the latest",
+                        title=worked.title,
+                        took=took,
+                        latest=worked.window.latest,
+                    ),
+                )
+            )
         elif took <= worked.window.done:
-            words.append(Word("against", f"{worked.title}: {took:.0f} min, likely done at {worked.window.done:.0f}"))
+            words.append(
+                Word(
+                    "against",
+                    say(
+                        "{title}: {took:.0f} min, likely done at {done:.0f}",
+                        title=worked.title,
+                        took=took,
+                        done=worked.window.done,
+                    ),
+                )
+            )
     return _loudest(words)
 
 
@@ -199,7 +241,7 @@ def weighed(key: str, side: Literal["over", "under"]) -> Witness:
                 continue
             read, told = state.weights[-1].grams, worked.target.grams
             off = read / told - 1 if told else 0.0
-            says = f"{worked.target.label}: {read:.0f} g, {told:.0f} told"
+            says = say("{label}: {read:.0f} g, {told:.0f} told", label=worked.target.label, read=read, told=told)
             if off > _OFF:
                 words.append(Word("for" if side == "over" else "against", says))
             elif off < -_OFF:

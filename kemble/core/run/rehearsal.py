@@ -165,7 +165,10 @@ def report(runs: Sequence[tuple[str, Plan, Sequence[Event]]], cooks: int, now: d
         burnt=_worst(_burnt(runs, states, now)),
         missed=_worst(_missed(runs, states)),
         table=_worst(
-            Shown(says=f"{title}: {_min(state.late_min)} late on the table.", minutes=state.late_min)
+            Shown(
+                says=say("{title}: {min_} late on the table.", title=title, min_=_min(state.late_min)),
+                minutes=state.late_min,
+            )
             for (title, _, _), state in zip(runs, states, strict=True)
             if state.late_min >= _TOLD_MIN
         ),
@@ -207,7 +210,11 @@ def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
         minutes = (ends - begins).total_seconds() / 60
         if minutes >= _TOLD_MIN:
             titles = " and ".join(one.title for one in together)
-            found.append(Shown(says=f"{titles}: held at once for {_min(minutes)}.", minutes=minutes))
+            found.append(
+                Shown(
+                    says=say("{titles}: held at once for {min_}.", titles=titles, min_=_min(minutes)), minutes=minutes
+                )
+            )
     return found
 
 
@@ -256,7 +263,12 @@ def _burnt(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[R
                 continue
             minutes = ((state.ended or now) - state.latest).total_seconds() / 60
             if minutes >= _TOLD_MIN:
-                found.append(Shown(says=f"{one.step.title}: {_min(minutes)} past its latest.", minutes=minutes))
+                found.append(
+                    Shown(
+                        says=say("{title}: {min_} past its latest.", title=one.step.title, min_=_min(minutes)),
+                        minutes=minutes,
+                    )
+                )
     return found
 
 

@@ -36,7 +36,7 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
         found.append(
             Caution(
                 id="allergens",
-                title="Allergens",
+                title=say("Allergens"),
                 says=say(
                     "Contains {join_}. Rice is free of gluten only if its mill is: read the packet.",
                     join_=", ".join(holds),

@@ -16,6 +16,7 @@ from kemble.core.sheet.bowl import Contribution, Had
 from kemble.core.sheet.document import Part
 from kemble.core.stations.staging import staged_steps
 from kemble.core.stations.working import Working
+from kemble.core.words import read
 
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
 
@@ -109,7 +110,7 @@ def _put(working: Working, had: Had, step_id: str) -> _Put | None:
     name = had.item.name[:1].lower() + had.item.name[1:]
     step = Step(
         step_id,
-        card.title.format(name=name),
+        read(card.title).format(name=name),
         card.words,
         Minutes(card.minutes),
         "held",

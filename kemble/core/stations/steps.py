@@ -22,7 +22,7 @@ from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
 from kemble.core.stations.joining import own_steps
 from kemble.core.stations.working import Working
-from kemble.core.words import Words
+from kemble.core.words import Words, read, say
 
 
 class Worded(BaseModel):
@@ -289,7 +289,7 @@ def _to_hand(contribution: Contribution, working: Working) -> ToHand:
         name=contribution.item.name,
         grams=contribution.grams,
         household=near.text if near else "",
-        splits=[f"{working.weight(share.grams)} {share.at}" for share in here],
+        splits=[say("{grams} {at}", grams=working.weight(share.grams), at=share.at) for share in here],
     )
 
 
@@ -357,7 +357,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
     return known(
         StepWorked,
         id=one.id,
-        title=step.title.replace("{name}", _called(one, working)),
+        title=read(step.title).replace("{name}", _called(one, working)),
         words=step.words,
         asks=step.asks,
         minutes=minutes,

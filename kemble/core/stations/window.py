@@ -31,13 +31,13 @@ class Hang(Drawn):
 
     id: str
     words: Words
-    moves: str
+    moves: Words
     minutes: float
     share_pct: float
     low: float
     value: float
     high: float
-    unit: str
+    unit: Words
     narrows: Measurement | None = None
     narrow_words: Words = ""
     takes_min: float = 0.0

@@ -114,7 +114,7 @@ class WayCard(BaseModel):
     scalds: dict[str, float]
     batters: dict[str, float]
     parts: list[str]
-    words: dict[str, str]
+    words: dict[str, Words]
     zone: list[MapPoint]
     zone_words: list[ZoneWord]
     choices: list[ChoiceCard]

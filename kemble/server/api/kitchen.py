@@ -91,8 +91,8 @@ class EstimateRow(BaseModel):
     value: float
     low: float
     high: float
-    unit: str
-    moves: str
+    unit: Words
+    moves: Words
     narrow_words: Words
 
 

@@ -20,6 +20,8 @@ class IngredientCard(Ingredient):
     """An ingredient as this kitchen has it. `own`: the cook's own, or the cook's own figures for one of the larder."""
 
     name: Words
+    look_alike: Words
+    caution: Words
     own: bool
     figures: Words
 

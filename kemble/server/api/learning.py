@@ -9,6 +9,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 from pydantic import BaseModel
 
+from kemble.core.cards.called import title_of
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
 from kemble.core.learn.cups import cups
@@ -48,8 +49,8 @@ class LearnedRow(BaseModel):
     id: EstimateId
     about: About
     words: Words
-    unit: str
-    moves: str
+    unit: Words
+    moves: Words
     is_log: bool
     craft: Range
     own: Range
@@ -70,9 +71,10 @@ class LeftOut(BaseModel):
 
 
 class Pace(BaseModel):
-    """A step, and so many times the usual minutes."""
+    """A step, what it is called, and so many times the usual minutes."""
 
     step: str
+    title: Words
     times: float
 
 
@@ -86,7 +88,7 @@ class LearnedCup(BaseModel):
 
 class MovedRow(BaseModel):
     words: Words
-    unit: str
+    unit: Words
     was: float
     now: float
 
@@ -161,7 +163,10 @@ def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
         teaches=what_teaches(made_here(kitchen), learnt, priors),
         left_out=_left_out(kitchen, batches),
         odd=[_pull(batches[number], 0.0) for number in learnt.odd],
-        pace=[Pace(step=step, times=times) for step, times in sorted(kitchen.learnt.get("pace", {}).items())],
+        pace=[
+            Pace(step=step, title=title_of(step), times=times)
+            for step, times in sorted(kitchen.learnt.get("pace", {}).items())
+        ],
         cups=[
             LearnedCup(words=one.words, craft=_range(one.craft), own=_range(one.own)) for one in cups(kitchen.settings)
         ],

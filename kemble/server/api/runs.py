@@ -31,7 +31,7 @@ from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.stations.shape.hands import HandsDrawn, hands_of
-from kemble.core.words import say
+from kemble.core.words import Words, say
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
@@ -73,7 +73,7 @@ class RunClock(BaseModel):
     run's own clock."""
 
     step: str
-    title: str
+    title: Words
     due: datetime
     first_check: datetime | None
     latest: datetime | None
@@ -90,7 +90,7 @@ class RunCard(BaseModel):
     rehearsed: bool
     wall: datetime
     state: RunState
-    step: str
+    step: Words
     clocks: list[RunClock]
 
 

@@ -880,7 +880,7 @@ export const LOCALES = [
   "en-IN",
   "en-AU",
   "en-IE",
-  "en-150"
+  "en-DE"
 ] as const;
 
 export const GROUPS = [

@@ -4067,11 +4067,7 @@ export interface components {
              * @default []
              */
             allergens: string[];
-            /**
-             * Caution
-             * @description at most 300 letters
-             * @default
-             */
+            /** Caution */
             caution: string;
             /**
              * Density
@@ -4098,11 +4094,7 @@ export interface components {
              * @description small letters, figures and dashes
              */
             id: string;
-            /**
-             * Look Alike
-             * @description at most 300 letters
-             * @default
-             */
+            /** Look Alike */
             look_alike: string;
             /** Name */
             name: string;
@@ -4339,7 +4331,7 @@ export interface components {
              * @default en-GB
              * @enum {string}
              */
-            locale: "en-GB" | "en-US" | "en-CA" | "en-IN" | "en-AU" | "en-IE" | "en-150" | "en-XA";
+            locale: "en-GB" | "en-US" | "en-CA" | "en-IN" | "en-AU" | "en-IE" | "en-DE" | "en-XA";
             /**
              * Machines
              * @description 0 to 4 machines that pound or grind
@@ -5662,13 +5654,15 @@ export interface components {
         };
         /**
          * Pace
-         * @description A step, and so many times the usual minutes.
+         * @description A step, what it is called, and so many times the usual minutes.
          */
         Pace: {
             /** Step */
             step: string;
             /** Times */
             times: number;
+            /** Title */
+            title: string;
         };
         /**
          * Paged

@@ -7,7 +7,7 @@ import { scaleLinear } from "d3-scale";
 import { api, ask } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
-import { dayOf } from "../ui/words";
+import { dateOf } from "../ui/words";
 
 export function EyeDays() {
   const days = useQuery({ queryKey: ["eye"], queryFn: () => ask(api.GET("/api/eye")) });
@@ -54,7 +54,7 @@ export function EyeDays() {
               />
               <circle cx={x} cy={y(eye.bias_pct)} r="5.5" fill="var(--color-bean)" />
               <Label x={x} y={178} size={13} anchor="middle" tone="ink2">
-                {dayOf(`${day}T12:00:00Z`, "UTC").replace(/^\w+ /, "")}
+                {dateOf(`${day}T12:00:00Z`, "UTC")}
               </Label>
             </g>
           );

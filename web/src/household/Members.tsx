@@ -11,6 +11,7 @@ import { LinkButton } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
 import { Sorry } from "../ui/Sorry";
 import { dayOf } from "../ui/words";
+import { said } from "../words/said";
 import { BrowserList } from "./Browsers";
 import { Invite } from "./Invite";
 
@@ -48,7 +49,7 @@ export function Members() {
               <span className="text-ink2">
                 <Trans>
                   {" "}
-                  asked in as a {one.role}, until {dayOf(one.until, zone)}
+                  asked in as a {said(one.role)}, until {dayOf(one.until, zone)}
                 </Trans>
               </span>
             </span>

@@ -11,6 +11,7 @@ import { NumberField } from "../ui/NumberField";
 import { PickRow, Row, TickRow } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";
 import { fixed } from "../words/numbers";
+import { said } from "../words/said";
 import { COMPONENTS, CompositionBar } from "./CompositionBar";
 
 export type Own = KitchenSettings["ingredients"][number];
@@ -74,9 +75,9 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
       {children}
       <div className="mt-4 grid grid-cols-2 gap-x-8">
         {COMPONENTS.map((name) => (
-          <Row key={name} label={name}>
+          <Row key={name} label={said(name)}>
             <NumberField
-              label={t`${name} in 100 g`}
+              label={t`${said(name)} in 100 g`}
               hideLabel
               value={item.per_100_g[name] ?? 0}
               unit="g"
@@ -102,9 +103,9 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
         />
       )}
       {Object.entries(item.density).map(([state, density]) => (
-        <Row key={state} label={t`Weight of a millilitre, ${state}`}>
+        <Row key={state} label={t`Weight of a millilitre, ${said(state)}`}>
           <NumberField
-            label={t`Weight of a millilitre, ${state}`}
+            label={t`Weight of a millilitre, ${said(state)}`}
             hideLabel
             value={density}
             unit="g"

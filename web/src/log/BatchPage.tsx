@@ -16,6 +16,7 @@ import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
+import { said } from "../words/said";
 import { Causes } from "./Causes";
 import { ComparedDrawing } from "./ComparedDrawing";
 import { codeOf } from "./codeOf";
@@ -96,7 +97,7 @@ export default function BatchPage() {
             <svg width="26" height="24" aria-hidden="true">
               <VerdictMark verdict={one.verdict} x={13} y={12} size={9} />
             </svg>
-            {capital(one.verdict)}
+            {capital(said(one.verdict))}
           </h2>
           {changing ? (
             <OutcomeForm
@@ -265,7 +266,7 @@ function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> 
               viewBox="0 0 420 44"
               className="block w-full max-w-[460px]"
               role="img"
-              aria-label={mark == null ? t`${taste.id}: not said` : wordsFor(mark, taste)}
+              aria-label={mark == null ? t`${said(taste.id)}: not said` : wordsFor(mark, taste)}
             >
               <line x1="30" x2="390" y1="14" y2="14" stroke="var(--color-ink)" />
               {[-2, -1, 0, 1, 2].map((at) => (

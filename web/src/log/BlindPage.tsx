@@ -65,8 +65,8 @@ export default function BlindPage() {
           >
             {(
               [
-                ["One half is", a, setA],
-                ["the other half is", b, setB],
+                [t`One half is`, a, setA],
+                [t`the other half is`, b, setB],
               ] as const
             ).map(([label, value, set]) => (
               <label key={label}>

@@ -12,6 +12,7 @@ import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { capital, dayOf } from "../ui/words";
+import { said } from "../words/said";
 
 export default function ComparePage() {
   const [query] = useSearchParams();
@@ -62,7 +63,7 @@ export default function ComparePage() {
                         <VerdictMark verdict={one.verdict as "just right"} x={10} y={8} size={6} />
                       </svg>
                     )}
-                    {one.made ? `${dayOf(one.made, zone)}, ${one.verdict}` : wayName(one.way)}
+                    {one.made ? `${dayOf(one.made, zone)}, ${said(one.verdict)}` : wayName(one.way)}
                   </span>
                 </th>
               ))}
@@ -112,7 +113,7 @@ function Across({ row }: { row: SideBySide["rows"][number] }) {
       {row.values.map((value, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: columns do not move
         <td key={i} className="px-3 py-1.5">
-          <b className="text-lg">{value ?? "–"}</b> {value !== null && row.unit}
+          <b className="text-lg">{value ?? "–"}</b> {value !== null && said(row.unit)}
           {row.numbers[i] != null && (
             <svg
               viewBox="0 0 120 6"

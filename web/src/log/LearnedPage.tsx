@@ -175,7 +175,7 @@ export default function LearnedPage() {
               <ul>
                 {page.pace.map((one) => (
                   <li key={one.step} className="hairline flex justify-between gap-4 py-1">
-                    <span>{capital(one.step.replaceAll("-", " "))}</span>
+                    <span>{capital(one.title)}</span>
                     <b>
                       <Trans>{fixed(one.times, 2)} times the usual</Trans>
                     </b>

@@ -16,6 +16,7 @@ import { LinkButton, TextLink } from "../ui/LinkButton";
 import { Pages } from "../ui/Pages";
 import { Picks } from "../ui/Picks";
 import { dayOf } from "../ui/words";
+import { said } from "../words/said";
 import { TableIn } from "./TableIn";
 import { WaysMade } from "./WaysMade";
 
@@ -191,7 +192,7 @@ export default function Log() {
                       {batch.note && <span className="block truncate text-sm text-ink2">{batch.note}</span>}
                     </span>
                     <span className="shrink-0 text-right">
-                      {batch.verdict}
+                      {said(batch.verdict)}
                       <span className="block text-sm text-ink2">
                         {batch.hydration_pct.toFixed(0)} : {batch.sugar_pct.toFixed(0)}
                       </span>

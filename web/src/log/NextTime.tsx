@@ -10,6 +10,7 @@ import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
 import { fixed } from "../words/numbers";
+import { said } from "../words/said";
 
 type Proposal = Told["proposals"][number];
 
@@ -124,7 +125,7 @@ function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard
       viewBox={`0 0 ${W} ${rows.length * ROW}`}
       className="my-2 block w-full max-w-[480px]"
       role="img"
-      aria-label={rows.map(({ one }) => t`${one.taste}: expected ${one.words}`).join("; ")}
+      aria-label={rows.map(({ one }) => t`${said(one.taste)}: expected ${one.words}`).join("; ")}
     >
       {rows.map(({ one, scale }, i) => (
         <g key={one.taste} transform={`translate(0 ${i * ROW})`}>

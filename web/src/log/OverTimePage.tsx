@@ -13,6 +13,7 @@ import { Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
 import { Picks } from "../ui/Picks";
 import { dayOf } from "../ui/words";
+import { said } from "../words/said";
 
 export default function OverTimePage() {
   const [asked, setAsked] = useSearchParams();
@@ -54,7 +55,7 @@ export default function OverTimePage() {
           <Facts told={told} onAsk={(id) => setAsked({ way: told.way ?? "", of: id })} />
           <h2 className="mt-5 text-xl">
             {fact.label}
-            {fact.unit && <span className="text-ink2">, {fact.unit}</span>}
+            {fact.unit && <span className="text-ink2">, {said(fact.unit)}</span>}
           </h2>
           <p role="status" className="text-lg">
             {told.drift?.says ??

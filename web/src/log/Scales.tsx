@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
 import type { WayCard } from "../api/client";
+import { said } from "../words/said";
 
 const MARKS = [-2, -1, 0, 1, 2] as const;
 
@@ -30,7 +31,7 @@ export function Scales({ way, tastes, onChange }: Props) {
           className="mt-3 min-h-12 text-bean underline underline-offset-4"
           onClick={() => setIsOpen(true)}
         >
-          <Trans>More to say: {more.map((one) => one.id).join(", ")}</Trans>
+          <Trans>More to say: {more.map((one) => said(one.id)).join(", ")}</Trans>
         </button>
       )}
     </>

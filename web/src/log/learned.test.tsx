@@ -69,7 +69,7 @@ const PAGE: Page = {
   ],
   left_out: [{ batch: 9, title: "Tea cake", made: MADE, why: ["you left it out"], whole: true, chosen: true }],
   odd: [],
-  pace: [{ step: "ball-filling", times: 1.3 }],
+  pace: [{ step: "ball-filling", title: "Ball the filling", times: 1.3 }],
   cups: [
     {
       words: "own cup of sweet rice flour",
@@ -95,7 +95,7 @@ describe("what this kitchen has learned", () => {
         .getAttribute("href"),
     ).toBe("/log/4");
     expect(screen.getByRole("region", { name: "What would teach most" }).textContent).toContain("4.2 min less");
-    expect(screen.getByText("Ball filling")).toBeTruthy();
+    expect(screen.getByText("Ball the filling")).toBeTruthy();
     const cups = screen.getByRole("region", { name: "Your cups" });
     expect(cups.textContent).toContain("Own cup of sweet rice flour126 g · cooks have 130");
     expect(screen.getByRole("img", { name: "Cooks have 110 to 160, you have 122 to 130 g" })).toBeTruthy();

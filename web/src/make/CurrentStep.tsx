@@ -7,6 +7,7 @@ import { useRef, useState } from "react";
 import { api, ask, type StepWorked } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
 import { capital, clock, dayOf, duration, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
+import { said } from "../words/said";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { Beat } from "./Beat";
@@ -114,7 +115,9 @@ export function CurrentStep(props: Props) {
             elapsedS={elapsed}
             totalMin={extended}
             window={span}
-            words={paused ? t`paused` : looking ? t`check now` : step.hands === "free" ? t`by itself` : step.hands}
+            words={
+              paused ? t`paused` : looking ? t`check now` : step.hands === "free" ? t`by itself` : said(step.hands)
+            }
             likely={
               late
                 ? t`${clock((at - due) / 1000)} over`

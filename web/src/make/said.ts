@@ -1,13 +1,22 @@
 /** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
 
+import { t } from "@lingui/core/macro";
 import { degrees, degreesUnit, shownWeight } from "../ui/words";
 import type { Event } from "./fold";
 
 const WORDS: Partial<Record<Event["kind"], string>> = {
-  not_yet: "5 minutes more",
-  probed: "read",
-  fault: "seen",
-  handed: "handed to",
+  not_yet: t`5 minutes more`,
+  probed: t`read`,
+  fault: t`seen`,
+  handed: t`handed to`,
+  started: t`started`,
+  done: t`done`,
+  weighed: t`weighed`,
+  counted: t`counted`,
+  noted: t`noted`,
+  added: t`added`,
+  paused: t`paused`,
+  resumed: t`resumed`,
 };
 
 /** An event in words, short enough for a button. */
@@ -18,7 +27,7 @@ export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text" | 
       : event.celsius != null
         ? `${degrees(event.celsius)} ${degreesUnit()}`
         : event.added
-          ? `${shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
+          ? t`${shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
           : event.times
             ? `${event.times}`
             : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);

@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan } from "../api/client";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
+import { said } from "../words/said";
 import { lasts } from "./DayLanes";
 import type { Scheduled } from "./slip";
 
@@ -51,7 +52,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
                   </span>
                   <span className="text-right text-ink2">
                     {lasts(one)}
-                    {one.step.hands === "free" ? "" : `, ${one.step.hands}`}
+                    {one.step.hands === "free" ? "" : `, ${said(one.step.hands)}`}
                     {one.who && !who ? <span className="block text-sm">{one.who}</span> : null}
                   </span>
                 </li>

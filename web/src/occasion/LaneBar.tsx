@@ -5,6 +5,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import { legible } from "../ui/dimension";
 import { fill } from "../ui/materials";
 import { timeOfDay } from "../ui/words";
+import { said } from "../words/said";
 import { BAR, type Laid } from "./lanes";
 
 interface BarProps {
@@ -29,7 +30,7 @@ export function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...pre
   const left = laid.left + by;
   const wide = Math.max(4, laid.right - laid.left);
   const how = hands ? one.step.hands : "free";
-  const words = t`${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${one.step.hands}${one.who ? `, ${one.who}` : ""}`;
+  const words = t`${name}, ${timeOfDay(one.starts, zone)} to ${timeOfDay(one.ends, zone)}, ${said(one.step.hands)}${one.who ? `, ${one.who}` : ""}`;
   const asButton = live
     ? ({
         role: "button",

@@ -6,6 +6,7 @@ import type { ReactNode } from "react";
 import type { Plan } from "../api/client";
 import { LinkButton } from "../ui/LinkButton";
 import { duration, timeOfDay, WORK_WORDS, wallClock } from "../ui/words";
+import { said } from "../words/said";
 import { reasonOf, type Scheduled } from "./slip";
 
 interface Props {
@@ -60,7 +61,7 @@ export function OneStep({ plan, one, dish, zone, children }: OneProps) {
       <p className="text-ink2">
         <Trans>
           {dish ? `${dish}: ` : ""}
-          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}, {step.hands}
+          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}, {said(step.hands)}
           {step.hands === "free" ? "" : `, ${WORK_WORDS[step.work]}`}
           {one.who ? `, ${one.who}` : ""}
         </Trans>

@@ -87,7 +87,7 @@ export function lanesOf(plan: Plan, scale: TimeScale, numbered: boolean): Lane[]
   const waits = plan.scheduled.filter(
     (one) => one.step.hands === "free" && !one.step.uses.some((use) => THINGS.some(([name]) => name === use)),
   );
-  if (waits.length) lanes.push(lane("waits", waits, false));
+  if (waits.length) lanes.push(lane(t`waits`, waits, false));
   return lanes;
 }
 

@@ -12,6 +12,7 @@ import { TextLink } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
 import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
+import { said } from "../words/said";
 import { TwoClocks } from "./TwoClocks";
 import { TwoClouds } from "./TwoClouds";
 
@@ -106,7 +107,7 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
           <dl>
             {told.explained.map((one) => (
               <div key={one.outcome} className="hairline grid grid-cols-[6.5rem_1fr] gap-x-3 py-2">
-                <dt className="font-bold">{capital(one.outcome)}</dt>
+                <dt className="font-bold">{capital(said(one.outcome))}</dt>
                 <dd>
                   {one.says}
                   {!one.sure && (
@@ -134,9 +135,9 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
 function Opened({ of, open }: { of: "hers" | "mine"; open: Beside["hers"]["open"] }) {
   if (open.length === 0) return null;
   return (
-    <section aria-label={t`What stays open of ${of}`} className="mt-5">
+    <section aria-label={t`What stays open of ${said(of)}`} className="mt-5">
       <h2 className="text-xl">
-        <Trans>What nobody knows of {of}</Trans>
+        <Trans>What nobody knows of {said(of)}</Trans>
       </h2>
       <ul>
         {open.map((one) => (

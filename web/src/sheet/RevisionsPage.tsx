@@ -15,6 +15,7 @@ import { newId } from "../ui/newId";
 import { Pages } from "../ui/Pages";
 import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay } from "../ui/words";
+import { said } from "../words/said";
 
 export default function RevisionsPage() {
   const id = Number(useParams().sheetId);
@@ -121,7 +122,7 @@ export default function RevisionsPage() {
                   <svg width="22" height="18" aria-hidden="true">
                     <VerdictMark verdict={batch.verdict} x={11} y={9} size={7} />
                   </svg>
-                  {dayOf(batch.made, zone)}, {batch.verdict}
+                  {dayOf(batch.made, zone)}, {said(batch.verdict)}
                 </Link>
               ))}
             </div>

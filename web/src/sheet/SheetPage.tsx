@@ -26,7 +26,7 @@ import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { TriedAgain } from "../ui/TriedAgain";
-import { capital, dayOf, timeOfDay } from "../ui/words";
+import { dateOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
 import { MoreSlip } from "./MoreSlip";
 import { STATION_NAMES, STATIONS, type StationId, StationLine } from "./StationLine";
@@ -116,8 +116,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
           {occasion && (
             <span>
               <span className="sr-only">{occasion.title}, </span>
-              {dayOf(occasion.serve, kitchen.timezone).replace(/^\w+ /, "")}{" "}
-              {timeOfDay(occasion.serve, kitchen.timezone)}
+              {dateOf(occasion.serve, kitchen.timezone)} {timeOfDay(occasion.serve, kitchen.timezone)}
             </span>
           )}
           <SavedMark saving={editing.saving} />
@@ -129,7 +128,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
               disabled={!editing[which]}
               onClick={() => editing[which]?.()}
             >
-              {capital(which)}
+              {which === "undo" ? t`Undo` : t`Redo`}
             </LinkButton>
           ))}
         </div>

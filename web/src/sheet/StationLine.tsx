@@ -14,7 +14,7 @@ export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
 export const STATION_NAMES: Record<StationId, string> = {
   mix: t`Mix`,
-  shape: "Shape",
+  shape: t`Shape`,
   heat: t`Heat`,
   cut: t`Rest and cut`,
   plan: t`Plan`,

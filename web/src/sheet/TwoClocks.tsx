@@ -7,6 +7,7 @@ import type { Beside } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { minutes } from "../ui/words";
+import { said } from "../words/said";
 
 const [MOST_WIDE, LEFT, RIGHT, ROW] = [560, 60, 24, 74];
 
@@ -22,7 +23,7 @@ export function TwoClocks({ told }: { told: Beside }) {
   const foot = 18 + both.length * ROW;
   const words = both.map(
     ({ name, range, taught }) =>
-      t`${name}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : t`, taught ${minutes(taught)}`}`,
+      t`${said(name)}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : t`, taught ${minutes(taught)}`}`,
   );
   return (
     <div ref={box}>
@@ -38,7 +39,7 @@ export function TwoClocks({ told }: { told: Beside }) {
           return (
             <g key={name}>
               <Label x={LEFT - 12} y={at + 36} anchor="end" size={16}>
-                {name}
+                {said(name)}
               </Label>
               <rect
                 x={x(range.low)}

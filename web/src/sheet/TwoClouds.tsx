@@ -8,6 +8,7 @@ import type { Beside, WayCard } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
+import { said } from "../words/said";
 
 const [MOST_WIDE, H] = [680, 420];
 const PAD = { left: 56, right: 24, top: 30, bottom: 62 };
@@ -32,7 +33,7 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
   const says = (["hers", "mine"] as const)
     .map((which) => {
       const { hydration, sugar } = told[which];
-      return t`${which}: water ${hydration.low.toFixed(0)} to ${hydration.high.toFixed(0)} %, sugar ${sugar.low.toFixed(0)} to ${sugar.high.toFixed(0)} %`;
+      return t`${said(which)}: water ${hydration.low.toFixed(0)} to ${hydration.high.toFixed(0)} %, sugar ${sugar.low.toFixed(0)} to ${sugar.high.toFixed(0)} %`;
     })
     .join("; ");
   return (
@@ -59,7 +60,7 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
           ticks={y.ticks(6).map((tick) => ({ at: y(tick), text: `${tick}` }))}
         />
         <Label x={PAD.left} y={15} size={14} tone="ink2">
-          <Trans>sugar to {way.base}, %</Trans>
+          <Trans>sugar to {said(way.base)}, %</Trans>
         </Label>
         <Label x={W - PAD.right} y={H - 12} size={14} anchor="end" tone="ink2">
           {way.base === "grain" ? t`water to dry grain, %` : t`water to flour, %`}

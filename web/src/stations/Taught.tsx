@@ -8,6 +8,7 @@ import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
 import { NumberField } from "../ui/NumberField";
 import { duration } from "../ui/words";
+import { said } from "../words/said";
 
 interface Props {
   /** heat, rest, soak, or a step by its id. */
@@ -27,11 +28,11 @@ export function Taught({ of, name, sheet, worked, edit }: Props) {
     edit({ ...sheet, taught: next ? { ...others, [of]: next } : others });
   };
   return (
-    <section aria-label={t`The time I was taught: ${name ?? of}`} className="mt-4">
+    <section aria-label={t`The time I was taught: ${name ?? said(of)}`} className="mt-4">
       <div className="hairline flex flex-wrap items-baseline gap-x-3 py-1">
         <span>{name ?? t`The time I was taught`}</span>
         <NumberField
-          label={t`Minutes taught for ${name ? `“${name}”` : t`the ${of}`}`}
+          label={t`Minutes taught for ${name ? `“${name}”` : t`the ${said(of)}`}`}
           hideLabel
           value={told?.minutes ?? null}
           unit="min"

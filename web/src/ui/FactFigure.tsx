@@ -6,6 +6,7 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
 import { trimmed } from "../words/numbers";
+import { said } from "../words/said";
 import { clearSpot, type Kept, type Spot } from "./clearSpot";
 import { LinkButton } from "./LinkButton";
 import { Slip } from "./Slip";
@@ -118,7 +119,7 @@ function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFoll
             const from = facts[input.ref as FactKey]; // a leaf is no fact, and is not found
             const value = from
               ? quantity(from)
-              : `${typeof input.value === "number" ? trimmed(input.value, 2) : input.value} ${input.unit}`;
+              : `${typeof input.value === "number" ? trimmed(input.value, 2) : input.value} ${said(input.unit)}`;
             return (
               <li key={`${input.ref}${input.label}`} className="hairline flex justify-between gap-4 py-1">
                 {from ? (

@@ -6,7 +6,7 @@ import { Popover } from "radix-ui";
 import type { Worked } from "../api/client";
 import { Slip } from "./Slip";
 
-const HEADS = { look: "Look", before: t`Before`, good: t`Next` } as const;
+const HEADS = { look: t`Look`, before: t`Before`, good: t`Next` } as const;
 
 export function Foot({ worked, station }: { worked: Worked; station: string }) {
   const advice = worked.advice.find((one) => one.station === station);

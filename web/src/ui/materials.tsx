@@ -15,10 +15,10 @@ export type Material =
   | "leaf";
 
 export const MATERIAL_WORDS: Record<string, string> = {
-  water: "water",
-  sugar: "sugar",
-  starch: "starch",
-  fat: "fat",
+  water: t`water`,
+  sugar: t`sugar`,
+  starch: t`starch`,
+  fat: t`fat`,
   other: t`protein, fibre, salt`,
 };
 

@@ -4,6 +4,7 @@ import { t } from "@lingui/core/macro";
 import type { Fact, KitchenSettings } from "../api/client";
 import { locale } from "../words/language";
 import { fixed, trimmed } from "../words/numbers";
+import { said } from "../words/said";
 
 /** Minutes as "34", or "2 h 18" from an hour and a half on. */
 export function minutes(value: number): string {
@@ -124,7 +125,7 @@ export function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): strin
   if (unit === "mm") unit = lengthUnit();
   if (unit === "g" && typeof fact.value === "number") unit = weightUnit();
   if (unit === "ml" && typeof fact.value === "number") unit = volumeUnit();
-  return `${figure(fact)} ${unit}`.trim();
+  return `${figure(fact)} ${said(unit)}`.trim();
 }
 
 /** A running or waiting clock: "27:12", "1:04:30"; a minus sign when it is past. */
@@ -181,6 +182,10 @@ export const isDay = (typed: string) => /^\d{4}-\d{2}-\d{2}$/.test(typed) && !Nu
 /** "Sat 28 Nov" on the kitchen's calendar. */
 export const dayOf = (instant: string | Date, zone: string) =>
   zoned(zone, { weekday: "short", day: "numeric", month: "short" }).format(new Date(instant));
+
+/** "28 Nov", without its weekday. */
+export const dateOf = (instant: string | Date, zone: string) =>
+  zoned(zone, { day: "numeric", month: "short" }).format(new Date(instant));
 
 /** "2026-11-28T15:30" on the kitchen's clock: what the serve time is written as. */
 export function wallClock(instant: Date, zone: string): string {

@@ -12,8 +12,8 @@ const CATALOGUES: Record<string, () => Promise<{ messages: Messages }>> = {};
 
 /** Of no people: every word of the catalogue wears accents, so that one that is not in it can be seen. */
 const MADE_UP = "en-XA";
-const ACCENTS: Record<string, string> = { a: "å", c: "ç", e: "é", i: "î", n: "ñ", o: "ö", u: "ü", y: "ý" };
-const accented = (words: string) => words.replace(/<[^>]*>|[aceinouy]/g, (one) => ACCENTS[one] ?? one);
+const [PLAIN, WORN] = ["aceinouyACEINOUY", "åçéîñöüýÅÇÉÎÑÖÜÝ"];
+const accented = (words: string) => words.replace(/<[^>]*>|[aceinouy]/gi, (one) => WORN[PLAIN.indexOf(one)] ?? one);
 
 let spoken = globalThis.document?.documentElement.lang || "en-GB";
 
@@ -32,7 +32,7 @@ export async function speak(wanted: string) {
 }
 
 /** What days, clocks and numbers of this page are written by. */
-export const locale = () => (spoken === MADE_UP ? "en-150" : spoken);
+export const locale = () => (spoken === MADE_UP ? "en-DE" : spoken);
 
 const TRIED = "kemble-locale-tried";
 

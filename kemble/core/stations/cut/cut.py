@@ -15,7 +15,7 @@ from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, Tinful
 from kemble.core.stations.whole import tray_g
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along: it is refused
 _MOST_CELLS = 600
@@ -36,7 +36,7 @@ class CellDrawing(Drawn):
 class RulerDrawing(Drawn):
     """A strip of paper to lay along one edge: its length and the knife's places on it, in mm."""
 
-    along: str
+    along: Words
     length_mm: float
     ticks: tuple[float, ...]
 

@@ -37,7 +37,7 @@ from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.window import windowed
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
@@ -57,7 +57,7 @@ _PHASES: tuple[tuple[str, str, StageLevel], ...] = (
 class Phase(Drawn):
     """One stretch of the heat, in minutes."""
 
-    name: str
+    name: Words
     minutes: float
 
 
@@ -436,7 +436,7 @@ def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
     names = (
         (say("steam comes through"), say("at heat"))
         if likely.how == "steam"
-        else (say("to the boil"), "simmers", say("stands shut"))
+        else (say("to the boil"), say("simmers"), say("stands shut"))
     )
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
     return tuple(known(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False))

@@ -32,7 +32,7 @@ class StageWorked(Drawn):
     is cooked ahead of it; `is_open` is the one that goes on until it is done."""
 
     of: Heats
-    name: str
+    name: Words
     says: Words = ""
     level: StageLevel | None = None
     oven_c: float | None = None

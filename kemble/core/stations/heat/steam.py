@@ -478,7 +478,7 @@ def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: b
         return
     fierce = book.number("heat.water_loss_g_per_min") > working.likely("fierce_g_min")
     says = (
-        "covered: steam does not reach it"
+        say("covered: steam does not reach it")
         if covered
         else say("strong steam on a soft top")
         if fierce

@@ -45,9 +45,9 @@ class SteamerDrawing(Drawn):
 def says_of(working: Working, g_per_min: float) -> str:
     """What so much steam does to a top."""
     if g_per_min > working.likely("fierce_g_min"):
-        return "fierce: an open top creases"
+        return say("fierce: an open top creases")
     if g_per_min < working.likely("weak_g_min"):
-        return "weak: a pale, dry rim"
+        return say("weak: a pale, dry rim")
     return say("wisps from the lid")
 
 

@@ -278,7 +278,7 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
     book.add(
         "grain.cooked_g",
         likely,
-        f"{HOW[soaked.cook]}: the grain and its water, less or with what the heat takes or brings",
+        say("{how}: the grain and its water, less or with what the heat takes or brings", how=HOW[soaked.cook]),
         source=say(
             "{conservation}; losses a {kitchen_estimate}", conservation=CONSERVATION, kitchen_estimate=KITCHEN_ESTIMATE
         ),

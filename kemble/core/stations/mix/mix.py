@@ -24,7 +24,7 @@ from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.window import timed
 from kemble.core.stations.working import Drawn, Working
-from kemble.core.words import say
+from kemble.core.words import Words, say
 
 CHOI_OKOS = "Choi-Okos densities of the components"
 _WHOLE = ("fruit", "nut", "savoury", "grain")
@@ -43,8 +43,8 @@ class BarShare(Drawn):
 class MixDrawing(Drawn):
     bar: tuple[BarShare, ...]
     in_zone: bool
-    outcome: str
-    bite: str = ""
+    outcome: Words
+    bite: Words = ""
 
 
 @dataclass(frozen=True, slots=True)

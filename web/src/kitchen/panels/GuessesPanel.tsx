@@ -8,6 +8,7 @@ import { limit } from "../../api/limits";
 import { estimatesQuery } from "../../api/queries";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
+import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 
 const ABOUT = [
@@ -75,7 +76,7 @@ export function GuessesPanel({ kitchen, set }: PanelProps) {
                       {(["low", "value", "high"] as const).map((end) => (
                         <NumberField
                           key={end}
-                          label={`${row.words}, ${end}`}
+                          label={`${row.words}, ${said(end)}`}
                           hideLabel
                           value={now[end]}
                           unit={end === "high" ? row.unit : ""}

@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { limit } from "../../api/limits";
 import { NumberRow, Row } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
+import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 import { KettleTest } from "./KettleTest";
 
@@ -20,8 +21,8 @@ export function HobPanel({ kitchen, set }: PanelProps) {
       {LEVELS.map((level) => (
         <NumberRow
           key={level}
-          label={level}
-          name={t`Burner at ${level}`}
+          label={said(level)}
+          name={t`Burner at ${said(level)}`}
           unit="W"
           within={limit(`Burner.${level}_w`)}
           step={20}

@@ -11,6 +11,7 @@ import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Sorry } from "../../ui/Sorry";
 import { TemperatureField } from "../../ui/TemperatureField";
+import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 
 const LEVELS = [
@@ -43,7 +44,7 @@ export function KettleTest({ kitchen, set }: PanelProps) {
       burner: { ...kitchen.burner, [`${level}_w`]: watts },
       estimates: { ...kitchen.estimates, burner: known },
     });
-    setKept(t`Kept as the burner at ${level}.`);
+    setKept(t`Kept as the burner at ${said(level)}.`);
   };
   return (
     <details className="mt-2" open>

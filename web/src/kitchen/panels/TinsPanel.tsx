@@ -10,6 +10,7 @@ import { JustDropped } from "../../ui/JustDropped";
 import { LengthField } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { sizeWords } from "../../ui/words";
+import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 import { TinSide } from "../vesselsDrawn";
 
@@ -137,7 +138,7 @@ export function TinsPanel({ kitchen, set }: PanelProps) {
               />
               <span className="block text-ink2">
                 <Trans>
-                  {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {tin.material}
+                  {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {said(tin.material)}
                 </Trans>
               </span>
             </span>

@@ -9,6 +9,7 @@ import { WeightField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Picks } from "../../ui/Picks";
+import { said } from "../../words/said";
 
 const PATTERNS: Cut["pattern"][] = ["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"];
 type By = "count" | "side" | "weight";
@@ -48,7 +49,7 @@ export function CutChoice({ editing }: { editing: Editing }) {
       <Picks
         label={t`Cut in`}
         value={cut.pattern}
-        options={PATTERNS.map((pattern) => [pattern, pattern] as const)}
+        options={PATTERNS.map((pattern) => [pattern, said(pattern)] as const)}
         onPick={(pattern) => set({ pattern })}
       />
       <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">

@@ -12,6 +12,7 @@ import { Row } from "../../ui/Row";
 import { bySchool, Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { degrees, degreesUnit } from "../../ui/words";
+import { said } from "../../words/said";
 import type { StationProps } from "../props";
 import { Taught } from "../Taught";
 import { BothSides } from "./BothSides";
@@ -181,7 +182,9 @@ export function Heat({ editing, way }: StationProps) {
                   onChange={(event) => setLevel(event.target.value as Level)}
                 >
                   {LEVELS.map((level) => (
-                    <option key={level}>{level}</option>
+                    <option key={level} value={level}>
+                      {said(level)}
+                    </option>
                   ))}
                 </select>
                 <FactFigure facts={facts} name="heat.power_w" className="ml-3 text-ink2">

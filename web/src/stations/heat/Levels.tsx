@@ -3,6 +3,7 @@
 import { Trans } from "@lingui/react/macro";
 import type { Sheet, SteamerDrawing } from "../../api/client";
 import { weightWords } from "../../ui/words";
+import { said } from "../../words/said";
 
 export type Level = Sheet["heat"]["level"];
 
@@ -32,7 +33,7 @@ export function Levels({
             onChange={() => onLevel(one.level)}
             className="accent-bean"
           />
-          <span>{one.level}</span>{" "}
+          <span>{said(one.level)}</span>{" "}
           <b className="whitespace-nowrap">
             <Trans>{weightWords(one.g_per_min)}/min</Trans>
           </b>{" "}

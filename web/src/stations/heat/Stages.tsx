@@ -8,6 +8,7 @@ import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { Row } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
+import { said } from "../../words/said";
 
 type Stage = Sheet["heat"]["stages"][number];
 type StageLevel = NonNullable<Stage["level"]>;
@@ -82,7 +83,7 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
             >
               {LEVELS.map((level) => (
                 <option key={level} value={level}>
-                  {level === "off" ? t`off, lid shut` : level}
+                  {level === "off" ? t`off, lid shut` : said(level)}
                 </option>
               ))}
             </select>
@@ -161,7 +162,7 @@ function begun(drawing: HeatDrawing, heat: Sheet["heat"], own: readonly StageWor
 }
 
 function Ribbon({ stages }: { stages: readonly StageWorked[] }) {
-  const words = stages.map((one) => t`${one.name} ${one.minutes.toFixed(0)} min`).join(", then ");
+  const words = stages.map((one) => t`${one.name} ${one.minutes.toFixed(0)} min`).join(t`, then `);
   return (
     <div role="img" aria-label={words} className="my-1 flex h-10 w-full border border-ink text-[13px]">
       {stages.map((one) => (

@@ -25,15 +25,15 @@ const inSteam = (steamer: SteamerDrawing, facts: Facts, within: Within, at: numb
   <Steamer steamer={steamer} facts={facts} within={within} at={at} />
 );
 
-const STIRRED = { pan: "stirred", gather: "stirred", microwave: t`in bursts` };
-const GRAIN = { steam: "steam", lid: t`lid shut`, cooker: t`rice cooker` };
+const STIRRED = { pan: t`stirred`, gather: t`stirred`, microwave: t`in bursts` };
+const GRAIN = { steam: t`steam`, lid: t`lid shut`, cooker: t`rice cooker` };
 
 const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
   steam: {
     core: t`heart`,
-    outside: "top",
+    outside: t`top`,
     below: 18,
-    word: () => "steam",
+    word: () => t`steam`,
     draw: (drawing, facts, at) =>
       inSteam(
         drawing.steamer,
@@ -44,21 +44,21 @@ const KINDS: { [K in HeatDrawing["kind"]]: Kind<K> } = {
   },
   boil: {
     core: t`heart`,
-    outside: "skin",
+    outside: t`skin`,
     below: 34,
     word: () => "",
     draw: (drawing, facts) => <Pot drawing={drawing} facts={facts} />,
   },
   bake: {
     core: t`heart`,
-    outside: "top",
+    outside: t`top`,
     below: 18,
-    word: () => "baked",
+    word: () => t`baked`,
     draw: (drawing, facts) => <Oven drawing={drawing} facts={facts} />,
   },
   wrapped: {
     core: t`heart`,
-    outside: "under the leaf",
+    outside: t`under the leaf`,
     below: -10,
     word: () => t`in its leaf`,
     draw: (drawing, facts, at) =>

@@ -13,6 +13,7 @@ import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberField } from "../../ui/NumberField";
 import { weightWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
+import { said } from "../../words/said";
 import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
 import { workedLine } from "./pairing";
@@ -54,7 +55,7 @@ export function BowlLines({ editing, way, kitchen }: Props) {
             <Trans>household</Trans>
           </th>
           <th className="text-right font-normal">
-            <Trans>of {way.base}</Trans>
+            <Trans>of {said(way.base)}</Trans>
           </th>
           <th>
             <span className="sr-only">

@@ -15,6 +15,7 @@ import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
 import { fixed } from "../../words/numbers";
+import { said } from "../../words/said";
 import { joinSteps } from "./places";
 
 interface Props {
@@ -130,7 +131,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
 const composition = (item: IngredientCard) =>
   (["water", "sugar", "starch", "fat", "protein"] as const)
     .filter((name) => (item.per_100_g[name] ?? 0) >= 0.5)
-    .map((name) => `${name} ${(item.per_100_g[name] ?? 0).toFixed(0)}`)
+    .map((name) => `${said(name)} ${(item.per_100_g[name] ?? 0).toFixed(0)}`)
     .join(", ");
 
 function Exchanges({ ingredient, onTake }: { ingredient: string; onTake: (to: string) => void }) {

@@ -10,6 +10,7 @@ import type { Editing } from "../../sheet/useSheet";
 import { WeightField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
+import { said } from "../../words/said";
 
 type Fixed = "base" | "batch" | "cooked" | "depth" | "pieces" | "people" | "short";
 
@@ -25,7 +26,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   const pieceG = tin ? number("mix.cooked_g") / Math.max(1, sheet.cut.pieces) : number("shape.base_g");
   const options: [Fixed, string][] = [
     ...(tin ? ([["depth", t`fill the tin`]] as [Fixed, string][]) : []),
-    ["base", t`from the ${way.base}`],
+    ["base", t`from the ${said(way.base)}`],
     ["pieces", t`so many pieces`],
     ["people", t`so many people`],
     ["cooked", t`cooked weight`],
@@ -48,7 +49,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
   const line = lines.find((one) => one.part === shortPart && one.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
-    base: () => grams("base", "mix.base_g", t`From ${way.base} of`),
+    base: () => grams("base", "mix.base_g", t`From ${said(way.base)} of`),
     batch: () => grams("batch", "mix.batch_g", t`All in the bowl`),
     cooked: () => grams("cooked", "mix.cooked_g", t`Cooked, it is to weigh`),
     depth: () => (

@@ -108,19 +108,19 @@ function Ratios({ editing, facts }: { editing: Editing; facts: Facts }) {
   const all: { key: FactKey; name: string; within: Limits; to: (value: number) => void }[] = [
     {
       key: "mix.hydration_pct",
-      name: "water",
+      name: t`water`,
       within: limit("Adjustment.hydration_pct"),
       to: (v: number) => adjust({ by: "ratio", hydration_pct: v }),
     },
     {
       key: "mix.sugar_pct",
-      name: "sugar",
+      name: t`sugar`,
       within: limit("Adjustment.sugar_pct"),
       to: (v: number) => adjust({ by: "ratio", sugar_pct: v }),
     },
     {
       key: "mix.fat_pct",
-      name: "fat",
+      name: t`fat`,
       within: limit("Adjustment.fat_pct"),
       to: (v: number) => adjust({ by: "ratio", fat_pct: v }),
     },

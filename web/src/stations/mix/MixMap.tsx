@@ -11,6 +11,7 @@ import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
+import { said } from "../../words/said";
 import { VERDICTS, VerdictMark } from "./verdict";
 import { placed } from "./zoneWords";
 
@@ -106,7 +107,7 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
           ticks={yTicks.map((t) => ({ at: y(t), text: `${t}` }))}
         />
         <Label x={PAD.left} y={15} size={14} tone="ink2">
-          <Trans>sugar to {way.base}, %</Trans>
+          <Trans>sugar to {said(way.base)}, %</Trans>
         </Label>
         <Label x={W - PAD.right} y={H - 14} size={14} anchor="end" tone="ink2">
           {way.base === "grain" ? t`water to dry grain, %` : t`water to flour, %`}
@@ -117,7 +118,7 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
           </Label>
         ))}
         {dots.map((dot) => (
-          <Link key={dot.id} to={`/log/${dot.id}`} aria-label={`${dot.title}, ${dot.verdict}`}>
+          <Link key={dot.id} to={`/log/${dot.id}`} aria-label={`${dot.title}, ${said(dot.verdict)}`}>
             <VerdictMark verdict={dot.verdict} x={x(dot.hydration_pct)} y={y(dot.sugar_pct)} />
           </Link>
         ))}
@@ -186,7 +187,7 @@ export function MixMap({ way, hydration, sugar, dots, cloud, onMove }: Props) {
             <svg width="20" height="18" aria-hidden="true">
               <VerdictMark verdict={verdict} x={10} y={9} size={7} />
             </svg>
-            {verdict}
+            {said(verdict)}
           </span>
         ))}
         {cloud && (

@@ -49,7 +49,7 @@ export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, 
     ...into.map((part): [string, string] => [part.role, t`into the ${part.name || part.role}`]),
     ...Object.entries(wheres).map(([where, words]): [string, string] => [`whole ${where}`, words]),
     ["beside", t`beside it, on the table`],
-    ["kept", "kept"],
+    ["kept", t`kept`],
   ];
 }
 

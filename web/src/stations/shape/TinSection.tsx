@@ -8,6 +8,7 @@ import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill, materialOf } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
 import { lengthWords, sizeWords } from "../../ui/words";
+import { said } from "../../words/said";
 import { across, MOST_SHALLOW_MM, tinSize } from "./tins";
 
 interface SectionProps {
@@ -155,7 +156,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
         <Label x={x + w / 2} y={floor + 34} anchor="middle" tone="ink2">
           <Trans>
             {tin.name ? `${tin.name}, ` : ""}
-            {tin.material}, {lengthWords(tin.height_mm)} high{count > 1 ? t`, ${count} of them` : ""}
+            {said(tin.material)}, {lengthWords(tin.height_mm)} high{count > 1 ? t`, ${count} of them` : ""}
           </Trans>
         </Label>
       </Drawing>
