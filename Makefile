@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench shots science api backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench shots science api words backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -22,6 +22,7 @@ help:
 	@echo "make bench    measure what is promised to be fast"
 	@echo "make shots    take the pictures in docs/screenshots anew"
 	@echo "make api      write the OpenAPI document and its types anew"
+	@echo "make words    write the catalogue of words anew: a folder a language in kemble/words"
 	@echo "make backup   copy your kitchen's database: make backup FILE=kitchen.sqlite3"
 	@echo "make restore  put a backup in its place, keeping what was there: make restore FILE=kitchen.sqlite3"
 	@echo "make key      a key that lets one more browser into your kitchen, once"
@@ -98,6 +99,11 @@ EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --in
 
 science: setup ## Work every case against what cooks report anew
 	@$(PY) scripts/science.py
+
+# What the pages say and what the core says; what another language has already is kept.
+words: setup
+	@cd web && npx --no-install lingui extract --clean >/dev/null
+	@$(PY) scripts/words.py kemble/words
 
 api: setup
 	@KEMBLE_DATA="$$(mktemp -d)" $(EXPORT) --output docs/openapi.json

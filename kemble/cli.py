@@ -27,6 +27,8 @@ from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.sheet.schema import schema_text
 from kemble.core.stations.chain import Worked, work
+from kemble.core.words import speak
+from kemble.words import tongue_of
 
 
 def _read(path: str) -> str:
@@ -51,9 +53,11 @@ def _kitchen(path: str | None) -> Kitchen:
     if path is None:
         return Kitchen()
     try:
-        return Kitchen.model_validate_json(_read(path))
+        kitchen = Kitchen.model_validate_json(_read(path))
     except ValidationError as error:
         raise Refused(problems_from(error, Kitchen)) from None
+    speak(tongue_of(kitchen.locale))
+    return kitchen
 
 
 def _worked(sheet: Sheet, kitchen: Kitchen) -> Worked:

@@ -1,7 +1,7 @@
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
-import { reading } from "./vite.plugins";
+import { reading } from "./vite.plugins.ts";
 
 export default defineConfig({
   plugins: [

@@ -1,5 +1,5 @@
 import { defineConfig } from "vitest/config";
-import { reading } from "./vite.plugins";
+import { reading } from "./vite.plugins.ts";
 
 // A slow machine is no failure: nothing here is timed by the wall. Files share a worker's modules, which takes half the
 // time of loading them for each: a test cleans up after itself.

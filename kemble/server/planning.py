@@ -7,6 +7,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, wait
+from contextvars import copy_context
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
@@ -69,7 +70,7 @@ def planning_of(occasion: int, by: str, now: datetime, plan: Callable[[Watch], D
             there = None
         if there is None:
             watch = Watch()
-            there = Planning(by, watch, now, _threads.submit(plan, watch))
+            there = Planning(by, watch, now, _threads.submit(copy_context().run, plan, watch))
         _plannings[occasion] = there
         for oldest in list(_plannings)[:-_MOST_KEPT]:
             _plannings.pop(oldest).watch.stop()

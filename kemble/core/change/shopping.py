@@ -18,7 +18,7 @@ from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
 from kemble.core.stations.chain import work
-from kemble.core.words import Words, say
+from kemble.core.words import Words, figure, say
 
 # The order in which a list is walked, and what each shelf is called.
 SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
@@ -198,7 +198,7 @@ def _grams(grams: float) -> str:
         if grams >= 1000
         else f"{grams:.0f} g"
         if grams >= 10
-        else f"{grams:.1f} g"
+        else f"{figure(grams, '.1f')} g"
     )
 
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Literal, NamedTuple, get_args
 
-from kemble.core.words import read, remembered, say
+from kemble.core.words import figure, read, remembered, say
 
 UnitId = Literal[
     "g",
@@ -154,7 +154,7 @@ FLUID_OUNCE_ML = 29.573530
 
 def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
     """A length as it is read: "31 mm", or "1.22 in", which is to a quarter of a millimetre."""
-    return say("{mm:.2f} in", mm=mm / INCH_MM) if unit == "in" else f"{mm:.{decimals}f} mm"
+    return f"{figure(mm / INCH_MM, '.2f')} in" if unit == "in" else f"{figure(mm, f'.{decimals}f')} mm"
 
 
 def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) -> str:
@@ -168,10 +168,10 @@ def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) ->
     """
     if unit == "oz":
         ounces = grams / OUNCE_G
-        return f"{ounces:.{2 if abs(ounces) < 10 else 1}f} oz"
+        return f"{figure(ounces, '.2f' if abs(ounces) < 10 else '.1f')} oz"
     if decimals is None:
         decimals = 0 if abs(grams) >= 9.95 or abs(grams - round(grams)) < 0.05 else 1
-    return f"{grams:.{decimals}f} g"
+    return f"{figure(grams, f'.{decimals}f')} g"
 
 
 def volume_words(ml: float, unit: VolumeUnit) -> str:
@@ -180,7 +180,7 @@ def volume_words(ml: float, unit: VolumeUnit) -> str:
     >>> volume_words(250, "ml"), volume_words(250, "fl oz")
     ('250 ml', '8.5 fl oz')
     """
-    return say("{ml:.1f} fl oz", ml=ml / FLUID_OUNCE_ML) if unit == "fl oz" else say("{ml:.0f} ml", ml=ml)
+    return f"{figure(ml / FLUID_OUNCE_ML, '.1f')} fl oz" if unit == "fl oz" else f"{ml:.0f} ml"
 
 
 def size_words(*sides_mm: float, unit: LengthUnit) -> str:
@@ -190,8 +190,8 @@ def size_words(*sides_mm: float, unit: LengthUnit) -> str:
     ('18 cm', '20 × 30 cm', '7.1 in')
     """
     if unit == "in":
-        return " × ".join(f"{side / INCH_MM:.1f}" for side in sides_mm) + " in"
-    return " × ".join(f"{side / 10:g}" for side in sides_mm) + " cm"
+        return " × ".join(figure(side / INCH_MM, ".1f") for side in sides_mm) + " in"
+    return " × ".join(figure(side / 10, "g") for side in sides_mm) + " cm"
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,7 +13,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.words import Words, say
+from kemble.core.words import Words, figure, say
 
 LEAST = 5  # makings before anything is said
 _LEAST_DAYS = 10.0  # from the first to the last
@@ -87,4 +87,4 @@ def _says(found: Drift, many: int, unit: str) -> str:
 
 
 def _short(value: float) -> str:
-    return f"{value:.0f}" if value >= 10 else f"{value:.1f}"
+    return figure(value, ".0f" if value >= 10 else ".1f")

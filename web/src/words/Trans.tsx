@@ -3,6 +3,7 @@
 import { i18n } from "@lingui/core";
 import type { TransProps } from "@lingui/react";
 import { TransNoContext } from "@lingui/react/server";
+import { Fragment } from "react";
 
 /** The language of a page changes only with the page, so none of it has to be told. */
 export function Trans(props: TransProps) {
@@ -11,6 +12,7 @@ export function Trans(props: TransProps) {
 
 /** What somebody wrote is never read as a mark of a sentence: "<0>" in a title stays what it is. */
 function safe(values: Record<string, unknown>) {
-  const isMarked = (value: unknown): value is string => typeof value === "string" && value.includes("<");
-  return Object.fromEntries(Object.entries(values).map(([key, value]) => [key, isMarked(value) ? value : value]));
+  const put = (value: unknown) =>
+    typeof value === "string" && value.includes("<") ? <Fragment key="as it is">{value}</Fragment> : value;
+  return Object.fromEntries(Object.entries(values).map(([key, value]) => [key, put(value)]));
 }

@@ -10,6 +10,7 @@ from kemble.core.facts.known import known
 from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.steamer import Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.physics.thermal import LATENT_STEAM
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.stages import stages_said, under
 from kemble.core.stations.window import scaled, timed
@@ -145,7 +146,7 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     timed(
         working,
         "heat.water_loss_g_per_min",
-        say("net power over 2.257 MJ for each kilogram")
+        say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
         + (say(", while it is strong") if len(plan.stages) > 1 else ""),
         scaled(strongest, burner),
         (burner,),

@@ -18,7 +18,7 @@ from kemble.core.physics.conduction import Array, Modes, following, when
 from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
-from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.physics.thermal import LATENT_STEAM, Material, fractions, properties
 from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.loads import loads
@@ -210,7 +210,7 @@ def _enter_pot(working: Working, latest: float) -> None:
     net_w = kitchen.burner.net_w(level)
     rate = loss_g_per_min(net_w)
     low = working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), net_w, "W")
-    says = say("net power over 2.257 MJ for each kilogram")
+    says = say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
     book.add("heat.water_loss_g_per_min", rate, says, source=say("heat of evaporation"), of=[low])
     lifted_lid(working, working.pot.diameter_mm, net_w, low)
     pot = working.from_kitchen("pot.water_ml", say("water in the pot"), working.pot.water_ml, "ml")
