@@ -83,7 +83,13 @@ class OvenSlab:
 
 
 def bake(tray: OvenSlab, steps: int = STEPS) -> Baked:
-    """March one tray."""
+    """March one tray.
+
+    Takes: `tray` a slab in an oven (SI units inside); `steps` of its time.
+    Gives: the marched tray: °C, water in kg/m2.
+    Holds: batters poured in a tin; finer cells and steps change it by under 3 % (tests).
+    From: conservation of heat and water; Lewis' relation for vapour; its shares a kitchen estimate.
+    """
     return bake_all([tray], steps)[0]
 
 
@@ -93,6 +99,11 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = N
 
     Energy is kept: what comes in is stored, or has left as vapour. Side by side they cost hardly more than one: a step
     solves them all as one system whose blocks do not touch.
+
+    Takes: `trays` of as many cells each; `steps` of each one's time; `upto` so many of them only.
+    Gives: a marched tray each.
+    Holds: as `bake`.
+    From: as `bake`.
     """
     steps, of = upto or steps, steps
     times = np.outer([tray.end_s for tray in trays], np.linspace(0.0, steps / of, steps + 1) ** 1.4)
@@ -210,7 +221,13 @@ def _airs(trays: Sequence[OvenSlab], air_c: Array, at: Array) -> Array:
 
 
 def browned(times: Array, top: Array) -> Array:
-    """Minutes of browning along `times`: an index, each minute worth 1 at 120 °C and twice that 8 °C hotter."""
+    """Minutes of browning along `times`: an index, each minute worth 1 at 120 °C and twice that 8 °C hotter.
+
+    Takes: `times` in s, `top` in °C at each.
+    Gives: minutes of browning, an index.
+    Holds: sugared tops.
+    From: kitchen estimate.
+    """
     rate = 2.0 ** ((np.minimum(top, 220.0) - BROWN_AT_C) / BROWN_TWICE_C)
     gone = np.zeros_like(rate)
     ((rate[1:] + rate[:-1]) * (times[1:] - times[:-1])).cumsum(axis=0, out=gone[1:])

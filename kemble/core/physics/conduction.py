@@ -99,18 +99,37 @@ def _crowded(cells: int, both_ends: bool) -> Array:
 def slab(
     thickness: float, material: Material, h_low: float, h_high: float, cells: int = CELLS, *, even: bool = False
 ) -> Body:
-    """A layer heated or cooled from below (`h_low`) and above (`h_high`). `even`: cells all alike, not crowded."""
+    """A layer heated or cooled from below (`h_low`) and above (`h_high`). `even`: cells all alike, not crowded.
+
+    Takes: `thickness` in m, above 0; its `material`; `h_low`, `h_high` in W/(m2 K), 0 for a side that passes nothing; `cells` from
+        3.
+    Gives: a body of finite volumes, for each m2.
+    Holds: any film, constant properties.
+    From: conservation of heat (finite volumes).
+    """
     edges = thickness * _evenly(cells) if even else _edges(thickness, cells, both_ends=True)
     return _body(edges, 0, [(material, cells)], h_low, h_high)
 
 
 def cylinder(radius: float, material: Material, h: float, cells: int = CELLS) -> Body:
-    """A long cylinder heated or cooled round its side."""
+    """A long cylinder heated or cooled round its side.
+
+    Takes: `radius` in m, above 0; its `material`; `h` in W/(m2 K); `cells` from 3.
+    Gives: a body of finite volumes, for each m of length.
+    Holds: long against its width; multiply with a slab for a short one.
+    From: conservation of heat; products of one-dimensional bodies by Carslaw and Jaeger.
+    """
     return _body(_edges(radius, cells, both_ends=False), 1, [(material, cells)], 0.0, h)
 
 
 def sphere(shells: Sequence[tuple[float, Material]], h: float, cells: int = CELLS) -> Body:
-    """A ball of concentric shells, each given as (outer radius, material), from the heart out."""
+    """A ball of concentric shells, each given as (outer radius, material), from the heart out.
+
+    Takes: `shells` of (outer radius in m, material), rising; `h` in W/(m2 K); `cells` from 3.
+    Gives: a body of finite volumes.
+    Holds: shells that touch without a gap.
+    From: conservation of heat (finite volumes).
+    """
     radius = shells[-1][0]
     counts = [max(6, round(cells * (outer - inner) / radius)) for inner, outer in _spans(shells)]
     edges = np.concatenate(
@@ -128,7 +147,13 @@ def _spans(shells: Sequence[tuple[float, Material]]) -> list[tuple[float, float]
 
 
 def film_share(body: Body, end: int) -> float:
-    """How far the surface at an end (0 or -1) lags its surroundings, as a share of the last cell's lag."""
+    """How far the surface at an end (0 or -1) lags its surroundings, as a share of the last cell's lag.
+
+    Takes: `body`; `end` 0 (low) or -1 (high).
+    Gives: a share, 0 to 1.
+    Holds: a steady film.
+    From: series of resistances.
+    """
     h = body.h_low if end == 0 else body.h_high
     if h <= 0:
         return 1.0
@@ -182,7 +207,13 @@ class Modes:
 def following(times: Array, left: Array, around: float | Array, start_c: float) -> Array:
     """°C along `times` of a point at which `left` of a first difference is left, in surroundings that stay as they are
     or change along `times`: Duhamel's sum, each change of theirs answered as the first difference is. Surroundings that
-    change want even times: each holds its value until the next."""
+    change want even times: each holds its value until the next.
+
+    Takes: `times` in s, even; `left` a share at each; `around` in °C, one or one for each time; `start_c` in °C.
+    Gives: °C at each time.
+    Holds: a linear body, each change held until the next time.
+    From: Duhamel's sum.
+    """
     if isinstance(around, float):
         result: Array = around + (start_c - around) * left
         return result
@@ -214,6 +245,11 @@ def thaw(
     reaches past every temperature; `start` (cells) °C; `times` from 0.
     Marched twice, once with each of its steps halved: what both say of the heat held is carried on to steps of no
     length (Richardson), so that the time error falls with the square of the step. Energy is conserved to rounding.
+
+    Takes: `body` in its `layers`; `start` in °C for each cell; `around` in °C; `times` in s, from 0.
+    Gives: °C (times, cells) and J taken up (times).
+    Holds: heat contents that rise with temperature, one grid for all layers.
+    From: conservation of energy, implicit steps carried on to none (Richardson).
     """
     tables = _Tables(body, layers)
     begin = tables.held(np.clip(start.astype(float), tables.grid[0], tables.grid[-1] - 1.0))
@@ -293,7 +329,13 @@ def _march(tables: _Tables, held: Array, around: float, times: Array) -> Array:
 
 
 def when(times: Array, curve: Array, level: float) -> float | None:
-    """The first time at which a curve reaches `level` from below, between samples by a straight line."""
+    """The first time at which a curve reaches `level` from below, between samples by a straight line.
+
+    Takes: `times` rising; `curve` at each; `level` in the curve's unit.
+    Gives: in the unit of the times; None if it never comes there.
+    Holds: from below.
+    From: a straight line between samples.
+    """
     above = curve >= level
     i = int(above.argmax())
     if not above[i]:

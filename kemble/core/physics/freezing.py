@@ -22,6 +22,11 @@ def food(composition: Composition, *, fat_sets: bool) -> Substance:
     """A food as tables over -40 to 110 °C: heat content (J/m3) with its ice, conductivity (W/(m K)).
 
     `fat_sets` adds the melting of its fat, spread smoothly over -10 to 30 °C (kitchen estimate).
+
+    Takes: `composition` in g; `fat_sets` whether its fat melts in it.
+    Gives: heat content and conductivity as tables.
+    Holds: -40 to 110 °C.
+    From: Choi-Okos correlations, Raoult's law for its ice; the fat a kitchen estimate.
     """
     parts = fractions(composition)
     found = [properties(parts, float(t)) for t in _GRID[_COARSE]]
@@ -42,6 +47,11 @@ def freeze_hard_s(composition: Composition, *, diameter_m: float, start_c: float
     The latent heat is that of the ice formed at the shelf's temperature and of the fat that sets; both are taken at
     one setting temperature of 5 °C below the room side of the freezer (kitchen estimate). Sensible heat before and
     after by a lumped cooling.
+
+    Takes: `composition` in g; `diameter_m` in m; `start_c`, `shelf_c` in °C; `h` in W/(m2 K).
+    Gives: s.
+    Holds: a ball, cold from all round, on a shelf under its setting temperature.
+    From: Plank's equation; the setting heat of fat a kitchen estimate.
     """
     parts = fractions(composition)
     food = properties(parts, 0.0)
@@ -56,7 +66,13 @@ def freeze_hard_s(composition: Composition, *, diameter_m: float, start_c: float
 def soften_s(
     composition: Composition, *, diameter_m: float, frozen_c: float, soft_c: float, room_c: float, h: float
 ) -> float:
-    """Seconds on the counter until a frozen ball has warmed to `soft_c`: lumped, ice and fat counted in the heat."""
+    """Seconds on the counter until a frozen ball has warmed to `soft_c`: lumped, ice and fat counted in the heat.
+
+    Takes: `composition` in g; `diameter_m` in m; `frozen_c`, `soft_c`, `room_c` in °C; `h` in W/(m2 K).
+    Gives: s.
+    Holds: small balls in still air, which are nearly as warm within as without.
+    From: conservation of heat, one lump.
+    """
     parts = fractions(composition)
     food = properties(parts, 0.0)
     melted = LATENT_ICE * (ice_fraction(composition, frozen_c) - ice_fraction(composition, soft_c))

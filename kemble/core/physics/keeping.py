@@ -8,6 +8,11 @@ def hard_after_h(sugar_pct: float, fat_pct: float, hydration_pct: float, *, cels
 
     Kitchen estimate: 8 h for a plain dough at 20 °C; 0.45 h more for each per cent of sugar, 0.5 h for each of fat,
     0.05 h for each of water over 80; retrogradation runs up to three times as fast at 4 °C.
+
+    Takes: `sugar_pct`, `fat_pct`, `hydration_pct` in % of the flour; `celsius` from 0 to 30.
+    Gives: h, an index.
+    Holds: covered pieces.
+    From: kitchen estimate.
     """
     at_room = 8.0 + 0.45 * sugar_pct + 0.5 * fat_pct + 0.05 * max(0.0, hydration_pct - 80.0)
     coldness = min(1.0, max(0.0, (20.0 - celsius) / 16.0))
@@ -18,6 +23,11 @@ def room_h(sugar_in_water_pct: float, *, perishable: bool, room_c: float) -> flo
     """Hours at room temperature. Two at most with egg, milk, coconut or butter; less when the room is warm.
 
     Kitchen estimate, and no safety validation: 24 h plain and wet, up to 60 h at half sugar, halved every 7 °C over 21.
+
+    Takes: `sugar_in_water_pct` in %; `room_c` in °C; `perishable` with egg, milk, coconut or butter.
+    Gives: h.
+    Holds: no safety validation; local food law comes first.
+    From: kitchen estimate.
     """
     if perishable:
         return 2.0 if room_c <= 30 else 1.0
@@ -30,6 +40,11 @@ def eaten_h(*, perishable: bool, cooked: bool, wet: bool, room_c: float) -> tupl
 
     Kitchen estimates: baked and steamed cakes with egg, butter or coconut cooked in, two to three days; what is filled or
     topped with something wet or uncooked, the same day, two at most; plain ones as long as they are soft.
+
+    Takes: `perishable`, `cooked`, `wet` what is in or on it; `room_c` in °C.
+    Gives: h: likely, least, most.
+    Holds: what cooks do, not what is safe.
+    From: kitchen estimate.
     """
     warm = 0.5 if room_c > 28 else 1.0
     if not perishable:
@@ -40,11 +55,23 @@ def eaten_h(*, perishable: bool, cooked: bool, wet: bool, room_c: float) -> tupl
 
 
 def cold_h(*, perishable: bool) -> float:
-    """Hours in the fridge: two days with anything perishable, four without (kitchen estimate)."""
+    """Hours in the fridge: two days with anything perishable, four without (kitchen estimate).
+
+    Takes: `perishable` with egg, milk, coconut or butter.
+    Gives: h.
+    Holds: a fridge of 0 to 6 °C; no safety validation.
+    From: kitchen estimate.
+    """
     return 48.0 if perishable else 96.0
 
 
 def frozen_days(*, perishable: bool) -> float:
     """Days in the freezer before it dries and tastes of it: three months plain, one with anything perishable (kitchen
-    estimate)."""
+    estimate).
+
+    Takes: `perishable` with egg, milk, coconut or butter.
+    Gives: days.
+    Holds: wrapped, at -18 °C or under.
+    From: kitchen estimate.
+    """
     return 30.0 if perishable else 90.0

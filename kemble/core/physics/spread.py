@@ -73,6 +73,11 @@ def spread(
     one is off the other way in another, and the window is narrower than both alone would make it.
 
     `solve` takes every estimate's value. Where an end has no answer (it would never be done), the other end's stands.
+
+    Takes: `estimates` by name, each with low, value, high; `which` of them `solve` hangs on.
+    Gives: the window in the unit of `solve`: one in twenty, half, nineteen in twenty.
+    Holds: times that go near enough straight with each estimate over its range.
+    From: sensitivities, variances summed with their correlations.
     """
     middle = {one: estimates[one].value for one in which}
     likely = solve(middle)

@@ -39,6 +39,11 @@ class WaterPlan:
 def loss_g_per_min(net_w: float) -> float:
     """Grams of water boiled off a minute by `net_w` watts that reach a boiling pot: power / heat of evaporation.
 
+    Takes: `net_w` in W, from 0.
+    Gives: g/min.
+    Holds: water at the boil, near sea level (the heat of evaporation changes by 1 % to 3000 m).
+    From: heat of evaporation.
+
     >>> round(loss_g_per_min(620.0), 1)
     16.5
     """
@@ -46,7 +51,13 @@ def loss_g_per_min(net_w: float) -> float:
 
 
 def boiled_off_g(stages: Sequence[Stage], minute: float) -> float:
-    """Grams boiled off by a minute."""
+    """Grams boiled off by a minute.
+
+    Takes: `stages` of the burner in W, each from its minute; `minute` from 0.
+    Gives: g.
+    Holds: as `loss_g_per_min`.
+    From: heat of evaporation.
+    """
     gone = begun = 0.0
     for stage in stages:
         spent = minute - begun if stage is stages[-1] else min(stage.minutes, minute - begun)
@@ -75,6 +86,11 @@ def water_plan(
 
     Starts full, or with just what is needed plus a fifth to spare; tops up to full at the low mark, the last time
     with what is still needed.
+
+    Takes: `diameter_mm`, `full_mm`, `low_mm` of the pot in mm; `stages` in W; `minutes` of steaming.
+    Gives: ml at the start and at each top-up.
+    Holds: a round pot, boiling all the while.
+    From: conservation of mass; a fifth to spare a kitchen estimate.
     """
     per_mm = math.pi * diameter_mm**2 / 4 / 1000.0  # ml in a millimetre of depth
     full, low = full_mm * per_mm, low_mm * per_mm
@@ -96,6 +112,11 @@ def lifted_lid_s(*, open_m2: float, net_w: float, boil_c: float, open_s: float) 
     """Seconds that one look under the lid costs: those it is open, and those in which the burner makes good what left.
 
     What leaves an open boiling surface is vapour by Lewis' relation, doubled for the steam that stood there.
+
+    Takes: `open_m2` of boiling water in m2; `net_w` in W; `boil_c` in °C; `open_s` in s.
+    Gives: s.
+    Holds: one look at a time.
+    From: Lewis' relation; doubled, a kitchen estimate.
     """
     flux = STILL_AIR_H * (boil_c - 20.0 + LEWIS_K_PER_PA * (saturation_pa(boil_c) - ROOM_VAPOUR_PA))
     return open_s + _DRAUGHT * flux * open_m2 * open_s / net_w

@@ -81,6 +81,12 @@ def felt(times: Array, taken: Array, stages: Sequence[tuple[float, Steam]], star
     The load is as warm as its surroundings at first; in each step these rise to where what the load draws leaves just
     the vapour whose dew point they have. The more it draws the less is to spare, so there is one such temperature.
     Without a flame they fall towards the room.
+
+    Takes: `times` in s, even; `taken` in J/K at each; `stages` of (from this second, steam); `start_c` in °C;
+        `cools` how it falls without a flame.
+    Gives: °C at each time.
+    Holds: a load in a lidded steamer that takes up no more than the burner gives.
+    From: conservation of heat; dew point of a mix of vapour and air.
     """
     step = float(times[1] - times[0])
     each = np.diff(taken)  # J/K drawn in each step after a rise at its beginning

@@ -51,6 +51,12 @@ def stir(
     hotter than `boil_c`: the surplus dries it.
 
     Heat from the pan to the air is in `power_w`, which is net. Energy is kept to rounding.
+
+    Takes: `mass_kg`; `cp` in J/(kg K); `start_c`, `boil_c` in °C; `power_w` in W; `open_m2` in m2; `end_s` in s;
+        `still_h` in W/(m2 K).
+    Gives: °C and kg over the time.
+    Holds: one lump, stirred all the while.
+    From: conservation of heat; Lewis' relation, its film a kitchen estimate.
     """
     times = np.linspace(0.0, end_s, _STEPS + 1)
     dt = end_s / _STEPS
@@ -76,6 +82,11 @@ def kettle_w(*, water_ml: float, start_c: float, boil_c: float, seconds: float) 
 
     Heat of the water over the time; what the pot's own metal took is added. Raises ValueError unless the water, the
     time and the rise are above nothing.
+
+    Takes: `water_ml` above 0; `start_c` under `boil_c`, in °C; `seconds` above 0.
+    Gives: W.
+    Holds: lid on, from cold to the boil.
+    From: heat of the water; what the kettle keeps, 94 to 98 % in the water, a kitchen estimate.
     """
     if water_ml <= 0 or seconds <= 0 or boil_c <= start_c:
         raise ValueError("water, time and rise must be above nothing")
@@ -87,6 +98,11 @@ def oven_h(*, water_ml: float, across_mm: float, start_c: float, end_c: float, o
 
     One lump: floor, wall up to the water and foil take heat alike, from air at `oven_c`. Raises ValueError unless the
     water, the time and the rise are above nothing and the oven hotter than the water at last.
+
+    Takes: `water_ml`, `across_mm` above 0; `start_c` under `end_c`, under `oven_c`, in °C; `seconds` above 0.
+    Gives: W/(m2 K).
+    Holds: a thin metal tin under foil, water that is stirred once before it is read.
+    From: conservation of heat, one lump.
     """
     if water_ml <= 0 or seconds <= 0 or across_mm <= 0 or not start_c < end_c < oven_c:
         raise ValueError("water, time and rise must be above nothing, and the oven hotter")

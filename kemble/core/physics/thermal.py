@@ -69,7 +69,13 @@ class Material:
 
 
 def fractions(composition: Composition) -> dict[str, float]:
-    """Mass fractions of the Choi-Okos components. They add up to 1."""
+    """Mass fractions of the Choi-Okos components. They add up to 1.
+
+    Takes: `composition` in g.
+    Gives: shares by mass, 1 in all.
+    Holds: any food.
+    From: Choi-Okos correlations' components.
+    """
     total = composition.total
     return {
         "water": composition.water / total,
@@ -97,6 +103,11 @@ def properties(parts: Mapping[str, float], celsius: float) -> Material:
     """Properties of a food at one temperature, from mass fractions (which may name "ice").
 
     Conductivity in parallel by volume fraction, density by volumes, specific heat by mass.
+
+    Takes: `parts` by mass, 1 in all; `celsius` from -40 to 150.
+    Gives: W/(m K), kg/m3, J/(kg K).
+    Holds: foods without air in them.
+    From: Choi-Okos correlations.
     """
     at = _at(celsius)
     volume = k = cp = 0.0
@@ -110,7 +121,13 @@ def properties(parts: Mapping[str, float], celsius: float) -> Material:
 
 
 def pressure_pa(altitude_m: float) -> float:
-    """Air pressure of the International Standard Atmosphere, in Pa, below 11 km."""
+    """Air pressure of the International Standard Atmosphere, in Pa, below 11 km.
+
+    Takes: `altitude_m` in m, under 11 000.
+    Gives: Pa.
+    Holds: a standard day; weather moves it by 3 %.
+    From: International Standard Atmosphere.
+    """
     return float(101_325.0 * (1.0 - 2.25577e-5 * altitude_m) ** 5.25588)
 
 
@@ -123,14 +140,23 @@ _BELOW, _ABOVE = (
 def saturation_pa(celsius: float) -> float:
     """Vapour pressure of water in Pa, 1 to 200 °C: Antoine's equation, its constants for below and above 100 °C.
 
-    Within 0.7 % of IAPWS-IF97 over that range (tests).
+    Takes: `celsius` from 1 to 200.
+    Gives: Pa.
+    Holds: within 0.9 % of steam tables (tests).
+    From: Antoine's equation, two sets of constants.
     """
     a, b, c = _BELOW if celsius < 100.0 else _ABOVE
     return float(133.322 * 10.0 ** (a - b / (celsius + c)))
 
 
 def saturations_pa(celsius: Array) -> Array:
-    """The same of many temperatures."""
+    """The same of many temperatures.
+
+    Takes: `celsius` from 1 to 200, many.
+    Gives: Pa.
+    Holds: as `saturation_pa`.
+    From: as `saturation_pa`.
+    """
     a, b, c = (np.where(celsius < 100.0, below, above) for below, above in zip(_BELOW, _ABOVE, strict=True))
     result: Array = 133.322 * 10.0 ** (a - b / (celsius + c))
     return result
@@ -140,6 +166,11 @@ def boiling_point_c(altitude_m: float) -> float:
     """Boiling point of water in °C: Antoine's equation for water (1-100 °C constants, mmHg) at that pressure.
 
     `altitude_m` in metres above the sea, -400 to 5500: what a kitchen may be.
+
+    Takes: `altitude_m` from -400 to 5500 m.
+    Gives: °C.
+    Holds: within 0.25 K of steam tables to 3000 m (tests).
+    From: standard atmosphere, Antoine's equation.
 
     >>> [round(boiling_point_c(m), 1) for m in (0, 1600, 3000)]
     [100.0, 94.7, 90.0]
@@ -153,6 +184,11 @@ def freezing_point_c(composition: Composition) -> float:
 
     The ideal law: near for a syrup up to about 60 % sugar, too warm beyond.
 
+    Takes: `composition` in g.
+    Gives: °C, at most -25.
+    Holds: sugar up to about 60 % of the syrup.
+    From: Raoult's law.
+
     >>> round(freezing_point_c(Composition(water=50, sugar=50)), 1)
     -5.4
     """
@@ -163,7 +199,13 @@ def freezing_point_c(composition: Composition) -> float:
 
 
 def water_activity(composition: Composition) -> float:
-    """What sugar (as sucrose), salt and protein leave of water's vapour pressure: Raoult's law by moles."""
+    """What sugar (as sucrose), salt and protein leave of water's vapour pressure: Raoult's law by moles.
+
+    Takes: `composition` in g.
+    Gives: a share of water's vapour pressure, 0 to 1.
+    Holds: sugar up to about 60 % of the syrup.
+    From: Raoult's law, by moles.
+    """
     if composition.water <= 0:
         return 1.0
     moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44 + composition.protein / 30_000.0
@@ -172,7 +214,13 @@ def water_activity(composition: Composition) -> float:
 
 
 def boils_at_c(composition: Composition, boil_c: float) -> float:
-    """Where water boils that holds so much sugar and salt: 0.51 K more for each mole in a kilogram of it."""
+    """Where water boils that holds so much sugar and salt: 0.51 K more for each mole in a kilogram of it.
+
+    Takes: `composition` in g; `boil_c` of water in °C.
+    Gives: °C.
+    Holds: thin and middling syrups.
+    From: ebullioscopic constant of water.
+    """
     if composition.water <= 0:
         return boil_c
     moles = composition.sugar / 342.3 + 2 * composition.salt / 58.44
@@ -180,7 +228,13 @@ def boils_at_c(composition: Composition, boil_c: float) -> float:
 
 
 def ice_fraction(composition: Composition, celsius: float) -> float:
-    """Ice in kg per kg of food at a temperature; see `ice_fractions`."""
+    """Ice in kg per kg of food at a temperature; see `ice_fractions`.
+
+    Takes: `composition` in g; `celsius`.
+    Gives: kg of ice for each kg.
+    Holds: as `ice_fractions`.
+    From: as `ice_fractions`.
+    """
     return float(ice_fractions(composition, np.array([celsius]))[0])
 
 
@@ -188,6 +242,11 @@ def ice_fractions(composition: Composition, celsius: Array) -> Array:
     """Ice in kg per kg of food along temperatures: (free water) x (1 - Tf / T).
 
     Water bound to 0.3 of its weight by protein, starch and fibre never freezes (kitchen estimate, 0.2-0.4).
+
+    Takes: `composition` in g; `celsius`, many.
+    Gives: kg of ice for each kg.
+    Holds: -40 to 0 °C.
+    From: Raoult's law; bound water, 0.2 to 0.4 of the solids, a kitchen estimate.
     """
     begins = freezing_point_c(composition)
     bound = 0.3 * (composition.protein + composition.starch + composition.fibre)
