@@ -178,7 +178,10 @@ def catalogue() -> Catalog:
             found.add(str(sentence), locations=[(where, 0)])
         for words in of_module_tables(path):
             found.add(words, locations=[(where, 0)])
-    tables = of_tables(ALONE, PLACING, WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder())
+    pieces = [way.many_pieces for way in WAYS.values()]
+    tables = of_tables(
+        ALONE, pieces, PLACING, WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder()
+    )
     for words in tables:
         found.add(words)
     return found

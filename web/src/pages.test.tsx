@@ -141,6 +141,7 @@ describe("what runs out first", () => {
     outside: false,
     dough_name: "dough",
     piece_name: "ball",
+    piece_names: "balls",
     filling_name: "date",
     filling_word: "filling",
     remedies: [

@@ -171,6 +171,11 @@ class Way:
         """What this way calls its dough ("dough"), filling ("filling") or piece ("piece")."""
         return self.words.get(of, of)
 
+    @property
+    def many_pieces(self) -> str:
+        """What it calls several of its pieces: "balls"."""
+        return f"{self.word('piece')}s"
+
 
 def outline(hydration: Band, sugar: Band) -> tuple[tuple[float, float], ...]:
     """The outline of a working zone on the map: the two bands with their corners rounded off.

@@ -2280,6 +2280,11 @@ export interface components {
              * @default ball
              */
             piece_name: string;
+            /**
+             * Piece Names
+             * @default balls
+             */
+            piece_names: string;
             /** Remedies */
             remedies: components["schemas"]["Remedy"][];
             rolled?: components["schemas"]["RolledDrawing"] | null;

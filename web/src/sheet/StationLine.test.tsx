@@ -54,7 +54,10 @@ describe("each stop", () => {
 
   it("calls a piece and a heat what the way calls them", () => {
     const parcels = of(
-      { shape: { kind: "ball", piece_name: "parcel" }, heat: { kind: "wrapped", form: "parcel" } },
+      {
+        shape: { kind: "ball", piece_name: "parcel", piece_names: "parcels" },
+        heat: { kind: "wrapped", form: "parcel" },
+      },
       fact("shape.pieces", 11),
       fact("shape.piece_g", 82),
       fact("heat.done_min", 106, "min"),

@@ -30,7 +30,7 @@ const KEYS: Record<
     [
       {
         key: "shape.pieces",
-        words: (f, drawn) => t`${pieceWord(drawn)}s of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
+        words: (f, drawn) => t`${pieceWords(drawn)} of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
       },
     ],
     [
@@ -70,7 +70,7 @@ const KEYS: Record<
 type Drawings = Worked["drawings"];
 
 const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? t`min ` : "");
-const pieceWord = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_name : t`piece`);
+const pieceWords = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_names : t`pieces`);
 const heatWord = ({ heat }: Drawings) => (heat ? kindOf(heat).word(heat) : "");
 
 const number = (facts: Facts, key: FactKey, decimals: number) => {

@@ -89,6 +89,7 @@ describe("a ball in cross-section", () => {
       outside: true,
       dough_name: "rice",
       piece_name: "ball",
+      piece_names: "balls",
       filling_name: "white bean paste",
     } as BallDrawing;
     render(<PieceSection drawing={outside} facts={found} />);
@@ -264,7 +265,7 @@ describe("a piece under the hand", () => {
   const drawing = {
     kind: "ball", form: "ball", outside: false, outer_mm: 40, core_mm: 30, heart_mm: 20, heart_g: 4,
     dough_g_per_ml: 1.2, filling_g_per_ml: 1.25, dough_total_g: 500, filling_total_g: 300,
-    least_skin_mm: 3, near_skin_mm: 3.4, dough_name: "dough", piece_name: "round", filling_name: "paste",
+    least_skin_mm: 3, near_skin_mm: 3.4, dough_name: "dough", piece_name: "round", piece_names: "rounds", filling_name: "paste",
     filling_word: "filling", heart_name: "chestnut", remedies: [],
   } as unknown as BallDrawing; // biome-ignore format: a table
 

@@ -501,9 +501,8 @@ def _enter_times(
         timed(working, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
         parts.append(key)
     source = say(
-        "{solver}; surfaces and what is called done {kitchen_estimate}s",
+        "{solver}; surfaces and what is called done kitchen estimates",
         solver=SOLVER,
-        kitchen_estimate=KITCHEN_ESTIMATE,
     )
     book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
     book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)

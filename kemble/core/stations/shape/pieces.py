@@ -57,6 +57,7 @@ class BallDrawing(Drawn):
     near_skin_mm: float = 0.0
     dough_name: Words = "dough"
     piece_name: Words = "ball"
+    piece_names: Words = "balls"
     dough_total_g: float
     filling_total_g: float
     dough_g_per_ml: float
@@ -172,6 +173,7 @@ def _drawn(
         near_skin_mm=least + _NEAR_TEARING_MM if least else 0.0,
         dough_name=way.word("dough"),
         piece_name=way.word("piece"),
+        piece_names=way.many_pieces,
         dough_total_g=portions.dough_total,
         filling_total_g=portions.filling_total,
         dough_g_per_ml=stuff.inner_g_per_ml if outside else stuff.outer_g_per_ml,

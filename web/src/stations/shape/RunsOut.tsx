@@ -10,6 +10,7 @@ import { FactFigure } from "../../ui/FactFigure";
 import { fill } from "../../ui/materials";
 import { weightWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
+import { said } from "../../words/said";
 
 type Remedy = BallDrawing["remedies"][number];
 
@@ -37,7 +38,7 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   const short = String(facts["shape.short_of"]?.value ?? "");
   const pieces = live ? Math.floor(Math.min(live.dough, live.filling ?? Infinity) + 1e-6) : value("shape.pieces");
   const left = value("shape.left_over_g");
-  const { dough_name, filling_word, piece_name } = drawing;
+  const { dough_name, filling_word, piece_names } = drawing;
   const bars: Bar[] = [
     { name: dough_name, words: dough_name, total: drawing.dough_total_g, count: dough, material: "starch" },
   ];
@@ -59,10 +60,11 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
   }
   const unit = 340 / Math.max(...bars.map((bar) => bar.count), 1);
   const other = short === dough_name ? filling_word : dough_name;
-  const words =
-    short === "nothing"
-      ? t`${pieces} ${piece_name}s, and ${left >= 1 ? t`${weightWords(left, 0)} of ${dough_name}` : t`nothing`} left over${left >= 1 ? "" : t` to speak of`}`
-      : t`the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_name}s${left >= 1 ? t`: ${weightWords(left, 0)} of ${other} left over` : ""}`;
+  const isShort =
+    bars.some((bar) => bar.name === short) || editing.sheet.parts.some((part) => said(part.role) === short);
+  const words = !isShort
+    ? t`${pieces} ${piece_names}, and ${left >= 1 ? t`${weightWords(left, 0)} of ${dough_name}` : t`nothing`} left over${left >= 1 ? "" : t` to speak of`}`
+    : t`the ${short}, after ${Math.floor(Math.min(...bars.map((bar) => bar.count)) + 1e-6)} ${piece_names}${left >= 1 ? t`: ${weightWords(left, 0)} of ${other} left over` : ""}`;
   return (
     <>
       <h3 className="text-xl">
@@ -103,9 +105,9 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
           strokeWidth="1.5"
         />
       </Drawing>
-      <p className={live ? "text-ink2" : short === "nothing" ? "text-green" : "text-bean"}>
+      <p className={live ? "text-ink2" : !isShort ? "text-green" : "text-bean"}>
         {live ? (
-          `${pieces} ${piece_name}s`
+          `${pieces} ${piece_names}`
         ) : (
           <FactFigure facts={facts} name="shape.short_of">
             {words}
