@@ -26,6 +26,7 @@ def test_an_empty_kitchen_to_a_logged_run(watched, empty_kitchen, way):
     hand.press(page.get_by_role("button", name="On to the first sheet"))
     hand.press(page.get_by_role("button", name=re.compile(f"^{way}")))
     hand.press(page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile("^Plan")))
+    expect(page.get_by_text("Begun now, it is on the table at")).to_be_visible()
     hand.press(page.get_by_role("button", name="Make it now"))
     now = page.locator("[data-now]")
     finish = page.get_by_role("link", name="How did it come out?")

@@ -48,6 +48,17 @@ class TestPlan:
         assert owner.ask("DELETE", f"/occasions/{kept.body['id']}").status_code == 204
         assert owner.ask("GET", "/occasions").body == []
 
+    def test_without_a_time_it_is_begun_now(self, owner, sheet):
+        """As the making would be that is begun in this moment, and nothing is late."""
+        plan = owner.ask("POST", "/plan", {"sheet": sheet["sheet"]}).body
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        begun = owner.ask("GET", f"/runs/{run}").body["plan"]
+        assert [(one["step"]["id"], one["starts"]) for one in plan["scheduled"]] == [
+            (one["step"]["id"], one["starts"]) for one in begun["scheduled"]
+        ]
+        assert datetime.fromisoformat(plan["begin"]) == NOW
+        assert plan["late_min"] == 0
+
     @pytest.mark.parametrize("serve", ["2026-11-24T15:30", "2027-11-28T15:30", "2026-02-30T15:30", "soon", ""])
     def test_a_time_that_will_not_do(self, owner, sheet, serve):
         answer = owner.ask("POST", "/plan", {"sheet": sheet["sheet"], "serve": serve})

@@ -182,7 +182,7 @@ KEYS: dict[str, Key] = {
     "heat.all_loads_min": Key("all loads", "min", 0),
     "heat.waits_c": Key("first load, when the last is out", "°C", 0),
     "heat.load_pieces": Key("pieces in a load", "", 0),
-    "heat.pot_dip_c": Key("pot falls by, when loaded", "°C less", 0),
+    "heat.pot_dip_c": Key("the pot, just loaded", "°C less", 0),
     # What is done with it once it has set
     "finish.side_min": Key("each side", "min", 1),
     "finish.each_min": Key("a panful or rack", "min", 0),

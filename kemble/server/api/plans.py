@@ -9,7 +9,7 @@ from pydantic import Field
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, kitchen_time, plan_for
+from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import Sheet
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.refusal import answer
@@ -21,15 +21,19 @@ router = Router(tags=["plans"])
 
 class PlanSheet(Body):
     sheet: Sheet
-    serve: str = Field(max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30")
+    serve: str | None = Field(
+        None, max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30; or begun now"
+    )
 
 
-def planned(sheet: Sheet, kitchen: Kitchen, serve: str) -> Plan:
-    """A plan for a wall-clock serve time. Raises Refused when the sheet or the time will not do."""
+def planned(sheet: Sheet, kitchen: Kitchen, serve: str | None) -> Plan:
+    """A plan for a wall-clock serve time; without one, begun now. Raises Refused when the sheet or the time will not do."""
     worked = worked_for(sheet, kitchen)
     if worked.problems:
         raise Refused(worked.problems)
     with WORKING:
+        if serve is None:
+            return plan_from(worked.steps, kitchen, begin=timezone.now())
         return plan_for(worked.steps, kitchen, serve=kitchen_time(kitchen, serve), now=timezone.now())
 
 

@@ -6050,9 +6050,9 @@ export interface components {
         PlanSheet: {
             /**
              * Serve
-             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30
+             * @description a date and time on the kitchen's clock, such as 2026-12-05T15:30; or begun now
              */
-            serve: string;
+            serve?: string | null;
             sheet: components["schemas"]["Sheet"];
         };
         /**

@@ -132,7 +132,7 @@ function Next(props: { label: string; one: InHand; several: boolean } & Pick<Pro
 
 /** What must stand ready before a step begins. */
 function Ready({ step }: { step: StepWorked }) {
-  const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name}`)];
+  const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name.toLowerCase()}`)];
   return (
     <>
       {things.length > 0 && (

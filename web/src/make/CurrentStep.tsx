@@ -6,8 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ask, type StepWorked } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
-import { capital, clock, dayOf, duration, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
-import { said } from "../words/said";
+import { capital, clock, dayOf, duration, HANDS_WORDS, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { Beat } from "./Beat";
@@ -115,9 +114,7 @@ export function CurrentStep(props: Props) {
             elapsedS={elapsed}
             totalMin={extended}
             window={span}
-            words={
-              paused ? t`paused` : looking ? t`check now` : step.hands === "free" ? t`by itself` : said(step.hands)
-            }
+            words={paused ? t`paused` : looking ? t`check now` : HANDS_WORDS[step.hands]}
             likely={
               late
                 ? t`${clock((at - due) / 1000)} over`

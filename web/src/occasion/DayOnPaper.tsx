@@ -4,8 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan } from "../api/client";
-import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
-import { said } from "../words/said";
+import { capital, dayOf, HANDS_WORDS, timeOfDay, weightWords } from "../ui/words";
 import { lasts } from "./DayLanes";
 import type { Scheduled } from "./slip";
 
@@ -28,6 +27,15 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
   return (
     <section data-paper aria-label={t`The day by its clock`} className="mt-8">
       <h2 className="text-xl">{who ? `${title}: ${who}` : title}</h2>
+      {titles.length > 1 && (
+        <ol className="mt-1 flex flex-wrap gap-x-6 text-ink2">
+          {titles.map((dish, i) => (
+            <li key={`${i} ${dish}`}>
+              <b className="text-ink">{i + 1}</b> {dish}
+            </li>
+          ))}
+        </ol>
+      )}
       {days.map((day) => (
         <div key={day}>
           <h3 className="mt-3 font-bold">{day}</h3>
@@ -52,7 +60,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
                   </span>
                   <span className="text-right text-ink2">
                     {lasts(one)}
-                    {one.step.hands === "free" ? "" : `, ${said(one.step.hands)}`}
+                    {one.step.hands === "free" ? "" : `, ${HANDS_WORDS[one.step.hands]}`}
                     {one.who && !who ? <span className="block text-sm">{one.who}</span> : null}
                   </span>
                 </li>
@@ -76,7 +84,8 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
               <li key={tool} className="hairline flex justify-between gap-4 py-1">
                 <span>{capital(tool)}</span>
                 <span className="text-ink2">
-                  {dayOf(one.starts, zone)}, {timeOfDay(one.starts, zone)}
+                  {days.length > 1 && `${dayOf(one.starts, zone)}, `}
+                  {timeOfDay(one.starts, zone)}
                 </span>
               </li>
             ))}

@@ -5,8 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import type { Plan } from "../api/client";
 import { LinkButton } from "../ui/LinkButton";
-import { duration, timeOfDay, WORK_WORDS, wallClock } from "../ui/words";
-import { said } from "../words/said";
+import { duration, HANDS_WORDS, timeOfDay, WORK_WORDS, wallClock } from "../ui/words";
 import { reasonOf, type Scheduled } from "./slip";
 
 interface Props {
@@ -61,7 +60,8 @@ export function OneStep({ plan, one, dish, zone, children }: OneProps) {
       <p className="text-ink2">
         <Trans>
           {dish ? `${dish}: ` : ""}
-          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}, {said(step.hands)}
+          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)},{" "}
+          {HANDS_WORDS[step.hands]}
           {step.hands === "free" ? "" : `, ${WORK_WORDS[step.work]}`}
           {one.who ? `, ${one.who}` : ""}
         </Trans>

@@ -85,7 +85,16 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
             </button>
           </span>
         )}
-        {plan && !error && (
+        {plan && !error && !serve && (
+          <p className="text-lg">
+            <Trans>
+              Begun now, it is on the table at <b className="text-2xl">{timeOfDay(plan.serve, zone)}</b>:{" "}
+              {minutes(total)}
+              {total < 90 ? t` min` : ""} from first to last.
+            </Trans>
+          </p>
+        )}
+        {plan && !error && serve && (
           <p className="text-lg">
             <Trans>
               Begin <b>{dayOf(plan.begin, zone)}</b> at <b className="text-2xl">{timeOfDay(plan.begin, zone)}</b>;{" "}
@@ -122,11 +131,11 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
             kitchen={kitchen}
             dishes={[sheet.title]}
             picked={one}
-            onShift={nudge}
+            onShift={serve ? nudge : undefined}
             onPick={(each) => setPicked(each.step.id)}
           />
           {one && <OneStep plan={plan} one={one} zone={zone} />}
-          {saved && <Risks sheet={editing.id} of={editing.worked} />}
+          {saved && serve && <Risks sheet={editing.id} of={editing.worked} />}
         </>
       )}
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -192,7 +201,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
               onChange={(event) => setPeople(event.target.value)}
             />
           </label>
-          <button type="submit" className="pick" disabled={!plan || !saved || keep.isPending}>
+          <button type="submit" className="pick" disabled={!plan || !serve || !saved || keep.isPending}>
             <Trans>Keep this plan</Trans>
           </button>
           {keep.data && (

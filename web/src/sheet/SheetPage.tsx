@@ -34,6 +34,8 @@ import { type Editing, type Saving, useSheet } from "./useSheet";
 
 const PlanStation = lazy(() => import("../plan/PlanStation"));
 
+const A_MINUTE_MS = 60_000;
+
 export default function SheetPage() {
   const { sheetId, station } = useParams();
   const id = Number(sheetId);
@@ -96,10 +98,12 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   const serve = sheet.serve;
   const plan = useQuery({
     queryKey: ["plan", editing.id, serve, worked.steps],
-    enabled: Boolean(serve) && worked.problems.length === 0,
+    // Where nobody has said when people eat, Plan shows the day as it would be begun now.
+    enabled: (Boolean(serve) || at === "plan") && worked.problems.length === 0,
+    refetchInterval: serve ? false : A_MINUTE_MS,
     placeholderData: (before) => before,
     retry: false,
-    queryFn: () => ask(api.POST("/api/plan", { body: { sheet, serve: serve as string } })),
+    queryFn: () => ask(api.POST("/api/plan", { body: { sheet, serve: serve ?? null } })),
   });
   const Station = at === "plan" ? null : STATION_VIEWS[at];
 

@@ -214,6 +214,13 @@ export const WORK_WORDS: Record<"stove" | "knife" | "messy" | "safe", string> = 
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
+/** What a step asks of a cook. */
+export const HANDS_WORDS: Record<"held" | "minded" | "free", string> = {
+  held: t`both hands`,
+  minded: t`an eye on it`,
+  free: t`by itself`,
+};
+
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** When the kitchen was last heard: "at 14:03", or "on Tuesday at 14:03" when that was another day. On this page's clock. */
