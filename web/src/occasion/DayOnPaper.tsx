@@ -38,7 +38,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
       )}
       {days.map((day) => (
         <div key={day}>
-          <h3 className="mt-3 font-bold">{day}</h3>
+          <h3 className="mt-3 text-lg">{day}</h3>
           <ol className="gap-x-12 lg:columns-2 print:columns-1">
             {steps
               .filter((one) => dayOf(one.starts, zone) === day)
