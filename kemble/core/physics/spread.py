@@ -67,14 +67,10 @@ def spread(
     together: Mapping[tuple[EstimateId, EstimateId], float] | None = None,
 ) -> Spread | None:
     """The window of `solve` over the estimates it hangs on; the `both_ways` that move it most are moved to both their
-    ends. None when it has no likely time.
+    ends. None when it has no likely time. Where an end has no answer (it would never be done), the other end's stands.
 
-    `together`: how estimates that were learned from the same makings go together, as correlations: what is off one way in
-    one is off the other way in another, and the window is narrower than both alone would make it.
-
-    `solve` takes every estimate's value. Where an end has no answer (it would never be done), the other end's stands.
-
-    Takes: `estimates` by name, each with low, value, high; `which` of them `solve` hangs on.
+    Takes: `solve` of every estimate's value; `estimates` by name, each with low, value, high; `which` it hangs on;
+        `together` the correlations of those that were learned from the same makings.
     Gives: the window in the unit of `solve`: one in twenty, half, nineteen in twenty.
     Holds: times that go near enough straight with each estimate over its range.
     From: sensitivities, variances summed with their correlations.
@@ -118,11 +114,9 @@ def spread(
         share = squares[one] / total if total else 0.0
         if share < _LEAST_SHARE:
             continue
-        after = estimates[one].after
-        left = math.sqrt(max(0.0, 1.0 - share * (1.0 - after**2)))
+        left = math.sqrt(max(0.0, 1.0 - share * (1.0 - estimates[one].after ** 2)))
         shares.append(Share(one, share, half * math.sqrt(share), half * left, *moves[one]))
-    shares.sort(key=lambda share: -share.share)
-    return Spread(first, likely, latest, tuple(shares))
+    return Spread(first, likely, latest, tuple(sorted(shares, key=lambda share: -share.share)))
 
 
 def _together(

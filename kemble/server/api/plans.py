@@ -22,7 +22,9 @@ router = Router(tags=["plans"])
 class PlanSheet(Body):
     sheet: Sheet
     serve: str | None = Field(
-        None, max_length=16, description="a date and time on the kitchen's clock, such as 2026-12-05T15:30; or begun now"
+        None,
+        max_length=16,
+        description="a date and time on the kitchen's clock, such as 2026-12-05T15:30; or begun now",
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Literal
 
-from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origins
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origin, Origins
 from kemble.core.facts.known import known
 from kemble.core.geometry.ball import sphere_mm
 from kemble.core.geometry.floor import Kind, Tray
@@ -233,8 +233,18 @@ def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> 
         working.advise("cut", "before", says, 4)
 
 
+def _wished(working: Working) -> Origin:
+    """What is asked of the pieces: their side, their weight, or how many they are."""
+    asked = working.sheet.cut
+    if asked.side_mm is not None:
+        return working.from_sheet("cut.side_mm", say("side of a piece"), asked.side_mm, "mm")
+    if asked.piece_g is not None:
+        return working.from_sheet("cut.piece_g", say("weight of a piece"), asked.piece_g, "g")
+    return working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
+
+
 def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:
-    book, asked = working.book, working.sheet.cut
+    book = working.book
     many = list(zip(drawn.tins, cuttings, strict=True))
     weights = [
         (cell.area * tray_total_g * tinful.share / _tray(tinful).area, tinful.count)
@@ -245,23 +255,10 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
     used = sum(grams * count for grams, count in weights)
     lightest, heaviest = min(weights)[0], max(weights)[0]
     first = cuttings[0]
-    trays: Origins = [
-        working.from_sheet(
-            "vessel",
-            "trays",
-            " and ".join(
-                say("{count} of {tin_size}", count=t.count, tin_size=working.tin_size(t.tin)) for t in drawn.tins
-            ),
-        )
-    ]
-    if asked.side_mm is not None:
-        wish = working.from_sheet("cut.side_mm", say("side of a piece"), asked.side_mm, "mm")
-    elif asked.piece_g is not None:
-        wish = working.from_sheet("cut.piece_g", say("weight of a piece"), asked.piece_g, "g")
-    else:
-        wish = working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
-    pattern = working.from_sheet("cut.pattern", say("cut in"), asked.pattern)
-    of: Origins = [wish, pattern, *trays]
+    sizes = [say("{count} of {tin_size}", count=t.count, tin_size=working.tin_size(t.tin)) for t in drawn.tins]
+    trays: Origins = [working.from_sheet("vessel", say("trays"), " and ".join(sizes))]
+    pattern = working.from_sheet("cut.pattern", say("cut in"), working.sheet.cut.pattern)
+    of: Origins = [_wished(working), pattern, *trays]
     book.add("cut.rows", float(first.rows), say("rows, or rings from the middle"), source=GEOMETRY, of=of)
     book.add("cut.columns", float(first.columns), say("across, or round the outer ring"), source=GEOMETRY, of=of)
     says = say("whole pieces that lie inside the tray") if len(cuttings) == 1 else say("whole pieces of every tray")

@@ -381,17 +381,8 @@ def _enter_times(
         "colour_min": say("its hours at heat until it is brown through"),
     }[needs]
     book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
-    book.add(
-        "heat.done_min",
-        done,
-        says,
-        source=say(
-            "{solver}; what is called done a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE
-        ),
-        of=[*more, *of],
-        low=first,
-        high=latest,
-    )
+    source = say("{solver}; what is called done a {guess}", solver=SOLVER, guess=KITCHEN_ESTIMATE)
+    book.add("heat.done_min", done, says, source=source, of=[*more, *of], low=first, high=latest)
     book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
     book.add(
         "heat.heart_done_c",

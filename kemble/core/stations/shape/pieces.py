@@ -109,15 +109,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         rolled = roll_out(working, portions.dough_g, portions.dough_total)
         if rolled is None:
             return None
-    least = _least_skin(working)
-    if least:
-        working.book.add(
-            "shape.least_skin_mm",
-            least,
-            say("thinner, it tears when it is closed"),
-            source=KITCHEN_ESTIMATE,
-            of=[one for choice in way.choices if choice.station == "shape" for one in working.school(choice.id)],
-        )
+    least = _enter_least(working)
     _advise(working, portions, ball, heart, least)
     _enter_trim(working, portions)
     _enter_hands(working)
@@ -266,6 +258,22 @@ def _said(working: Working) -> Origins:
     ]
 
 
+def _enter_least(working: Working) -> float:
+    """How thin what lies outside may be, in mm; 0 where nothing says so."""
+    least = _least_skin(working)
+    if least:
+        working.book.add(
+            "shape.least_skin_mm",
+            least,
+            say("thinner, it tears when it is closed"),
+            source=KITCHEN_ESTIMATE,
+            of=[
+                one for choice in working.way.choices if choice.station == "shape" for one in working.school(choice.id)
+            ],
+        )
+    return least
+
+
 def _enter_weights(working: Working, portions: Portions, heart: Heart | None) -> None:
     book, asked, way = working.book, working.sheet.pieces, working.way
     batch = "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"
@@ -305,16 +313,7 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         _enter_within(working, portions, heart, said)
     if portions.filling_g and portions.filling_total:
         enough.append("shape.filling_enough_for")
-    wanted = working.from_sheet("pieces.count", say("pieces asked for"), asked.count or say("as many as it makes"))
-    book.add(
-        "shape.pieces",
-        float(portions.count),
-        say("the shorter of {dough} and {filling}, whole pieces only", dough=dough, filling=filling)
-        if portions.filling_g
-        else say("whole pieces only"),
-        source=CONSERVATION,
-        of=[*enough, wanted],
-    )
+    _enter_count(working, portions, enough)
     book.add(
         "shape.piece_g",
         portions.dough_g + portions.filling_g,
@@ -328,6 +327,21 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
         say("what is left of the other when the shorter is used up"),
         source=CONSERVATION,
         of=["shape.pieces", *enough],
+    )
+
+
+def _enter_count(working: Working, portions: Portions, enough: Origins) -> None:
+    """How many pieces there are: whole ones, by whichever is short."""
+    asked, way = working.sheet.pieces, working.way
+    dough, filling = way.word("dough"), way.word("filling")
+    wanted = working.from_sheet("pieces.count", say("pieces asked for"), asked.count or say("as many as it makes"))
+    shorter = say("the shorter of {dough} and {filling}, whole pieces only", dough=dough, filling=filling)
+    working.book.add(
+        "shape.pieces",
+        float(portions.count),
+        shorter if portions.filling_g else say("whole pieces only"),
+        source=CONSERVATION,
+        of=[*enough, wanted],
     )
 
 

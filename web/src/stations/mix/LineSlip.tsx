@@ -10,13 +10,12 @@ import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
-import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
 import { Slip } from "../../ui/Slip";
-import { fixed } from "../../words/numbers";
 import { said } from "../../words/said";
 import { joinSteps } from "./places";
+import { Splits } from "./Splits";
 
 interface Props {
   editing: Editing;
@@ -200,110 +199,5 @@ function Reserve({ line, onChange }: { line: Line; onChange: (next: Partial<Line
         </label>
       )}
     </p>
-  );
-}
-
-interface SplitsProps {
-  line: Line;
-  role: PartRole;
-  roles: PartRole[];
-  onChange: (next: Partial<Line>) => void;
-}
-
-const PER_CENT = 100;
-
-/** The shares of a line. The last one takes what the others leave, so that they always add up. */
-function Splits({ line, role, roles, onChange }: SplitsProps) {
-  const splits = line.splits ?? [];
-  const put = (next: typeof splits) => {
-    const before = next.slice(0, -1);
-    const rest = 1 - before.reduce((sum, one) => sum + one.share, 0);
-    const last = next.at(-1);
-    if (next.length < 2 || !last) onChange({ splits: [] });
-    else if (rest > 0.001) onChange({ splits: [...before, { ...last, share: rest }] });
-  };
-  if (!splits.length)
-    return (
-      <p className="mt-2">
-        <LinkButton
-          onClick={() =>
-            put([
-              { share: 1 / 3, at: "first", to: null, joins: "" },
-              { share: 2 / 3, at: "then", to: null, joins: "" },
-            ])
-          }
-        >
-          <Trans>Split it over steps or parts</Trans>
-        </LinkButton>
-      </p>
-    );
-  return (
-    <fieldset className="mt-2">
-      <legend className="text-ink2">
-        <Trans>Its shares</Trans>
-      </legend>
-      {splits.map((split, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a share has no name of its own but its place
-        <div key={i} className="hairline flex flex-wrap items-baseline gap-x-2 py-1">
-          {i < splits.length - 1 ? (
-            <NumberField
-              label={t`Share ${i + 1}`}
-              hideLabel
-              value={split.share * PER_CENT}
-              unit="%"
-              decimals={1}
-              within={{ min: 1, max: 98 }}
-              width="3.4rem"
-              onChange={(value) => put(splits.map((one, j) => (j === i ? { ...one, share: value / PER_CENT } : one)))}
-            />
-          ) : (
-            <span className="w-[5.2rem] text-right">{fixed(split.share * PER_CENT, 1)} %</span>
-          )}
-          <select
-            aria-label={t`Share ${i + 1} goes to`}
-            className="write"
-            value={split.to ?? role}
-            onChange={(event) =>
-              put(
-                splits.map((one, j) =>
-                  j === i ? { ...one, to: event.target.value === role ? null : (event.target.value as PartRole) } : one,
-                ),
-              )
-            }
-          >
-            {roles.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-          <input
-            aria-label={t`Share ${i + 1}, when`}
-            className="write min-w-0 flex-1"
-            maxLength={60}
-            value={split.at}
-            onChange={(event) => put(splits.map((one, j) => (j === i ? { ...one, at: event.target.value } : one)))}
-          />
-        </div>
-      ))}
-      <div className="mt-1 flex gap-5">
-        {splits.length < 6 && (
-          <LinkButton
-            onClick={() => {
-              const last = splits.at(-1);
-              if (last)
-                put([
-                  ...splits.slice(0, -1),
-                  { ...last, share: last.share / 2 },
-                  { share: 0, at: "last", to: null, joins: "" },
-                ]);
-            }}
-          >
-            <Trans>one more share</Trans>
-          </LinkButton>
-        )}
-        <LinkButton onClick={() => put([])}>
-          <Trans>do not split it</Trans>
-        </LinkButton>
-      </div>
-    </fieldset>
   );
 }
