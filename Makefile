@@ -49,7 +49,7 @@ versions:
 	@cd web && npm ci --no-audit --no-fund --loglevel=error
 	@mkdir -p .stamps && touch $@
 
-WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/vite.plugins.ts web/package.json
 web/dist/index.html: .stamps/npm .stamps/python $(WEB_SOURCES)
 	@echo "Building the front end"
 	@cd web && npm run --silent build -- --logLevel warn

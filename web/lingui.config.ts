@@ -7,9 +7,7 @@ const words = process.env.KEMBLE_WORDS ?? "<rootDir>/../kemble/words";
 export default defineConfig({
   sourceLocale: "en",
   locales: ["en"],
-  catalogs: [
-    { path: `${words}/{locale}/pages`, include: ["<rootDir>/src"], exclude: ["**/*.test.*"] },
-  ],
+  catalogs: [{ path: `${words}/{locale}/pages`, include: ["<rootDir>/src"], exclude: ["**/*.test.*"] }],
   format: formatter({ lineNumbers: false }),
   orderBy: "message",
   runtimeConfigModule: { Trans: ["#trans", "Trans"] },

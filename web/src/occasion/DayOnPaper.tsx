@@ -30,7 +30,8 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
       {titles.length > 1 && (
         <ol className="mt-1 flex flex-wrap gap-x-6 text-ink2">
           {titles.map((dish, i) => (
-            <li key={`${i} ${dish}`}>
+            // biome-ignore lint/suspicious/noArrayIndexKey: a dish goes by its number; two may have one title
+            <li key={i}>
               <b className="text-ink">{i + 1}</b> {dish}
             </li>
           ))}
