@@ -8,8 +8,9 @@ Limits come from the API's own document, so that a field is held to one range, w
 
 import json
 import os
+import re
 import sys
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import get_args
@@ -64,6 +65,34 @@ def limits() -> dict[str, dict[str, float]]:
     }
 
 
+def fields() -> dict[str, str]:
+    """What a field that is typed is called, where a problem lies in it; of one of many, "lines", also "line"."""
+    document = api.get_openapi_schema()
+    schemas = document["components"]["schemas"]
+    todo = [
+        one for path in document["paths"].values() for told in path.values() for one in refs(told.get("requestBody"))
+    ]
+    found: set[str] = set()
+    seen: set[str] = set()
+    while todo:
+        model = todo.pop()
+        if model not in seen:
+            seen.add(model)
+            found |= schemas[model].get("properties", {}).keys()
+            todo += refs(schemas[model])
+    found |= {re.sub("(?<=sh|as)es$|s$", "", name) for name in found if not name.endswith("ss")}
+    return {name: re.sub(r"_(g|mm|c|min|ml|pct|w|m|h|s)$", "", name).replace("_", " ") for name in sorted(found)}
+
+
+def refs(told: object) -> Iterator[str]:
+    """The names of the models that a part of the document speaks of."""
+    for key, inner in told.items() if isinstance(told, dict) else enumerate(told) if isinstance(told, list) else ():
+        if key == "$ref":
+            yield inner.rpartition("/")[2]
+        else:
+            yield from refs(inner)
+
+
 def first_cake() -> dict[str, object]:
     """A steamed cake by its starting sheet, with what the welcome draws of it."""
     worked = work(default_sheet("set-cake"), Kitchen())
@@ -95,11 +124,14 @@ def words(name: str, table: Mapping[str, str]) -> str:
     return f"export const {name} = [\n{rows}\n] as const;\n"
 
 
+MACRO = 'import { t } from "@lingui/core/macro";\n\n'
+
+
 def common() -> str:
     units = {name: {"listed": unit.listed, "kind": unit.kind} for name, unit in UNITS.items()}
     return "\n".join(
         [
-            'import { t } from "@lingui/core/macro";\n',
+            MACRO.rstrip("\n") + "\n",
             written("LIMITS", limits()),
             written("UNITS", units),
             written("LOCALES", [one for one in get_args(Locale) if one != MADE_UP]),
@@ -111,6 +143,7 @@ def common() -> str:
 
 
 FILES = {
+    "fields.ts": ("what a field is called, where a problem lies in it", lambda: MACRO + words("FIELDS", fields())),
     "generated.ts": ("limits, usual values, units, groups and fact keys", common),
     "firstCake.ts": ("one cake as it is worked out", lambda: written("FIRST_CAKE", first_cake())),
 }

@@ -2,6 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import createClient, { type Middleware } from "openapi-fetch";
+import { FIELDS } from "./fields";
 import type { FactKey } from "./generated";
 import { heardFrom, heardNothing } from "./reach";
 import type { components, paths } from "./schema";
@@ -153,7 +154,10 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   throw new Refused(answer.response.status, problems, body?.worked ?? null);
 }
 
-const UNIT = /_(g|mm|c|min|ml|pct|w|m|h|s)$/;
+const ONE_OF = /(?<=sh|as)es$|s$/; // "dishes" and "lines" are each of many
+const CALLED: ReadonlyMap<string, string> = new Map(FIELDS);
+const UNIT = /_(g|mm|c|min|ml|pct|w|m|h|s)$/; // of what is no field of a document but a row of a table
+const called = (field: string) => CALLED.get(field) ?? field.replace(UNIT, "").replaceAll("_", " ");
 const WHOLE = new Set(["sheet", "kitchen", "event", "outcome", "occasion", "body", "vessel", "value"]);
 
 /** Where in a document a problem lies, for a cook: "parts.0.lines.2.amount.value" is "Part 1, line 3, amount". */
@@ -161,10 +165,11 @@ export function whereWords(path: string): string {
   const steps = path.split(".");
   const told: string[] = [];
   for (const [i, step] of steps.entries()) {
-    const at = /^\d+$/.test(step) ? told.pop() : undefined;
-    if (at !== undefined) told.push(`${at.replace(/s$/, "")} ${Number(step) + 1}`);
+    const before = steps[i - 1];
+    if (/^\d+$/.test(step) && before !== undefined && told.length > 0)
+      told.splice(-1, 1, `${called(before.replace(ONE_OF, ""))} ${Number(step) + 1}`);
     else if (!WHOLE.has(step) || steps.length === 1 || (i === steps.length - 1 && told.length === 0))
-      told.push(step.replace(UNIT, "").replaceAll("_", " "));
+      told.push(called(step));
   }
   const words = told.join(", ");
   return words.charAt(0).toUpperCase() + words.slice(1);
