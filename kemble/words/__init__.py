@@ -10,11 +10,11 @@ import string
 from collections.abc import Callable, Mapping
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 from babel.core import Locale
 from babel.messages.pofile import read_po
-from babel.numbers import get_decimal_symbol
+from babel.numbers import get_decimal_symbol, get_group_symbol
 
 from kemble.core.words import Tongue
 
@@ -26,12 +26,19 @@ MADE_UP = "en-XA"
 _ACCENTS = str.maketrans("aceinouyACEINOUY", "åçéîñöüýÅÇÉÎÑÖÜÝ")
 
 
+class Marks(NamedTuple):
+    """What stands before the tenths of a number, and between its thousands."""
+
+    decimal: str
+    group: str
+
+
 class Catalogue:
     """A language, or English by other marks of numbers. Holds what `kemble.core.words.Tongue` asks for."""
 
-    def __init__(self, found: Callable[[str], str | None], decimal: str) -> None:
+    def __init__(self, found: Callable[[str], str | None], marks: Marks) -> None:
         self._found = found
-        self._decimal = decimal
+        self._marks = str.maketrans({".": marks.decimal, ",": marks.group})
         self._put = _Put(self)
 
     def read(self, words: str) -> str:
@@ -51,7 +58,10 @@ class Catalogue:
         return self._put.vformat(there, (), {k: self.read(v) if isinstance(v, str) else v for k, v in values.items()})
 
     def number(self, written: str) -> str:
-        return written.replace(".", self._decimal)
+        return written.translate(self._marks)
+
+
+ENGLISH = Marks(".", ",")
 
 
 class _Put(string.Formatter):
@@ -75,11 +85,12 @@ def languages() -> list[str]:
 def tongue_of(locale: str) -> Tongue | None:
     """What is spoken in a locale such as "en-GB"; None is English with a point in its numbers, as the core writes it."""
     if locale == MADE_UP:
-        return Catalogue(accented(_messages(SOURCE)), ",")
-    language, decimal = locale.split("-")[0], get_decimal_symbol(Locale.parse(locale, sep="-"))
+        return Catalogue(accented(_messages(SOURCE)), Marks(",", "."))
+    language, place = locale.split("-")[0], Locale.parse(locale, sep="-")
+    marks = Marks(get_decimal_symbol(place), get_group_symbol(place))
     if language == SOURCE or language not in languages():
-        return None if decimal == "." else Catalogue(lambda words: None, decimal)
-    return Catalogue({source: said for source, said in _messages(language).items() if said}.get, decimal)
+        return None if marks == ENGLISH else Catalogue(lambda words: None, marks)
+    return Catalogue({source: said for source, said in _messages(language).items() if said}.get, marks)
 
 
 def _messages(language: str) -> Mapping[str, str]:

@@ -34,6 +34,7 @@ def test_numbers_by_the_marks_of_the_place():
     with speaking(tongue_of("en-DE")):
         assert say("{mass:.1f} g of {what}", mass=30.04, what="flour") == "30,0 g of flour"
         assert figure(4.449, ".2f") == "4,45"
+        assert say("at most {most:,} bytes", most=20_000_000) == "at most 20.000.000 bytes"
         assert weight_words(9.04, "g", 1) == "9,0 g"
         assert weight_words(126, "oz") == "4,44 oz"
         assert length_words(31, "in") == "1,22 in"
