@@ -242,7 +242,11 @@ class _Head:
 def _fits(packed: zipfile.ZipFile) -> None:
     infos = packed.infolist()
     if len(infos) > _MOST_FILES:
-        refuse("file", say("holds {n:,} files", n=len(infos)), say("at most {most_files:,}", most_files=_MOST_FILES))
+        refuse(
+            "file",
+            say("holds {files:,} files", files=len(infos)),
+            say("at most {most_files:,}", most_files=_MOST_FILES),
+        )
     if sum(info.file_size for info in infos) > MOST_UNPACKED:
         refuse("file", say("unpacks to more than two gigabytes"), say("a smaller one"))
     expected = {_HEAD, *(f"{sort.name}.jsonl" for sort in SORTS)}

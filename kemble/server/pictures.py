@@ -24,7 +24,7 @@ def as_webp(data: bytes) -> bytes:
     if len(data) > MOST_BYTES:
         refuse(
             "picture",
-            say("is {n:.0f} MB large", n=len(data) / 2**20),
+            say("is {megabytes:.0f} MB large", megabytes=len(data) / 2**20),
             say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
         )
     try:

@@ -84,8 +84,8 @@ def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecor
         bench.marks.append(mark)
     at = bench.marks[0].at.astimezone(kitchen.settings.zone)
     bench.says = say(
-        "{what}, {pieces} of {total_g:g} g, {at:%d %b %Y %H:%M}",
-        what=bench.setup.what,
+        "{stuff}, {pieces} of {total_g:g} g, {at:%d %b %Y %H:%M}",
+        stuff=bench.setup.what,
         pieces=bench.setup.pieces,
         total_g=bench.setup.total_g,
         at=at,

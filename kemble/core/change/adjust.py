@@ -424,7 +424,7 @@ def _solve(before: _Before, movers: list[tuple[str, WeighedLine]], targets: list
             names = {"water": "hydration_pct", "sugar": "sugar_pct", "fat": "fat_pct"}
             refuse(
                 f"to.{names[component]}",
-                say("would leave no {lower} in the bowl", lower=one.item.name.lower()),
+                say("would leave no {item} in the bowl", item=one.item.name.lower()),
                 say("a little more"),
             )
         lines[one.part, one.index] = (float(grams) + one.reserve_g) / one.grams
@@ -511,7 +511,7 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
     if swap is None:
         refuse(
             "to.ingredient",
-            say("there is no exchange of {lower} for that", lower=one.item.name.lower()),
+            say("there is no exchange of {item} for that", item=one.item.name.lower()),
             say("one of its exchanges"),
         )
     lines = _exchanged_lines(one, swap, before.shelf)
@@ -549,11 +549,11 @@ def _diet(before: _Before, to: Adjustment) -> Adjusted:
         now = _Before(found.sheet, before.kitchen)
         comes = now.shelf.items[instead].name.lower() if instead else "nothing"
         says += [
-            say("{upper}{comes} for {lower}.", upper=comes[0].upper(), comes=comes[1:], lower=one.item.name.lower()),
+            say("{first}{others} for {item}.", first=comes[0].upper(), others=comes[1:], item=one.item.name.lower()),
             *found.says,
         ]
     if stays:
-        says.append(say("Nothing here stands in for {join_}: take it out, or leave it.", join_=" and ".join(stays)))
+        says.append(say("Nothing here stands in for {items}: take it out, or leave it.", items=" and ".join(stays)))
     if not says:
         says.append(say("There is nothing in it that would have to go."))
     return Adjusted(now.sheet, says)
@@ -597,7 +597,7 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
         if abs(by) >= 0.5:
             moved.append(f"{abs(by):.0f} g {'more' if by > 0 else 'less'} {now.item.name.lower()}")
     if moved:
-        says.append(say("To hold water and sugar where they were: {join_}.", join_=", ".join(moved)))
+        says.append(say("To hold water and sugar where they were: {moved}.", moved=", ".join(moved)))
     after = _Before(balanced, before.kitchen)
     for key, words in (("mix.fat_pct", "Fat"), ("mix.egg_pct", "Egg")):
         old = before.book.number(key) if key in before.book else 0.0

@@ -36,7 +36,7 @@ def differences(before: Sheet, after: Sheet, shelf: Shelf) -> list[str]:
 
 def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     if before.title != after.title:
-        yield say("called “{title}”, not “{title_2}”", title=after.title, title_2=before.title)
+        yield say("called “{title}”, not “{before}”", title=after.title, before=before.title)
     was, now = ({part.role: part for part in sheet.parts} for sheet in (before, after))
     for role in dict.fromkeys((*was, *now)):
         old, new = was.get(role), now.get(role)
@@ -69,7 +69,7 @@ def _part(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
             yield say("{name} is gone", name=name)
         elif before is not None and after is not None and before != after:
             if before.amount != after.amount:
-                yield say("{name} {amount}, not {amount_2}", name=name, amount=_amount(after), amount_2=_amount(before))
+                yield say("{name} {amount}, not {before}", name=name, amount=_amount(after), before=_amount(before))
             else:
                 yield say("{name} goes in otherwise", name=name)
     if old.schools != new.schools or old.family != new.family:
@@ -107,11 +107,11 @@ def _plain(words: str, was: Any, now: Any) -> Iterator[str]:
             name = path.rpartition(".")[2]
             plain = name.rpartition("_")[0] if name.endswith(_UNITS) else name
             yield say(
-                "{words}, {replace} {short}, not {short_2}",
+                "{words}, {field} {now}, not {before}",
                 words=words,
-                replace=plain.replace("_", " "),
-                short=_short(new.get(path)),
-                short_2=_short(old.get(path)),
+                field=plain.replace("_", " "),
+                now=_short(new.get(path)),
+                before=_short(old.get(path)),
             )
 
 

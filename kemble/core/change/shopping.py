@@ -107,8 +107,8 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                 continue
             if part.made_on:
                 note = say(
-                    "{what} for {title}: {made_on} makes it, but is not on this list.",
-                    what=part.name or part.role,
+                    "{part} for {title}: {made_on} makes it, but is not on this list.",
+                    part=part.name or part.role,
                     title=sheet.title,
                     made_on=part.made_on,
                 )
@@ -216,7 +216,7 @@ def _text(
     if at_home:
         rows += [say("In the larder already"), *(f"- {line.name}, {_grams(line.need_g)}" for line in at_home), ""]
     if holds:
-        rows += [say("Allergens: {join_}.", join_=", ".join(holds)), ""]
+        rows += [say("Allergens: {allergens}.", allergens=", ".join(holds)), ""]
     rows += notes
     if cost is not None:
         left_out = say(", {unpriced} without a price", unpriced=unpriced) if unpriced else ""
@@ -229,7 +229,7 @@ def carried(line: ShoppingLine) -> str:
     if not line.packs or not line.pack_g:
         return say("{grams}, loose or made at home", grams=_grams(line.buy_g))
     packs = f"{line.pack}{'s' if line.packs > 1 and not line.pack.endswith('x') else ''}"
-    return say("{packs} {packs_2} of {grams}", packs=line.packs, packs_2=packs, grams=_grams(line.pack_g))
+    return say("{count} {pack} of {grams}", count=line.packs, pack=packs, grams=_grams(line.pack_g))
 
 
 def _bought(line: ShoppingLine) -> str:

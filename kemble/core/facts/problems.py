@@ -33,7 +33,7 @@ class Refused(ValueError):
 
     def __init__(self, problems: Sequence[Problem]) -> None:
         self.problems = list(problems)
-        more = say(" ({n} more)", n=len(self.problems) - 1) if len(self.problems) > 1 else ""
+        more = say(" ({others} more)", others=len(self.problems) - 1) if len(self.problems) > 1 else ""
         super().__init__(self.problems[0].sentence + more)
 
 

@@ -64,7 +64,7 @@ def _words(one: Scheduled) -> str:
     if step.target:
         said.append(f"{step.target.label}: {step.target.grams:.0f} g")
     if step.tools:
-        said.append(say("Set out: {join_}.", join_=", ".join(step.tools)))
+        said.append(say("Set out: {tools}.", tools=", ".join(step.tools)))
     if one.who:
         said.append(say("By {who}.", who=one.who))
     return "\n".join(said)

@@ -38,7 +38,7 @@ def card_html(sheet: Sheet, worked: Worked, *, size_pt: float = 10.0, fonts: str
 def _makes(worked: Worked) -> str:
     for key in ("shape.pieces", "cut.pieces"):
         if key in worked.facts:
-            return say(", {n:.0f} pieces", n=float(worked.facts[key].value))
+            return say(", {pieces:.0f} pieces", pieces=float(worked.facts[key].value))
     return ""
 
 

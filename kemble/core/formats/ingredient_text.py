@@ -188,9 +188,7 @@ class _Reader:
         amount = _chosen(quantities)
         if amount is None:
             asks = " ".join(
-                part
-                for part in (say("How much {lower}? No amount is written.", lower=item.name.lower()), which)
-                if part
+                part for part in (say("How much {item}? No amount is written.", item=item.name.lower()), which) if part
             )
             return ReadLine(
                 text=text, kind="line", role=role, ingredient=ingredient, state=state, left_over=left, asks=asks,
@@ -213,7 +211,7 @@ class _Reader:
                 which = say("It also says {written}. More, or the same again?", written=other.written)
         elif amount.unit is None and unit != "piece" and (left or value < _FEW_G):
             # "2 quinces", "1 krm salt": a number without a measure that is known is no weight.
-            which = say("{figure} what? It is taken as {figure} {name}.", figure=_figure(value), name=UNITS[unit].name)
+            which = say("{number} what? It is taken as {number} {name}.", number=_figure(value), name=UNITS[unit].name)
         return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
 
     def _the_same(self, item: Ingredient, one: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
@@ -305,7 +303,7 @@ class _Reader:
                 name = hit[0]
                 item = self.shelf.items[self.names[name]]
                 if found is None or len(name.split()) > len(found[0].split()):
-                    return item.id, set(core), say("Read as {lower}.", lower=item.name.lower())
+                    return item.id, set(core), say("Read as {item}.", item=item.name.lower())
         return (found[1], set(found[0].split()), WHICH.get(found[0], "")) if found else (None, set(), "")
 
     def _by_name(self, tokens: list[str]) -> tuple[str, str] | None:
@@ -438,10 +436,10 @@ def _from_figures(match: re.Match[str]) -> _Quantity | None:
         value = (low + high) / 2
         guessed.append(
             say(
-                "{figure} to {figure_2}: taken as {figure_3}",
-                figure=_figure(low),
-                figure_2=_figure(high),
-                figure_3=_figure(value),
+                "{low} to {high}: taken as {taken}",
+                low=_figure(low),
+                high=_figure(high),
+                taken=_figure(value),
             )
         )
     return _measured(match, value, guessed)
@@ -451,7 +449,7 @@ def _from_words(match: re.Match[str]) -> _Quantity:
     words = match["low"].lower().split()
     numbers = [WORD_NUMBERS[word] for word in words if word in WORD_NUMBERS]
     value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
-    guessed = [say("a few: taken as {figure}", figure=_figure(value))] if "few" in words else []
+    guessed = [say("a few: taken as {taken}", taken=_figure(value))] if "few" in words else []
     return _measured(match, value, guessed)
 
 

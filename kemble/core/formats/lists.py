@@ -64,7 +64,7 @@ def shopping_html(found: ShoppingList, *, fonts: str = "") -> str:
     told = sorted({one for line in lines for one in line.allergens})
     allergens = f"<p>Allergens: {escape(', '.join(told))}. Read the packets.</p>" if told else ""
     nothing = "" if lines else "<p>Nothing: all of it is there.</p>"
-    return _page(say("To buy for {join_}", join_=", ".join(of)), body + nothing + allergens, fonts)
+    return _page(say("To buy for {titles}", titles=", ".join(of)), body + nothing + allergens, fonts)
 
 
 def _bought(line: ShoppingLine) -> str:

@@ -403,7 +403,7 @@ def _questions(listed: ReadList, method: Sequence[MethodLine], yields: str, kitc
     for path, values in said.items():
         if len(values) > 1:
             yield say(
-                "Two are written of one thing ({replace}: {join_}): the first is taken.",
-                replace=path.split(".")[-1].replace("_", " "),
-                join_=", ".join(sorted(values)),
+                "Two are written of one thing ({field}: {values}): the first is taken.",
+                field=path.split(".")[-1].replace("_", " "),
+                values=", ".join(sorted(values)),
             )

@@ -56,7 +56,7 @@ def read_csv(text: str) -> list[Row]:
         del found[0]
     head = [cell.strip().lower() for cell in found[0]]
     if len(found) > MOST_ROWS + 1:
-        refuse("text", say("has {n:,} rows", n=len(found) - 1), say("at most {most_rows:,}", most_rows=MOST_ROWS))
+        refuse("text", say("has {rows:,} rows", rows=len(found) - 1), say("at most {most_rows:,}", most_rows=MOST_ROWS))
     rows = []
     for number, cells in enumerate(found[1:], start=2):
         if any(cell.strip() for cell in cells):

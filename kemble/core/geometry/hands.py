@@ -312,9 +312,9 @@ def over(disc_mm: float, core_mm: float, outer_mm: float, what: str, within: str
     frames = [
         Frame(
             say(
-                "Flat, with a belly in the middle and a thin rim. {upper}{what} that wide.",
-                upper=what[:1].upper(),
-                what=what[1:],
+                "Flat, with a belly in the middle and a thin rim. {first}{others} that wide.",
+                first=what[:1].upper(),
+                others=what[1:],
             ),
             (Stroke("dough", disc),),
             (Push((0.0, -belly - 22), (0.0, -belly - 4)),),

@@ -157,9 +157,7 @@ def beside(
     if hers.way != mine.way:
         refuse(
             "mine",
-            say(
-                "is a {lower}, hers a {lower_2}", lower=WAYS[mine.way].name.lower(), lower_2=WAYS[hers.way].name.lower()
-            ),
+            say("is a {mine}, hers a {hers}", mine=WAYS[mine.way].name.lower(), hers=WAYS[hers.way].name.lower()),
             say("two sheets of one way"),
         )
     her, me = _seen(hers, kitchen), _seen(mine, kitchen)
@@ -178,10 +176,10 @@ def beside(
         mine=clouds[1],
         explained=[*_ratios(her, me), *_time(her, me, kitchen), *_tastes(her, me, WAYS[hers.way], tasted, keys)],
         weigh=say(
-            "{weigh}: the cloud of {most} becomes {most_2:.0f} % smaller",
+            "{weigh}: the cloud of {whose} becomes {smaller_pct:.0f} % smaller",
             weigh=most[2].weigh,
-            most=most[1],
-            most_2=most[0],
+            whose=most[1],
+            smaller_pct=most[0],
         )
         if most
         else "",
@@ -321,8 +319,8 @@ def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
             continue
         sure = abs(there - here) > EDGE * sd
         says = say(
-            "{which}: hers has {there:.0f} %, mine {here:.0f}",
-            which="more" if there > here else "less",
+            "{way}: hers has {there:.0f} %, mine {here:.0f}",
+            way="more" if there > here else "less",
             there=there,
             here=here,
         )
@@ -363,7 +361,7 @@ def _time(hers: _Seen, mine: _Seen, kitchen: Kitchen) -> list[Explained]:
 
 
 def _longer(minutes: float) -> str:
-    return say("{n:.0f} min {which}", n=abs(minutes), which="longer" if minutes > 0 else "shorter")
+    return say("{by:.0f} min longer", by=minutes) if minutes > 0 else say("{by:.0f} min shorter", by=-minutes)
 
 
 def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: tuple[int, int]) -> list[Explained]:
@@ -394,9 +392,9 @@ def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: 
             Explained(
                 outcome=taste,
                 says=say(
-                    "nearer to {words}, by {n:.1f} marks{marked}",
+                    "nearer to {words}, by {marks:.1f} marks{marked}",
                     words=words,
-                    n=abs(by),
+                    marks=abs(by),
                     marked=_marked(tasted, keys, taste),
                 ),
                 by=told,

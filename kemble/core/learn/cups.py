@@ -38,7 +38,7 @@ def cups(kitchen: Kitchen) -> list[CupRow]:
         ml = plain.own_ml[entry.measure] if UNITS[entry.measure].kind == "own" else UNITS[entry.measure].factor
         usual = ml * plain.g_per_ml(item)
         low, high = plain.packing(item, entry.measure)
-        words = say("{name} of {lower}", name=UNITS[entry.measure].name, lower=item.name.lower())
+        words = say("{name} of {item}", name=UNITS[entry.measure].name, item=item.name.lower())
         found.append(CupRow(words, (usual * (1 + low), usual, usual * (1 + high)), _about(entry.grams, WEIGHED_ONCE)))
     return found
 

@@ -256,9 +256,9 @@ def _learn(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array) 
         expected=_expected(tongue, sheet, u, step),
         because=[
             say(
-                "How {words} tells in this way rests on {which}.",
+                "How {words} tells in this way rests on {grounds}.",
                 words=WORDS[LEVERS[i]],
-                which=say("the craft’s rule alone") if len(tongue.batches) < 3 else say("few tastings"),
+                grounds=say("the craft’s rule alone") if len(tongue.batches) < 3 else say("few tastings"),
             )
         ],
         rests_on=len(tongue.batches),
@@ -338,14 +338,14 @@ def _because(tongue: Tongue, sheet: int, u: Array, changes: Sequence[Change], al
         if lever not in chosen and changes and alone[i] < _A_CHANGE:
             said.append(
                 say(
-                    "{upper}{words} would change little of that.",
-                    upper=WORDS[lever][:1].upper(),
-                    words=WORDS[lever][1:],
+                    "{first}{others} would change little of that.",
+                    first=WORDS[lever][:1].upper(),
+                    others=WORDS[lever][1:],
                 )
             )
     said.append(
         say("This is the craft’s rule: too little was tasted yet to know better.")
         if len(tongue.batches) < 3
-        else say("It rests on {n} tastings of this way.", n=len(tongue.batches))
+        else say("It rests on {tastings} tastings of this way.", tastings=len(tongue.batches))
     )
     return said

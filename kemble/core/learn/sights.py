@@ -142,7 +142,7 @@ def _time(
     before = max(0.0, told - of.likely) if step.window else 0.0  # loads before the last
     took = (state.ended - state.started).total_seconds() / 60 - before
     if took < _LEAST_MIN:
-        left_out.append(say("{title}: ended after {max_:.0f} minutes", title=step.title, max_=max(0.0, took)))
+        left_out.append(say("{title}: ended after {minutes:.0f} minutes", title=step.title, minutes=max(0.0, took)))
         return []
     if took > _MOST_TIMES * of.likely:
         left_out.append(

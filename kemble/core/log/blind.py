@@ -165,21 +165,23 @@ def _says(split: Halves, n: int, right: int, *, told: bool) -> str:
         return say("{tasters} tasters are too few to say anything, whatever they answer.", tasters=split.tasters)
     if split.kind == "triangle":
         if told:
-            return say("Told apart: {right} of {n} found the odd one.", right=right, n=n)
+            return say("Told apart: {right} of {answers} found the odd one.", right=right, answers=n)
         return say(
-            "Not told apart: {right} of {n} found the odd one, and {needs} of {tasters} would be needed.",
+            "Not told apart: {right} of {answers} found the odd one, and {needs} of {tasters} would be needed.",
             right=right,
-            n=n,
+            answers=n,
             needs=needs,
             tasters=split.tasters,
         )
     liked = split.a if right * 2 > n else split.b
     if told:
-        return say("{liked} is liked better: by {max_} of {n}.", liked=liked, max_=max(right, n - right), n=n)
+        return say(
+            "{liked} is liked better: by {times} of {answers}.", liked=liked, times=max(right, n - right), answers=n
+        )
     return say(
-        "Neither is liked better: {right} of {n} for {a}; {needs} of {tasters} of one mind would be needed.",
+        "Neither is liked better: {right} of {answers} for {a}; {needs} of {tasters} of one mind would be needed.",
         right=right,
-        n=n,
+        answers=n,
         a=split.a,
         needs=needs,
         tasters=split.tasters,

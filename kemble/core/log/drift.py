@@ -77,7 +77,7 @@ def _says(found: Drift, many: int, unit: str) -> str:
     way = "more" if found.a_month > 0 else "less"
     of = say("% of what is told") if found.pct else unit
     low, high = sorted((abs(found.low), abs(found.high)))
-    by = say("{short} to {short_2} {of}", short=_short(low), short_2=_short(high), of=of).strip()
+    by = say("{low} to {high} {of}", low=_short(low), high=_short(high), of=of).strip()
     return say(
         "It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it.",
         way=way,

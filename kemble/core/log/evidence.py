@@ -16,7 +16,7 @@ from kemble.core.cards.card import Fault, stage_of
 from kemble.core.facts.fact import Fact
 from kemble.core.run.events import Event
 from kemble.core.run.state import StepState
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepWorked, Window
 from kemble.core.words import Words, say
 
 _SHORT, _FULL, _LONG = 0.8, 0.95, 1.25  # of what was told: clearly too short, as told, clearly too long
@@ -124,40 +124,17 @@ def undercooked(batch: Happened, fault: Fault) -> Word | None:
         if state.probed and gel is not None:
             read = state.probed[-1]
             if read.celsius < gel and took - read.minute < 5:
-                words.append(
-                    Word(
-                        "for",
-                        say(
-                            "its heart was {celsius:.0f} °C {took:.0f} min before the end",
-                            celsius=read.celsius,
-                            took=took - read.minute,
-                        ),
-                    )
+                before = took - read.minute
+                says = say(
+                    "its heart was {read:.0f} °C {before:.0f} min before the end", read=read.celsius, before=before
                 )
-        if took < worked.window.first_check:
-            words.append(
-                Word(
-                    "for",
-                    say(
-                        "{title}: {took:.0f} min, first look at {first_check:.0f}",
-                        title=worked.title,
-                        took=took,
-                        first_check=worked.window.first_check,
-                    ),
-                )
-            )
+                words.append(Word("for", says))
+        title, first = worked.title, worked.window.first_check
+        if took < first:
+            says = say("{title}: {took:.0f} min, first look at {first:.0f}", title=title, took=took, first=first)
+            words.append(Word("for", says))
         elif took >= worked.window.done:
-            words.append(
-                Word(
-                    "against",
-                    say(
-                        "{title}: {took:.0f} min, likely done at {done:.0f}",
-                        title=worked.title,
-                        took=took,
-                        done=worked.window.done,
-                    ),
-                )
-            )
+            words.append(_beside_likely(worked, worked.window, took))
     return _loudest(words)
 
 
@@ -168,31 +145,19 @@ def overcooked(batch: Happened, fault: Fault) -> Word | None:
         took = batch.lasted(step)
         if worked.window is None or took is None:
             continue
-        if took > worked.window.latest:
-            words.append(
-                Word(
-                    "for",
-                    say(
-                        "{title}: {took:.0f} min, {latest:.0f} at the latest",
-                        title=worked.title,
-                        took=took,
-                        latest=worked.window.latest,
-                    ),
-                )
-            )
+        title, latest = worked.title, worked.window.latest
+        if took > latest:
+            says = say("{title}: {took:.0f} min, {latest:.0f} at the latest", title=title, took=took, latest=latest)
+            words.append(Word("for", says))
         elif took <= worked.window.done:
-            words.append(
-                Word(
-                    "against",
-                    say(
-                        "{title}: {took:.0f} min, likely done at {done:.0f}",
-                        title=worked.title,
-                        took=took,
-                        done=worked.window.done,
-                    ),
-                )
-            )
+            words.append(_beside_likely(worked, worked.window, took))
     return _loudest(words)
+
+
+def _beside_likely(worked: StepWorked, window: Window, took: float) -> Word:
+    """That a heat was as long as it was told, or on that side of it."""
+    title, done = worked.title, window.done
+    return Word("against", say("{title}: {took:.0f} min, likely done at {done:.0f}", title=title, took=took, done=done))
 
 
 def waited(*names: str) -> Witness:
@@ -278,9 +243,9 @@ def before(first: str, second: str) -> Witness:
                     return Word(
                         "for",
                         say(
-                            "{title} was not done when {lower} began",
+                            "{title} was not done when {next_step} began",
                             title=title,
-                            lower=batch.steps[other].title.lower(),
+                            next_step=batch.steps[other].title.lower(),
                         ),
                     )
                 return Word("against", say("{title} was done before", title=title))

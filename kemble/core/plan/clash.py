@@ -141,7 +141,7 @@ def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], t
     zone = asked.kitchen.zone
     if task is None:
         if bond.kind == "now" and asked.not_before:
-            return say("it is {astimezone:%H:%M on %A} already", astimezone=asked.not_before.astimezone(zone))
+            return say("it is {now:%H:%M on %A} already", now=asked.not_before.astimezone(zone))
         return say("quiet from {begins} to {ends}", begins=asked.kitchen.quiet.begins, ends=asked.kitchen.quiet.ends)
     name = f"“{task.step.title}”"
     if bond.kind in ("wait", "gap"):
@@ -157,12 +157,10 @@ def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], t
     if bond.kind == "place":
         return say("{name} takes {thing} for {length} min", name=name, thing=_thing(bond.about), length=task.length)
     if bond.kind == "pin":
-        return say(
-            "{name} is pinned at {astimezone:%H:%M on %A}", name=name, astimezone=asked.pins[bond.task].astimezone(zone)
-        )
+        return say("{name} is pinned at {at:%H:%M on %A}", name=name, at=asked.pins[bond.task].astimezone(zone))
     dish = asked.dishes[task.dish]
     if bond.about == "made" and dish.made_by is not None:
-        return say("{name} is done by {astimezone:%H:%M on %A}", name=name, astimezone=dish.made_by.astimezone(zone))
+        return say("{name} is done by {by:%H:%M on %A}", name=name, by=dish.made_by.astimezone(zone))
     serve = dish.serve.astimezone(zone)
     return say("{titles} is on the table at {serve:%H:%M on %A}", titles=titles[task.dish], serve=serve)
 
@@ -183,12 +181,12 @@ def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> st
     parts = []
     if len(held) > 1:
         there = say("one cook") if cooks == 1 else say("{cooks} cooks", cooks=cooks)
-        helped = say(" and {n} to help", n=len(asked.helpers)) if asked.helpers else ""
+        helped = say(" and {helpers} to help", helpers=len(asked.helpers)) if asked.helpers else ""
         parts.append(
             say(
-                "{and_} want hands at once, and there {which} {there}{helped}",
-                and_=_and(held),
-                which="is" if cooks == 1 else "are",
+                "{steps} want hands at once, and there {is_or_are} {there}{helped}",
+                steps=_and(held),
+                is_or_are="is" if cooks == 1 else "are",
                 there=there,
                 helped=helped,
             )
@@ -200,17 +198,17 @@ def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> st
         if there_is == 0:
             parts.append(
                 say(
-                    "{and_} wants {replace}, and this kitchen has none",
-                    and_=_and(names),
-                    replace=_thing(use).replace("the ", "a "),
+                    "{steps} wants {thing}, and this kitchen has none",
+                    steps=_and(names),
+                    thing=_thing(use).replace("the ", "a "),
                 )
             )
         elif len(names) > 1:
             number = "one" if there_is == 1 else str(there_is)
             parts.append(
                 say(
-                    "{and_} want {thing} at once, and there is {number}",
-                    and_=_and(names),
+                    "{steps} want {thing} at once, and there is {number}",
+                    steps=_and(names),
                     thing=_thing(use),
                     number=number,
                 )
@@ -289,9 +287,9 @@ def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
         if solve(replace(asked, helpers=(*asked.helpers, helping))) is not None:
             zone = asked.kitchen.zone
             told = say(
-                "a helper from {astimezone:%H:%M} to {astimezone_2:%H:%M}",
-                astimezone=a.astimezone(zone),
-                astimezone_2=b.astimezone(zone),
+                "a helper from {begins:%H:%M} to {ends:%H:%M}",
+                begins=a.astimezone(zone),
+                ends=b.astimezone(zone),
             )
             lasts = (b - a).total_seconds() / 60
             return WayOut(

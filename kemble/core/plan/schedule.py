@@ -53,7 +53,7 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
         local = now.astimezone(kitchen.zone)
         refuse(
             "serve",
-            say("{astimezone:%Y-%m-%d %H:%M} is past", astimezone=serve.astimezone(kitchen.zone)),
+            say("{serve:%Y-%m-%d %H:%M} is past", serve=serve.astimezone(kitchen.zone)),
             say("a time after {local:%Y-%m-%d %H:%M}", local=local),
         )
     if serve > now + timedelta(days=60):

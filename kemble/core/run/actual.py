@@ -157,7 +157,7 @@ def _moved(one: Moved) -> str:
         "none" if value is None else value if isinstance(value, str) else f"{value:.{one.decimals}f} {one.unit}".strip()
         for value in (one.old, one.new)
     )
-    return say("{upper}{label} {now}, not {was}.", upper=one.label[:1].upper(), label=one.label[1:], now=now, was=was)
+    return say("{first}{others} {now}, not {was}.", first=one.label[:1].upper(), others=one.label[1:], now=now, was=was)
 
 
 def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> list[str]:

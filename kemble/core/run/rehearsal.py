@@ -166,7 +166,7 @@ def report(runs: Sequence[tuple[str, Plan, Sequence[Event]]], cooks: int, now: d
         missed=_worst(_missed(runs, states)),
         table=_worst(
             Shown(
-                says=say("{title}: {min_} late on the table.", title=title, min_=_min(state.late_min)),
+                says=say("{title}: {span} late on the table.", title=title, span=_min(state.late_min)),
                 minutes=state.late_min,
             )
             for (title, _, _), state in zip(runs, states, strict=True)
@@ -212,7 +212,7 @@ def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
             titles = " and ".join(one.title for one in together)
             found.append(
                 Shown(
-                    says=say("{titles}: held at once for {min_}.", titles=titles, min_=_min(minutes)), minutes=minutes
+                    says=say("{titles}: held at once for {span}.", titles=titles, span=_min(minutes)), minutes=minutes
                 )
             )
     return found
@@ -243,9 +243,9 @@ def _waited(
                 found.append(
                     Shown(
                         says=say(
-                            "{title} waited {min_}: hands were in {titles}.",
+                            "{title} waited {span}: hands were in {titles}.",
                             title=one.step.title,
-                            min_=_min(minutes),
+                            span=_min(minutes),
                             titles=titles,
                         ),
                         minutes=minutes,
@@ -265,7 +265,7 @@ def _burnt(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[R
             if minutes >= _TOLD_MIN:
                 found.append(
                     Shown(
-                        says=say("{title}: {min_} past its latest.", title=one.step.title, min_=_min(minutes)),
+                        says=say("{title}: {span} past its latest.", title=one.step.title, span=_min(minutes)),
                         minutes=minutes,
                     )
                 )
@@ -288,11 +288,11 @@ def _missed(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[
                 minutes = (state.started - end).total_seconds() / 60 - wait.at_most
                 if minutes >= _TOLD_MIN:
                     says = say(
-                        "{title} began {min_} after {lower}, {min__2} at most.",
+                        "{title} began {after} after {before}, {most} at most.",
                         title=one.step.title,
-                        min_=_min(minutes + wait.at_most),
-                        lower=titles[wait.step].lower(),
-                        min__2=_min(wait.at_most),
+                        after=_min(minutes + wait.at_most),
+                        before=titles[wait.step].lower(),
+                        most=_min(wait.at_most),
                     )
                     found.append(Shown(says=says, minutes=minutes))
     return found

@@ -251,7 +251,7 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
         when = kitchen.clock_words(starts.astimezone(kitchen.zone))
         says.append(f"{one.step.title}: {when}, {span_words(abs(by))} {way}.")
     if len(moved) > _MOST_TOLD:
-        says.append(say("{n} more steps move with them.", n=len(moved) - _MOST_TOLD))
+        says.append(say("{steps} more steps move with them.", steps=len(moved) - _MOST_TOLD))
     if moved and later <= 0:
         says.append(say("The time at the table is kept."))
     return says

@@ -261,8 +261,8 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
                 left_g=setup.weight(state.left_g),
             )
         return say(
-            "Stop at {n}: {left_g} make {fits} more of their size, not {left_pieces}.",
-            n=len(state.weighed) + fits,
+            "Stop at {pieces}: {left_g} make {fits} more of their size, not {left_pieces}.",
+            pieces=len(state.weighed) + fits,
             left_g=setup.weight(state.left_g),
             fits=fits,
             left_pieces=state.left_pieces,
@@ -273,10 +273,10 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
         and fits > state.left_pieces
     ):
         return say(
-            "There is enough for {fits} more, not {left_pieces}: make {fits_2} more pieces, or each heavier.",
+            "There is enough for {fits} more, not {left_pieces}: make {others} more pieces, or each heavier.",
             fits=fits,
             left_pieces=state.left_pieces,
-            fits_2=fits - state.left_pieces,
+            others=fits - state.left_pieces,
         )
     if state.left_pieces == 1:
         return say("The last one takes all that is left: {left_g}.", left_g=setup.weight(state.left_g))
@@ -284,20 +284,20 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
     if last and last.outside:
         by = last.grams - last.target_g
         return say(
-            "That one is {n} too {which}: mend it, or go on; the rest make up for it.",
-            n=setup.weight(abs(by), 1),
-            which="heavy" if by > 0 else "light",
+            "That one is {off} too {side}: mend it, or go on; the rest make up for it.",
+            off=setup.weight(abs(by), 1),
+            side="heavy" if by > 0 else "light",
         )
     if state.drift_g is not None:
         way = "heavier" if state.drift_g > 0 else "lighter"
         return say(
-            "They grow {way}, by {n} a piece: look at the target, not at the last one.",
+            "They grow {way}, by {drift} a piece: look at the target, not at the last one.",
             way=way,
-            n=setup.weight(abs(state.drift_g), 1),
+            drift=setup.weight(abs(state.drift_g), 1),
         )
     if len(state.weighed) >= 4 and abs(usual / state.first_g - 1) > setup.tolerance_pct / 200:
         side = "heavy" if usual > state.first_g else "light"
-        return say("Your hand runs {n:.0f} % {side}.", n=100 * abs(usual / state.first_g - 1), side=side)
+        return say("Your hand runs {off_pct:.0f} % {side}.", off_pct=100 * abs(usual / state.first_g - 1), side=side)
     return say("Guess it, then put it on.") if setup.drill and state.guess_g is None else say("Put the next one on.")
 
 
@@ -306,17 +306,17 @@ def _rest(setup: BenchSetup, state: BenchState) -> str:
     if not state.weighed:
         return say("Closed before a piece was weighed.")
     mean = state.mean_g or state.first_g
-    done = say("{n} pieces, {mean} on the mean", n=len(state.weighed), mean=setup.weight(mean, 1))
+    done = say("{pieces} pieces, {mean} on the mean", pieces=len(state.weighed), mean=setup.weight(mean, 1))
     if state.left_g < 0.5:
         return say("{done}, nothing left.", done=done)
     if state.left_g >= mean * _SMALL_PIECE:
         more = max(1, math.floor(state.left_g / mean + 1 - _SMALL_PIECE))
         return say(
-            "{done}. {left_g} left: {more} more {which}.",
+            "{done}. {left} left: {more} more {pieces}.",
             done=done,
-            left_g=setup.weight(state.left_g),
+            left=setup.weight(state.left_g),
             more=more,
-            which="piece" if more == 1 else "pieces",
+            pieces="piece" if more == 1 else "pieces",
         )
     if state.left_g >= mean * _A_SLIVER:
         return say(
@@ -326,9 +326,9 @@ def _rest(setup: BenchSetup, state: BenchState) -> str:
         )
     light = sorted(state.weighed, key=lambda one: one.grams)[: max(1, len(state.weighed) // 4)]
     return say(
-        "{done}. {left_g} left: {left_g_2} to each of the {n} lightest.",
+        "{done}. {left} left: {each} to each of the {pieces} lightest.",
         done=done,
-        left_g=setup.weight(state.left_g),
-        left_g_2=setup.weight(state.left_g / len(light), 1),
-        n=len(light),
+        left=setup.weight(state.left_g),
+        each=setup.weight(state.left_g / len(light), 1),
+        pieces=len(light),
     )

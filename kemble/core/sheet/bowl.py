@@ -191,7 +191,7 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
     bowl = _Pouring(sheet, lines, weighed or {}).bowl()
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
-        says = say("no {which} stays in the base", which="flour" if kind == "flour" else say("whole grain"))
+        says = say("no {base} stays in the base", base="flour" if kind == "flour" else say("whole grain"))
         refuse("parts", says, say("a base with some of its own in it"))
     return bowl
 

@@ -38,8 +38,8 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
                 id="allergens",
                 title=say("Allergens"),
                 says=say(
-                    "Contains {join_}. Rice is free of gluten only if its mill is: read the packet.",
-                    join_=", ".join(holds),
+                    "Contains {allergens}. Rice is free of gluten only if its mill is: read the packet.",
+                    allergens=", ".join(holds),
                 ),
             )
         )

@@ -76,7 +76,7 @@ def _read(file: UploadedFile) -> Archive:
     if (file.size or 0) > MOST_BYTES:
         refuse(
             "file",
-            say("is {what:.0f} MB large", what=(file.size or 0) / 2**20),
+            say("is {megabytes:.0f} MB large", megabytes=(file.size or 0) / 2**20),
             say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
         )
     return read_archive(file)

@@ -143,9 +143,7 @@ def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse
     with PRINTING:
         pdf = paper(sheet, worked, what)
     found = HttpResponse(pdf, content_type="application/pdf")
-    found["Content-Disposition"] = say(
-        'inline; filename="{file_name}-{what}.pdf"', file_name=_file_name(sheet.title), what=what
-    )
+    found["Content-Disposition"] = f'inline; filename="{_file_name(sheet.title)}-{what}.pdf"'
     return found
 
 

@@ -163,7 +163,7 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
     if not 2 <= len(chosen) <= _MOST_SIDE_BY_SIDE:
         refuse(
             "batches",
-            say("are {n} together", n=len(chosen)),
+            say("are {chosen} together", chosen=len(chosen)),
             say("two to {most_side_by_side} batches or sheets", most_side_by_side=_MOST_SIDE_BY_SIDE),
         )
     facts = [one for _, one, _ in chosen]

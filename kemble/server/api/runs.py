@@ -297,7 +297,7 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
     if not made or day.plan is None:
         refuse("occasion", say("has no plan"), say("an occasion whose day can be done"))
     if new_run.dish is not None and new_run.dish >= len(made):
-        refuse("dish", say("is not one of this occasion"), say("0 to {max_}", max_=max(0, len(made) - 1)))
+        refuse("dish", say("is not one of this occasion"), say("0 to {last}", last=max(0, len(made) - 1)))
     now = timezone.now()
     clock = day.plan.begin if new_run.rehearse else now
     with writing():

@@ -89,7 +89,7 @@ def splits(request: HttpRequest) -> list[SplitCard]:
         says = (
             verdict(split, answers).says
             if _may_know(request, split, answers)
-            else say("{n} of {tasters} have answered", n=len(answers), tasters=split.tasters)
+            else say("{answers} of {tasters} have answered", answers=len(answers), tasters=split.tasters)
         )
         found.append(SplitCard(id=row.pk, title=row.title, made=row.made, says=says))
     return found
@@ -121,7 +121,11 @@ def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOp
         split, answers = _said(row)
         cups = cups_of(split)
         if answer.taster > len(cups):
-            refuse("taster", say("{taster} is none of this table", taster=answer.taster), say("1 to {n}", n=len(cups)))
+            refuse(
+                "taster",
+                say("{taster} is none of this table", taster=answer.taster),
+                say("1 to {last}", last=len(cups)),
+            )
         codes = [cup.code for cup in cups[answer.taster - 1]]
         if answer.code not in codes:
             refuse("code", say("{code} is not a cup of that taster", code=answer.code), ", ".join(codes))

@@ -9,8 +9,8 @@ import { api, ask, type FaultTold } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { Causes } from "../log/Causes";
 import { Slip } from "../ui/Slip";
+import { eventWords } from "./eventWords";
 import type { CurrentProps } from "./props";
-import { said } from "./said";
 import type { Making } from "./useFlow";
 
 /** What can be seen to be wrong here, with causes ranked by this making; out of the cards where the kitchen is away. */
@@ -99,12 +99,12 @@ export function Aside({
         {children}
         {undo && (
           <button type="button" className="pick min-h-16 px-6" onClick={undo.take}>
-            <Trans>Undo: {said(undo.what, titles.get(undo.what.step ?? ""))}</Trans>
+            <Trans>Undo: {eventWords(undo.what, titles.get(undo.what.step ?? ""))}</Trans>
           </button>
         )}
         {redo && (
           <button type="button" className="pick min-h-16 px-6" onClick={redo.take}>
-            <Trans>Redo: {said(redo.what, titles.get(redo.what.step ?? ""))}</Trans>
+            <Trans>Redo: {eventWords(redo.what, titles.get(redo.what.step ?? ""))}</Trans>
           </button>
         )}
       </div>

@@ -4,7 +4,7 @@ import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
 import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
-import { said } from "./said";
+import { eventWords } from "./eventWords";
 import type { Flow } from "./useFlow";
 
 /** What the kitchen could not take, and why; and what waits for a run that was dropped. */
@@ -30,7 +30,7 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
           <b className="text-bean">
             <Trans>Not taken:</Trans>
           </b>{" "}
-          {said(one, words.get(one.step ?? ""))}. {refused?.[0] && sentence(refused[0])}{" "}
+          {eventWords(one, words.get(one.step ?? ""))}. {refused?.[0] && sentence(refused[0])}{" "}
           <LinkButton onClick={() => outbox.seen(one.uid)}>
             <Trans>I have seen it</Trans>
           </LinkButton>

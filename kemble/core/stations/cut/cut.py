@@ -226,9 +226,9 @@ def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> 
     )
     if hard:
         says = say(
-            "About {number:.0f} {join_} lie under the knife: a heavy blade, pressed, not drawn.",
+            "About {number:.0f} {hard} lie under the knife: a heavy blade, pressed, not drawn.",
             number=number,
-            join_=" and ".join(hard),
+            hard=" and ".join(hard),
         )
         working.advise("cut", "before", says, 4)
 
@@ -330,9 +330,9 @@ def _advise(working: Working, total: int, lightest: float, heaviest: float, even
     by_count = asked.side_mm is None and asked.piece_g is None
     if by_count and asked.pieces < total:
         says = say(
-            "{total} pieces, {total_2} more than you asked for: an even cut makes no fewer.",
-            total=total,
-            total_2=total - asked.pieces,
+            "{pieces} pieces, {more} more than you asked for: an even cut makes no fewer.",
+            pieces=total,
+            more=total - asked.pieces,
         )
         working.advise("cut", "good", says, 3)
     if not even and not alike:

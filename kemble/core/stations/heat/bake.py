@@ -303,9 +303,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
             air_c=working.degrees(likely.oven.air_c),
             heated_mm=working.length(drawn.heated_mm),
         )
-        says = say(
-            "{deep} does not {which} in any sensible time", deep=deep, which="brown" if ends == "browned" else "set"
-        )
+        says = say("{deep} does not {end} in any sensible time", deep=deep, end="brown" if ends == "browned" else "set")
         working.problem("vessel", says, say("a hotter oven, or a shallower tin"))
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))

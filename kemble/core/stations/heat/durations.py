@@ -168,7 +168,7 @@ def _beans(working: Working, bowl: PartBowl) -> None:
         which = ("beans", "beans_soaked")
     elif school == "lid":
         which = ("beans", "beans_lid")
-    says = say("from the boil until {lower} crush between two fingers, ", lower=dry[0].item.name.lower()) + (
+    says = say("from the boil until {beans} crush between two fingers, ", beans=dry[0].item.name.lower()) + (
         say("soaked overnight") if school == "overnight" else say("not soaked")
     )
     key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]

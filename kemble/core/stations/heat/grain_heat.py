@@ -422,7 +422,11 @@ def _enter_bed(working: Working) -> float:
     bed = book.add(
         "heat.depth_mm",
         thick / (tiers * number),
-        say("the drained grain, loose, on {tiers} {which}", tiers=tiers, which="tier" if tiers == 1 else "tiers"),
+        say(
+            "the drained grain, loose, on {tiers} {tier_or_tiers}",
+            tiers=tiers,
+            tier_or_tiers="tier" if tiers == 1 else "tiers",
+        ),
         source=GEOMETRY,
         of=["grain.soaked_g", room],
     )

@@ -189,7 +189,7 @@ def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
 def enter_depth(working: Working, drawn: TinDrawing) -> None:
     """How deep it lies while it is heated: what lies under and over the batter is warmed with it."""
     beside = [layer for layer in drawn.layers if layer.heated]
-    says = say("the depth in the tin") + "".join(say(", and {lower}", lower=layer.name.lower()) for layer in beside)
+    says = say("the depth in the tin") + "".join(say(", and {layer}", layer=layer.name.lower()) for layer in beside)
     working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
@@ -408,7 +408,7 @@ def _enter_others(
     kitchen, factor = working.kitchen, working.kitchen.time_factor
     other = likely.tin.model_copy(update={"material": "glass" if likely.tin.material == "metal" else "metal"})
     cover = working.likely("foil_h") if likely.foil_h is None else None
-    says = say("{which} instead", which=say("covered with foil") if likely.foil_h is None else "open")
+    says = say("{cover} instead", cover=say("covered with foil") if likely.foil_h is None else "open")
     weaker = tuple((at, replace(steam, net_w=steam.net_w * _A_THIRD_LESS)) for at, steam in likely.stages)
     asked: list[tuple[str, _Tinful, Array | None, str]] = [
         (
@@ -500,9 +500,9 @@ def _enter_loads(working: Working, drawn: TinDrawing) -> None:
             "heat",
             "look",
             say(
-                "This tin is {n} across; the steamer takes {n_2}.",
-                n=working.size(round(across, -1)),
-                n_2=working.size(round(room, -1)),
+                "This tin is {tin} across; the steamer takes {room}.",
+                tin=working.size(round(across, -1)),
+                room=working.size(round(room, -1)),
             ),
             0,
         )

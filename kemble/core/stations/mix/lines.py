@@ -97,9 +97,9 @@ def question(working: Working, one: WeighedLine) -> str:
         )
     if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
         return say(
-            "{upper}{name}, {factor}? A rice cooker's own holds {volume}.",
-            upper=UNITS[unit].name[0].upper(),
-            name=UNITS[unit].name[1:],
+            "{first}{others}, {factor}? A rice cooker's own holds {volume}.",
+            first=UNITS[unit].name[0].upper(),
+            others=UNITS[unit].name[1:],
             factor=working.volume(UNITS[unit].factor),
             volume=working.volume(180),
         )

@@ -123,9 +123,7 @@ def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[st
         shares.sort(key=lambda pair: -pair[0])
         of: list[str | Origin] = ["mix.base_g"]
         of += [
-            leaf(
-                one.ref, say("{component} in {lower}", component=component, lower=one.name.lower()), round(mass, 1), "g"
-            )
+            leaf(one.ref, say("{component} in {item}", component=component, item=one.name.lower()), round(mass, 1), "g")
             for mass, one in shares
             if mass >= _LEAST_SHARE_G
         ]
@@ -211,7 +209,7 @@ def _enter_base(working: Working) -> float:
     return working.book.add(
         "mix.base_g",
         sum(one.grams for one in kernels),
-        say("the {which} of the base, as weighed", which="flour" if way.base == "flour" else say("dry grain")),
+        say("the {base} of the base, as weighed", base="flour" if way.base == "flour" else say("dry grain")),
         source=CONSERVATION,
         of=[leaf(one.ref, one.item.name, one.grams, "g") for one in kernels],
     )
@@ -324,10 +322,10 @@ def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
     if widest.packing[1] - widest.packing[0] < WORTH_WEIGHING:
         return
     says = say(
-        "By the cup the water may be {low:.0f} to {high:.0f} %. Weigh one cup of {lower} once (Kitchen), and it is known.",
+        "By the cup the water may be {low:.0f} to {high:.0f} %. Weigh one cup of {item} once (Kitchen), and it is known.",
         low=fact.low,
         high=fact.high,
-        lower=widest.name.lower(),
+        item=widest.name.lower(),
     )
     working.advise("mix", "look", says, 5)
 
@@ -381,7 +379,7 @@ def _cooked(
         likely, low, high = likely + one.grams, low + one.grams, high + one.grams
         whole.append(one.composition)
         of.append(leaf(one.ref, one.item.name, round(one.grams, 1), "g"))
-        says += say(", and the {lower} that joins it then", lower=one.item.name.lower())
+        says += say(", and the {item} that joins it then", item=one.item.name.lower())
     for role in way.counted:
         if role in made and counts_raw(working.sheet, working.bowl.parts[role].part):
             likely, low, high = (

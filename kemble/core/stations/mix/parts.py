@@ -284,7 +284,7 @@ def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) ->
     thick = finish.rule == "solids" and made.grams >= raw > 0
     if thick and raw - inside.solids < raw * (1 - finish.target.high / 100):
         working.advise(
-            "mix", "look", say("The {what} is thicker than done already: let it down.", what=bowl.part.name or role), 3
+            "mix", "look", say("The {part} is thicker than done already: let it down.", part=bowl.part.name or role), 3
         )
     lost = raw - sum(one.made.grams for one in bowl.outputs)
     if lost > _A_CRUMB_G:

@@ -134,7 +134,7 @@ def _over(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     what, within = drawing.dough_name, drawing.filling_word
     if drawing.outside:
         what, within = within, what
-    return hands.over(disc, drawing.core_mm, drawing.outer_mm, say("the {what}", what=what), within)
+    return hands.over(disc, drawing.core_mm, drawing.outer_mm, say("the {part}", part=what), within)
 
 
 def _rope(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:

@@ -555,8 +555,8 @@ def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | Non
         working.advise("shape", "look", says, 3)
     if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
         says = say(
-            "Only {max_} of {word} round the {name}: it shows through.",
-            max_=working.length(max(0.0, paste), 1),
+            "Only {left} of {word} round the {name}: it shows through.",
+            left=working.length(max(0.0, paste), 1),
             word=way.word("filling"),
             name=heart.name,
         )
@@ -564,17 +564,17 @@ def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | Non
     if portions.wanted and portions.can < portions.wanted:
         short = way.word("filling" if portions.short == "filling" else "dough")
         says = say(
-            "The {short} is enough for {can}, not for {wanted}.", short=short, can=portions.can, wanted=portions.wanted
+            "The {part} is enough for {can}, not for {wanted}.", part=short, can=portions.can, wanted=portions.wanted
         )
         working.advise("shape", "look", says, 2)
     for name, have, each in portions.others:
         if have < portions.count * each - A_HAIR:
             says = say(
-                "The {name} is enough for {floor} of {count}: {count_2} short.",
+                "The {name} is enough for {can} of {wanted}: {missing} short.",
                 name=name,
-                floor=math.floor(have / each + A_HAIR),
-                count=portions.count,
-                count_2=working.weight(portions.count * each - have),
+                can=math.floor(have / each + A_HAIR),
+                wanted=portions.count,
+                missing=working.weight(portions.count * each - have),
             )
             working.advise("shape", "look", says, 3)
     if portions.filling_g and way.form == "ball":

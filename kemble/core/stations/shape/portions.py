@@ -318,7 +318,7 @@ def _filled(
         )
         path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
         working.problem(
-            path, say("no piece has {which}", which=which), say("a thinner skin, a larger piece, or less inside")
+            path, say("no piece has {layer}", layer=which), say("a thinner skin, a larger piece, or less inside")
         )
         return None
     if outside:

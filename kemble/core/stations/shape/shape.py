@@ -155,7 +155,7 @@ def tin_depth(working: Working) -> TinDrawing | None:
         room,
         (say("height of the tin less the depth") if len(tins) == 1 else say("height of the lowest tin less the depth"))
         + "".join(
-            say(", less {mm} of {lower}", mm=working.length(layer.mm, 1), lower=layer.name.lower()) for layer in layers
+            say(", less {mm} of {layer}", mm=working.length(layer.mm, 1), layer=layer.name.lower()) for layer in layers
         ),
         source=GEOMETRY,
         of=[
@@ -254,9 +254,9 @@ def _overflows(working: Working, volume_ml: float, depth: float, floor: float, l
     if len(working.sheet.vessel.tins) == 1:
         enough = math.ceil(volume_ml / holds * count)
         words = say(
-            "{count} {which} of {tin_size}, {height_mm} high",
+            "{count} {tin_or_tins} of {tin_size}, {height_mm} high",
             count=count,
-            which="tin" if count == 1 else "tins",
+            tin_or_tins="tin" if count == 1 else "tins",
             tin_size=working.tin_size(lowest),
             height_mm=working.length(lowest.height_mm),
         )

@@ -254,8 +254,8 @@ def _advise_rolled(working: Working, cutter: float, wanted: float | None, thick:
     elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
         short = say("hardly meets round the filling") if cutter < wanted else say("folds double at the seam")
         says = say(
-            "The piece wants a disc of {n}: one of {cutter} {short}.",
-            n=working.size(round(wanted)),
+            "The piece wants a disc of {disc}: one of {cutter} {short}.",
+            disc=working.size(round(wanted)),
             cutter=working.size(cutter),
             short=short,
         )

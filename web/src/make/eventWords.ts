@@ -20,7 +20,10 @@ const WORDS: Partial<Record<Event["kind"], string>> = {
 };
 
 /** An event in words, short enough for a button. */
-export function said(event: Pick<Event, "kind" | "grams" | "celsius" | "text" | "times" | "added">, step?: string) {
+export function eventWords(
+  event: Pick<Event, "kind" | "grams" | "celsius" | "text" | "times" | "added">,
+  step?: string,
+) {
   const what =
     event.grams != null
       ? shownWeight(event.grams)
