@@ -164,6 +164,7 @@ ALONE = (
         "nothing",
     ),
     *("cup", "cups", "tbsp", "tsp"),
+    *("tier", "tiers", "tin", "tins", "piece", "pieces", "is", "are", "heavy", "light", "brown", "set", "open"),
     *("chewy", "tender", "creased"),  # bites and tops of one word
     *("low", "medium", "high", "off", "metal", "glass", "ceramic"),
 )
