@@ -2,4 +2,4 @@
 
 from kemble.site.settings import *  # noqa: F403
 
-PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+PASSWORD_HASHERS = ["quick_hasher.QuickHasher"]

@@ -13,15 +13,16 @@ from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
 from kemble.core.formats.tables import Row
 from kemble.core.log.taste import VERDICT_BY
-from kemble.core.plan.schedule import plan_from
+from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.words import say
-from kemble.server.keeping import Said, begin, log_outcome
+from kemble.server.keeping import Said, batch_fields, run_from
 from kemble.server.learning import relearn
-from kemble.server.models import Batch, KitchenRecord, SheetRecord, Tasting
+from kemble.server.models import Batch, KitchenRecord, Run, SheetRecord, Tasting
 from kemble.server.table_rows import RowRead, WillNotDo, instant, number, sheet_called, sheets_by_title
 from kemble.server.turns import writing
 from kemble.server.worked import worked_for
 
+_STORED_AT_ONCE = 50  # rows in one turn to write, so that others write in between
 _VERDICTS = {"just right": 0, "too soft": 1, "too firm": -1}
 
 
@@ -60,24 +61,44 @@ def read_batches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> 
 
 
 def keep_batches(kitchen: KitchenRecord, batches: Sequence[ReadBatch]) -> int:
-    """Put those that will do, and are not here, in the log. How many they were."""
-    kept = 0
-    with writing():
-        for one in batches:
-            if one.record is None or one.made is None or one.said is None:
-                continue
-            worked = worked_for(one.record.sheet, kitchen.settings)
-            plan = plan_from(worked.steps, kitchen.settings, begin=one.made)
-            run = begin(one.record, one.record.sheet, worked, plan, began=one.made, clock=one.made, pace=1)
-            run.finished = one.made + (plan.serve - plan.begin)
-            run.save(update_fields=["finished"])
-            batch = log_outcome(run, one.said)
-            if one.liking is not None:
-                Tasting.objects.create(batch=batch, uid=f"table-{batch.pk}", at=one.made, liking=one.liking)
-            kept += 1
-    if kept:
+    """Put those that will do, and are not here, in the log. How many they were.
+
+    Each sheet is planned once: a batch of the past has the same plan, at another time. Rows are stored some at a time;
+    those that are here already are known again when a table that broke off is sent once more.
+    """
+    good = [row for row in batches if row.record and row.made and row.said]
+    plans: dict[int, Plan] = {}
+    for at in range(0, len(good), _STORED_AT_ONCE):
+        some = [(row, _run_of(kitchen, row, plans)) for row in good[at : at + _STORED_AT_ONCE]]
+        with writing():
+            Run.objects.bulk_create(run for _, run in some)
+            stored = Batch.objects.bulk_create(_batch_of(row, run) for row, run in some)
+            Tasting.objects.bulk_create(
+                Tasting(batch=batch, uid=f"table-{batch.pk}", at=batch.made, liking=row.liking)
+                for batch, (row, _) in zip(stored, some, strict=True)
+                if row.liking is not None
+            )
+    if good:
         relearn(kitchen)
-    return kept
+    return len(good)
+
+
+def _run_of(kitchen: KitchenRecord, row: ReadBatch, plans: dict[int, Plan]) -> Run:
+    """The run of a row, not stored yet. `plans` holds one of each sheet, made from its first row."""
+    assert row.record is not None
+    assert row.made is not None
+    sheet = row.record.sheet
+    worked = worked_for(sheet, kitchen.settings)
+    plan = plans.get(row.record.pk) or plan_from(worked.steps, kitchen.settings, begin=row.made)
+    plans[row.record.pk] = plan = plan.shifted(row.made - plan.begin)
+    run = run_from(row.record, sheet, worked, plan, began=row.made, clock=row.made, pace=1)
+    run.finished = row.made + (plan.serve - plan.begin)
+    return run
+
+
+def _batch_of(row: ReadBatch, run: Run) -> Batch:
+    assert row.said is not None
+    return Batch(run=run, **batch_fields(run, row.said))
 
 
 def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:

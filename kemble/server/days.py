@@ -228,18 +228,30 @@ def first_serving(occasion: Occasion, kitchen: Kitchen, now: datetime) -> dateti
     return min(served(occasion, kitchen, i, now) for i in range(len(occasion.servings)))
 
 
-def keep_occasion(record: OccasionRecord, kitchen: KitchenRecord, occasion: Occasion) -> None:
-    """The occasion into its row; its day is planned by whoever asks for it. Call inside `writing()`.
+@dataclass(frozen=True, slots=True)
+class CheckedOccasion:
+    """An occasion that can be planned: what is stored of it beside its document."""
 
-    Raises Refused for what will not do; nothing is kept then.
-    """
+    occasion: Occasion
+    title: str
+    serve: datetime
+
+
+def check_occasion(kitchen: KitchenRecord, occasion: Occasion) -> CheckedOccasion:
+    """Work every sheet of an occasion, before it is stored. Raises Refused for what will not do."""
     made, now = made_of(kitchen, occasion), timezone.now()
     dishes_of(kitchen, occasion, made, now)
+    title = occasion.title or (made[0].record.title if made else say("An occasion"))
+    return CheckedOccasion(occasion, title, first_serving(occasion, kitchen.settings, now))
+
+
+def store_occasion(record: OccasionRecord, checked: CheckedOccasion) -> None:
+    """The occasion into its row; its day is planned by whoever asks for it. Call inside `writing()`."""
+    occasion = checked.occasion
     same = record.pk and [(one.sheet, one.serving) for one in record.occasion.dishes] == [
         (one.sheet, one.serving) for one in occasion.dishes
     ]
-    record.title = occasion.title or (made[0].record.title if made else say("An occasion"))
-    record.serve = first_serving(occasion, kitchen.settings, now)
+    record.title, record.serve = checked.title, checked.serve
     record.document = occasion.model_dump(mode="json")
     if not same:
         record.day = DayPlan().model_dump(mode="json")  # another table: nothing lies where it did

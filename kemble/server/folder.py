@@ -15,7 +15,14 @@ from django.db.migrations.loader import MigrationLoader
 from filelock import FileLock, Timeout
 
 # Who is signed in, and what could let somebody in: no copy that leaves the house holds any of it.
-_LIVE = ("django_session", "kitchen_doorkey", "kitchen_try", "kitchen_browser")
+_LIVE = (
+    "django_session",
+    "kitchen_doorkey",
+    "kitchen_try",  # of before version 11
+    "kitchen_passwordattempt",
+    "kitchen_browser",
+    "kitchen_invitation",
+)
 _BESIDE = ("-wal", "-shm")
 
 

@@ -58,20 +58,21 @@ def invitation_of(key: str, now: datetime) -> Invitation:
 
 def take(key: str, name: str, password: str, now: datetime) -> User:
     """Come into the household by an invitation, under a name and a password of one's own."""
+    invitation_of(key, now)
+    user = User(username=name)
+    try:
+        User.username_validator(name)
+    except ValidationError:
+        refuse(
+            "name",
+            say("has something in it that is no name"),
+            say("letters and figures without a space, such as rye_2"),
+        )
+    user.set_password(good_password(password, user))
     with writing():
         invitation = invitation_of(key, now)
-        user = User(username=name)
-        try:
-            User.username_validator(name)
-        except ValidationError:
-            refuse(
-                "name",
-                say("has something in it that is no name"),
-                say("letters and figures without a space, such as rye_2"),
-            )
         if User.objects.filter(username__iexact=name).exists():
             refuse("name", say("is taken"), say("another one"))
-        user.set_password(good_password(password, user))
         user.save()
         Member.objects.create(kitchen=invitation.kitchen, user=user, role=invitation.role, since=now)
         invitation.delete()

@@ -39,7 +39,7 @@ def create_sheet(kitchen: KitchenRecord, sheet: Sheet, uid: str | None = None) -
     return record
 
 
-def begin(
+def run_from(
     record: SheetRecord,
     sheet: Sheet,
     worked: Worked,
@@ -48,23 +48,23 @@ def begin(
     began: datetime,
     clock: datetime,
     pace: int,
-    flow: str = "",
     occasion: OccasionRecord | None = None,
 ) -> Run:
-    """Set a run of `sheet` down: from here on it needs neither the record nor the kitchen as they may become. Runs of one
-    `flow` are made together, for an occasion."""
-    run: Run = record.kitchen.runs.create(
+    """A run of `sheet`, not saved yet: from here on it needs neither the record nor the kitchen as they may become."""
+    kept = frozen(sheet, worked, plan)
+    run = Run(
+        kitchen=record.kitchen,
         sheet=record,
         title=record.title,
         way=record.way,
-        frozen=frozen(sheet, worked, plan).model_dump(mode="json"),
+        frozen=kept.model_dump(mode="json"),
         began=began,
         clock_began=clock,
         pace=pace,
-        flow=flow,
         occasion=occasion,
         revision=record.revision,
     )
+    run.kept = kept
     return run
 
 
@@ -106,38 +106,40 @@ def log_outcome(
 
     Raises Refused for scales or faults not of its way, and for more put by than there were.
     """
-    way, tastes, faults = WAYS[run.way], said.tastes, said.faults
-    check_tastes(way, tastes)
     if kept and said.pieces is not None and sum(one.pieces for one in kept) > said.pieces:
         refuse("kept", say("are more than there were"), say("at most {pieces} pieces together", pieces=said.pieces))
+    fields = batch_fields(run, said, seen)
+    batch, _ = Batch.everything.update_or_create(run=run, defaults={**fields, "dropped": None})
+    if kept is not None and run.pace == 1:
+        _put_by(cast(Batch, batch), kept)
+    return cast(Batch, batch)
+
+
+def batch_fields(run: Run, said: Said, seen: Mapping[str, Any] | None = None) -> dict[str, Any]:
+    """The columns of a run's batch. Raises Refused for scales or faults not of its way."""
+    way, tastes, faults = WAYS[run.way], said.tastes, said.faults
+    check_tastes(way, tastes)
     known = [fault.id for fault in faults_of(way)]
     for name in faults:
         if name not in known:
             refuse("faults", say('"{name}" is not a fault of this way', name=name), ", ".join(known))
     facts = run.kept.facts
-    batch, _ = Batch.everything.update_or_create(
-        run=run,
-        defaults={
-            "kitchen_id": run.kitchen_id,
-            "title": run.title,
-            "way": run.way,
-            "made": run.clock_began,
-            "rehearsed": run.pace > 1,
-            "dropped": None,
-            "tastes": tastes,
-            "faults": faults,
-            "note": said.note,
-            "pieces": said.pieces,
-            "grams": said.grams,
-            **({} if seen is None else {"seen": seen}),
-            "hydration_pct": float(facts["mix.hydration_pct"].value),
-            "sugar_pct": float(facts["mix.sugar_pct"].value),
-            "verdict": verdict(tastes),
-        },
-    )
-    if kept is not None and run.pace == 1:
-        _put_by(cast(Batch, batch), kept)
-    return cast(Batch, batch)
+    return {
+        "kitchen_id": run.kitchen_id,
+        "title": run.title,
+        "way": run.way,
+        "made": run.clock_began,
+        "rehearsed": run.pace > 1,
+        "tastes": tastes,
+        "faults": faults,
+        "note": said.note,
+        "pieces": said.pieces,
+        "grams": said.grams,
+        **({} if seen is None else {"seen": seen}),
+        "hydration_pct": float(facts["mix.hydration_pct"].value),
+        "sugar_pct": float(facts["mix.sugar_pct"].value),
+        "verdict": verdict(tastes),
+    }
 
 
 def _put_by(batch: Batch, kept: Sequence[Kept]) -> None:

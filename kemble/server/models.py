@@ -472,14 +472,18 @@ class Receipt(models.Model):
         return f"{self.kind} {self.number}"
 
 
-class Try(models.Model):
-    """One try at the password that has not been right, by whom as far as can be told (see door.py)."""
+class PasswordAttempt(models.Model):
+    """A try at a password that has not been right (password_attempts.py): for which account, from where, and whether that
+    account had signed in on the browser before."""
 
-    who = models.CharField(max_length=80, db_index=True)
-    at = models.DateTimeField(default=timezone.now)
+    account = models.CharField(max_length=64, db_index=True)
+    browser = models.CharField(max_length=32)
+    address = models.CharField(max_length=60)
+    on_own_browser = models.BooleanField()
+    at = models.DateTimeField()
 
     def __str__(self) -> str:
-        return self.who
+        return f"{self.address} {self.at}"
 
 
 class DoorKey(models.Model):

@@ -14,6 +14,8 @@ from contextlib import contextmanager
 
 from django.db import transaction
 
+from kemble.core.computing import no_computing
+
 
 class Turn:
     """A lock that is handed on in the order of asking. One thread may take it again while it holds it."""
@@ -53,11 +55,13 @@ class Turn:
 
 WORKING = Turn()
 PRINTING = Turn()
+HASHING = Turn()  # of passwords: each takes a core for a second, on purpose
 _WRITING = Turn()
 
 
 @contextmanager
 def writing() -> Iterator[None]:
-    """One transaction, begun when every write asked for before it is done. What is slow comes before it, not inside."""
-    with _WRITING, transaction.atomic():
+    """One transaction, begun when every write asked for before it is done. Nothing computes inside it (core/computing.py):
+    everybody's writes wait for it."""
+    with _WRITING, no_computing("the turn to write"), transaction.atomic():
         yield

@@ -14,6 +14,7 @@ from typing import Any
 
 import kemble.core
 import kemble.words
+from kemble.core.computing import check_computing
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
@@ -51,6 +52,7 @@ def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
 
 def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
     """work(), remembered: it is pure, and the sheet before an edit was just worked."""
+    check_computing("work")  # also where it is remembered: that is chance
     return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
 
 

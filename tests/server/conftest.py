@@ -19,7 +19,7 @@ from kemble.server.roles import InvitedRole, Role
 @pytest.fixture(autouse=True)
 def _quick_hashes(settings):
     """A password's hash is slow on purpose; what is tested here does not hang on it."""
-    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    settings.PASSWORD_HASHERS = ["quick_hasher.QuickHasher"]
 
 
 @pytest.fixture

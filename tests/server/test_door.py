@@ -19,7 +19,7 @@ from django.utils import timezone
 
 from kemble.server import door
 from kemble.server.api import session
-from kemble.server.models import DoorKey, Try
+from kemble.server.models import DoorKey, PasswordAttempt
 from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
@@ -149,9 +149,8 @@ class TestPassword:
         for _ in range(10):
             sign_in(Asking(), "wrong guess")
         assert sign_in(Asking(), RIGHT).status_code == 429
+        assert sign_in(Asking(), RIGHT, REMOTE_ADDR="192.0.2.8").status_code == 429  # a new browser waits, wherever
         assert sign_in(aunt, RIGHT).status_code == 200
-        elsewhere = sign_in(Asking(), RIGHT, REMOTE_ADDR="192.0.2.8")
-        assert elsewhere.status_code == 200
 
     def test_a_cookie_made_up_is_nobody_known(self):
         client = Asking()
@@ -159,6 +158,74 @@ class TestPassword:
         for _ in range(10):
             sign_in(client, "wrong guess")
         assert sign_in(Asking(), "wrong guess").status_code == 429
+
+
+@pytest.fixture
+def household(owner, invited):
+    """The owner with a password, and a taster with one: (sign in as the taster on a client)."""
+    owner.ask("PUT", "/session/password", {"password": RIGHT})
+    return lambda client: sign_in(client, "a long password", username="a-taster")
+
+
+class TestGuessingAnother:
+    """Somebody of the household guesses the owner's password between sign-ins of their own."""
+
+    def test_own_sign_ins_forgive_no_guess_at_another(self, household):
+        """Thirty-six guesses, an own sign-in before each: ten are tried."""
+        taster = Asking()
+        answers = Counter()
+        for _ in range(36):
+            household(taster)
+            answers[sign_in(taster, "wrong guess").status_code] += 1
+        assert answers == {422: 10, 429: 26}
+
+    def test_nor_does_a_browser_that_forgets_who_it_is(self, household):
+        answers = Counter()
+        for _ in range(12):
+            fresh = Asking()
+            household(fresh)
+            answers[sign_in(fresh, "wrong guess").status_code] += 1
+        assert answers == {422: 10, 429: 2}
+
+    def test_from_many_addresses_they_are_ten_together(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        answers = [sign_in(Asking(), "wrong guess", REMOTE_ADDR=f"192.0.2.{i}").status_code for i in range(12)]
+        assert answers == [422] * 10 + [429] * 2
+
+    def test_nor_do_they_lock_the_owner_out_of_a_browser_of_theirs(self, owner):
+        owner.ask("PUT", "/session/password", {"password": RIGHT})
+        tablet = Asking()
+        assert sign_in(tablet, RIGHT).status_code == 200
+        tablet.ask("DELETE", "/session", **AWAY)
+        for i in range(40):
+            sign_in(Asking(), "wrong guess", REMOTE_ADDR=f"192.0.2.{i % 20}")
+        assert sign_in(tablet, RIGHT).status_code == 200
+
+    def test_a_shared_tablet_gives_five_guesses_however_often_others_sign_in_on_it(self, household):
+        tablet = Asking()
+        assert sign_in(tablet, RIGHT).status_code == 200
+        answers = []
+        for _ in range(8):
+            tablet.ask("DELETE", "/session", **AWAY)
+            household(tablet)
+            answers.append(sign_in(tablet, "wrong guess").status_code)
+        assert answers == [422] * 5 + [429] * 3
+
+    def test_a_success_forgives_what_one_mistyped_oneself(self, household):
+        tablet = Asking()
+        sign_in(tablet, RIGHT)
+        for _ in range(3):
+            for _ in range(4):
+                assert sign_in(tablet, "wrong guess").status_code == 422
+            assert sign_in(tablet, RIGHT).status_code == 200
+
+    def test_many_accounts_from_one_place_are_thirty_tries(self, owner):
+        answers = [sign_in(Asking(), "wrong guess", username=f"somebody-{i}").status_code for i in range(32)]
+        assert answers == [422] * 30 + [429] * 2
+
+    def test_what_was_typed_as_a_name_is_not_kept(self, db):
+        sign_in(Asking(), "wrong guess", username="a password in the wrong field")
+        assert "password in the wrong" not in str(list(PasswordAttempt.objects.values()))
 
 
 class TestAnotherPassword:
@@ -310,7 +377,7 @@ def test_sixty_wrong_passwords_at_once_are_ten_tries(monkeypatch):
         answers = Counter(pool.map(one, range(60)))
     assert answers == {422: 10, 429: 50}
     assert len(tried) == 10
-    assert Try.objects.count() == 10
+    assert PasswordAttempt.objects.count() == 10
 
 
 class TestForgery:

@@ -15,6 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from kemble.core.change.diets import DIETS, DietId, stand_in
 from kemble.core.change.exchange import Exchange, exchange_for
+from kemble.core.computing import computes
 from kemble.core.facts.fact import Book
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UnitId
@@ -92,6 +93,7 @@ class Adjusted:
     says: list[str] = field(default_factory=list)
 
 
+@computes
 def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> Adjusted:
     """The sheet with the adjustment made. Raises Refused when it lacks what the adjustment needs."""
     before = _Before(sheet, kitchen)

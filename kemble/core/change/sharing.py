@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from kemble.core.change.adjust import scale_part
+from kemble.core.computing import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
@@ -14,6 +15,7 @@ from kemble.core.stations.working import Working
 from kemble.core.words import say
 
 
+@computes
 def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> tuple[Sheet, Sheet]:
     """`giver` makes as much more of its part as `taker` makes of its own; `taker` then has it from there.
 

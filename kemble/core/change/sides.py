@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.way import Choice, Way
 from kemble.core.cards.ways import WAYS
+from kemble.core.computing import computes
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.kitchen.document import Kitchen
@@ -113,6 +114,7 @@ def questions(way: Way) -> list[Question]:
     return found
 
 
+@computes
 def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     """Work the sheet under every school of a question. Raises Refused for a question that the way does not have."""
     way = WAYS[sheet.way]

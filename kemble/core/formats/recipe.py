@@ -14,6 +14,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.ways import WAYS
+from kemble.core.computing import computes
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.formats.ingredient_text import ReadLine, ReadList, read_list
 from kemble.core.formats.method_text import MethodLine, Understood, of_the_way, pieces_of, read_method, way_from
@@ -47,6 +48,7 @@ class ReadRecipe(BaseModel):
     asks: list[str] = []
 
 
+@computes
 def read_recipe(text: str, kitchen: Kitchen) -> ReadRecipe:
     """Anything that was pasted or dropped. Never raises for its content; a sheet of ours that does not hold is asked about."""
     text = text[:MOST_LETTERS].lstrip("\ufeff")

@@ -18,6 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import log_ndtr
 
+from kemble.core.computing import computes
 from kemble.core.kitchen.document import Learned, OwnEstimate, Together
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, Estimate, EstimateId
 from kemble.core.learn.sights import Sight
@@ -152,6 +153,7 @@ class Learnt:
         return found
 
 
+@computes
 def learn(batches: Sequence[Sequence[Sight]], priors: Mapping[EstimateId, Prior] | None = None) -> Learnt:
     """What some makings say together. The same for any order of them, to rounding; nothing of none."""
     problem = _problem(batches)

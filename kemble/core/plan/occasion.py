@@ -10,6 +10,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
+from kemble.core.computing import computes
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
@@ -193,6 +194,7 @@ def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: 
     )
 
 
+@computes
 def plan_day(
     occasion: Occasion,
     dishes: Sequence[Dish],

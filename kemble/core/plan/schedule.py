@@ -5,10 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from pydantic import BaseModel, ConfigDict
 
+from kemble.core.computing import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.day import Asked, Dish, Placed, solve
@@ -43,7 +44,19 @@ class Plan(BaseModel):
     late_min: int = 0
     earliest_serve: datetime | None = None
 
+    def shifted(self, by: timedelta) -> Plan:
+        """The same work at another time, so much later."""
 
+        def later(at: datetime) -> datetime:
+            return (at.astimezone(UTC) + by).astimezone(at.tzinfo)  # over a change of the clocks too
+
+        scheduled = [
+            row.model_copy(update={"starts": later(row.starts), "ends": later(row.ends)}) for row in self.scheduled
+        ]
+        return self.model_copy(update={"serve": later(self.serve), "begin": later(self.begin), "scheduled": scheduled})
+
+
+@computes
 def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, now: datetime) -> Plan:
     """Count back from `serve`. Raises Refused for a serve time that is past or over 60 days off.
 
@@ -66,11 +79,13 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
     return plan.model_copy(update={"late_min": late, "earliest_serve": soonest.serve})
 
 
+@computes
 def plan_from(steps: Sequence[StepWorked], kitchen: Kitchen, *, begin: datetime) -> Plan:
     """Begin at `begin` and be done as soon as possible; quiet hours are waived, for the cook is there."""
     return _one(steps, kitchen, begin, backward=False)
 
 
+@computes
 def planned(asked: Asked) -> Plan | None:
     """The best plan of a day; where quiet hours cannot be kept, one that does not keep them. None when there is none."""
     found = solve(asked)

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from kemble.core.computing import computes
 from kemble.core.facts.fact import Fact, Moved, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
@@ -115,6 +116,7 @@ def _off_the_pan(key: str, grams: float, sheet: Sheet, kitchen: Kitchen) -> tupl
     return bare, max(0.1, grams - pan)
 
 
+@computes
 def reworked(
     sheet: Sheet,
     kitchen: Kitchen,

@@ -14,6 +14,7 @@ from itertools import combinations
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.computing import computes
 from kemble.core.plan.schedule import Plan, Scheduled
 from kemble.core.run.events import Event
 from kemble.core.run.state import RunState, state_of
@@ -46,6 +47,7 @@ class Part:
     core: CoreCurve | None = None
 
 
+@computes
 def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[Event]]:
     """The events of every run as that cook makes them, each run's in the order of the clock, to its end.
 
@@ -156,6 +158,7 @@ class Report(BaseModel):
     table: list[Shown]
 
 
+@computes
 def report(runs: Sequence[tuple[str, Plan, Sequence[Event]]], cooks: int, now: datetime) -> Report:
     """What happened in some runs that were made together, against their plans as they began."""
     states = [state_of(plan, events, now) for _, plan, events in runs]

@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from kemble.core.computing import computes
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
@@ -50,6 +51,7 @@ class Replanned:
 Otherwise = Callable[[int], Iterable[tuple[str, Sequence[StepWorked]]]]
 
 
+@computes
 def replan(
     going: Sequence[Going],
     kitchen: Kitchen,

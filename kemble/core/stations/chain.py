@@ -9,6 +9,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.cards.cautions import Caution
+from kemble.core.computing import computes
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused
@@ -78,6 +79,7 @@ class Worked(BaseModel):
     stands_in: StandsIn | None = None
 
 
+@computes
 def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> Worked:
     """Work a sheet through Mix, Shape, Heat, Rest and Cut.
 
@@ -91,6 +93,7 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
     return _worked(sheet, kitchen, weighed or {})[0]
 
 
+@computes
 def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[Worked, dict[str, Spread]]:
     """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
     worked, working = _worked(sheet, kitchen, {})

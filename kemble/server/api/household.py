@@ -6,7 +6,7 @@ from datetime import datetime
 
 from django.conf import settings
 from django.contrib.auth import login
-from django.http import Http404, HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from django.http.request import split_domain_port
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -16,7 +16,7 @@ from ninja.decorators import decorate_view
 from ninja.responses import Status
 from pydantic import BaseModel, Field
 
-from kemble.server import browsers
+from kemble.server import browsers, password_attempts
 from kemble.server import household as house
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
@@ -165,10 +165,11 @@ def look_at_invitation(request: HttpRequest, invited_key: InvitedKey) -> Invited
 
 @router.post("/session/invited", response={200: Session}, auth=None)
 @decorate_view(csrf_protect)
-def take_invitation(request: HttpRequest, take_up: TakeUp) -> Session:
+def take_invitation(request: HttpRequest, take_up: TakeUp, response: HttpResponse) -> Session:
     """Come into the household, under a name and a password of one's own."""
     now = timezone.now()
     user = house.take(take_up.key, take_up.name.strip(), take_up.password, now)
+    password_attempts.remember(request, response, user)
     login(request, user, backend=BACKEND)
     browsers.note(request, user, now)
     return session_of(request)

@@ -22,7 +22,7 @@ from kemble.core.words import Words, say
 from kemble.server import planning
 from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.refusal import Conflict, answer
-from kemble.server.days import Made, keep_occasion, kept_day
+from kemble.server.days import Made, check_occasion, kept_day, store_occasion
 from kemble.server.dropping import drop
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.receipts import keep_receipt, receipt_of
@@ -224,16 +224,19 @@ def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
 def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpResponse:
     """Keep an occasion. The same one twice is one, whoever presses and however often."""
     kitchen = asking(request)
+    document = new_occasion.occasion.model_dump(mode="json")
+    sent = receipt_of(kitchen, new_occasion.uid, "occasion")
+    checked = None if sent else check_occasion(kitchen, new_occasion.occasion)
     with writing():
         sent = receipt_of(kitchen, new_occasion.uid, "occasion")
         if sent:
             record = OccasionRecord.everything.select_related("kitchen").get(pk=sent.number)
         else:
-            document = new_occasion.occasion.model_dump(mode="json")
-            there = next((one for one in kitchen.occasions.all() if one.document == document), None)
+            same = kitchen.occasions.filter(title=checked.title, serve=checked.serve) if checked else ()
+            there = next((one for one in same if one.document == document), None)
             record = there or OccasionRecord(kitchen=kitchen)
-            if there is None:
-                keep_occasion(record, kitchen, new_occasion.occasion)
+            if there is None and checked:
+                store_occasion(record, checked)
             keep_receipt(kitchen, new_occasion.uid, "occasion", record.pk)
     return answer(_opened(record))
 
@@ -247,13 +250,16 @@ def open_occasion(request: HttpRequest, occasion_id: int) -> HttpResponse:
 def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOccasion) -> HttpResponse:
     """Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between."""
     kitchen = asking(request)
+    record = occasion_of(kitchen, occasion_id)
+    sent = receipt_of(kitchen, save_occasion.uid, "occasion")
+    checked = None if sent else check_occasion(kitchen, save_occasion.occasion)
     with writing():
         record = occasion_of(kitchen, occasion_id)
-        if receipt_of(kitchen, save_occasion.uid, "occasion") is None:
+        if checked and receipt_of(kitchen, save_occasion.uid, "occasion") is None:
             if save_occasion.revision not in (None, record.revision):
                 raise Conflict(f"{save_occasion.revision} is not the newest: the occasion was saved elsewhere")
             record.revision += 1
-            keep_occasion(record, kitchen, save_occasion.occasion)
+            store_occasion(record, checked)
             keep_receipt(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
     return answer(_opened(record))
 

@@ -41,7 +41,7 @@ from kemble.server.devices import probes, scales
 from kemble.server.devices.attached import Device
 from kemble.server.dropping import drop
 from kemble.server.flowing import facts_now, happened_in, rethink
-from kemble.server.keeping import add_event, begin, keep_events
+from kemble.server.keeping import add_event, keep_events, run_from
 from kemble.server.models import KitchenRecord, Run
 from kemble.server.receipts import keep_receipt, receipt_of
 from kemble.server.turns import writing
@@ -251,13 +251,15 @@ def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     if worked.problems:
         raise Refused(worked.problems)
     plan = plan_from(worked.steps, kitchen.settings, begin=now)
+    run = run_from(record, sheet, worked, plan, began=now, clock=now, pace=_pace(new_run))
+    events = _played([run], new_run, kitchen)
     with writing():
         sent = receipt_of(kitchen, new_run.uid, "run")
         if sent:
-            return opened(Run.everything.get(pk=sent.number))
-        run = begin(record, sheet, worked, plan, began=now, clock=now, pace=_pace(new_run))
-        _play([run], new_run, kitchen)
-        keep_receipt(kitchen, new_run.uid, "run", run.pk)
+            run = Run.everything.get(pk=sent.number)
+        else:
+            _store_run(run, events[0])
+            keep_receipt(kitchen, new_run.uid, "run", run.pk)
     return opened(run)
 
 
@@ -265,12 +267,17 @@ def _pace(new_run: NewRun) -> int:
     return REHEARSAL_PACE if new_run.rehearse else 1
 
 
-def _play(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> None:
-    """Lay down what a simulated cook will do; each thing counts once its time has come on the rehearsal's clock."""
+def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> list[list[Event]]:
+    """What a simulated cook will do in each run; it counts once its time has come on the rehearsal's clock."""
     if new_run.cook is None or not new_run.rehearse:
-        return
+        return [[] for _ in runs]
     parts = [Part(run.kept.plan, run.kept.core) for run in runs]
-    for run, events in zip(runs, played(parts, new_run.cook, kitchen.settings.cooks), strict=True):
+    return played(parts, new_run.cook, kitchen.settings.cooks)
+
+
+def _store_run(run: Run, events: Sequence[Event]) -> None:
+    run.save(force_insert=True)
+    if events:
         keep_events(run, events)
 
 
@@ -300,32 +307,34 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
         refuse("dish", say("is not one of this occasion"), say("0 to {last}", last=max(0, len(made) - 1)))
     now = timezone.now()
     clock = day.plan.begin if new_run.rehearse else now
+    wanted = [(i, one) for i, one in enumerate(made) if new_run.dish in (None, i)]
+    fresh = [
+        run_from(
+            one.record,
+            one.sheet,
+            one.worked,
+            plan_of_dish(day.plan, dish),
+            began=now,
+            clock=clock,
+            pace=_pace(new_run),
+            occasion=record,
+        )
+        for dish, one in wanted
+    ]
+    events = _played(fresh, new_run, kitchen)
     with writing():
         sent = receipt_of(kitchen, new_run.uid, "run")
         if sent:
-            run: Run = Run.everything.get(pk=sent.number)
-            return run
+            before: Run = Run.everything.get(pk=sent.number)
+            return before
         going = [] if new_run.rehearse else list(record.runs.filter(dropped=None, finished=None, pace=1))
         flow = going[0].flow if going and going[0].flow else uuid4().hex
         begun = list(going)
-        for dish, one in enumerate(made):
-            if new_run.dish not in (None, dish) or any(run.sheet_id == one.record.pk for run in going):
-                continue
-            plan = plan_of_dish(day.plan, dish)
-            begun.append(
-                begin(
-                    one.record,
-                    one.sheet,
-                    one.worked,
-                    plan,
-                    began=now,
-                    clock=clock,
-                    pace=_pace(new_run),
-                    flow=flow,
-                    occasion=record,
-                )
-            )
-        _play(begun, new_run, kitchen)
+        for run, own in zip(fresh, events, strict=True):
+            if all(other.sheet_id != run.sheet_id for other in going):
+                run.flow = flow
+                _store_run(run, own)
+                begun.append(run)
         first = min(begun, key=lambda run: run.kept.plan.begin)
         keep_receipt(kitchen, new_run.uid, "run", first.pk)
     return first

@@ -17,7 +17,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.words import say
-from kemble.server import browsers, door, second_factor
+from kemble.server import browsers, door, password_attempts, second_factor
 from kemble.server.api.asked import Body
 from kemble.server.api.refusal import refusal
 from kemble.server.household import good_password
@@ -120,12 +120,13 @@ def who(request: HttpRequest) -> Session:
 
 @router.post("/session/key", response={200: Session}, auth=None)
 @decorate_view(csrf_protect)
-def use_key(request: HttpRequest, use_key: UseKey) -> Session:
+def use_key(request: HttpRequest, use_key: UseKey, response: HttpResponse) -> Session:
     """Come in as the owner with the key of the start command. It is good once."""
     if not door.use_key(use_key.key, timezone.now()):
         says = say("has been used, or is too old")
         refuse("key", says, say("a new one (make key), or the password"))
     owner = local_owner()
+    password_attempts.remember(request, response, owner)
     login(request, owner, backend=BACKEND)
     browsers.note(request, owner, timezone.now())
     return session_of(request)
@@ -134,9 +135,9 @@ def use_key(request: HttpRequest, use_key: UseKey) -> Session:
 @router.post("/session", response={200: Session}, auth=None)
 @decorate_view(csrf_protect)
 def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # type: ignore[no-untyped-def]
-    """Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgiven."""
-    name, now = door.who(request), timezone.now()
-    too_often = _too_often(name, now)
+    """Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgotten."""
+    now = timezone.now()
+    too_often = _too_often(request, sign_in.username, now)
     if too_often is not None:
         return too_often
     user = authenticate(request, username=sign_in.username, password=sign_in.password)
@@ -147,16 +148,16 @@ def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # t
     if second_factor.is_on(user) and not second_factor.takes(user, sign_in.code, now):
         says = say("is not right just now, or was used before") if sign_in.code else say("is asked for too")
         refuse("code", says, say("the six figures that your phone shows"))
-    door.forgive(name)
-    door.remember(response)
+    password_attempts.forgive(request, sign_in.username)
+    password_attempts.remember(request, response, user)
     login(request, user)
     browsers.note(request, user, now)
     return session_of(request)
 
 
-def _too_often(name: str, now: datetime) -> HttpResponse | None:
-    """The answer to one try too many."""
-    again = door.may_try(name, now)
+def _too_often(request: HttpRequest, username: str, now: datetime) -> HttpResponse | None:
+    """The answer to one try too many at an account."""
+    again = password_attempts.enter_attempt(request, username, now)
     if again is None:
         return None
     at = again.astimezone(ZoneInfo(local_zone()))
@@ -176,8 +177,7 @@ def set_password(request: HttpRequest, new_password: NewPassword):  # type: igno
     """The password for other devices in the house. Where one is set it is asked for; every other browser is signed out."""
     user = _me(request)
     if user.has_usable_password():
-        name = door.who(request)
-        too_often = _too_often(name, timezone.now())
+        too_often = _too_often(request, user.get_username(), timezone.now())
         if too_often is not None:
             return too_often
         if not user.check_password(new_password.old):
@@ -186,7 +186,7 @@ def set_password(request: HttpRequest, new_password: NewPassword):  # type: igno
                 say("is not the password that is set"),
                 say("the one that is set now; forgotten, make password sets one"),
             )
-        door.forgive(name)
+        password_attempts.forgive(request, user.get_username())
     user.set_password(good_password(new_password.password, user))
     user.save()
     before = request.session.session_key
@@ -235,13 +235,13 @@ def turn_factor_off(request: HttpRequest, given_code: GivenCode):  # type: ignor
 
 
 def _with_code(request: HttpRequest, code: str, *, turns_on: bool):  # type: ignore[no-untyped-def]
-    user, name, now = _me(request), door.who(request), timezone.now()
-    too_often = _too_often(name, now)
+    user, now = _me(request), timezone.now()
+    too_often = _too_often(request, user.get_username(), now)
     if too_often is not None:
         return too_often
     if not second_factor.takes(user, code, now, turns_on=turns_on):
         refuse("code", say("is not right just now, or was used before"), say("the six figures that your phone shows"))
-    door.forgive(name)
+    password_attempts.forgive(request, user.get_username())
     if not turns_on:
         second_factor.turn_off(user)
     return session_of(request)

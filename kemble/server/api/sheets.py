@@ -375,16 +375,18 @@ def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResp
 def _shared(
     request: HttpRequest, sheet_id: int, sharing: SharePart, change: Callable[[Sheet, Sheet], tuple[Sheet, Sheet]]
 ) -> HttpResponse:
-    """Change two sheets together, as they stand when it is their turn."""
+    """Change two sheets together. Raises Conflict when one of them was saved elsewhere meanwhile."""
     kitchen = asking(request)
     if sheet_id == sharing.with_sheet:
         refuse("with_sheet", say("is the same sheet"), say("another sheet"))
-    with writing():
-        if receipt_of(kitchen, sharing.uid, "share") is None:
-            giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
-            for record, sheet in zip((giver, taker), change(giver.sheet, taker.sheet), strict=True):
-                save_over(record, record.revision, sheet)
-            keep_receipt(kitchen, sharing.uid, "share", giver.pk)
+    giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
+    if receipt_of(kitchen, sharing.uid, "share") is None:
+        changed = change(giver.sheet, taker.sheet)
+        with writing():
+            if receipt_of(kitchen, sharing.uid, "share") is None:
+                for record, sheet in zip((giver, taker), changed, strict=True):
+                    save_over(record, record.revision, sheet)
+                keep_receipt(kitchen, sharing.uid, "share", giver.pk)
     return _opened(sheet_of(kitchen, sheet_id))
 
 

@@ -24,9 +24,9 @@ from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
 from kemble.core.stations.steps import StepWorked
-from kemble.server.days import keep_occasion, kept_day
+from kemble.server.days import check_occasion, kept_day, store_occasion
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
-from kemble.server.keeping import Said, begin, create_sheet, keep_events, log_outcome
+from kemble.server.keeping import Said, create_sheet, keep_events, log_outcome, run_from
 from kemble.server.learning import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.owner import kitchen_of, local_owner
@@ -126,7 +126,7 @@ def _coming(kitchen: KitchenRecord, settings: Kitchen, named: dict[str, SheetRec
         helpers=(helper,),
     )
     record = OccasionRecord(kitchen=kitchen)
-    keep_occasion(record, kitchen, occasion)
+    store_occasion(record, check_occasion(kitchen, occasion))
     kept_day(record)
 
 
@@ -158,7 +158,8 @@ def _past_batch(
     day = (now - timedelta(days=days)).astimezone(settings.zone)
     began = day.replace(hour=chance.choice((9, 10, 11)), minute=chance.choice((0, 15, 30)), second=0, microsecond=0)
     plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(record, sheet, worked, plan, began=began, clock=began, pace=1)
+    run = run_from(record, sheet, worked, plan, began=began, clock=began, pace=1)
+    run.save()
     events = _played(plan, chance)
     keep_events(run, events)
     run.finished = events[-1].at
@@ -218,7 +219,8 @@ def _in_progress(kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord,
     steam = next(s for s in trial.scheduled if s.step.id == "steam")
     began = now - (steam.starts - trial.begin) - timedelta(minutes=12)
     plan = plan_from(worked.steps, settings, begin=began)
-    run = begin(record, record.sheet, worked, plan, began=began, clock=began, pace=1)
+    run = run_from(record, record.sheet, worked, plan, began=began, clock=began, pace=1)
+    run.save()
     start = next(s for s in plan.scheduled if s.step.id == "steam").starts
     events = [_event(start, "started", "steam")]
     for scheduled in plan.scheduled:
