@@ -27,6 +27,7 @@ from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.sheet.schema import schema_text
 from kemble.core.stations.chain import Worked, work
+from kemble.core.text import clean_document
 from kemble.core.words import speak
 from kemble.words import tongue_of
 
@@ -53,9 +54,11 @@ def _kitchen(path: str | None) -> Kitchen:
     if path is None:
         return Kitchen()
     try:
-        kitchen = Kitchen.model_validate_json(_read(path))
+        kitchen = Kitchen.model_validate(clean_document(json.loads(_read(path))))
     except ValidationError as error:
         raise Refused(problems_from(error, Kitchen)) from None
+    except json.JSONDecodeError:
+        refuse(path, "is not JSON", "a kitchen's settings as JSON")
     speak(tongue_of(kitchen.locale))
     return kitchen
 

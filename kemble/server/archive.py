@@ -28,6 +28,7 @@ from kemble.core.run.events import event_from
 from kemble.core.run.kept import frozen_from
 from kemble.core.run.weighing import BenchSetup, mark_from
 from kemble.core.sheet.document import sheet_from
+from kemble.core.text import clean_stored
 from kemble.core.words import say
 from kemble.server.models import (
     Batch,
@@ -261,7 +262,7 @@ def _fits(packed: zipfile.ZipFile) -> None:
 
 def _head(packed: zipfile.ZipFile) -> _Head:
     try:
-        told = json.loads(_content(packed, _HEAD, _MOST_LINE))
+        told = clean_stored(json.loads(_content(packed, _HEAD, _MOST_LINE)))
     except (KeyError, ValueError, RecursionError):
         refuse(_HEAD, say("is missing or no JSON"), say("a kitchen that Kemble wrote as one file"))
     if not isinstance(told, dict) or told.get("format") != FORMAT:
@@ -307,7 +308,7 @@ def _rows(packed: zipfile.ZipFile, sort: Sort) -> Iterator[tuple[models.Model, M
 def _row(sort: Sort, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
     where = f"{sort.name}.{number}"
     try:
-        told = json.loads(line, parse_constant=_no_number)
+        told = clean_stored(json.loads(line, parse_constant=_no_number))
     except (ValueError, RecursionError):
         refuse(where, say("is no JSON"), say("one JSON object a line"))
     if not isinstance(told, dict):

@@ -116,7 +116,7 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
     for name in faults:
         if name not in known:
             raise WillNotDo(f"faults: “{name[:40]}” is none of this way's: {', '.join(known)}")
-    pieces, liking = number(row, "pieces", 0, 1000), number(row, say("liked 1 to 9"), 1, 9)
+    pieces, liking = number(row, "pieces", 0, 1000), number(row, "liked 1 to 9", 1, 9)
     said = Said(
         tastes,
         faults,
@@ -132,5 +132,5 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
 
 def _mark(name: str, row: Row) -> int | None:
     assert name in SCALES
-    value = number(row, say("{name} -2 to 2", name=name), -2, 2)
+    value = number(row, f"{name} -2 to 2", -2, 2)
     return round(value) if value is not None else None

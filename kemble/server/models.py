@@ -19,6 +19,7 @@ from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.run.weighing import BenchSetup, Mark, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
+from kemble.server.fields import DocumentField, NoteField, TitleField
 
 
 class Standing(models.Manager[Any]):
@@ -43,11 +44,11 @@ class Droppable(models.Model):
 class KitchenRecord(models.Model):
     """One kitchen and its settings. Everything else belongs to a kitchen. `revision` counts the saves."""
 
-    document = models.JSONField(default=dict)
+    document = DocumentField(default=dict)
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(default=timezone.now)
     set_up = models.BooleanField(default=False)
-    learnt = models.JSONField(default=dict)  # what its log says of it (learning.py); worked out, never typed
+    learnt = DocumentField(default=dict)  # what its log says of it (learning.py); worked out, never typed
     demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
 
     class Meta:
@@ -88,7 +89,7 @@ class Invitation(models.Model):
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="invitations")
     digest = models.CharField(max_length=64, unique=True)
-    name = models.CharField(max_length=40)
+    name = TitleField(max_length=40)
     role = models.CharField(max_length=12)
     made = models.DateTimeField(default=timezone.now)
 
@@ -106,12 +107,12 @@ class SheetRecord(Droppable):
     """
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="sheets")
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     way = models.CharField(max_length=40)
-    document = models.JSONField()
+    document = DocumentField()
     revision = models.PositiveIntegerField(default=1)
     changed = models.DateTimeField(default=timezone.now)
-    card = models.JSONField(default=dict)
+    card = DocumentField(default=dict)
 
     class Meta:
         ordering: ClassVar = ["-changed", "-id"]
@@ -122,15 +123,15 @@ class SheetRecord(Droppable):
         return sheet_from(self.document)
 
     def __str__(self) -> str:
-        return self.title
+        return str(self.title)
 
 
 class SheetRevision(models.Model):
     record = models.ForeignKey(SheetRecord, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
-    document = models.JSONField()
+    document = DocumentField()
     saved = models.DateTimeField(default=timezone.now)
-    name = models.CharField(max_length=60, default="", blank=True)
+    name = TitleField(max_length=60, default="", blank=True)
 
     class Meta:
         ordering: ClassVar = ["-number"]
@@ -149,11 +150,11 @@ class OccasionRecord(Droppable):
     made from, `revision` counts the saves."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="occasions")
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     serve = models.DateTimeField()
-    document = models.JSONField(default=dict)
+    document = DocumentField(default=dict)
     revision = models.PositiveIntegerField(default=1)
-    day = models.JSONField()
+    day = DocumentField()
     planned_by = models.CharField(max_length=160, default="")
     made = models.DateTimeField(default=timezone.now)
 
@@ -176,7 +177,7 @@ class OccasionRecord(Droppable):
         return not self.document.get("dishes")
 
     def __str__(self) -> str:
-        return self.title
+        return str(self.title)
 
 
 class Run(Droppable):
@@ -187,9 +188,9 @@ class Run(Droppable):
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="runs")
     sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="runs")
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     way = models.CharField(max_length=40)
-    frozen = models.JSONField()
+    frozen = DocumentField()
     began = models.DateTimeField()
     clock_began = models.DateTimeField()
     pace = models.PositiveIntegerField(default=1)
@@ -255,7 +256,7 @@ class Run(Droppable):
         return [row.event for row in rows if row.at <= now]
 
     def __str__(self) -> str:
-        return self.title
+        return str(self.title)
 
 
 class RunEvent(models.Model):
@@ -264,7 +265,7 @@ class RunEvent(models.Model):
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="events")
     uid = models.CharField(max_length=64)
     at = models.DateTimeField()
-    document = models.JSONField()
+    document = DocumentField()
 
     class Meta:
         ordering: ClassVar = ["at", "id"]
@@ -286,19 +287,19 @@ class Batch(Droppable):
 
     run = models.OneToOneField(Run, on_delete=models.CASCADE, related_name="batch")
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="batches")
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     way = models.CharField(max_length=40)
     made = models.DateTimeField()
     rehearsed = models.BooleanField()
-    tastes = models.JSONField(default=dict)
-    faults = models.JSONField(default=list)
-    note = models.TextField(blank=True, max_length=4000)
+    tastes = DocumentField(default=dict)
+    faults = DocumentField(default=list)
+    note = NoteField(blank=True, max_length=4000)
     hydration_pct = models.FloatField()
     sugar_pct = models.FloatField()
     verdict = models.CharField(max_length=12, default="untasted")
     pieces = models.PositiveIntegerField(null=True)  # as they were counted in the end
     grams = models.FloatField(null=True)  # ... and what all of it weighed
-    seen = models.JSONField(default=dict)  # what it shows of the kitchen (core/learn/sights.py)
+    seen = DocumentField(default=dict)  # what it shows of the kitchen (core/learn/sights.py)
     left_out = models.BooleanField(default=False)  # of what the kitchen learns from
 
     class Meta:
@@ -325,11 +326,11 @@ class Tasting(models.Model):
 
     batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="tastings")
     uid = models.CharField(max_length=64)
-    who = models.CharField(max_length=40, blank=True)
+    who = TitleField(max_length=40, blank=True)
     at = models.DateTimeField()
-    tastes = models.JSONField(default=dict)
+    tastes = DocumentField(default=dict)
     liking = models.PositiveIntegerField(null=True)
-    note = models.TextField(blank=True, max_length=1000)
+    note = NoteField(blank=True, max_length=1000)
     blind = models.BooleanField(default=False)  # known by a number only
 
     class Meta:
@@ -344,16 +345,16 @@ class SplitBatch(Droppable):
     """A batch made in two halves and tasted blind: its design, and what was answered."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="splits")
-    title = models.CharField(max_length=120)
-    document = models.JSONField()
-    answers = models.JSONField(default=list)
+    title = TitleField(max_length=120)
+    document = DocumentField()
+    answers = DocumentField(default=list)
     made = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering: ClassVar = ["-made", "-id"]
 
     def __str__(self) -> str:
-        return self.title
+        return str(self.title)
 
 
 class Stock(Droppable):
@@ -361,7 +362,7 @@ class Stock(Droppable):
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="stock")
     batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="stock")
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     where = models.CharField(max_length=12)
     pieces = models.PositiveIntegerField()
     made = models.DateTimeField()
@@ -380,7 +381,7 @@ class CuePicture(Droppable):
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="pictures")
     run = models.ForeignKey(Run, on_delete=models.SET_NULL, null=True, related_name="pictures")
     uid = models.CharField(max_length=64)
-    title = models.CharField(max_length=120)
+    title = TitleField(max_length=120)
     way = models.CharField(max_length=40)
     step = models.CharField(max_length=60)
     at = models.DateTimeField()
@@ -400,7 +401,7 @@ class Bench(models.Model):
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="benches")
     sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="benches")
-    setup = models.JSONField()
+    setup = DocumentField()
     drill = models.BooleanField(default=False)
     began = models.DateTimeField(default=timezone.now)
 
@@ -425,7 +426,7 @@ class BenchMark(models.Model):
     bench = models.ForeignKey(Bench, on_delete=models.CASCADE, related_name="marks")
     uid = models.CharField(max_length=64)
     at = models.DateTimeField()
-    document = models.JSONField()
+    document = DocumentField()
 
     class Meta:
         ordering: ClassVar = ["id"]
@@ -444,8 +445,8 @@ class Removed(models.Model):
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="removed")
     kind = models.CharField(max_length=12)
-    title = models.CharField(max_length=120)
-    document = models.JSONField()
+    title = TitleField(max_length=120)
+    document = DocumentField()
     dropped = models.DateTimeField(default=timezone.now)
 
     def __str__(self) -> str:
@@ -501,7 +502,7 @@ class Browser(models.Model):
 
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="browsers")
     session_key = models.CharField(max_length=40, unique=True)
-    name = models.CharField(max_length=60)
+    name = TitleField(max_length=60)
     made = models.DateTimeField(default=timezone.now)
     seen = models.DateTimeField(default=timezone.now)
 
@@ -509,7 +510,7 @@ class Browser(models.Model):
         ordering: ClassVar = ["-seen", "-id"]
 
     def __str__(self) -> str:
-        return self.name
+        return str(self.name)
 
 
 class SecondFactor(models.Model):

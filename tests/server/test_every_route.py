@@ -164,6 +164,29 @@ def bodies_of(found):
     }  # fmt: skip
 
 
+def headers_of(client, path, numbers):
+    """What an address answers with, beside its body: (status, headers). What differs from one answer to the next is left out."""
+    answer = client.get(f"/api{address(path, numbers)}", HTTP_HOST="127.0.0.1:8000")
+    answer.close()
+    return answer.status_code, {
+        name: value
+        for name, value in answer.headers.items()
+        if name not in ("Content-Length", "Content-Security-Policy")
+    }
+
+
+def test_headers_are_the_same_in_every_language(owner, theirs, play_kitchen):
+    """What two programs say to each other is nobody's to translate."""
+    numbers = {**theirs, "number": 1, "template": "lining", "what": "card", "how": "kemble", "name": "batches"}
+    paths = [key.removeprefix("GET ") for key in {*KEYS, *UNDOCUMENTED} if key.startswith("GET ")]
+    plain = {path: headers_of(owner, path, numbers) for path in paths}
+    assert sum(status == 200 for status, _ in plain.values()) > 45, plain
+    there = owner.ask("GET", "/kitchen").body
+    body = {"kitchen": {**there["kitchen"], "locale": "en-XA"}, "revision": there["revision"]}
+    assert owner.ask("PUT", "/kitchen", body).status_code == 200
+    assert {path: headers_of(owner, path, numbers) for path in paths} == plain
+
+
 NUMBERED = [(method, path, told) for method, path, told in ROUTES if "_id}" in path]
 
 

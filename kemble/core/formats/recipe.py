@@ -21,6 +21,7 @@ from kemble.core.formats.method_text import MethodLine, Understood, of_the_way, 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import FORMAT, VERSION, Sheet, sheet_from
+from kemble.core.text import readable
 from kemble.core.words import say
 
 MOST_LETTERS = 120_000  # of a page's source; what the page sends is first cut down to its recipe data
@@ -204,7 +205,7 @@ def _recipes(text: str) -> Iterator[dict[str, Any]]:
 
 def _json(text: str) -> Any:
     try:
-        return json.loads(text)
+        return readable(json.loads(text))
     except (ValueError, RecursionError):
         return None
 

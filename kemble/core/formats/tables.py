@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from kemble.core.facts.problems import refuse
+from kemble.core.text import MULTILINE, clean_text
 from kemble.core.words import say
 
 Cell = str | float | int | bool | datetime | None
@@ -60,12 +61,12 @@ def read_csv(text: str) -> list[Row]:
     rows = []
     for number, cells in enumerate(found[1:], start=2):
         if any(cell.strip() for cell in cells):
-            rows.append(Row(number, {name: _bare(cell) for name, cell in zip(head, cells, strict=False) if name}))
+            rows.append(Row(number, {name: _bare(name, cell) for name, cell in zip(head, cells, strict=False) if name}))
     return rows
 
 
-def _bare(cell: str) -> str:
-    cell = cell.replace("\x00", "")
+def _bare(head: str, cell: str) -> str:
+    cell = clean_text(cell.replace("\x00", ""), multiline=head in MULTILINE)
     return cell[1:] if cell.startswith("'") and cell[1:].startswith(_FORMULA) else cell.strip()
 
 

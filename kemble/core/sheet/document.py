@@ -22,6 +22,7 @@ from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import nearest
 from kemble.core.sheet.flow import check_flow
 from kemble.core.sheet.lifting import lifted
+from kemble.core.text import clean_document
 from kemble.core.words import say
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
@@ -651,7 +652,9 @@ def read_sheet(data: str | bytes) -> Sheet:
             say("at most {most_bytes:,} bytes", most_bytes=MOST_BYTES),
         )
     try:
-        content = json.loads(data)
+        content = clean_document(json.loads(data))
+    except Refused:
+        raise
     except (ValueError, RecursionError):
         refuse("the document", say("is not JSON"), say("one JSON object, a kemble-sheet"))
     return sheet_from(content)

@@ -44,6 +44,7 @@ from kemble.server.api import (
     stock,
 )
 from kemble.server.api.guard import NotTheirs, OfTheHousehold
+from kemble.server.api.parsing import CleanParser
 from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
 from kemble.server.faults import stumbled
 
@@ -80,6 +81,7 @@ api = KembleAPI(
     auth=OfTheHousehold(),
     docs_url=None,
     openapi_url="/openapi.json",
+    parser=CleanParser(),
 )
 ROOMS = (
     session,
@@ -179,5 +181,7 @@ def _unknown(request: HttpRequest, error: Any) -> HttpResponse:
 def _http(request: HttpRequest, error: Any) -> HttpResponse:
     if error.status_code == 403:
         return refusal([TOKEN_LOST], 403)
+    if isinstance(error.__cause__, Refused):  # what was parsed as JSON, and will not do all the same
+        return refusal(error.__cause__.problems, 422)
     says = say("is not JSON") if error.status_code == 400 else str(error)
     return refusal([Problem(path="the document", says=says)], error.status_code)

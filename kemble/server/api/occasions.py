@@ -299,7 +299,7 @@ def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
     day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     text = calendar_of(record.title, day.plan, titles, record.kitchen.settings, made=timezone.now(), uid=str(record.pk))
-    return _file(text, say("text/calendar; charset=utf-8"), "day.ics")
+    return _file(text, "text/calendar; charset=utf-8", "day.ics")
 
 
 @router.get("/occasions/{int:occasion_id}/day.txt")
@@ -310,7 +310,7 @@ def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
     day, made = kept.day, kept.made
     titles = [one.record.title for one in made]
     return _file(
-        day_text(record.title, day.plan, titles, record.kitchen.settings), say("text/plain; charset=utf-8"), "day.txt"
+        day_text(record.title, day.plan, titles, record.kitchen.settings), "text/plain; charset=utf-8", "day.txt"
     )
 
 

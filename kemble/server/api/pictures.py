@@ -100,7 +100,7 @@ def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
 def picture_file(request: HttpRequest, picture_id: int) -> HttpResponse:
     row = get_object_or_404(CuePicture, pk=picture_id, kitchen=asking(request))
     answer = HttpResponse(bytes(row.webp), content_type="image/webp")
-    answer["Cache-Control"] = say("private, max-age=31536000, immutable")
+    answer["Cache-Control"] = "private, max-age=31536000, immutable"
     return answer
 
 

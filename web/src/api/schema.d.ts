@@ -1217,7 +1217,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgiven.
+         * @description Sign in with a name and a password. After ten wrong tries one has to wait for the oldest to be forgotten.
          */
         post: operations["kemble_server_api_session_sign_in"];
         /** Sign Out */

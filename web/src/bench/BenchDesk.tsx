@@ -7,6 +7,7 @@ import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
 import { WeightField } from "../ui/AmountField";
 import { Waiting } from "../ui/Frame";
+import { SetAside } from "../ui/SetAside";
 import { TriedAgain } from "../ui/TriedAgain";
 import { shownWeight, weightWords } from "../ui/words";
 import { fixed } from "../words/numbers";
@@ -152,6 +153,15 @@ export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
             <Trans>Another</Trans>
           </button>
         </div>
+        {outbox.aside.map(({ one, aside }) => (
+          <SetAside
+            key={one.uid}
+            what={one.grams == null ? one.kind : shownWeight(one.grams)}
+            problem={aside?.[0]}
+            onAgain={() => outbox.sendAgain(one.uid)}
+            onDiscard={() => outbox.seen(one.uid)}
+          />
+        ))}
         {outbox.refused.map(({ one, refused }) => (
           <p key={one.uid} role="alert" className="mt-2 text-bean">
             <Trans>

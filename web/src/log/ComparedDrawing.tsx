@@ -4,12 +4,13 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
+import { cutText } from "../ui/cutText";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { capital } from "../ui/words";
 
 const short = (words: string) => {
-  const cut = words.length > 30 ? `${words.slice(0, 29)}…` : words;
+  const cut = cutText(words, 30, "…");
   return capital(cut);
 };
 

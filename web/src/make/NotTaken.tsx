@@ -4,6 +4,7 @@ import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
 import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
+import { SetAside } from "../ui/SetAside";
 import { eventWords } from "./eventWords";
 import type { Flow } from "./useFlow";
 
@@ -13,6 +14,7 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
   const failed = outbox.failedOf(String(run.id));
   const gone = failed?.status === 410 ? failed.problems[0] : undefined;
   const refused = outbox.refused.filter((entry) => entry.one.run === run.id);
+  const aside = outbox.aside.filter((entry) => entry.one.run === run.id);
   return (
     <>
       {gone && (
@@ -25,6 +27,15 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
           </Trans>
         </p>
       )}
+      {aside.map(({ one: { event: one }, aside }) => (
+        <SetAside
+          key={one.uid}
+          what={eventWords(one, words.get(one.step ?? ""))}
+          problem={aside?.[0]}
+          onAgain={() => outbox.sendAgain(one.uid)}
+          onDiscard={() => outbox.seen(one.uid)}
+        />
+      ))}
       {refused.map(({ one: { event: one }, refused }) => (
         <p key={one.uid} role="alert" className="mt-2 border-l-4 border-bean pl-4">
           <b className="text-bean">

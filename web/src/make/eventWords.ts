@@ -1,6 +1,7 @@
 /** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
 
 import { t } from "@lingui/core/macro";
+import { cutText } from "../ui/cutText";
 import { degrees, degreesUnit, shownWeight } from "../ui/words";
 import type { Event } from "./fold";
 
@@ -33,6 +34,6 @@ export function eventWords(
           ? t`${shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
           : event.times
             ? `${event.times}`
-            : event.text && (event.text.length > 24 ? `“${event.text.slice(0, 22)}…”` : `“${event.text}”`);
+            : event.text && `“${cutText(event.text, 23, "…")}”`;
   return [WORDS[event.kind] ?? event.kind, what, step && `(${step})`].filter(Boolean).join(" ");
 }

@@ -8,6 +8,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, ask } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { VerdictMark } from "../stations/mix/verdict";
+import { cutText } from "../ui/cutText";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
@@ -47,7 +48,7 @@ export default function RevisionsPage() {
   const branch = useMutation({
     mutationFn: async (number: number) => {
       const sheet = await sheetAt(number);
-      const title = t`${sheet.title.slice(0, 100)}, from revision ${number}`;
+      const title = t`${cutText(sheet.title, 100)}, from revision ${number}`;
       return ask(
         api.POST("/api/sheets", { body: { uid: newId(), way: null, blank: false, sheet: { ...sheet, title } } }),
       );

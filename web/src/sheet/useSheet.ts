@@ -9,6 +9,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Adjustment, api, ask, type Problem, Refused, type Sheet, type SheetOpen } from "../api/client";
 import { whenBack } from "../api/reach";
+import { cutText } from "../ui/cutText";
 import { newId } from "../ui/newId";
 import { forget, keep, keepPast, kept } from "./draft";
 import {
@@ -195,7 +196,7 @@ export function useSheet(opened: SheetOpen): Editing {
       keepMine: () => tell({ is: "keep mine" }),
       takeTheirs: () => tell({ is: "take theirs" }),
       keepBoth: async () => {
-        const title = t`${sheet.title} (my copy)`.slice(0, 120);
+        const title = cutText(t`${sheet.title} (my copy)`, 120);
         const body = { way: null, blank: false, sheet: { ...sheet, title }, uid: newId() };
         const copy = await ask(api.POST("/api/sheets", { body }));
         tell({ is: "take theirs" });

@@ -12,6 +12,7 @@ import {
   notTaken,
   type Outbox,
   opened,
+  sendAgain,
   type Told,
   taken,
   waiting,
@@ -88,6 +89,7 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
     tell,
     waiting: waiting(box),
     refused: box.entries.filter((entry) => entry.refused),
+    aside: box.entries.filter((entry) => entry.aside),
     /** Why the newest try came to nothing: of one lane, or of any. */
     failed: Object.values(box.failed)[0] ?? null,
     failedOf: (lane: string) => box.failed[lane] ?? null,
@@ -95,6 +97,11 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
     seen: (uid: string) => become((now) => taken(now, uid)),
     again: () => {
       become(again);
+      void pump();
+    },
+    /** One that was set aside is tried once more. */
+    sendAgain: (uid: string) => {
+      become((now) => sendAgain(now, uid));
       void pump();
     },
   };

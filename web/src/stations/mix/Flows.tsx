@@ -9,6 +9,7 @@ import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { PartRole, PartWorked, Place, WayCard } from "../../api/client";
 import { withPlace, withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
+import { cutText } from "../../ui/cutText";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { fill, materialOf } from "../../ui/materials";
@@ -269,4 +270,4 @@ const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWord
 const grams = (value: number) => weightWords(value, value < 9.95 ? 1 : 0);
 const madeWords = (part: PartWorked) =>
   part.reduced ? t`${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
-const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : name);
+const short = (name: string) => cutText(name, 21, "…");

@@ -1,0 +1,40 @@
+"""Columns whose text is clean when it is read, also where it was stored before text was looked at (core/text.py)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+
+from kemble.core.text import clean_stored, is_suspect
+
+
+class _Plain:
+    """To a migration it is the field that it extends: the column is the same."""
+
+    def deconstruct(self) -> tuple[str, str, list[Any], dict[str, Any]]:
+        name, _, args, kwargs = super().deconstruct()  # type: ignore[misc]
+        plain = type(self).__mro__[2]
+        return name, f"django.db.models.{plain.__name__}", args, kwargs
+
+
+class TitleField(_Plain, models.CharField):  # type: ignore[type-arg]
+    """A title or a name: one line."""
+
+    def from_db_value(self, value: str | None, *_: Any) -> str | None:
+        return clean_stored(value) if value else value
+
+
+class NoteField(_Plain, models.TextField):  # type: ignore[type-arg]
+    """Text with lines."""
+
+    def from_db_value(self, value: str | None, *_: Any) -> str | None:
+        return clean_stored({"note": value})["note"] if value else value
+
+
+class DocumentField(_Plain, models.JSONField):
+    """A document of the core's."""
+
+    def from_db_value(self, value: str | None, *args: Any) -> Any:
+        document = super().from_db_value(value, *args)
+        return clean_stored(document) if value and is_suspect(value) else document
