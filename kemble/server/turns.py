@@ -55,6 +55,7 @@ class Turn:
 
 WORKING = Turn()
 PRINTING = Turn()
+PICTURES = Turn()
 HASHING = Turn()  # of passwords: each takes a core for a second, on purpose
 _WRITING = Turn()
 
