@@ -134,12 +134,17 @@ def is_due(data: Path, now: datetime) -> bool:
 
 def before_migrating(data: Path, database: Path, now: datetime) -> Path | None:
     """A backup where a migration waits for a database that is there already. None where nothing waits."""
-    if not database.is_file():
-        return None
-    executor = MigrationExecutor(connection)
-    if not executor.loader.applied_migrations or not executor.migration_plan(executor.loader.graph.leaf_nodes()):
+    if not database.is_file() or not steps_waiting(of_a_database=True):
         return None
     return keep(data, database, now, "before")
+
+
+def steps_waiting(*, of_a_database: bool = False) -> list[str]:
+    """The migrations that the database has not had yet; none of one that is empty where it is to be `of_a_database`."""
+    executor = MigrationExecutor(connection)
+    if of_a_database and not executor.loader.applied_migrations:
+        return []
+    return [str(step) for step, _ in executor.migration_plan(executor.loader.graph.leaf_nodes())]
 
 
 def sound(data: Path, database: Path) -> None:
@@ -149,13 +154,15 @@ def sound(data: Path, database: Path) -> None:
     try:
         check_database(database)
     except NotOurs as error:
-        newest = next(iter(backups_in(data)), None)
-        to_do = (
-            say("Put the newest backup back: make restore FILE={path}", path=newest.path)
-            if newest
-            else say("There is no backup of it.")
-        )
-        raise NotOurs(f"{error} {to_do}") from None
+        raise NotOurs(f"{error} {what_to_do(data)}") from None
+
+
+def what_to_do(data: Path) -> str:
+    """About a database that cannot be used; nothing has touched it."""
+    newest = next(iter(backups_in(data)), None)
+    if newest is None:
+        return say("It is still there, as it was, and there is no backup of it.")
+    return say("It is still there, as it was. Put the newest backup back: make restore FILE={path}", path=newest.path)
 
 
 class Daily(Thread):

@@ -10,7 +10,9 @@ from contextlib import closing, contextmanager, suppress
 from datetime import datetime
 from pathlib import Path
 
-from django.db import connections
+from django.apps import apps
+from django.core.management import call_command
+from django.db import connection, connections
 from django.db.migrations.loader import MigrationLoader
 from filelock import FileLock, Timeout
 
@@ -24,6 +26,7 @@ _LIVE = (
     "kitchen_invitation",
 )
 _BESIDE = ("-wal", "-shm")
+_PRIVATE = 0o077  # what others may do: nothing
 
 
 class FolderBusy(OSError):
@@ -37,7 +40,7 @@ class NotOurs(ValueError):
 @contextmanager
 def held(folder: Path) -> Iterator[None]:
     """Hold the data folder alone. Raises FolderBusy when another process has it."""
-    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    make_private(folder)
     lock = FileLock(folder / "lock", mode=0o600)
     try:
         lock.acquire(timeout=0)
@@ -47,6 +50,18 @@ def held(folder: Path) -> Iterator[None]:
         yield
     finally:
         lock.release()
+
+
+def make_private(folder: Path) -> None:
+    """Whatever is written from here on is for its owner's eyes alone; and so is what lies in the folder, however open the
+    folder was before it held a kitchen."""
+    os.umask(_PRIVATE)
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    for path in (folder, *folder.iterdir()):
+        open_to_others = path.stat().st_mode & _PRIVATE
+        if open_to_others and not path.is_symlink():
+            with suppress(OSError):  # it belongs to somebody else
+                path.chmod(path.stat().st_mode & ~_PRIVATE & 0o777)
 
 
 def settle(database: Path) -> None:
@@ -80,11 +95,13 @@ def copy_database(source: Path, target: Path) -> None:
 def restore_database(backup: Path, database: Path, now: datetime) -> Path | None:
     """Put a backup in the database's place. The one that was there is kept aside; its new path is returned.
 
-    Raises NotOurs for a file that will not do: then nothing has been touched. Hold the folder meanwhile.
+    It is brought up to this version before it takes the place. Raises NotOurs for a file that will not do: then nothing has
+    been touched. Hold the folder meanwhile.
     """
     check_database(backup)
     with _beside(database) as copy:
         _copy(backup, copy)
+        _upgrade(copy, backup)
         aside = None
         if database.exists():
             aside = database.with_name(f"kemble-before-{now:%Y%m%d-%H%M%S}.sqlite3")
@@ -103,7 +120,7 @@ def check_database(file: Path) -> None:
         raise NotOurs(f"There is no file at {file}.")
     known = {name for app, name in MigrationLoader(None).disk_migrations if app == "kitchen"}
     try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as found:
+        with closing(_read_only(file)) as found:
             (sound,) = found.execute("PRAGMA integrity_check(1)").fetchone()
             made = {name for (name,) in found.execute("SELECT name FROM django_migrations WHERE app = 'kitchen'")}
             found.execute("SELECT count(*) FROM kitchen_kitchen").fetchone()
@@ -113,6 +130,51 @@ def check_database(file: Path) -> None:
         raise NotOurs(f"{file} is damaged ({sound}).")
     if not made or made - known:
         raise NotOurs(f"{file} comes from a newer Kemble than this one. Update first.")
+
+
+def check_schema(file: Path) -> None:
+    """Raises NotOurs unless a database that is of this version has every table and column as this version has them, and
+    nothing in it that acts by itself."""
+    try:
+        with closing(_read_only(file)) as database:
+            acting = database.execute("SELECT name FROM sqlite_master WHERE type IN ('trigger', 'view')").fetchone()
+            if acting:
+                raise NotOurs(f"{file} holds “{acting[0]}”, which Kemble did not put there.")
+            for model in apps.get_models(include_auto_created=True):
+                table = model._meta.db_table
+                columns = database.execute(f"SELECT name, type, pk FROM pragma_table_info('{table}')").fetchall()  # noqa: S608 (a name of our own)
+                ours = {
+                    (str(field.column), str(field.db_type(connection)).lower(), int(field.primary_key))
+                    for field in model._meta.concrete_fields
+                }
+                if {(name, kind.lower(), key) for name, kind, key in columns} != ours:
+                    raise NotOurs(f"{file} has no table {table} as this version of Kemble has it.")
+    except sqlite3.Error as error:
+        raise NotOurs(f"{file} is not a database of Kemble's ({error}).") from None
+
+
+def _read_only(file: Path) -> sqlite3.Connection:
+    """A name may hold `#`, `?` or `%`: as an address they are quoted."""
+    return sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro", uri=True)
+
+
+def _upgrade(copy: Path, told: Path) -> None:
+    """Bring a copy up to this version, as a start would. Raises NotOurs, naming the file `told`, where that fails."""
+    alias = "restored"
+    connections.databases[alias] = {**connections.databases["default"], "NAME": str(copy)}
+    try:
+        call_command("migrate", database=alias, verbosity=0)
+        connections[alias].cursor().execute("PRAGMA journal_mode = DELETE")
+    except Exception as error:  # whatever a database that is not ours makes of our migrations
+        raise NotOurs(f"{told} could not be brought up to this version of Kemble ({error}).") from None
+    finally:
+        connections[alias].close()
+        del connections.databases[alias]
+        del connections[alias]
+    try:
+        check_schema(copy)
+    except NotOurs as error:
+        raise NotOurs(str(error).replace(str(copy), str(told))) from None
 
 
 @contextmanager

@@ -9,16 +9,23 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
-from frozen import laid_out
+from django.db.migrations.loader import MigrationLoader
+from frozen import LARGE, counted, laid_out
 from serving import Server, until
 
 from kemble.server import backups
-from kemble.server.folder import NotOurs, check_database
+from kemble.server.folder import NotOurs, check_database, check_schema, make_private, restore_database
 from kemble.server.sealing import Sealed, is_sealed, seal, unseal
 
-pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 DAY = timedelta(days=1)
+
+
+@pytest.fixture(autouse=True)
+def _own_databases(django_db_blocker):
+    """Databases in files of the test's own; that of the other tests is not touched."""
+    with django_db_blocker.unblock():
+        yield
 
 
 @pytest.fixture
@@ -157,3 +164,124 @@ def test_a_damaged_database_is_said_at_the_start_with_what_to_do(tmp_path, datab
         backups.sound(tmp_path, database)
     with pytest.raises(RuntimeError, match="make restore FILE="):
         Server(tmp_path).start()
+
+
+@pytest.mark.parametrize("name", ["kitchen #2", "what? this", "100 % whole", "a%20b", "file:x", "ümlaut & more"])
+def test_a_backup_may_have_any_name_and_lie_in_any_folder(tmp_path, name):
+    folder = tmp_path / name
+    folder.mkdir()
+    file = laid_out(3, folder / f"{name}.sqlite3")
+    check_database(file)
+    restore_database(file, folder / "kemble.sqlite3", NOW)
+    kept = backups.keep(folder, folder / "kemble.sqlite3", NOW, "daily")
+    check_database(kept)
+
+
+def test_no_invitation_outlives_a_restore(tmp_path):
+    """One that was used since the backup would let somebody in a second time."""
+    file, database = laid_out(LARGE, tmp_path / "backup.sqlite3"), tmp_path / "kemble.sqlite3"
+    assert counted(file, ["kitchen_invitation"]) == {"kitchen_invitation": 6}
+    restore_database(file, database, NOW)
+    assert counted(database, ["kitchen_invitation", "kitchen_member"]) == {"kitchen_invitation": 0, "kitchen_member": 7}
+
+
+def made_up(file, *, extra=""):
+    """A database with the names of two of our tables, which says that every migration was applied."""
+    with closing(sqlite3.connect(file)) as made:
+        made.executescript(
+            "CREATE TABLE django_migrations (id integer PRIMARY KEY, app text, name text, applied text);"
+            "CREATE TABLE kitchen_kitchen (id integer PRIMARY KEY, document text);" + extra
+        )
+        made.executemany(
+            "INSERT INTO django_migrations (app, name, applied) VALUES (?, ?, '2026-11-25')",
+            list(MigrationLoader(None).disk_migrations),
+        )
+        made.commit()
+    return file
+
+
+def dumped(file):
+    with closing(sqlite3.connect(file)) as database:
+        return list(database.iterdump())
+
+
+class TestWhatIsMadeUp:
+    def test_is_not_restored(self, tmp_path):
+        database = tmp_path / "kemble.sqlite3"
+        database.write_text("the kitchen as it is")
+        with pytest.raises(NotOurs, match=r"made-up\.sqlite3 could not be brought up to this version"):
+            restore_database(made_up(tmp_path / "made-up.sqlite3"), database, NOW)
+        assert database.read_text() == "the kitchen as it is"
+        assert {path.name for path in tmp_path.iterdir()} == {"kemble.sqlite3", "made-up.sqlite3"}
+
+    def test_nor_is_one_that_no_migration_can_change(self, tmp_path):
+        file = laid_out(3, tmp_path / "backup.sqlite3")
+        with closing(sqlite3.connect(file)) as spoiled:
+            spoiled.execute("DROP TABLE kitchen_runevent")
+            spoiled.commit()
+        with pytest.raises(NotOurs, match="could not be brought up to this version"):
+            restore_database(file, tmp_path / "kemble.sqlite3", NOW)
+        assert [path.name for path in tmp_path.iterdir()] == ["backup.sqlite3"]
+
+    def test_nor_one_that_acts_by_itself(self, tmp_path):
+        file = laid_out(LARGE, tmp_path / "backup.sqlite3")
+        with closing(sqlite3.connect(file)) as spoiled:
+            spoiled.execute(
+                "CREATE TRIGGER gift AFTER INSERT ON kitchen_sheetrecord BEGIN DELETE FROM kitchen_batch; END"
+            )
+            spoiled.commit()
+        with pytest.raises(NotOurs, match="“gift”"):
+            restore_database(file, tmp_path / "kemble.sqlite3", NOW)
+
+    def test_laid_in_the_place_of_the_database_it_is_said_and_left_alone(self, tmp_path):
+        database = made_up(tmp_path / "kemble.sqlite3")
+        before = dumped(database)
+        with pytest.raises(RuntimeError) as told:
+            Server(tmp_path).start()
+        assert "It is still there, as it was" in str(told.value)
+        assert "Traceback" not in str(told.value)
+        assert dumped(database) == before
+
+    def test_and_so_is_one_that_cannot_be_changed_to_this_version(self, tmp_path):
+        database = laid_out(3, tmp_path / "kemble.sqlite3")
+        with closing(sqlite3.connect(database)) as spoiled:
+            spoiled.execute("DROP TABLE kitchen_runevent")
+            spoiled.commit()
+        with pytest.raises(RuntimeError) as told:
+            Server(tmp_path).start()
+        (kept,) = backups.backups_in(tmp_path)
+        assert f"make restore FILE={kept.path}" in str(told.value)
+        assert "Traceback" not in str(told.value)
+        assert counted(database, ["kitchen_sheetrecord"]) == {"kitchen_sheetrecord": 1}
+
+
+def test_what_is_restored_is_of_this_version(tmp_path):
+    database = tmp_path / "kemble.sqlite3"
+    restore_database(laid_out(1, tmp_path / "old.sqlite3"), database, NOW)
+    check_schema(database)
+    assert stat.S_IMODE(database.stat().st_mode) == 0o600
+
+
+def test_a_folder_that_was_open_to_others_is_closed(tmp_path):
+    """Made by hand before Kemble came, and with a kitchen of a version that did not look."""
+    data = tmp_path / "data"
+    data.mkdir()
+    laid_out(LARGE, data / "kemble.sqlite3")
+    data.chmod(0o755)
+    (data / "kemble.sqlite3").chmod(0o644)
+    server = Server(data).start(come_in=False)
+    until(lambda: backups.backups_in(data))
+    there = [data, *data.glob("kemble.sqlite3*"), *(one.path for one in backups.backups_in(data)), data / "backups"]
+    assert len(there) >= 5  # the log that lies beside the database, too
+    assert {path.name: oct(path.stat().st_mode & 0o077) for path in there} == dict.fromkeys(
+        [path.name for path in there], "0o0"
+    )
+    server.stop()
+
+
+def test_what_is_private_already_is_left_as_it_is(tmp_path):
+    tmp_path.chmod(0o700)
+    (tmp_path / "note").write_text("mine")
+    (tmp_path / "note").chmod(0o400)
+    make_private(tmp_path)
+    assert stat.S_IMODE((tmp_path / "note").stat().st_mode) == 0o400

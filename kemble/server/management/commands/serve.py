@@ -18,13 +18,14 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
+from django.db import DatabaseError
 from django.utils import timezone
 
 from kemble.server import planning
-from kemble.server.backups import Daily, before_migrating, sound
+from kemble.server.backups import Daily, before_migrating, sound, steps_waiting, what_to_do
 from kemble.server.door import new_key
 from kemble.server.dropping import purge
-from kemble.server.folder import FolderBusy, NotOurs, held, settle
+from kemble.server.folder import FolderBusy, NotOurs, check_schema, held, settle
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
 from kemble.server.tls import machine_names, own_certificate
@@ -65,7 +66,8 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
         self._port_is_free(host, port)
-        signal.signal(signal.SIGTERM, _go)  # so that what follows the serving is done on a stop from outside, too
+        for stop in (signal.SIGTERM, signal.SIGINT):  # what follows the serving is done on a stop from outside, too
+            signal.signal(stop, _go)
         try:
             with held(settings.DATA):
                 try:
@@ -80,7 +82,7 @@ class Command(BaseCommand):
     def _serve(self, host: str, port: int, demo: bool, keep: bool) -> None:
         if not demo:
             self._look_after(settings.DATA, settings.DATABASE)
-        call_command("migrate", verbosity=0)
+        self._bring_up_to_date()
         if demo and not (keep and KitchenRecord.objects.exists()):
             self._lay_out_demo()
         purge(timezone.now())
@@ -122,6 +124,22 @@ class Command(BaseCommand):
             before_migrating(data, database, timezone.now())
         except (NotOurs, OSError) as error:
             raise CommandError(str(error)) from None
+
+    @staticmethod
+    def _bring_up_to_date() -> None:
+        """Change the database to what this version of the code wants. What fails is said with what to do about it."""
+        database = settings.DATABASE
+        waiting = steps_waiting()
+        if waiting and database.is_file() and database.stat().st_size:
+            print(f"Bringing your kitchen up to this version ({len(waiting)} steps). A stop does no harm.", flush=True)
+        try:
+            call_command("migrate", verbosity=0)
+            check_schema(database)
+        except (NotOurs, DatabaseError, ValueError, KeyError, TypeError) as error:
+            said = (
+                str(error) if isinstance(error, NotOurs) else f"{database} could not be brought up to date ({error})."
+            )
+            raise CommandError(f"{said} {what_to_do(settings.DATA)}") from None
 
     @staticmethod
     def _say_where(address: str) -> None:
