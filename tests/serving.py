@@ -239,6 +239,40 @@ class Hand:
         readable = "json" in (answer.headers.get("Content-Type") or "")
         return answer.status, json.loads(text) if text and readable else None
 
+    def had(self, path):
+        """(status, content) of a file."""
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
+        cookies = "; ".join(f"{name}={value}" for name, value in self.cookies.items())
+        connection.request("GET", path, headers={"Host": f"{self.host}:{self.port}", "Cookie": cookies})
+        answer = connection.getresponse()
+        return answer.status, answer.read()
+
+    def send_file(self, path, content, **fields):
+        """The body of the answer to a form with a file in it."""
+        if "csrftoken" not in self.cookies:
+            self.try_to("GET", "/")
+        border = uuid.uuid4().hex
+        parts = [
+            f'--{border}\r\nContent-Disposition: form-data; name="{name}"\r\n\r\n{value}\r\n'.encode()
+            for name, value in fields.items()
+        ]
+        head = f'--{border}\r\nContent-Disposition: form-data; name="file"; filename="file"\r\n'.encode()
+        form = b"".join(
+            [*parts, head, b"Content-Type: application/zip\r\n\r\n", content, f"\r\n--{border}--\r\n".encode()]
+        )
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
+        sent = {
+            "Host": f"{self.host}:{self.port}",
+            "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
+            "X-CSRFToken": self.cookies["csrftoken"],
+            "Content-Type": f"multipart/form-data; boundary={border}",
+        }
+        connection.request("POST", path, form, sent)
+        answer = connection.getresponse()
+        found = json.loads(answer.read())
+        assert answer.status == 200, found
+        return found
+
     def ask(self, method, path, body=None):
         """The body of an answer that must be a good one."""
         if method != "GET" and "csrftoken" not in self.cookies:

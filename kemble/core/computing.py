@@ -18,7 +18,7 @@ R = TypeVar("R")
 _forbidden_by: ContextVar[str] = ContextVar("computing is forbidden by", default="")
 
 
-class ComputedTooLate(RuntimeError):
+class ComputedTooLate(Exception):
     """Something that takes long was begun while others wait."""
 
 

@@ -57,6 +57,11 @@ def clean_stored(document: Any) -> Any:
     return _Cleaner().value(document, ())
 
 
+def clean_stored_json(text: str, document: Any) -> Any:
+    """The same of a document that was parsed from this text: most are clean, which their text shows at a glance."""
+    return clean_stored(document) if is_suspect(text) else document
+
+
 def readable(document: Any) -> Any:
     """Somebody else's document: what is no character is taken out, lines and tabs stay as they are."""
     return _Cleaner(lines=True).value(document, ())
@@ -100,10 +105,10 @@ def _problem(path: tuple[str, ...]) -> Problem:
     )
 
 
-# What may need cleaning in JSON as it is stored, in ASCII: an escape of a control, a line end, a direction or half a pair.
+# What may need cleaning in JSON: an escape of a control, a line end, a direction or half a pair.
 _SUSPECT: Final = re.compile(r"\\(?:[bfnrt]|u(?:00[01]|007f|008|009|202[89a-e]|206[6-9]|d[89a-f]))", re.IGNORECASE)
 
 
-def is_suspect(stored_json: str) -> bool:
-    """Whether JSON as it is stored (all ASCII) may hold text that is not clean."""
-    return _SUSPECT.search(stored_json) is not None
+def is_suspect(text: str) -> bool:
+    """Whether JSON may hold text that is not clean, as it stands or by an escape."""
+    return not text.isprintable() or _SUSPECT.search(text) is not None

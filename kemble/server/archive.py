@@ -1,18 +1,21 @@
 """A whole kitchen in one file: a zip of JSON lines, one file for each sort of thing, and its pictures as they are.
 
 What is numbered in the database is numbered anew in the file, from 1 in the order in which it was kept, so that a kitchen
-that was taken out and put in is taken out as the same file. Nothing of the file is believed: how large it unpacks, which
-names it holds, every value by the field that it is for, every document by the core's own readers.
+that was taken out and put in is taken out as the same file. It is read as a stream, a row at a time. Nothing of the file is
+believed: how large it unpacks, how many rows there are of a sort, which names it holds, every value by the field that it
+is for, every document by the core's own readers.
 """
 
 from __future__ import annotations
 
 import json
 import zipfile
+import zlib
 from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from datetime import date, datetime
-from typing import IO, Any
+from typing import IO, Any, Final
 
 from django.core.exceptions import ValidationError as FieldError
 from django.db import models
@@ -28,7 +31,7 @@ from kemble.core.run.events import event_from
 from kemble.core.run.kept import frozen_from
 from kemble.core.run.weighing import BenchSetup, mark_from
 from kemble.core.sheet.document import sheet_from
-from kemble.core.text import clean_stored
+from kemble.core.text import clean_stored, clean_stored_json
 from kemble.core.words import say
 from kemble.server.models import (
     Batch,
@@ -46,11 +49,14 @@ from kemble.server.models import (
     Stock,
     Tasting,
 )
+from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
 from kemble.server.pictures import as_webp, is_plain_webp
 
 FORMAT, VERSION = "kemble-archive", 1
 MOST_BYTES = 400 * 2**20  # of the file as it comes
 MOST_UNPACKED = 2 * 2**30
+MAX_RATIO: Final = 1_000  # of a file in it to its packed size; a kitchen's own come to some two hundred
+_RATIO_FROM: Final = 2**20  # smaller ones may be packed as tightly as they will
 _MOST_FILES = 60_000
 _MOST_LINE = 8 * 2**20
 _HEAD = "kitchen.json"
@@ -73,11 +79,12 @@ def _seen(seen: Row) -> list[object]:
 @dataclass(frozen=True)
 class Sort:
     """One sort of thing that a kitchen holds: its rows, which of its fields name rows of another sort, and what reads its
-    documents (raising for one that is none). `leaves` are fields that are worked out anew."""
+    documents (raising for one that is none). `most` rows of it are read. `leaves` are fields that are worked out anew."""
 
     name: str
     model: type[models.Model]
     of: str  # how a row knows its kitchen
+    most: int
     reads: Callable[[Any], object]
     refs: Mapping[str, str] = field(default_factory=dict)
     leaves: tuple[str, ...] = ()
@@ -99,49 +106,38 @@ class Sort:
 
 
 SORTS: tuple[Sort, ...] = (
-    Sort("sheets", SheetRecord, "kitchen", lambda row: row.sheet, leaves=("card",)),
-    Sort("revisions", SheetRevision, "record__kitchen", lambda row: sheet_from(row.document), {"record": "sheets"}),
+    Sort("sheets", SheetRecord, "kitchen", 10_000, lambda row: row.sheet, leaves=("card",)),
+    Sort("revisions", SheetRevision, "record__kitchen", 100_000, lambda row: sheet_from(row.document), {"record": "sheets"}),
     Sort(
         "occasions",
         OccasionRecord,
-        "kitchen",
+        "kitchen", 5_000,
         lambda row: Occasion.model_validate(row.document),
         leaves=("planned_by", "day"),
     ),
     Sort(
         "runs",
         Run,
-        "kitchen",
+        "kitchen", 20_000,
         lambda row: frozen_from(row.frozen),
         {"sheet": "sheets", "occasion": "occasions"},
     ),
-    Sort("events", RunEvent, "run__kitchen", lambda row: event_from(row.uid, row.at, row.document), {"run": "runs"}),
-    Sort("batches", Batch, "kitchen", lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
-    Sort("tastings", Tasting, "batch__kitchen", lambda row: _marks(row.tastes), {"batch": "batches"}),
-    Sort("stock", Stock, "kitchen", lambda row: row.pieces, {"batch": "batches"}),
-    Sort("pictures", CuePicture, "kitchen", lambda row: row.step, {"run": "runs"}),
-    Sort("benches", Bench, "kitchen", lambda row: BenchSetup.model_validate(row.setup), {"sheet": "sheets"}),
-    Sort("marks", BenchMark, "bench__kitchen", lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
+    Sort("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.uid, row.at, row.document), {"run": "runs"}),
+    Sort("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
+    Sort("tastings", Tasting, "batch__kitchen", 50_000, lambda row: _marks(row.tastes), {"batch": "batches"}),
+    Sort("stock", Stock, "kitchen", 20_000, lambda row: row.pieces, {"batch": "batches"}),
+    Sort("pictures", CuePicture, "kitchen", 20_000, lambda row: row.step, {"run": "runs"}),
+    Sort("benches", Bench, "kitchen", 20_000, lambda row: BenchSetup.model_validate(row.setup), {"sheet": "sheets"}),
+    Sort("marks", BenchMark, "bench__kitchen", 300_000, lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
     Sort(
         "splits",
         SplitBatch,
-        "kitchen",
+        "kitchen", 5_000,
         lambda row: (Halves.model_validate(row.document), [Answer.model_validate(one) for one in row.answers]),
     ),
-    Sort("removed", Removed, "kitchen", lambda row: dict(row.document)),
+    Sort("removed", Removed, "kitchen", 10_000, lambda row: dict(row.document)),
 )  # fmt: skip
 BY_NAME: Mapping[str, Sort] = {sort.name: sort for sort in SORTS}
-
-
-@dataclass(frozen=True)
-class Archive:
-    """A kitchen read from a file: its settings, and rows by sort, each a model not kept yet beside what it refers to by
-    the file's own numbers."""
-
-    kitchen: Kitchen
-    set_up: bool
-    made: str
-    rows: Mapping[str, list[tuple[models.Model, Mapping[str, int | None]]]]
 
 
 def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> None:
@@ -211,26 +207,91 @@ def _put(packed: zipfile.ZipFile, name: str, content: bytes, how: int = zipfile.
     packed.writestr(_info(name, how), content)
 
 
-def read_archive(file: IO[bytes]) -> Archive:
-    """A kitchen out of a file that may be anything. Raises Refused with where in it the trouble lies; keeps nothing."""
-    try:
-        with zipfile.ZipFile(file) as packed:
+@dataclass(frozen=True, slots=True)
+class ReadRow:
+    """A row of the file: a model that is not kept yet, and what it refers to by the file's own numbers."""
+
+    number: int
+    row: models.Model
+    refs: Mapping[str, int | None]
+    size: int  # of what was read for it, in bytes
+
+
+class ArchiveReader:
+    """A kitchen's file that may be anything: its head, then its rows, one sort after the other in the order of SORTS.
+
+    Everything raises Refused with where in the file the trouble lies.
+    """
+
+    def __init__(self, packed: zipfile.ZipFile) -> None:
+        self._packed = packed
+        self._names = set(packed.namelist())
+        self.counts: dict[str, int] = {}
+        with _whole():
             _fits(packed)
             head = _head(packed)
-            rows = {sort.name: list(_rows(packed, sort)) for sort in SORTS}
-            _pictures(packed, rows["pictures"])
-    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError, RuntimeError, OSError):
-        refuse("file", say("is not a whole zip file"), say("a kitchen that Kemble wrote as one file"))
-    for sort in SORTS:
-        for number, (_, refs) in enumerate(rows[sort.name], start=1):
-            for name, to in refs.items():
-                if to is not None and not 1 <= to <= len(rows[sort.refs[name]]):
+        self.kitchen, self.set_up, self.made = head.kitchen, head.set_up, head.made
+        self.size = sum(info.file_size for info in packed.infolist())
+        self.bytes_read = packed.getinfo(_HEAD).file_size
+
+    def rows(self, sort: Sort) -> Iterator[ReadRow]:
+        """The rows of a sort, each once; those of the sorts that it refers to have been read before."""
+        self.counts[sort.name] = 0
+        name = f"{sort.name}.jsonl"
+        if name not in self._names:
+            return
+        with _whole(), self._packed.open(name) as file:
+            while line := file.readline(_MOST_LINE + 1):
+                number = self.counts[sort.name] = self.counts[sort.name] + 1
+                if len(line) > _MOST_LINE:
                     refuse(
-                        f"{sort.name}.{number}.{name}",
-                        say("{to} is not in the file", to=to),
-                        say("one of {refs}", refs=sort.refs[name]),
+                        f"{sort.name}.{number}",
+                        say("is over {most_line:,} bytes", most_line=_MOST_LINE),
+                        say("at most {most_line:,} bytes", most_line=_MOST_LINE),
                     )
-    return Archive(head.kitchen, head.set_up, head.made, rows)
+                if number > sort.most:
+                    refuse(name, say("has over {most:,} rows", most=sort.most), say("at most {most:,}", most=sort.most))
+                row, refs = _row(sort, number, line)
+                self._check_refs(sort, number, refs)
+                size = len(line) + (self._picture(number, row) if isinstance(row, CuePicture) else 0)
+                self.bytes_read += size
+                yield ReadRow(number, row, refs, size)
+
+    def _check_refs(self, sort: Sort, number: int, refs: Mapping[str, int | None]) -> None:
+        for name, to in refs.items():
+            if to is not None and not 1 <= to <= self.counts[sort.refs[name]]:
+                refuse(
+                    f"{sort.name}.{number}.{name}",
+                    say("{to} is not in the file", to=to),
+                    say("one of {refs}", refs=sort.refs[name]),
+                )
+
+    def _picture(self, number: int, row: CuePicture) -> int:
+        """Its picture into a row: as it is when it is plain WebP, encoded anew when anything else came. Its size."""
+        name = _picture(number)
+        if name not in self._names:
+            refuse(name, say("is missing"), say("a picture for each row of pictures.jsonl"))
+        content = _content(self._packed, name, MOST_PICTURE)
+        row.webp = content if is_plain_webp(content) else as_webp(content)
+        return len(content)
+
+
+@contextmanager
+def open_archive(file: IO[bytes]) -> Iterator[ArchiveReader]:
+    """A kitchen's file, to be read while this is open. Raises Refused for one that is none."""
+    with _whole():
+        packed = zipfile.ZipFile(file)
+    with packed:
+        yield ArchiveReader(packed)
+
+
+@contextmanager
+def _whole() -> Iterator[None]:
+    """What a file that is no whole zip makes of its reader is a refusal."""
+    try:
+        yield
+    except (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError, OSError):
+        refuse("file", say("is not a whole zip file"), say("a kitchen that Kemble wrote as one file"))
 
 
 @dataclass(frozen=True)
@@ -250,6 +311,13 @@ def _fits(packed: zipfile.ZipFile) -> None:
         )
     if sum(info.file_size for info in infos) > MOST_UNPACKED:
         refuse("file", say("unpacks to more than two gigabytes"), say("a smaller one"))
+    for info in infos:
+        if info.file_size > max(_RATIO_FROM, MAX_RATIO * info.compress_size):
+            refuse(
+                info.filename[:60],
+                say("unpacks to {ratio:,} times its size", ratio=info.file_size // max(1, info.compress_size)),
+                say("at most {most:,} times", most=MAX_RATIO),
+            )
     expected = {_HEAD, *(f"{sort.name}.jsonl" for sort in SORTS)}
     for info in infos:
         if info.filename not in expected and not info.filename.startswith("pictures/"):
@@ -288,27 +356,11 @@ def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
     return content
 
 
-def _rows(packed: zipfile.ZipFile, sort: Sort) -> Iterator[tuple[models.Model, Mapping[str, int | None]]]:
-    name = f"{sort.name}.jsonl"
-    if name not in packed.namelist():
-        return
-    with packed.open(name) as file:
-        number = 0
-        while line := file.readline(_MOST_LINE + 1):
-            number += 1
-            if len(line) > _MOST_LINE:
-                refuse(
-                    f"{sort.name}.{number}",
-                    say("is over {most_line:,} bytes", most_line=_MOST_LINE),
-                    say("at most {most_line:,} bytes", most_line=_MOST_LINE),
-                )
-            yield _row(sort, number, line)
-
-
 def _row(sort: Sort, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
     where = f"{sort.name}.{number}"
     try:
-        told = clean_stored(json.loads(line, parse_constant=_no_number))
+        text = line.decode().rstrip("\n")
+        told = clean_stored_json(text, json.loads(text, parse_constant=_no_number))
     except (ValueError, RecursionError):
         refuse(where, say("is no JSON"), say("one JSON object a line"))
     if not isinstance(told, dict):
@@ -365,16 +417,3 @@ def _value(where: str, one: models.Field[Any, Any], told: Any) -> Any:
         says = "; ".join(error.messages) if isinstance(error, FieldError) else say("is too large")
         refuse(where, say("will not do: {says}", says=says[:120]), f"a {one.get_internal_type()}")
     return value
-
-
-def _pictures(packed: zipfile.ZipFile, rows: list[tuple[models.Model, Mapping[str, int | None]]]) -> None:
-    """Each picture into its row: as it is when it is plain WebP, encoded anew when anything else came."""
-    from kemble.server.pictures import MOST_BYTES as MOST_PICTURE
-
-    names = set(packed.namelist())
-    for number, (row, _) in enumerate(rows, start=1):
-        name = _picture(number)
-        if name not in names:
-            refuse(name, say("is missing"), say("a picture for each row of pictures.jsonl"))
-        content = _content(packed, name, MOST_PICTURE)
-        row.webp = content if is_plain_webp(content) else as_webp(content)  # type: ignore[attr-defined]

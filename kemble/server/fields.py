@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import models
 
-from kemble.core.text import clean_stored, is_suspect
+from kemble.core.text import clean_stored, clean_stored_json
 
 
 class _Plain:
@@ -37,4 +37,4 @@ class DocumentField(_Plain, models.JSONField):
 
     def from_db_value(self, value: str | None, *args: Any) -> Any:
         document = super().from_db_value(value, *args)
-        return clean_stored(document) if value and is_suspect(value) else document
+        return clean_stored_json(value, document) if value else document

@@ -29,7 +29,7 @@ _FORM_BYTES = 64_000  # of a form beside the file that it carries
 # Where files come in: what one may weigh. It is read in pieces from the disk, never as one body.
 _FILES: tuple[tuple[re.Pattern[str], int], ...] = (
     (re.compile(r"^/api/runs/\d+/pictures$"), MOST_PICTURE + _FORM_BYTES),
-    (re.compile(r"^/api/archive(/look)?$"), MOST_ARCHIVE + _FORM_BYTES),
+    (re.compile(r"^/api/archive/staged$"), MOST_ARCHIVE + _FORM_BYTES),
 )
 
 

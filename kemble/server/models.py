@@ -50,6 +50,9 @@ class KitchenRecord(models.Model):
     set_up = models.BooleanField(default=False)
     learnt = DocumentField(default=dict)  # what its log says of it (learning.py); worked out, never typed
     demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
+    staged = models.DateTimeField(
+        null=True, default=None
+    )  # since when rows of a file lie in it, to be taken (staging.py)
 
     class Meta:
         db_table = "kitchen_kitchen"

@@ -53,8 +53,10 @@ _OF: tuple[tuple[frozenset[Role], str], ...] = (
         POST /household/invitations
         DELETE /household/invitations/{invitation_id}
         GET /archive
-        POST /archive
-        POST /archive/look
+        POST /archive/staged
+        GET /archive/staged/{archive_id}
+        POST /archive/staged/{archive_id}/take
+        DELETE /archive/staged/{archive_id}
         """,
     ),
     (

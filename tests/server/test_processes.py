@@ -1,5 +1,6 @@
 """Against real processes: kills, restores, a folder that is held, and a forwarder on the same machine."""
 
+import io
 import socket
 import sqlite3
 import stat
@@ -7,11 +8,13 @@ import subprocess
 import sys
 import threading
 import time
+import zipfile
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
+from pathlib import Path
 
 import pytest
-from serving import QUICK, Hand, Server, free_port, new_uid
+from serving import QUICK, Hand, Server, free_port, new_uid, until
 
 WRITES = 1_000  # of each of two clients
 KILLS = 20
@@ -285,3 +288,51 @@ def test_asked_always_there_is_no_key_and_no_door_without_a_password(tmp_path):
     with pytest.raises(RuntimeError, match="make password"):
         server.start()
     assert "everybody gives the password" in server.manage("key").stderr
+
+
+def many_rows(hand, count):
+    """The kitchen's own file with so many events in its first run: small when it is packed."""
+    status, content = hand.had("/api/archive")
+    assert status == 200
+    out = io.BytesIO()
+    row = (
+        '{"run": 1, "uid": "many-%07d", "at": "2026-11-25T09:00:00+00:00", "document": {"kind": "noted", "text": "x"}}'
+    )
+    with zipfile.ZipFile(io.BytesIO(content)) as old, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as new:
+        for info in old.infolist():
+            events = "\n".join(row % i for i in range(count)).encode()
+            new.writestr(info.filename, events if info.filename == "events.jsonl" else old.read(info))
+    return out.getvalue()
+
+
+def memory_mb(server, row):
+    return int(Path(f"/proc/{server.process.pid}/status").read_text().split(row)[1].split()[0]) / 1024
+
+
+@pytest.mark.skipif(not Path("/proc/self/status").exists(), reason="memory is read as Linux tells it")
+def test_a_hundred_thousand_rows_come_in_while_others_write(server):
+    """Read as a stream: 300 MB above rest at the most, and nobody waits long for their turn to write."""
+    hand = server.hand()
+    sheet = sheet_of(hand)
+    run = hand.ask("POST", "/runs", {"sheet": sheet["id"]})["id"]
+    file = many_rows(hand, 100_000)
+    assert len(file) < 2_000_000
+    hand.ask("DELETE", f"/runs/{run}")
+    rest = memory_mb(server, "VmRSS:")
+    job = hand.send_file("/api/archive/staged", file)
+    waits, writer = [], server.hand()
+    revision = 1
+    while (told := hand.ask("GET", f"/archive/staged/{job['id']}"))["state"] == "reading":
+        began = time.monotonic()
+        body = {"uid": new_uid(), "revision": revision, "sheet": watered(sheet["sheet"], 300 + revision)}
+        revision = writer.ask("PUT", f"/sheets/{sheet['id']}", body)["revision"]
+        waits.append(time.monotonic() - began)
+    assert told["state"] == "ready", told
+    assert told["rows"] > 100_000
+    hand.ask("POST", f"/archive/staged/{job['id']}/take", {"how": "beside", "groups": ["log"]})
+    told = until(lambda: (now := hand.ask("GET", f"/archive/staged/{job['id']}"))["state"] != "taking" and now)
+    assert (told["state"], told["ended"]) == ("taken", 1)
+    assert told["added"] > 100_000
+    assert memory_mb(server, "VmHWM:") - rest < 300
+    assert len(waits) > 20
+    print(f"memory +{memory_mb(server, 'VmHWM:') - rest:.0f} MB, {len(waits)} saves, the slowest {max(waits):.2f} s")

@@ -1,27 +1,29 @@
-"""The whole kitchen in one file: had, looked at beside what is here, and put in."""
+"""The whole kitchen in one file: had; read where nobody sees it, looked at beside what is here, and put in."""
 
 from __future__ import annotations
 
+import io
+import os
 import tempfile
 from datetime import datetime
-from typing import Literal
+from typing import IO
 
-from django.conf import settings
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.core.files.uploadedfile import TemporaryUploadedFile
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import File, Form, Router
+from ninja import File, Router
 from ninja.files import UploadedFile
+from ninja.responses import Status
 from pydantic import BaseModel, Field
 
-from kemble.core.facts.problems import refuse
+from kemble.core.facts.problems import Problem, refuse
 from kemble.core.words import Words, say
+from kemble.server import archive_jobs
 from kemble.server.api.asked import Body, asking
-from kemble.server.archive import MOST_BYTES, Archive, read_archive, write_archive
-from kemble.server.backups import keep
+from kemble.server.archive import MOST_BYTES, write_archive
+from kemble.server.archive_jobs import ArchiveJob, How, State
 from kemble.server.models import KitchenRecord
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
-from kemble.server.unpacking import GROUPS, GroupId, looked_at, put_in, put_in_its_place
+from kemble.server.staging import GROUPS, GroupId
 
 router = Router(tags=["archive"])
 _IN_MEMORY = 8 * 2**20
@@ -36,29 +38,30 @@ class GroupTold(BaseModel):
     here: int
 
 
-class ArchiveLook(BaseModel):
-    """What an archive holds, beside what is here."""
+class StagedArchive(BaseModel):
+    """A file that is read (`reading`, so much of it), waits for what is to be taken of it (`ready`, with its `groups`), is
+    put in (`taking`), or has been (`taken`: how many things; `ended`: runs that were going on there and came in as ended)."""
 
+    id: str
+    state: State
     name: str
     made: str
+    rows: int
+    read_pct: float
     groups: list[GroupTold]
-
-
-class ArchiveTaken(BaseModel):
-    """How many things came in."""
-
     added: int
+    ended: int
+    problems: list[Problem]
 
 
 class TakeArchive(Body):
-    uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each")
-    how: Literal["beside", "in place"] = Field(description="beside what is here, or in its place")
+    how: How = Field(description="beside what is here, or in its place")
     groups: list[GroupId] = Field([], max_length=len(GROUPS), description="beside: what of it is taken")
 
 
 @router.get("/archive", response={200: None})
 def archive(request: HttpRequest) -> HttpResponse:
-    """The whole kitchen as one file: settings, sheets with their revisions, occasions, makings, log, pictures."""
+    """The whole kitchen as one file: settings, sheets with their revisions, occasions, batches, log, pictures."""
     kitchen, now = asking(request), timezone.now()
     out = tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY)  # noqa: SIM115  # the answer closes it
     write_archive(kitchen, out, now)
@@ -72,52 +75,67 @@ def _name(now: datetime) -> str:
     return f"kemble-{now:%Y-%m-%d}.zip"
 
 
-def _read(file: UploadedFile) -> Archive:
+def _staged(job: ArchiveJob) -> StagedArchive:
+    progress = job.progress
+    return StagedArchive(
+        id=job.id,
+        state=job.state,
+        name=job.name,
+        made=job.made,
+        rows=progress.rows,
+        read_pct=min(100.0, 100 * progress.bytes_read / progress.size) if progress.size else 0.0,
+        groups=[GroupTold(id=one.id, label=GROUPS[one.id].label, there=one.there, here=one.here) for one in job.found],
+        added=job.taken.count if job.taken else 0,
+        ended=job.taken.ended if job.taken else 0,
+        problems=list(job.problems),
+    )
+
+
+def _job(kitchen: KitchenRecord, archive_id: str) -> ArchiveJob:
+    job = archive_jobs.job_of(kitchen, archive_id)
+    if job is None:
+        raise Http404
+    return job
+
+
+@router.post("/archive/staged", response={200: StagedArchive})
+def read(request: HttpRequest, file: File[UploadedFile]) -> StagedArchive:
+    """Begin to read a kitchen's file where nobody sees it. How far that is, and what the file holds, is asked for next."""
     if (file.size or 0) > MOST_BYTES:
         refuse(
             "file",
             say("is {megabytes:.0f} MB large", megabytes=(file.size or 0) / 2**20),
             say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
         )
-    return read_archive(file)
+    return _staged(archive_jobs.begin_reading(asking(request), _own_handle(file), timezone.now()))
 
 
-@router.post("/archive/look", response={200: ArchiveLook})
-def look(request: HttpRequest, file: File[UploadedFile]) -> ArchiveLook:
-    """What a file holds, beside what is here. Keeps nothing."""
-    kitchen, found = asking(request), _read(file)
-    told = [
-        GroupTold(id=one.id, label=GROUPS[one.id].label, there=one.there, here=one.here)
-        for one in looked_at(kitchen, found)
-    ]
-    return ArchiveLook(name=found.kitchen.name, made=found.made, groups=told)
+def _own_handle(file: UploadedFile) -> IO[bytes]:
+    """The file for as long as it is needed: what came with a request goes with it."""
+    if isinstance(file, TemporaryUploadedFile):
+        return os.fdopen(os.dup(file.fileno()), "rb")
+    return io.BytesIO(file.read())
 
 
-@router.post("/archive", response={200: ArchiveTaken})
-def take(request: HttpRequest, take_archive: Form[TakeArchive], file: File[UploadedFile]) -> ArchiveTaken:
-    """Put a kitchen's file in: beside what is here, as much as was chosen; or in its place, after a backup."""
+@router.get("/archive/staged/{archive_id}", response={200: StagedArchive})
+def look(request: HttpRequest, archive_id: str) -> StagedArchive:
+    """How far it is, what it holds beside what is here, and what came in."""
+    return _staged(_job(asking(request), archive_id))
+
+
+@router.post("/archive/staged/{archive_id}/take", response={200: StagedArchive})
+def take(request: HttpRequest, archive_id: str, take_archive: TakeArchive) -> StagedArchive:
+    """Put it in: beside what is here, as much as was chosen; or in its place, after a backup. Asked twice it is done once."""
     kitchen = asking(request)
-    sent = receipt_of(kitchen, take_archive.uid, "archive")
-    if sent:
-        return ArchiveTaken(added=sent.number)
+    job = _job(kitchen, archive_id)
     if take_archive.how == "beside" and not take_archive.groups:
         refuse("groups", say("are none"), ", ".join(GROUPS))
-    found = _read(file)
-    if take_archive.how == "in place":
-        _back_up(kitchen)
-        added = put_in_its_place(kitchen, found)
-    else:
-        added = put_in(kitchen, found, take_archive.groups)
-    with writing():
-        keep_receipt(kitchen, take_archive.uid, "archive", sum(added.values()))
-    return ArchiveTaken(added=sum(added.values()))
+    archive_jobs.begin_taking(job, kitchen, take_archive.how, take_archive.groups)
+    return _staged(job)
 
 
-def _back_up(kitchen: KitchenRecord) -> None:
-    """What is here now goes into the backups first. Refused where it cannot: then nothing is changed."""
-    if not settings.DATABASE.is_file():
-        return
-    try:
-        keep(settings.DATA, settings.DATABASE, timezone.now(), "before")
-    except OSError as error:
-        refuse("how", say("cannot be done: {error}", error=error), say("room for a backup of what is here"))
+@router.delete("/archive/staged/{archive_id}", response={204: None})
+def call_off(request: HttpRequest, archive_id: str) -> Status[None]:
+    """Call it off: nothing of it stays."""
+    archive_jobs.call_off(_job(asking(request), archive_id))
+    return Status(204, None)

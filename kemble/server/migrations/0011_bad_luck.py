@@ -10,6 +10,11 @@ class Migration(migrations.Migration):
     ]
 
     operations = [
+        migrations.AddField(
+            model_name='kitchenrecord',
+            name='staged',
+            field=models.DateTimeField(default=None, null=True),
+        ),
         migrations.DeleteModel(name='Try'),
         migrations.CreateModel(
             name='PasswordAttempt',

@@ -33,22 +33,18 @@ export interface paths {
         };
         /**
          * Archive
-         * @description The whole kitchen as one file: settings, sheets with their revisions, occasions, makings, log, pictures.
+         * @description The whole kitchen as one file: settings, sheets with their revisions, occasions, batches, log, pictures.
          */
         get: operations["kemble_server_api_archive_archive"];
         put?: never;
-        /**
-         * Take
-         * @description Put a kitchen's file in: beside what is here, as much as was chosen; or in its place, after a backup.
-         */
-        post: operations["kemble_server_api_archive_take"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/archive/look": {
+    "/api/archive/staged": {
         parameters: {
             query?: never;
             header?: never;
@@ -58,10 +54,54 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Look
-         * @description What a file holds, beside what is here. Keeps nothing.
+         * Read
+         * @description Begin to read a kitchen's file where nobody sees it. How far that is, and what the file holds, is asked for next.
          */
-        post: operations["kemble_server_api_archive_look"];
+        post: operations["kemble_server_api_archive_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/staged/{archive_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description How far it is, what it holds beside what is here, and what came in.
+         */
+        get: operations["kemble_server_api_archive_look"];
+        put?: never;
+        post?: never;
+        /**
+         * Call Off
+         * @description Call it off: nothing of it stays.
+         */
+        delete: operations["kemble_server_api_archive_call_off"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/staged/{archive_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Put it in: beside what is here, as much as was chosen; or in its place, after a backup. Asked twice it is done once.
+         */
+        post: operations["kemble_server_api_archive_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2123,26 +2163,6 @@ export interface components {
              * @description the number of a taster
              */
             taster: number;
-        };
-        /**
-         * ArchiveLook
-         * @description What an archive holds, beside what is here.
-         */
-        ArchiveLook: {
-            /** Groups */
-            groups: components["schemas"]["GroupTold"][];
-            /** Made */
-            made: string;
-            /** Name */
-            name: string;
-        };
-        /**
-         * ArchiveTaken
-         * @description How many things came in.
-         */
-        ArchiveTaken: {
-            /** Added */
-            added: number;
         };
         /** AsMade */
         AsMade: {
@@ -7616,6 +7636,36 @@ export interface components {
             top_up_ml: number;
         };
         /**
+         * StagedArchive
+         * @description A file that is read (`reading`, so much of it), waits for what is to be taken of it (`ready`, with its `groups`), is
+         *     put in (`taking`), or has been (`taken`: how many things; `ended`: runs that were going on there and came in as ended).
+         */
+        StagedArchive: {
+            /** Added */
+            added: number;
+            /** Ended */
+            ended: number;
+            /** Groups */
+            groups: components["schemas"]["GroupTold"][];
+            /** Id */
+            id: string;
+            /** Made */
+            made: string;
+            /** Name */
+            name: string;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Read Pct */
+            read_pct: number;
+            /** Rows */
+            rows: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "reading" | "ready" | "taking" | "taken" | "failed" | "stopped";
+        };
+        /**
          * StandsIn
          * @description The steamer or the pot of the kitchen in which a heat stands.
          */
@@ -8106,11 +8156,6 @@ export interface components {
              * @enum {string}
              */
             how: "beside" | "in place";
-            /**
-             * Uid
-             * @description 8 to 64 letters or figures, new for each
-             */
-            uid: string;
         };
         /** TakeNext */
         TakeNext: {
@@ -9007,7 +9052,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_archive_take: {
+    kemble_server_api_archive_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -9022,23 +9067,6 @@ export interface operations {
                      * Format: binary
                      */
                     file: string;
-                    /**
-                     * Groups
-                     * @description beside: what of it is taken
-                     * @default []
-                     */
-                    groups?: ("settings" | "sheets" | "occasions" | "log" | "benches")[];
-                    /**
-                     * How
-                     * @description beside what is here, or in its place
-                     * @enum {string}
-                     */
-                    how: "beside" | "in place";
-                    /**
-                     * Uid
-                     * @description 8 to 64 letters or figures, new for each
-                     */
-                    uid: string;
                 };
             };
         };
@@ -9049,7 +9077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArchiveTaken"];
+                    "application/json": components["schemas"]["StagedArchive"];
                 };
             };
             /** @description Refused */
@@ -9067,18 +9095,74 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                archive_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StagedArchive"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_archive_call_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archive_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_archive_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archive_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
+                "application/json": components["schemas"]["TakeArchive"];
             };
         };
         responses: {
@@ -9088,7 +9172,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArchiveLook"];
+                    "application/json": components["schemas"]["StagedArchive"];
                 };
             };
             /** @description Refused */

@@ -1,58 +1,87 @@
-/** The whole kitchen in one file: taken out; and one opened beside what is here, as much of it as is chosen. */
+/** The whole kitchen in one file: taken out; and one read beside what is here, as much of it as is chosen put in. */
 
 import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, ask } from "../api/client";
+import { api, ask, Refused } from "../api/client";
 import type { components } from "../api/schema";
 import { FileButton } from "../ui/FileButton";
 import { Frame } from "../ui/Frame";
-import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { dayOf } from "../ui/words";
 
-type Look = components["schemas"]["ArchiveLook"];
-type GroupId = Look["groups"][number]["id"];
-type Taking = { how: "beside" | "in place"; groups: GroupId[]; uid: string };
+type Staged = components["schemas"]["StagedArchive"];
+type GroupId = Staged["groups"][number]["id"];
+type Taking = { how: "beside" | "in place"; groups: GroupId[] };
 
-const formOf = (file: File, more: Record<string, string | string[]> = {}) => {
+const LOOK_MS = 400;
+const isGoing = (staged: Staged | undefined) => staged?.state === "reading" || staged?.state === "taking";
+
+const formOf = (file: File) => {
   const body = new FormData();
-  for (const [name, value] of Object.entries(more)) for (const one of [value].flat()) body.append(name, one);
   body.append("file", file, "kitchen.zip");
   return body;
 };
 
-export default function ArchivePage() {
+/** What of a file is chosen at first: all of it that is not here, but for the kitchen itself. */
+const newGroups = (staged: Staged) =>
+  staged.groups.filter((one) => one.id !== "settings" && one.there > one.here).map((one) => one.id);
+
+/** A file on its way in: sent, read by the server, put in. */
+function useStaged() {
   const client = useQueryClient();
-  const [chosen, setChosen] = useState<Set<GroupId>>(new Set());
-  const [sure, setSure] = useState(false);
-  const look = useMutation({
-    mutationFn: async (file: File) => {
-      const sent = { body: { file: "" }, bodySerializer: () => formOf(file) };
-      return { file, told: await ask(api.POST("/api/archive/look", sent)) };
-    },
-    onSuccess: ({ told }) => {
-      setChosen(
-        new Set(told.groups.filter((one) => one.id !== "settings" && one.there > one.here).map((one) => one.id)),
-      );
-      setSure(false);
+  const [id, setId] = useState<string | null>(null);
+  const path = { archive_id: id ?? "" };
+  const look = useQuery({
+    queryKey: ["archive", id],
+    queryFn: () => ask(api.GET("/api/archive/staged/{archive_id}", { params: { path } })),
+    enabled: id !== null,
+    refetchInterval: ({ state }) => (isGoing(state.data) ? LOOK_MS : false),
+    staleTime: 0,
+  });
+  const send = useMutation({
+    mutationFn: (file: File) =>
+      ask(api.POST("/api/archive/staged", { body: { file: "" }, bodySerializer: () => formOf(file) })),
+    onSuccess: (staged) => {
+      client.setQueryData(["archive", staged.id], staged);
+      setId(staged.id);
       take.reset();
     },
   });
   const take = useMutation({
-    mutationFn: ({ how, groups, uid }: Taking) => {
-      const file = look.data?.file as File;
-      const body = { how, groups, uid, file: "" };
-      return ask(api.POST("/api/archive", { body, bodySerializer: () => formOf(file, { how, groups, uid }) }));
-    },
-    onSuccess: () => client.invalidateQueries(),
+    mutationFn: (body: Taking) => ask(api.POST("/api/archive/staged/{archive_id}/take", { params: { path }, body })),
+    onSuccess: (staged) => client.setQueryData(["archive", staged.id], staged),
   });
+  const callOff = useMutation({
+    mutationFn: () => ask(api.DELETE("/api/archive/staged/{archive_id}", { params: { path } })),
+    onSettled: () => setId(null),
+  });
+  const taken = look.data?.state === "taken";
+  useEffect(() => {
+    if (taken) void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "archive" });
+  }, [taken, client]);
+  const problems = look.data?.problems ?? [];
+  const error = send.error ?? take.error ?? look.error ?? (problems.length ? new Refused(422, problems) : null);
+  return { staged: id === null ? undefined : look.data, send, take, callOff, error };
+}
+
+export default function ArchivePage() {
+  const { staged, send, take, callOff, error } = useStaged();
+  const [chosen, setChosen] = useState<Set<GroupId>>(new Set());
+  const [sure, setSure] = useState(false);
+  const isReady = staged?.state === "ready";
+  const id = staged?.id;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: chosen anew for each file, once it is read
+  useEffect(() => {
+    if (!isReady || !staged) return;
+    setChosen(new Set(newGroups(staged)));
+    setSure(false);
+  }, [isReady, id]);
   useEffect(() => {
     document.title = t`The kitchen in one file · Kemble`;
   }, []);
-  const told = look.data?.told;
   const turn = (id: GroupId) =>
     setChosen((was) => new Set(was.has(id) ? [...was].filter((one) => one !== id) : [...was, id]));
   return (
@@ -91,24 +120,25 @@ export default function ArchivePage() {
             <Trans>Open a kitchen’s file. You see what is in it before anything is kept.</Trans>
           </p>
           <p className="mt-3">
-            <FileButton accept=".zip,application/zip" onFile={(file) => look.mutate(file)}>
+            <FileButton accept=".zip,application/zip" onFile={(file) => send.mutate(file)}>
               <Trans>Open a file</Trans>
             </FileButton>
           </p>
-          {look.isPending && (
+          {send.isPending && (
             <p role="status" className="mt-3 text-ink2">
-              <Trans>Reading it</Trans>
+              <Trans>Sending it</Trans>
             </p>
           )}
-          <Sorry error={look.error} />
-          {told && !take.data && (
+          {staged?.state === "reading" && <Reading staged={staged} onStop={() => callOff.mutate()} />}
+          <Sorry error={error} />
+          {isReady && (
             <>
-              <h3 className="mt-6 text-xl">{told.name}</h3>
+              <h3 className="mt-6 text-xl">{staged.name}</h3>
               <p className="text-ink2">
-                <Trans>taken out on {dayOf(told.made, Intl.DateTimeFormat().resolvedOptions().timeZone)}</Trans>
+                <Trans>taken out on {dayOf(staged.made, Intl.DateTimeFormat().resolvedOptions().timeZone)}</Trans>
               </p>
               <ul className="mt-3">
-                {told.groups.map((one) => (
+                {staged.groups.map((one) => (
                   <li key={one.id} className="hairline">
                     <label className="flex min-h-12 items-center gap-3 py-1">
                       <input
@@ -130,9 +160,9 @@ export default function ArchivePage() {
                   className="pick px-6"
                   data-on={chosen.size > 0}
                   disabled={chosen.size === 0 || take.isPending}
-                  onClick={() => take.mutate({ how: "beside", groups: [...chosen], uid: newId() })}
+                  onClick={() => take.mutate({ how: "beside", groups: [...chosen] })}
                 >
-                  <Trans>Put that beside what is here</Trans>
+                  <Trans>Add that to this kitchen</Trans>
                 </button>
               </p>
               <p className="mt-6 text-ink2">
@@ -146,7 +176,7 @@ export default function ArchivePage() {
                     type="button"
                     className="pick px-6 text-bean"
                     disabled={take.isPending}
-                    onClick={() => take.mutate({ how: "in place", groups: [], uid: newId() })}
+                    onClick={() => take.mutate({ how: "in place", groups: [] })}
                   >
                     <Trans>Yes, in place of all that is here</Trans>
                   </button>
@@ -156,20 +186,27 @@ export default function ArchivePage() {
                   </button>
                 )}
               </p>
-              {take.isPending && (
-                <p role="status" className="mt-3 text-ink2">
-                  <Trans>Putting it in</Trans>
-                </p>
-              )}
             </>
           )}
-          <Sorry error={take.error} />
-          {take.data && (
+          {staged?.state === "taking" && (
+            <p role="status" className="mt-3 text-ink2">
+              <Trans>Putting it in. You can go on with your work meanwhile.</Trans>
+            </p>
+          )}
+          {staged?.state === "taken" && (
             <p role="status" className="mt-4 text-lg text-green">
               <Trans>
-                {plural(take.data.added, { one: "# thing", other: "# things" })} came in.{" "}
+                {plural(staged.added, { one: "# thing", other: "# things" })} came in.{" "}
                 <Link to="/">To the counter</Link>
               </Trans>
+            </p>
+          )}
+          {staged?.state === "taken" && staged.ended > 0 && (
+            <p className="mt-2">
+              {plural(staged.ended, {
+                one: "# batch was in progress in the other kitchen. It came in as ended there.",
+                other: "# batches were in progress in the other kitchen. They came in as ended there.",
+              })}
             </p>
           )}
         </section>
@@ -178,10 +215,31 @@ export default function ArchivePage() {
   );
 }
 
+/** How much of a file is read; it can be called off. */
+function Reading({ staged, onStop }: { staged: Staged; onStop: () => void }) {
+  const rows = staged.rows.toLocaleString();
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-4">
+      <progress
+        max={100}
+        value={staged.read_pct}
+        aria-label={t`How much of the file is read`}
+        className="w-56 accent-bean"
+      />
+      <span className="text-ink2">
+        <Trans>{rows} rows read</Trans>
+      </span>
+      <button type="button" className="pick px-6" onClick={onStop}>
+        <Trans>Stop</Trans>
+      </button>
+    </div>
+  );
+}
+
 /** How many there are in the file, and how many of them are here already. */
-export function besideWords({ id, there, here }: Look["groups"][number]): string {
+export function besideWords({ id, there, here }: Staged["groups"][number]): string {
   if (id === "settings") return here ? t`as it is here` : t`otherwise than here`;
-  if (there === 0) return "none";
+  if (there === 0) return t`none`;
   if (here === 0) return `${there}`;
   return here === there ? t`${there}, all here already` : t`${there}, ${here} of them here already`;
 }

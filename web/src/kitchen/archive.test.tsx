@@ -3,6 +3,7 @@
 
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
+import type { Problem } from "../api/client";
 import { Around, type Asked, serve } from "../testing";
 import ArchivePage, { besideWords } from "./ArchivePage";
 
@@ -11,34 +12,48 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const LOOK = {
+const READY = {
+  id: "job-1",
+  state: "ready",
   name: "The other house",
   made: "2026-11-20T09:00:00+00:00",
+  rows: 640,
+  read_pct: 100,
   groups: [
     { id: "settings", label: "the kitchen itself", there: 1, here: 0 },
     { id: "sheets", label: "sheets", there: 12, here: 3 },
-    { id: "log", label: "makings", there: 8, here: 8 },
+    { id: "log", label: "batches", there: 8, here: 8 },
     { id: "occasions", label: "occasions", there: 0, here: 0 },
   ],
+  added: 0,
+  ended: 0,
+  problems: [] as Problem[],
 };
+type State = Partial<typeof READY>;
 
-async function opened(refuses = false) {
-  const asked: Asked[] = [];
-  serve((one) => {
-    asked.push(one);
-    if (refuses) return { status: 422, body: { problems: [{ path: "file", says: "is not a whole zip file" }] } };
-    return { body: one.path.endsWith("/look") ? LOOK : { added: 21 } };
+/** A page on which a file is opened; the job is as `looks` says, one after the other, the last of them for good. */
+async function opened(...looks: State[]) {
+  let look = 0;
+  const server = serve(({ path, method }) => {
+    if (method === "DELETE") return { status: 204 };
+    if (path.endsWith("/take")) return { body: { ...READY, state: "taken", added: 21, ended: 1 } };
+    if (method === "POST") return { body: { ...READY, state: "reading", rows: 0, read_pct: 0, groups: [] } };
+    return { body: { ...READY, ...looks[Math.min(look++, looks.length - 1)] } };
   });
   render(<ArchivePage />, { wrapper: Around });
   fireEvent.change(screen.getByLabelText("Open a file"), { target: { files: [new File(["PK"], "kitchen.zip")] } });
-  return asked;
+  return server.asked;
 }
 
+const sent = (asked: Asked[], end: string) => asked.filter((one) => one.path.endsWith(end));
+
 it("what is new is chosen, the kitchen itself only by a press", async () => {
-  const asked = await opened();
+  const asked = await opened({});
   await screen.findByRole("heading", { name: "The other house" });
-  const ticked = screen.getAllByRole<HTMLInputElement>("checkbox").map((box) => box.checked);
-  expect(ticked).toEqual([false, true, false, false]);
+  await waitFor(() => {
+    const ticked = screen.getAllByRole<HTMLInputElement>("checkbox").map((box) => box.checked);
+    expect(ticked).toEqual([false, true, false, false]);
+  });
   expect(screen.getAllByRole<HTMLInputElement>("checkbox").map((box) => box.disabled)).toEqual([
     false,
     false,
@@ -46,21 +61,32 @@ it("what is new is chosen, the kitchen itself only by a press", async () => {
     true,
   ]);
   fireEvent.click(screen.getByRole("checkbox", { name: /the kitchen itself/ }));
-  fireEvent.click(screen.getByRole("button", { name: "Put that beside what is here" }));
+  fireEvent.click(screen.getByRole("button", { name: "Add that to this kitchen" }));
   await waitFor(() => expect(screen.getByText(/21 things came in/)).toBeTruthy());
-  expect(asked.map((one) => one.path)).toContain("/api/archive");
+  expect(screen.getByText(/1 batch was in progress in the other kitchen/)).toBeTruthy();
+  expect(sent(asked, "/take")[0]?.body).toEqual({ how: "beside", groups: ["sheets", "settings"] });
+});
+
+it("shows how far the reading is, and calls it off", async () => {
+  const asked = await opened({ state: "reading", rows: 12_000, read_pct: 40 });
+  await screen.findByText(/12.000 rows read/);
+  expect(screen.getByRole<HTMLProgressElement>("progressbar").value).toBe(40);
+  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
+  await waitFor(() => expect(screen.queryByRole("progressbar")).toBeNull());
+  expect(asked.some((one) => one.method === "DELETE" && one.path === "/api/archive/staged/job-1")).toBe(true);
 });
 
 it("in place of all that is here takes a second press", async () => {
-  const asked = await opened();
+  const asked = await opened({});
   fireEvent.click(await screen.findByRole("button", { name: "In its place" }));
-  expect(asked.filter((one) => one.path === "/api/archive")).toHaveLength(0);
+  expect(sent(asked, "/take")).toHaveLength(0);
   fireEvent.click(screen.getByRole("button", { name: "Yes, in place of all that is here" }));
-  await waitFor(() => expect(asked.filter((one) => one.path === "/api/archive")).toHaveLength(1));
+  await waitFor(() => expect(sent(asked, "/take")[0]?.body).toEqual({ how: "in place", groups: [] }));
 });
 
 it("a file that is none says so, and nothing is offered", async () => {
-  await opened(true);
+  const problem = { path: "file", says: "is not a whole zip file", accepts: "" };
+  await opened({ state: "failed", problems: [problem] });
   expect((await screen.findByRole("alert")).textContent).toContain("is not a whole zip file");
   expect(screen.queryByRole("button", { name: "In its place" })).toBeNull();
 });

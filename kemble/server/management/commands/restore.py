@@ -16,12 +16,12 @@ from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
 from kemble.core.facts.problems import Refused
-from kemble.server.archive import read_archive
+from kemble.server.archive import open_archive
 from kemble.server.backups import keep
 from kemble.server.folder import FolderBusy, NotOurs, held, restore_database
 from kemble.server.owner import kitchen_of, local_owner
 from kemble.server.sealing import Sealed, is_sealed, unseal
-from kemble.server.unpacking import GroupId, put_in, put_in_its_place
+from kemble.server.staging import GroupId, stage, take_beside, take_in_place
 
 
 class Command(BaseCommand):
@@ -67,14 +67,18 @@ class Command(BaseCommand):
             if one.strip() not in get_args(GroupId):
                 raise CommandError(f"“{one.strip()}” is none of " + ", ".join(get_args(GroupId)))
             groups.append(one.strip())  # type: ignore[arg-type]
-        with file.open("rb") as opened:
-            archive = read_archive(opened)
-        if settings.DATABASE.is_file():
-            print(f"What is there now is kept as {keep(settings.DATA, settings.DATABASE, timezone.now(), 'before')}.")
-        call_command("migrate", verbosity=0)
-        kitchen = kitchen_of(local_owner())
-        added = put_in_its_place(kitchen, archive) if beside is None else put_in(kitchen, archive, groups)
-        print(f"{sum(added.values()):,} things of {archive.kitchen.name} came in.")
+        with file.open("rb") as opened, open_archive(opened) as reader:
+            if settings.DATABASE.is_file():
+                print(
+                    f"What is there now is kept as {keep(settings.DATA, settings.DATABASE, timezone.now(), 'before')}."
+                )
+            call_command("migrate", verbosity=0)
+            kitchen = kitchen_of(local_owner())
+            staged = stage(reader)
+        taken = take_in_place(kitchen, staged) if beside is None else take_beside(kitchen, staged, groups)
+        print(f"{taken.count:,} things of {reader.kitchen.name} came in.")
+        if taken.ended:
+            print(f"{taken.ended} batches in progress there came in as ended.")
 
 
 @contextmanager

@@ -10,6 +10,7 @@ import socket
 import sys
 import webbrowser
 from argparse import ArgumentParser
+from datetime import datetime
 from pathlib import Path
 from threading import Timer
 from typing import Any
@@ -18,27 +19,30 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
-from django.db import DatabaseError
+from django.db import DatabaseError, connections
 from django.utils import timezone
 
-from kemble.server import planning
+from kemble.server import archive_jobs, planning
 from kemble.server.backups import Daily, before_migrating, sound, steps_waiting, what_to_do
 from kemble.server.door import new_key
 from kemble.server.dropping import purge
 from kemble.server.folder import FolderBusy, NotOurs, check_schema, held, settle
 from kemble.server.models import KitchenRecord
 from kemble.server.owner import local_owner
+from kemble.server.staging import discard_left_over
 from kemble.server.tls import machine_names, own_certificate
 
 _WARM_UP_AFTER_S = 8.0
 
 
-def _warm_up() -> None:
-    """Load the planner once the first page has been served, so that the first plan need not wait a second for it.
+def _warm_up(started: datetime) -> None:
+    """Clear away what the last stop left, and load the planner once the first page has been served, so that the first plan need not wait a second for it.
 
     What is loaded by then stays for good: the collector of cycles need not look through it again and again, which on a
     small machine would stop every request for a fifth of a second.
     """
+    discard_left_over(started)
+    connections.close_all()
     importlib.import_module("ortools.sat.python.cp_model")
     gc.collect()
     gc.freeze()
@@ -74,6 +78,7 @@ class Command(BaseCommand):
                     self._serve(host, port, demo, keep)
                 finally:
                     planning.end()
+                    archive_jobs.end()
                     _leave_seats()
                     settle(settings.DATABASE)
         except FolderBusy as busy:
@@ -96,7 +101,7 @@ class Command(BaseCommand):
             self._say_where(f"https://{name or host}:{port}/")
         else:
             self._say_where(f"https://{name}/" if settings.TLS and name else f"http://{host}:{port}/")
-        warming = Timer(_WARM_UP_AFTER_S, _warm_up)
+        warming = Timer(_WARM_UP_AFTER_S, _warm_up, [timezone.now()])
         warming.daemon = True
         warming.start()
         if not demo:
