@@ -24,7 +24,7 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import LEARNED, Kitchen
 from kemble.core.learn.sights import sight_from
-from kemble.core.log.blind import Answer, Halves
+from kemble.core.log.blind import GivenAnswer, Halves
 from kemble.core.log.taste import SCALE, Compared
 from kemble.core.plan.occasion import Occasion
 from kemble.core.run.events import event_from
@@ -133,7 +133,7 @@ SORTS: tuple[Sort, ...] = (
         "splits",
         SplitBatch,
         "kitchen", 5_000,
-        lambda row: (Halves.model_validate(row.document), [Answer.model_validate(one) for one in row.answers]),
+        lambda row: (Halves.model_validate(row.document), [GivenAnswer.model_validate(one) for one in row.answers]),
     ),
     Sort("removed", Removed, "kitchen", 10_000, lambda row: dict(row.document)),
 )  # fmt: skip
@@ -175,6 +175,8 @@ def _told(sort: Sort, row: models.Model, numbers: Mapping[str, Mapping[int, int]
             told[one.name] = value.isoformat()
         else:
             told[one.name] = value
+    if isinstance(row, SplitBatch):  # who answered is a number that means something only here
+        told["answers"] = [{"taster": one["taster"], "code": one["code"]} for one in row.answers]
     if isinstance(row, OccasionRecord):
         told["document"] = renumbered(row.document, numbers["sheets"].get)
     return told

@@ -37,4 +37,4 @@ class DocumentField(_Plain, models.JSONField):
 
     def from_db_value(self, value: str | None, *args: Any) -> Any:
         document = super().from_db_value(value, *args)
-        return clean_stored_json(value, document) if value else document
+        return clean_stored_json(value, document) if isinstance(value, str) else document

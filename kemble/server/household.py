@@ -13,6 +13,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.words import say
 from kemble.server.door import digest_of, fresh_key
 from kemble.server.models import Browser, Invitation, KitchenRecord, Member
+from kemble.server.names import is_name, like
 from kemble.server.roles import Role
 from kemble.server.turns import writing
 
@@ -60,9 +61,7 @@ def take(key: str, name: str, password: str, now: datetime) -> User:
     """Come into the household by an invitation, under a name and a password of one's own."""
     invitation_of(key, now)
     user = User(username=name)
-    try:
-        User.username_validator(name)
-    except ValidationError:
+    if not is_name(name):
         refuse(
             "name",
             say("has something in it that is no name"),
@@ -71,8 +70,9 @@ def take(key: str, name: str, password: str, now: datetime) -> User:
     user.set_password(good_password(password, user))
     with writing():
         invitation = invitation_of(key, now)
-        if User.objects.filter(username__iexact=name).exists():
-            refuse("name", say("is taken"), say("another one"))
+        taken = like(name, User.objects.values_list("username", flat=True))
+        if taken is not None:
+            refuse("name", say("is taken, or reads like “{taken}”", taken=taken), say("another one"))
         user.save()
         Member.objects.create(kitchen=invitation.kitchen, user=user, role=invitation.role, since=now)
         invitation.delete()

@@ -25,6 +25,7 @@ _SLIDE_AFTER = timedelta(days=1)
 _SLID = "slid"
 
 
+TIME_HEADER = "Kemble-Time"
 _FORM_BYTES = 64_000  # of a form beside the file that it carries
 # Where files come in: what one may weigh. It is read in pieces from the disk, never as one body.
 _FILES: tuple[tuple[re.Pattern[str], int], ...] = (
@@ -42,6 +43,19 @@ class Spoken:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         speak_as(USUAL)
         return self.get_response(request)
+
+
+class ServerTime:
+    """Every answer of the API says what time it is here, so that a device can tell how far its own clock is off."""
+
+    def __init__(self, get_response: Handler) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.get_response(request)
+        if request.path.startswith("/api/"):
+            response[TIME_HEADER] = timezone.now().isoformat(timespec="milliseconds")
+        return response
 
 
 class BodyLimit:

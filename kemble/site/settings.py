@@ -54,6 +54,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",  # before WhiteNoise, or the page has no policy
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "kemble.server.middleware.ServerTime",
     "kemble.server.middleware.Spoken",
     "kemble.server.middleware.ReadableRefusals",
     "kemble.server.middleware.BodyLimit",

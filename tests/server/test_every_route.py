@@ -143,7 +143,8 @@ def bodies_of(found):
     run, number, document = found["run_id"], found["sheet_id"], found["document"]
     return {
         "POST /benches/{bench_id}/marks": {"uid": "12345678", "kind": "piece", "grams": 20},
-        "PUT /log/{batch_id}": {"note": "mine"},
+        "POST /archive/staged/{archive_id}/take": {"how": "in place"},
+        "PUT /log/{batch_id}": {"tastes": {}, "faults": [], "note": "mine", "pieces": None, "grams": None},
         "PUT /log/{batch_id}/left-out": {"left_out": True},
         "POST /log/{batch_id}/next": {"kind": "please"},
         "POST /log/{batch_id}/tastings": {"liking": 9},

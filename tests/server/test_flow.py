@@ -17,6 +17,7 @@ from kemble.server.models import Run, RunEvent, Stock
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+SAID = {"tastes": {}, "faults": [], "note": "", "pieces": 20, "grams": None}
 
 
 @pytest.fixture(autouse=True)
@@ -394,9 +395,9 @@ class TestPutBy:
 
     def test_said_anew_it_is_in_place_of_what_was_said(self, owner, sheet):
         batch = self.logged(owner, sheet, pieces=20, kept=[{"where": "fridge", "pieces": 8}]).body
-        owner.ask("PUT", f"/log/{batch['id']}", {"pieces": 20, "kept": [{"where": "counter", "pieces": 3}]})
+        owner.ask("PUT", f"/log/{batch['id']}", {**SAID, "kept": [{"where": "counter", "pieces": 3}]})
         assert [(one["where"], one["pieces"]) for one in owner.ask("GET", "/to-eat").body] == [("counter", 3)]
-        owner.ask("PUT", f"/log/{batch['id']}", {"pieces": 20, "note": "Chewy."})
+        owner.ask("PUT", f"/log/{batch['id']}", {**SAID, "note": "Chewy."})
         assert len(owner.ask("GET", "/to-eat").body) == 1  # nothing said of it, it stays as it was
 
     def test_no_more_than_there_were(self, owner, sheet):

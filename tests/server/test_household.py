@@ -5,6 +5,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 from asking import Asking
+from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 
 from kemble.server.models import Browser, Invitation, KitchenRecord, Member
@@ -90,6 +91,26 @@ class TestInvitation:
         assert (told.status_code, told.body["problems"][0]["path"].rpartition(".")[2]) == (422, path)
         assert client.ask("GET", "/session").body["signed_in"] is False
         assert take(key)[1].status_code == 200
+
+    @pytest.mark.parametrize("name", ["OWNER", "оwner", "ｏｗｎｅｒ", "ow\u200dner", "𝐨wner", "0wner", "ownег"])
+    def test_a_name_that_reads_like_another_is_taken(self, owner, name):
+        """Cyrillic, full-width, bold, with figures and pairs of letters for letters, and with what nobody sees in it."""
+        key = key_of(invite(owner))
+        _, told = take(key, name)
+        assert (told.status_code, told.body["problems"][0]["path"]) == (422, "name"), told.body
+        assert take(key)[1].status_code == 200
+
+    @pytest.mark.parametrize("name", ["Ольга", "रीता", "米子", "محمد", "Ζωή", "שָׂרָה", "o'brien", "owen", "rye_2"])
+    def test_a_name_of_any_script_is_welcome(self, owner, name):
+        client, told = take(key_of(invite(owner)), name)
+        assert told.status_code == 200, told.body
+        client.ask("DELETE", "/session")
+        assert Asking().ask("POST", "/session", {"username": name, "password": PASSWORD}).status_code == 200
+
+    def test_an_account_that_reads_like_another_already_goes_on(self, owner):
+        """From before names were compared."""
+        User.objects.create_user("оwner", password=PASSWORD)
+        assert Asking().ask("POST", "/session", {"username": "оwner", "password": PASSWORD}).status_code == 200
 
     @pytest.mark.parametrize("role", ["owner", "king", ""])
     def test_nobody_is_asked_in_as(self, owner, role):

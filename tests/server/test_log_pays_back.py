@@ -4,9 +4,12 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 import time_machine
+from asking import Asking
+from django.contrib.auth.models import User
 
 from kemble.server.learning import relearn
-from kemble.server.models import Batch, KitchenRecord
+from kemble.server.models import Batch, KitchenRecord, Member
+from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -313,15 +316,62 @@ class TestSplitBatch:
         assert told["served"]["verdict"]["told_apart"]
         assert owner.ask("GET", "/splits").body[0]["says"] == "Told apart: 6 of 6 found the odd one."
 
-    def test_a_taster_is_not_told_which_is_which_before_all_have_answered(self, owner, invited):
-        made, taster = owner.ask("POST", "/splits", BODY).body, invited["taster"]
-        for number, codes in enumerate(made["codes"], start=1):
-            asked = taster.ask("GET", f"/splits/{made['id']}")
+    @pytest.fixture
+    def table(self, owner, invited):
+        """A table for three, and three tasters: (its number, its codes, the tasters)."""
+        made = owner.ask("POST", "/splits", {"split": {**BODY["split"], "tasters": 3}}).body
+        kitchen = local_owner().member.kitchen
+        tasters = [invited["taster"]]
+        for name in ("wren", "rye"):
+            user = User.objects.create_user(name)
+            Member.objects.create(kitchen=kitchen, user=user, role="taster")
+            tasters.append(Asking())
+            tasters[-1].force_login(user)
+        return made["id"], made["codes"], tasters
+
+    def answer(self, client, split, taster, code):
+        return client.ask("POST", f"/splits/{split}/answers", {"taster": taster, "code": code})
+
+    def test_a_taster_is_told_nothing_of_the_others_before_all_have_answered(self, table, owner):
+        split, codes, tasters = table
+        for number, taster in enumerate(tasters, start=1):
+            asked = taster.ask("GET", f"/splits/{split}")
             assert asked.body["served"] is None
+            assert (asked.body["answers"], asked.body["mine"]) == ([], None)
+            assert asked.body["answered"] == list(range(1, number))
             assert not any(word in asked.content.decode() for word in ('"half"', '"seed"', '"right"'))
-            assert taster.ask("GET", "/splits").body[0]["says"] == f"{number - 1} of 6 have answered"
-            told = taster.ask("POST", f"/splits/{made['id']}/answers", {"taster": number, "code": codes[0]}).body
-        assert told["served"]["cups"] == made["served"]["cups"]
+            assert taster.ask("GET", "/splits").body[0]["says"] == f"{number - 1} of 3 have answered"
+            told = self.answer(taster, split, number, codes[number - 1][0]).body
+            assert told["mine"] == number
+        assert told["served"]["cups"] == owner.ask("GET", f"/splits/{split}").body["served"]["cups"]
+        assert len(told["answers"]) == 3
+
+    def test_a_taster_answers_once_for_one(self, table):
+        """Not for another seat, not in another's place."""
+        split, codes, (one, two, _) = table
+        assert self.answer(one, split, 1, codes[0][0]).status_code == 200
+        for taster, seat in ((one, 2), (one, 3), (two, 1)):
+            refused = self.answer(taster, split, seat, codes[seat - 1][0])
+            assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "taster")
+        assert one.ask("GET", f"/splits/{split}").body["answered"] == [1]
+
+    def test_it_can_be_changed_until_what_was_in_the_cups_is_told(self, table, owner):
+        split, codes, tasters = table
+        assert self.answer(tasters[0], split, 1, codes[0][0]).status_code == 200
+        assert self.answer(tasters[0], split, 1, codes[0][1]).body["answers"] == [{"taster": 1, "code": codes[0][1]}]
+        for number in (2, 3):
+            self.answer(tasters[number - 1], split, number, codes[number - 1][0])
+        refused = self.answer(tasters[0], split, 1, codes[0][2])
+        assert (refused.status_code, "all have answered" in refused.body["problems"][0]["says"]) == (422, True)
+        kept = owner.ask("GET", f"/splits/{split}").body["answers"]
+        assert {"taster": 1, "code": codes[0][1]} in kept
+
+    def test_whoever_serves_writes_down_what_is_said_aloud(self, table, owner):
+        split, codes, (one, *_) = table
+        assert self.answer(owner, split, 2, codes[1][0]).status_code == 200
+        assert self.answer(owner, split, 3, codes[2][0]).status_code == 200
+        assert self.answer(one, split, 2, codes[1][1]).status_code == 422
+        assert self.answer(one, split, 1, codes[0][0]).body["served"]
 
     def test_what_is_no_answer(self, owner):
         made = owner.ask("POST", "/splits", BODY).body

@@ -246,8 +246,15 @@ class TestLog:
         assert tell(owner, run, "started", "cut").status_code == 422
         assert [one["id"] for one in owner.ask("GET", "/log").body["batches"]] == [batch["id"]]
         assert [dot["id"] for dot in owner.ask("GET", f"/sheets/{sheet['id']}").body["dots"]] == [batch["id"]]
-        changed = owner.ask("PUT", f"/log/{batch['id']}", {"tastes": {"softness": 0}, "faults": [], "note": ""})
-        assert changed.body["verdict"] == "just right"
+        anew = {"tastes": {"softness": 0}, "faults": [], "note": "", "pieces": None, "grams": None}
+        assert owner.ask("PUT", f"/log/{batch['id']}", anew).body["verdict"] == "just right"
+        for left_out in anew:
+            some = {name: value for name, value in anew.items() if name != left_out}
+            refused = owner.ask("PUT", f"/log/{batch['id']}", some)
+            assert refused.status_code == 422
+            assert [(one["path"], one["says"]) for one in refused.body["problems"]] == [(left_out, "is missing")]
+        assert len(owner.ask("PUT", f"/log/{batch['id']}", {}).body["problems"]) == 5
+        assert owner.ask("GET", f"/log/{batch['id']}").body["tastes"] == {"softness": 0}
         assert owner.ask("DELETE", f"/runs/{run}").status_code == 422
 
     def test_a_rehearsal_is_logged_but_is_no_dot(self, owner, sheet):

@@ -199,3 +199,28 @@ def test_sheets_in_the_order_that_is_asked_for_with_what_they_look_like(owner):
     }
     assert tray["kind"] == "tin"
     assert tray["wide_mm"] > tray["high_mm"] > 5
+
+
+class TestWhatIsLeftOutStays:
+    """Of a document that is saved over another one, a field that is not named is not emptied."""
+
+    def test_of_the_kitchen(self, owner):
+        before = owner.ask("GET", "/kitchen").body
+        named = {**before["kitchen"], "name": "The annexe", "cooks": 3}
+        owner.ask("PUT", "/kitchen", {"kitchen": named, "revision": before["revision"]})
+        for some in ({}, {"altitude_m": 700}):
+            assert owner.ask("PUT", "/kitchen", {"kitchen": some}).status_code == 200
+        now = owner.ask("GET", "/kitchen").body["kitchen"]
+        assert now == {**named, "altitude_m": 700}
+
+    def test_of_an_occasion(self, owner, sheet):
+        occasion = {
+            "title": "Mending circle",
+            "note": "by the window",
+            "servings": [{"at": "2027-01-09T15:30", "people": 24}],
+            "dishes": [{"sheet": sheet["id"]}],
+        }
+        made = owner.ask("POST", "/occasions", {"occasion": occasion}).body
+        later = {"servings": [{"at": "2027-01-09T16:30", "people": 24}]}
+        now = owner.ask("PUT", f"/occasions/{made['id']}", {"occasion": later}).body["occasion"]
+        assert now == {**made["occasion"], "servings": [{**made["occasion"]["servings"][0], "at": "2027-01-09T16:30"}]}

@@ -7,6 +7,7 @@ import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, Worked } from "./api/client";
 import { queryClient } from "./api/queries";
+import { TIME_HEADER } from "./api/reach";
 import { newPart } from "./sheet/edits";
 
 export interface Asked {
@@ -38,7 +39,7 @@ export function serve(answer: (asked: Asked) => Answer) {
     if (typeof found === "string") throw new TypeError("no network");
     return new Response(found.status === 204 ? null : JSON.stringify(found.body ?? {}), {
       status: found.status ?? 200,
-      headers: { "Content-Type": "application/json" },
+      headers: { "Content-Type": "application/json", ...timeOf(found.body) },
     });
   });
   return {
@@ -48,6 +49,12 @@ export function serve(answer: (asked: Asked) => Answer) {
     },
   };
 }
+
+/** A server that says in its answer what its clock shows says so in its head, too. */
+const timeOf = (body: unknown): Record<string, string> => {
+  const wall = (body as { wall?: string } | undefined)?.wall;
+  return wall ? { [TIME_HEADER]: wall } : {};
+};
 
 /** Lets so much time pass on the test's own clock, and everything that was waiting for it happen. */
 export const pass = (ms: number) =>

@@ -11,7 +11,7 @@ beforeEach(async () => {
   const { queryClient } = await import("./api/queries");
   const { showLengthsIn, showTemperaturesIn } = await import("./ui/words");
   signedIn();
-  heardFrom(new Response("{}"));
+  heardFrom(new Response("{}"), 0);
   localStorage.clear();
   sessionStorage.clear();
   queryClient.clear();

@@ -14,6 +14,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.facts.problems import refuse
 from kemble.core.words import Words, say
 
 Kind = Literal["triangle", "paired"]
@@ -55,6 +56,25 @@ class Answer(BaseModel):
 
     taster: int = Field(ge=1, le=MOST_TASTERS, description="the number of a taster")
     code: str = Field(min_length=3, max_length=3, description="the three figures on a cup")
+
+
+class GivenAnswer(Answer):
+    """An answer as it is kept: `by` is who gave it, by a name that means something only where it is kept; "" for whoever
+    serves, on behalf of a taster."""
+
+    by: str = Field("", max_length=40, description="at most 40 letters")
+
+
+def check_seat(split: Halves, answers: Sequence[GivenAnswer], answer: Answer, by: str) -> None:
+    """Raises Refused unless who asks may give that answer: a taster has one seat, nobody answers for another, and what the
+    cups held is known once all have answered, so that nobody changes anything from there on."""
+    if len(answers) >= split.tasters:
+        refuse("taster", say("can change nothing any more: all have answered"), say("a tasting that still goes on"))
+    for given in answers:
+        if given.taster == answer.taster and given.by != by:
+            refuse("taster", say("{taster} has answered already", taster=answer.taster), say("another number"))
+        if given.taster != answer.taster and given.by == by:
+            refuse("taster", say("is another than you are"), say("{taster}, as whom you answered", taster=given.taster))
 
 
 class Verdict(BaseModel):

@@ -117,11 +117,17 @@ class Happening(BaseModel):
 
 
 class Event(Happening):
-    """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm."""
+    """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
+
+    Where the clock of the device that told it was off, `device_at` is what that clock showed, and `clock_error_s` how many
+    seconds it was slow (device_clock.py); `at` is corrected by that.
+    """
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime = Field(description="an instant with its time zone")
     rest: Rest | None = None
+    device_at: datetime | None = None
+    clock_error_s: float | None = None
 
     @property
     def document(self) -> dict[str, Any]:

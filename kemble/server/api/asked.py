@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, TypeVar
 
 from django.http import HttpRequest
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from kemble.core.facts.problems import Refused, problems_from
 from kemble.server.models import KitchenRecord, Member
 
 MOST_NUMBER = 2**53 - 1  # beyond it a browser's numbers are no longer whole
@@ -33,6 +34,24 @@ class Body(BaseModel):
     """What a route takes in. A key that it does not know is refused."""
 
     model_config = ConfigDict(extra="forbid")
+
+
+Document = TypeVar("Document", bound=BaseModel)
+
+
+def completed(sent: Document, before: Document) -> Document:
+    """What was sent, and of the fields that were left out what stood there before: leaving out empties nothing.
+
+    Raises Refused where the two do not go together.
+    """
+    left_out = type(sent).model_fields.keys() - sent.model_fields_set
+    if not left_out:
+        return sent
+    kept = before.model_dump(mode="json", include=set(left_out))
+    try:
+        return type(sent).model_validate({**sent.model_dump(mode="json", exclude=set(left_out)), **kept})
+    except ValidationError as error:
+        raise Refused(problems_from(error, type(sent))) from None
 
 
 class Write(Body):

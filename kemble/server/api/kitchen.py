@@ -14,7 +14,7 @@ from kemble.core.physics.steaming import Steam
 from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking
+from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, completed
 from kemble.server.api.refusal import Conflict
 from kemble.server.dropping import keep_removed
 from kemble.server.learning import relearn
@@ -126,7 +126,7 @@ def _open(found: KitchenRecord) -> KitchenOpen:
 
 @router.put("/kitchen", response={200: KitchenOpen})
 def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen:
-    """Save the settings over the revision that was edited; 409 when somebody saved in between.
+    """Save the settings over the revision that was edited; 409 when somebody saved in between. What is left out stays.
 
     Tins and ingredients that are taken out can be brought back.
     """
@@ -135,8 +135,9 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
         if receipt_of(found, save_kitchen.uid, "kitchen") is None:
             if save_kitchen.revision not in (None, found.revision):
                 raise Conflict(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
-            keep_removed(found, found.settings, save_kitchen.kitchen)
-            found.document = save_kitchen.kitchen.model_dump(mode="json", exclude=LEARNED)
+            changed = completed(save_kitchen.kitchen, found.typed)
+            keep_removed(found, found.settings, changed)
+            found.document = changed.model_dump(mode="json", exclude=LEARNED)
             found.set_up = True
             found.revision += 1
             found.save()

@@ -62,6 +62,16 @@ class Outcome(Write):
         return Said(self.tastes, self.faults, self.note, self.pieces, self.grams)
 
 
+class Correction(Outcome):
+    """How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied."""
+
+    tastes: dict[str, Annotated[int, Field(ge=-100, le=100)]] = Field(max_length=12, description="scales of the way")
+    faults: list[str] = Field(max_length=20, description="faults of the way, or none")
+    note: str = Field(max_length=4000, description="at most 4000 letters, or none")
+    pieces: int | None = Field(ge=0, le=1000, description="a whole number from 0 to 1000, or null")
+    grams: float | None = Field(gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g, or null")
+
+
 class BatchCard(BaseModel):
     id: int
     run: int
@@ -354,10 +364,11 @@ def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
 
 
 @router.put("/log/{int:batch_id}", response={200: BatchOpen})
-def change_batch(request: HttpRequest, batch_id: int, outcome: Outcome) -> HttpResponse:
+def change_batch(request: HttpRequest, batch_id: int, correction: Correction) -> HttpResponse:
+    """Say anew how a batch came out."""
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
     with writing():
-        changed = log_outcome(batch.run, outcome.said, outcome.kept)
+        changed = log_outcome(batch.run, correction.said, correction.kept)
     return _opened(changed)
 
 

@@ -20,7 +20,7 @@ from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
 from kemble.core.words import Words, say
 from kemble.server import planning
-from kemble.server.api.asked import MOST_NUMBER, Write, asking
+from kemble.server.api.asked import MOST_NUMBER, Write, asking, completed
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.days import Made, check_occasion, kept_day, store_occasion
 from kemble.server.dropping import drop
@@ -248,11 +248,12 @@ def open_occasion(request: HttpRequest, occasion_id: int) -> HttpResponse:
 
 @router.put("/occasions/{int:occasion_id}", response={200: OccasionOpen})
 def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOccasion) -> HttpResponse:
-    """Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between."""
+    """Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between. What is
+    left out stays as it was."""
     kitchen = asking(request)
     record = occasion_of(kitchen, occasion_id)
     sent = receipt_of(kitchen, save_occasion.uid, "occasion")
-    checked = None if sent else check_occasion(kitchen, save_occasion.occasion)
+    checked = None if sent else check_occasion(kitchen, completed(save_occasion.occasion, record.occasion))
     with writing():
         record = occasion_of(kitchen, occasion_id)
         if checked and receipt_of(kitchen, save_occasion.uid, "occasion") is None:

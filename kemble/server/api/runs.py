@@ -26,6 +26,7 @@ from kemble.core.log.evidence import FaultTold, at_step, told
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual import with_added
+from kemble.core.run.device_clock import NOTICED_S, DeviceClock, event_time
 from kemble.core.run.events import Event, Happening, check_event, plan_now
 from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
 from kemble.core.run.state import RunState
@@ -62,10 +63,17 @@ class NewRun(Write):
 
 
 class NewEvent(Happening):
-    """`at` is on the run's own clock; left out, it is now."""
+    """`at` is on the run's own clock; left out, it is now.
+
+    `device_at` is what the device's own clock showed then, `device_now` what it shows as this is sent, and `clock_error_s`
+    by how many seconds it knew that clock to be slow: null when it never heard an answer by which to tell.
+    """
 
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     at: datetime | None = Field(None, description="an instant with its time zone")
+    device_at: datetime | None = Field(None, description="an instant with its time zone")
+    device_now: datetime | None = Field(None, description="an instant with its time zone")
+    clock_error_s: float | None = Field(None, ge=-4e7, le=4e7, allow_inf_nan=False, description="seconds")
 
 
 class RunClock(BaseModel):
@@ -358,19 +366,41 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     if there is not None:
         return answer(there.event)  # sent before: it stands already
     now = run.clock()
-    at = new_event.at or now
-    if at.tzinfo is None:
-        refuse("at", say("has no time zone"), say("an instant such as 2026-12-05T15:30:00Z"))
-    at = min(max(at, run.clock_began), now)  # a page's clock may be off; the run's is what counts
+    at, error_s = _event_time(run, new_event)
+    said, at = at, min(max(at, run.clock_began), now)  # nothing happens before it began, or is still to come
+    told_otherwise = abs((said - at).total_seconds()) > NOTICED_S or abs(error_s) > NOTICED_S
     if run.finished and new_event.kind != "finished":
         end = next((event for event in reversed(run.log) if event.kind == "finished"), None)
         if end is None or at >= end.at:
             refuse("run", say("is finished"), say("a run that is still going"))
-    event = Event.model_validate({**new_event.model_dump(), "at": at})
+    event = Event.model_validate(
+        {
+            **new_event.model_dump(exclude={"device_now"}),
+            "at": at,
+            "device_at": (new_event.device_at or said) if told_otherwise else None,
+            "clock_error_s": round(error_s, 1) if abs(error_s) > NOTICED_S else None,
+        }
+    )
     check_event(run.plan, event)
     _check_added(run, event)
     add_event(run, event)
     return answer(event)
+
+
+def _event_time(run: Run, new_event: NewEvent) -> tuple[datetime, float]:
+    """When it happened on the run's own clock, and by how many seconds the clock of whoever tells it is slow."""
+    for name in ("at", "device_at", "device_now"):
+        told: datetime | None = getattr(new_event, name)
+        if told is not None and told.tzinfo is None:
+            refuse(name, say("has no time zone"), say("an instant such as 2026-12-05T15:30:00Z"))
+    error_s = new_event.clock_error_s or 0.0
+    if new_event.device_at is None or new_event.device_now is None or new_event.clock_error_s is not None:
+        return new_event.at or run.clock(), error_s
+    when = event_time(DeviceClock(new_event.device_at, new_event.device_now), timezone.now())
+    try:
+        return run.clock(when.at), when.error_s
+    except OverflowError:  # thousands of years from now, at the pace of a rehearsal
+        return when.at, when.error_s
 
 
 @router.get("/runs/{int:run_id}/hands", response={200: HandsDrawn})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime
 
 from django.http import HttpRequest
@@ -12,7 +13,7 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.log.blind import Answer, Cup, Halves, Kind, Verdict, cups_of, verdict
+from kemble.core.log.blind import Answer, Cup, GivenAnswer, Halves, Kind, Verdict, check_seat, cups_of, verdict
 from kemble.core.words import Words, say
 from kemble.server.api.asked import Write, asking, member_of
 from kemble.server.dropping import drop
@@ -45,40 +46,50 @@ class Served(BaseModel):
 
 
 class SplitOpen(BaseModel):
-    """A table: `codes` of every taster's cups in their order. `served` is kept from a taster until all have answered."""
+    """A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
+    has `answered`; the other answers and what was `served` are kept from them until all have answered."""
 
     id: int
     title: str
     made: datetime
     kind: Kind
     codes: list[list[str]]
+    answered: list[int]
+    mine: int | None
     answers: list[Answer]
     served: Served | None
 
 
 def _opened(request: HttpRequest, row: SplitBatch) -> SplitOpen:
     split, answers = _said(row)
-    cups = cups_of(split)
+    cups, me = cups_of(split), _by(request)
+    knows = _may_know(request, split, answers)
     return SplitOpen(
         id=row.pk,
         title=row.title,
         made=row.made,
         kind=split.kind,
         codes=[[cup.code for cup in table] for table in cups],
-        answers=answers,
-        served=Served(split=split, cups=cups, verdict=verdict(split, answers))
-        if _may_know(request, split, answers)
-        else None,
+        answered=sorted(one.taster for one in answers),
+        mine=next((one.taster for one in answers if me and one.by == me), None),
+        answers=[Answer(taster=one.taster, code=one.code) for one in answers if knows or (me and one.by == me)],
+        served=Served(split=split, cups=cups, verdict=verdict(split, answers)) if knows else None,
     )
 
 
-def _may_know(request: HttpRequest, split: Halves, answers: list[Answer]) -> bool:
+def _may_know(request: HttpRequest, split: Halves, answers: Sequence[Answer]) -> bool:
     """Whether who asks may be told what is in which cup: a taster's answer would be no answer."""
     return member_of(request).role != Role.TASTER or len(answers) >= split.tasters
 
 
-def _said(row: SplitBatch) -> tuple[Halves, list[Answer]]:
-    return Halves.model_validate(row.document), [Answer.model_validate(one) for one in row.answers]
+def _by(request: HttpRequest) -> str:
+    """Who answers: a taster for themselves; "" for whoever serves, who writes down what each taster says."""
+    member = member_of(request)
+    return str(member.pk) if member.role == Role.TASTER else ""
+
+
+def _said(row: SplitBatch) -> tuple[Halves, list[GivenAnswer]]:
+    return Halves.model_validate(row.document), [GivenAnswer.model_validate(one) for one in row.answers]
 
 
 @router.get("/splits", response={200: list[SplitCard]})
@@ -115,7 +126,9 @@ def open_split(request: HttpRequest, split_id: int) -> SplitOpen:
 
 @router.post("/splits/{int:split_id}/answers", response={200: SplitOpen})
 def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOpen:
-    """A taster's choice; a second one stands in place of the first."""
+    """A taster's choice; a second one stands in place of the first, until all have answered. Whoever serves may answer for
+    those who do so aloud."""
+    by = _by(request)
     with writing():
         row = get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request))
         split, answers = _said(row)
@@ -129,7 +142,10 @@ def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOp
         codes = [cup.code for cup in cups[answer.taster - 1]]
         if answer.code not in codes:
             refuse("code", say("{code} is not a cup of that taster", code=answer.code), ", ".join(codes))
-        row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), answer)]
+        if by:
+            check_seat(split, answers, answer, by)
+        given = GivenAnswer(taster=answer.taster, code=answer.code, by=by)
+        row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), given)]
         SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
     return _opened(request, row)
 

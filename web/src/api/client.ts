@@ -136,6 +136,7 @@ const ofAnother = (error: unknown) => (error as { problems?: Problem[] } | undef
 
 /** The data of an answer; throws Refused for anything else, an unreachable server included. */
 export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const asked = Date.now();
   let answer: { data?: T; error?: unknown; response: Response };
   try {
     answer = await call;
@@ -144,7 +145,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     heardNothing();
     throw new Refused(0, [{ path: "the kitchen", says: t`cannot be reached just now`, accepts: "" }]);
   }
-  heardFrom(answer.response);
+  heardFrom(answer.response, asked);
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 403 && !ofAnother(answer.error)) void api.GET("/api/session"); // a new token, for the next try
   const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;

@@ -185,6 +185,14 @@ export const LIMITS = {
     "max": 2147483648,
     "usual": 1
   },
+  "Correction.pieces": {
+    "min": 0,
+    "max": 1000
+  },
+  "Correction.grams": {
+    "above": 0,
+    "max": 50000
+  },
   "Cut.pieces": {
     "min": 1,
     "max": 400,
@@ -436,6 +444,10 @@ export const LIMITS = {
   "NewEvent.times": {
     "min": 1,
     "max": 1000
+  },
+  "NewEvent.clock_error_s": {
+    "min": -40000000.0,
+    "max": 40000000.0
   },
   "NewRun.sheet": {
     "min": 1,

@@ -14,6 +14,8 @@ export interface Reach {
   signedOut: boolean;
 }
 
+/** On every answer of the server's own: what time it is there. */
+export const TIME_HEADER = "Kemble-Time";
 const HEARD = "kemble-heard";
 /** On an answer that the service worker took from its store: when it was given. */
 export const KEPT_HEADER = "kemble-kept";
@@ -33,13 +35,15 @@ function become(now: Partial<Reach>) {
 }
 
 /** An answer came: from the kitchen itself, or out of what was kept. */
-export function heardFrom(response: Response) {
+export function heardFrom(response: Response, asked: number) {
   const kept = response.headers.get(KEPT_HEADER);
   if (kept) {
     become({ away: true, heard: Math.max(reach.heard ?? 0, Date.parse(kept)) });
     return;
   }
   const now = Date.now();
+  const said = Date.parse(response.headers.get(TIME_HEADER) ?? "");
+  if (!Number.isNaN(said)) setClock(said, asked, now);
   if (now - (reach.heard ?? 0) > 1_000) localStorage.setItem(HEARD, String(now));
   become({ away: false, heard: now, ...(response.status === 401 ? { signedOut: true } : {}) });
 }
@@ -62,21 +66,52 @@ const watch = (told: () => void) => {
   return () => watchers.delete(told);
 };
 
+// --- this device's clock --------------------------------------------------------
+
 const OFF = "kemble-clock-off";
+const SET = "kemble-clock-set";
+/** A clock that is so much off is worth a word. */
+const WORTH_A_WORD_MS = 60_000;
+
+/** By how many ms this device's clock is slow; null when no answer has said yet. Measured at every answer. */
+export function clockOff(): number | null {
+  const off = localStorage.getItem(OFF);
+  return off === null ? null : Number(off) || 0;
+}
 
 /** The server's clock in ms, as far as this page knows it: also after a reload without the server. */
-export const serverNow = () => Date.now() + (Number(localStorage.getItem(OFF)) || 0);
+export const serverNow = () => Date.now() + (clockOff() ?? 0);
 
 /**
- * Set the clock by what an answer says of the server's own, asked for at `asked` on this page's: it was right at some
- * moment between asking and hearing, and a clock that could be right within that is left alone, so that a slow answer
- * does not set it back. An answer out of the store is old by as long as it lay there, and says nothing.
+ * Measure this device's clock by what an answer says of the server's own, asked for at `asked` and heard at `heard` on
+ * this device's: it was right at some moment between the two, and a clock that could be right within that is left alone,
+ * so that a slow answer does not set it back.
  */
-export function setClock(wall: string, asked: number) {
-  if (reach.away) return;
-  const said = Date.parse(wall);
-  const off = Number(localStorage.getItem(OFF)) || 0;
-  localStorage.setItem(OFF, String(Math.min(Math.max(off, said - Date.now()), said - asked)));
+function setClock(said: number, asked: number, heard: number) {
+  const before = clockOff();
+  const off = Math.min(Math.max(before ?? said - heard, said - heard), said - asked);
+  if (off === before) return;
+  localStorage.setItem(OFF, String(off));
+  const moved = before === null ? 0 : off - before;
+  if (Math.abs(moved) > WORTH_A_WORD_MS) localStorage.setItem(SET, String(-moved));
+  for (const watch of watchers) watch();
+}
+
+/** Somebody has seen that the clock was set. */
+export function clockSetSeen() {
+  localStorage.removeItem(SET);
+  for (const watch of watchers) watch();
+}
+
+/** By how many ms the clock is slow, where that is worth a word; and by how many it was set forward since last heard. */
+const clockWords = () => {
+  const off = clockOff() ?? 0;
+  return `${Math.abs(off) > WORTH_A_WORD_MS ? off : 0} ${Number(localStorage.getItem(SET)) || 0}`;
+};
+
+export function useDeviceClock() {
+  const [off = 0, set = 0] = useSyncExternalStore(watch, clockWords).split(" ").map(Number);
+  return { off, set };
 }
 
 export const useReach = () => useSyncExternalStore(watch, () => reach);

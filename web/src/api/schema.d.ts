@@ -475,7 +475,7 @@ export interface paths {
         get: operations["kemble_server_api_kitchen_kitchen"];
         /**
          * Save Kitchen
-         * @description Save the settings over the revision that was edited; 409 when somebody saved in between.
+         * @description Save the settings over the revision that was edited; 409 when somebody saved in between. What is left out stays.
          *
          *     Tins and ingredients that are taken out can be brought back.
          */
@@ -670,7 +670,10 @@ export interface paths {
         };
         /** Open Batch */
         get: operations["kemble_server_api_log_open_batch"];
-        /** Change Batch */
+        /**
+         * Change Batch
+         * @description Say anew how a batch came out.
+         */
         put: operations["kemble_server_api_log_change_batch"];
         post?: never;
         /**
@@ -782,7 +785,8 @@ export interface paths {
         get: operations["kemble_server_api_occasions_open_occasion"];
         /**
          * Save Occasion
-         * @description Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between.
+         * @description Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between. What is
+         *     left out stays as it was.
          */
         put: operations["kemble_server_api_occasions_save_occasion"];
         post?: never;
@@ -1793,7 +1797,8 @@ export interface paths {
         put?: never;
         /**
          * Answer Split
-         * @description A taster's choice; a second one stands in place of the first.
+         * @description A taster's choice; a second one stands in place of the first, until all have answered. Whoever serves may answer for
+         *     those who do so aloud.
          */
         post: operations["kemble_server_api_splits_answer_split"];
         delete?: never;
@@ -2972,6 +2977,49 @@ export interface components {
             latest: number;
         };
         /**
+         * Correction
+         * @description How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied.
+         */
+        Correction: {
+            /**
+             * Faults
+             * @description faults of the way, or none
+             */
+            faults: string[];
+            /**
+             * Grams
+             * @description above 0, at most 50 000 g, or null
+             */
+            grams: number | null;
+            /**
+             * Kept
+             * @description at most three places; left out, as it was
+             */
+            kept?: components["schemas"]["Kept"][] | null;
+            /**
+             * Note
+             * @description at most 4000 letters, or none
+             */
+            note: string;
+            /**
+             * Pieces
+             * @description a whole number from 0 to 1000, or null
+             */
+            pieces: number | null;
+            /**
+             * Tastes
+             * @description scales of the way
+             */
+            tastes: {
+                [key: string]: number;
+            };
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+        };
+        /**
          * CountWorked
          * @description What is counted while it is done.
          */
@@ -3321,6 +3369,9 @@ export interface components {
         /**
          * Event
          * @description One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
+         *
+         *     Where the clock of the device that told it was off, `device_at` is what that clock showed, and `clock_error_s` how many
+         *     seconds it was slow (device_clock.py); `at` is corrected by that.
          */
         Event: {
             /** @description an ingredient, the part it went into, and its grams */
@@ -3336,6 +3387,10 @@ export interface components {
              * @description -60 to 400 °C
              */
             celsius?: number | null;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
             /**
              * Grams
              * @description above 0, at most 50 000 g
@@ -5082,6 +5137,9 @@ export interface components {
         /**
          * NewEvent
          * @description `at` is on the run's own clock; left out, it is now.
+         *
+         *     `device_at` is what the device's own clock showed then, `device_now` what it shows as this is sent, and `clock_error_s`
+         *     by how many seconds it knew that clock to be slow: null when it never heard an answer by which to tell.
          */
         NewEvent: {
             /** @description an ingredient, the part it went into, and its grams */
@@ -5096,6 +5154,21 @@ export interface components {
              * @description -60 to 400 °C
              */
             celsius?: number | null;
+            /**
+             * Clock Error S
+             * @description seconds
+             */
+            clock_error_s?: number | null;
+            /**
+             * Device At
+             * @description an instant with its time zone
+             */
+            device_at?: string | null;
+            /**
+             * Device Now
+             * @description an instant with its time zone
+             */
+            device_now?: string | null;
             /**
              * Grams
              * @description above 0, at most 50 000 g
@@ -7575,9 +7648,12 @@ export interface components {
         };
         /**
          * SplitOpen
-         * @description A table: `codes` of every taster's cups in their order. `served` is kept from a taster until all have answered.
+         * @description A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
+         *     has `answered`; the other answers and what was `served` are kept from them until all have answered.
          */
         SplitOpen: {
+            /** Answered */
+            answered: number[];
             /** Answers */
             answers: components["schemas"]["Answer"][];
             /** Codes */
@@ -7594,6 +7670,8 @@ export interface components {
              * Format: date-time
              */
             made: string;
+            /** Mine */
+            mine: number | null;
             served: components["schemas"]["Served"] | null;
             /** Title */
             title: string;
@@ -10214,7 +10292,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Outcome"];
+                "application/json": components["schemas"]["Correction"];
             };
         };
         responses: {

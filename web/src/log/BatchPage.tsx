@@ -44,7 +44,10 @@ export default function BatchPage() {
   const kitchen = useQuery(kitchenQuery);
   const [changing, setChanging] = useState(false);
   const save = useMutation({
-    mutationFn: (body: Outcome) => ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body })),
+    mutationFn: ({ pieces = null, grams = null, ...said }: Outcome) => {
+      const body = { ...said, pieces, grams };
+      return ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body }));
+    },
     onSuccess: async (answer) => {
       await settle(client, batchQuery(id).queryKey, answer);
       client.invalidateQueries({ queryKey: ["log"] });

@@ -39,11 +39,15 @@ export default function SplitPage() {
     document.title = t`Tasted blind · Kemble`;
   }, []);
   if (!found.data) return <Waiting error={found.error} />;
-  const { title, kind, codes, answers, served } = found.data;
+  const { title, kind, codes, answers, answered, mine, served } = found.data;
+  const serves = cooks(role);
+  /** A taster has one seat: any that is free, then that one, until all have answered. */
+  const mayAnswer = (taster: number) =>
+    serves || (!served && (mine === null ? !answered.includes(taster) : mine === taster));
   const asks = kind === "triangle" ? t`Which one is the odd one?` : t`Which one do you like better?`;
   return (
     <Frame title={<h1 className="text-2xl">{title}</h1>}>
-      {cooks(role) && (
+      {serves && (
         <p className="mt-4">
           <TextLink to="/log/blind">
             <Trans>All blind tastings</Trans>
@@ -53,6 +57,7 @@ export default function SplitPage() {
       {served && <Says verdict={served.verdict} chance={kind === "triangle" ? 1 / 3 : 1 / 2} />}
       <Sorry error={answer.error} />
       <p className="mt-5 text-xl">{asks}</p>
+      {!serves && <p className="mt-1 text-ink2">{seatWords(mine, served !== null)}</p>}
       <ol className="mt-2 list-none p-0">
         {codes.map((row, i) => {
           const chosen = answers.find((one) => one.taster === i + 1)?.code;
@@ -69,11 +74,17 @@ export default function SplitPage() {
                   className="pick min-h-16 min-w-24 text-xl"
                   aria-pressed={code === chosen}
                   data-on={code === chosen}
+                  disabled={!mayAnswer(i + 1)}
                   onClick={() => answer.mutate({ taster: i + 1, code })}
                 >
                   {code}
                 </button>
               ))}
+              {!serves && !chosen && answered.includes(i + 1) && (
+                <span className="text-ink2">
+                  <Trans>has answered</Trans>
+                </span>
+              )}
             </li>
           );
         })}
@@ -81,6 +92,13 @@ export default function SplitPage() {
       {served && <ForWhoeverServes served={served} />}
     </Frame>
   );
+}
+
+/** What a taster may do now. */
+function seatWords(mine: number | null, isOver: boolean): string {
+  if (isOver) return t`All have answered. Nothing can be changed any more.`;
+  if (mine === null) return t`Press a cup in the row of your number.`;
+  return t`You are taster ${mine}. You can change your answer until all have answered.`;
 }
 
 function Says({ verdict, chance }: { verdict: Served["verdict"]; chance: number }) {

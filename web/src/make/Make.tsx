@@ -7,6 +7,7 @@ import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { kitchenQuery } from "../api/queries";
 import { AwayLine } from "../ui/AwayLine";
+import { ClockLine } from "../ui/ClockLine";
 import { Waiting } from "../ui/Frame";
 import { HelpSlip } from "../ui/HelpSlip";
 import { TriedAgain } from "../ui/TriedAgain";
@@ -99,6 +100,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
       </header>
       <div className="mx-auto w-full max-w-[1280px] px-4 sm:px-10">
         <AwayLine />
+        <ClockLine />
         <TriedAgain failed={failed} />
         {makings.map((making) => (
           <NotTaken key={making.id} run={making} outbox={outbox} />

@@ -44,7 +44,8 @@ export function TellingsProvider({ children }: { children: ReactNode }) {
   const client = useQueryClient();
   const outbox = useOutbox<Telling>(KEPT, async ({ run, event }) => {
     const path = { run_id: run };
-    const kept = await ask(api.POST("/api/runs/{run_id}/events", { params: { path }, body: event }));
+    const body = { ...event, device_now: new Date().toISOString() };
+    const kept = await ask(api.POST("/api/runs/{run_id}/events", { params: { path }, body }));
     await client.cancelQueries({ queryKey: ["run", run] }); // an answer from before it would take it away again
     client.setQueryData<RunOpen>(["run", run], (was) => was && { ...was, events: inOrder(was.events, kept) });
   });

@@ -204,6 +204,21 @@ describe("an event", () => {
   });
 });
 
+it("what is told says what this device's clock showed, and how far that is known to be off", async () => {
+  vi.setSystemTime(Date.parse(BEGAN) - 3 * 3_600_000);
+  const { asked } = server(() => null);
+  const { result } = mount();
+  await pass(50);
+  act(() => result.current.tell(3, { kind: "done", step: "mix" }));
+  const pressed = Date.now();
+  await pass(50);
+  const body = asked.find(post)?.body as NewEvent;
+  expect(body.device_at).toBe(new Date(pressed).toISOString());
+  expect(Date.parse(body.device_now ?? "")).toBeGreaterThanOrEqual(pressed);
+  expect(body.clock_error_s).toBeCloseTo(10_800, 0); // as the first answer told
+  expect(Math.abs(Date.parse(body.at ?? "") - Date.parse(BEGAN))).toBeLessThan(5_000);
+});
+
 describe("the run's clock", () => {
   it.each([
     [1, 10_000],

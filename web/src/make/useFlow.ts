@@ -7,7 +7,7 @@
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef } from "react";
 import { api, ask, type NewEvent, type Plan, type RunOpen } from "../api/client";
-import { serverNow, setClock, useReach } from "../api/reach";
+import { clockOff, serverNow, useReach } from "../api/reach";
 import { newId } from "../ui/newId";
 import { type Event, eventOf, planNow, stateOf, takeable } from "./fold";
 import { useTellings } from "./Tellings";
@@ -29,12 +29,7 @@ const NEWS_MS = 1_500; // another device is seen to agree well within two second
 
 export const runQuery = (id: number) => ({
   queryKey: ["run", id],
-  queryFn: async () => {
-    const asked = Date.now();
-    const answer = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } }));
-    setClock(answer.wall, asked);
-    return answer;
-  },
+  queryFn: () => ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
   refetchInterval: 60_000,
   staleTime: 0,
 });
@@ -66,6 +61,8 @@ export function useFlow(id: number) {
       ...SILENT,
       uid: newId(),
       at: new Date(Math.max(now(), newestOf(run))).toISOString(),
+      device_at: new Date().toISOString(),
+      clock_error_s: clockErrorS(),
       of,
       ...what,
     };
@@ -84,6 +81,11 @@ export function useFlow(id: number) {
     outbox: tellings,
   };
 }
+
+const clockErrorS = () => {
+  const off = clockOff();
+  return off === null ? null : off / 1000;
+};
 
 export type Flow = ReturnType<typeof useFlow>;
 
