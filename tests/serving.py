@@ -215,8 +215,8 @@ class Hand:
     def __init__(self, port, host="127.0.0.1"):
         self.port, self.host, self.cookies = port, host, {}
 
-    def try_to(self, method, path, body=None, **headers):
-        """(status, body), or (None, None) when nobody answers."""
+    def try_to(self, method, path, body=None, text=None, **headers):
+        """(status, body), or (None, None) when nobody answers. `text` is a body as it is to go out."""
         sent = {
             "Host": f"{self.host}:{self.port}",
             "Content-Type": "application/json",
@@ -226,7 +226,7 @@ class Hand:
         }
         connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)
         try:
-            connection.request(method, path, json.dumps(body) if body is not None else None, sent)
+            connection.request(method, path, text or (json.dumps(body) if body is not None else None), sent)
             answer = connection.getresponse()
             text = answer.read()
         except (OSError, http.client.HTTPException):

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from django.apps import apps
 from django.core.management import call_command
-from django.db import connection, connections
+from django.db import connections
 from django.db.migrations.loader import MigrationLoader
 from filelock import FileLock, Timeout
 
@@ -132,25 +132,25 @@ def check_database(file: Path) -> None:
         raise NotOurs(f"{file} comes from a newer Kemble than this one. Update first.")
 
 
-def check_schema(file: Path) -> None:
-    """Raises NotOurs unless a database that is of this version has every table and column as this version has them, and
-    nothing in it that acts by itself."""
-    try:
-        with closing(_read_only(file)) as database:
-            acting = database.execute("SELECT name FROM sqlite_master WHERE type IN ('trigger', 'view')").fetchone()
-            if acting:
-                raise NotOurs(f"{file} holds “{acting[0]}”, which Kemble did not put there.")
-            for model in apps.get_models(include_auto_created=True):
-                table = model._meta.db_table
-                columns = database.execute(f"SELECT name, type, pk FROM pragma_table_info('{table}')").fetchall()  # noqa: S608 (a name of our own)
-                ours = {
-                    (str(field.column), str(field.db_type(connection)).lower(), int(field.primary_key))
-                    for field in model._meta.concrete_fields
-                }
-                if {(name, kind.lower(), key) for name, kind, key in columns} != ours:
-                    raise NotOurs(f"{file} has no table {table} as this version of Kemble has it.")
-    except sqlite3.Error as error:
-        raise NotOurs(f"{file} is not a database of Kemble's ({error}).") from None
+def check_schema(alias: str, told: Path) -> None:
+    """Raises NotOurs, naming the file `told`, unless a database that is of this version has every table and column as this
+    version has them, and nothing in it that acts by itself."""
+    own = connections[alias]
+    with own.cursor() as database:
+        database.execute("SELECT name FROM sqlite_master WHERE type IN ('trigger', 'view')")
+        acting = database.fetchone()
+        if acting:
+            raise NotOurs(f"{told} holds “{acting[0]}”, which Kemble did not put there.")
+        for model in apps.get_models(include_auto_created=True):
+            table = model._meta.db_table
+            database.execute(f"SELECT name, type, pk FROM pragma_table_info('{table}')")  # noqa: S608 (a name of our own)
+            columns = {(name, kind.lower(), bool(key)) for name, kind, key in database.fetchall()}
+            ours = {
+                (str(field.column), str(field.db_type(own)).lower(), field.primary_key)
+                for field in model._meta.concrete_fields
+            }
+            if columns != ours:
+                raise NotOurs(f"{told} has no table {table} as this version of Kemble has it.")
 
 
 def _read_only(file: Path) -> sqlite3.Connection:
@@ -164,17 +164,16 @@ def _upgrade(copy: Path, told: Path) -> None:
     connections.databases[alias] = {**connections.databases["default"], "NAME": str(copy)}
     try:
         call_command("migrate", database=alias, verbosity=0)
+        check_schema(alias, told)
         connections[alias].cursor().execute("PRAGMA journal_mode = DELETE")
+    except NotOurs:
+        raise
     except Exception as error:  # whatever a database that is not ours makes of our migrations
         raise NotOurs(f"{told} could not be brought up to this version of Kemble ({error}).") from None
     finally:
         connections[alias].close()
         del connections.databases[alias]
         del connections[alias]
-    try:
-        check_schema(copy)
-    except NotOurs as error:
-        raise NotOurs(str(error).replace(str(copy), str(told))) from None
 
 
 @contextmanager

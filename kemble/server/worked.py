@@ -81,10 +81,14 @@ def section_of(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
     return {"kind": "piece", "wide_mm": drawn.outer_mm, "high_mm": drawn.outer_mm, "core_mm": drawn.core_mm}
 
 
-def carded(records: Iterable[SheetRecord], kitchen: Kitchen) -> list[SheetRecord]:
-    """The records with cards that are right: those worked with other code or another kitchen are worked again."""
+def carded(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = None) -> list[SheetRecord]:
+    """The records with cards that are right: those worked with other code or another kitchen are worked again, at most so
+    many of them; the card of any other is empty."""
     by, found = worked_by(kitchen), list(records)
-    stale = [one for one in found if (one.card.get("by"), one.card.get("revision")) != (by, one.revision)]
+    all_stale = [one for one in found if (one.card.get("by"), one.card.get("revision")) != (by, one.revision)]
+    stale = all_stale[:most]
+    for record in all_stale[len(stale) :]:
+        record.card = {}
     for record in stale:
         try:
             record.card = card_of(worked_for(record.sheet, kitchen), by, record.revision)

@@ -12,6 +12,7 @@ from django.utils import timezone
 from PIL import Image
 
 from kemble.server.api import api
+from kemble.server.middleware import TIME_HEADER
 from kemble.server.models import CuePicture, Invitation, KitchenRecord, Member
 from kemble.server.roles import MAY, Role
 
@@ -172,7 +173,7 @@ def headers_of(client, path, numbers):
     return answer.status_code, {
         name: value
         for name, value in answer.headers.items()
-        if name not in ("Content-Length", "Content-Security-Policy")
+        if name not in ("Content-Length", "Content-Security-Policy", TIME_HEADER)
     }
 
 

@@ -19,7 +19,7 @@ def served(monkeypatch, settings, tmp_path):
     settings.DATA = tmp_path
     options = {}
     monkeypatch.setattr("uvicorn.run", lambda *args, **named: options.update(named))
-    monkeypatch.setattr(serve, "_warm_up", lambda: None)
+    monkeypatch.setattr(serve, "_warm_up", lambda started: None)
     return options
 
 

@@ -3,10 +3,12 @@
 import "./ui/look.css";
 import { setNonce } from "get-nonce";
 import { createRoot } from "react-dom/client";
+import { loadAnewAfterUpdates } from "./newVersion";
 import { wearTheme } from "./ui/theme";
 import { speak } from "./words/language";
 
 wearTheme();
+loadAnewAfterUpdates();
 
 // Dialogs add a style sheet of their own while they are open; the policy lets it in by this page's nonce.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;

@@ -33,7 +33,7 @@ class EventTime:
 def event_time(clock: DeviceClock, server_now: datetime) -> EventTime:
     """When it happened, of a device that does not know how far its clock is off.
 
-    >>> from datetime import UTC
+    >>> from datetime import UTC, datetime, timedelta
     >>> nine = datetime(2026, 11, 28, 9, tzinfo=UTC)
     >>> slow = DeviceClock(at=nine - timedelta(hours=4), now=nine - timedelta(hours=3))
     >>> event_time(slow, nine)

@@ -110,7 +110,8 @@ class CardSection(BaseModel):
 
 
 class SheetCard(BaseModel):
-    """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing."""
+    """A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing. `pending`: they
+    are not worked out yet, and are when the list is asked for again."""
 
     id: int
     title: str
@@ -119,6 +120,7 @@ class SheetCard(BaseModel):
     numbers: list[CardNumber]
     problem: str
     section: CardSection | None
+    pending: bool = False
 
 
 class SheetPage(BaseModel):
@@ -204,6 +206,7 @@ def _opened(record: SheetRecord) -> HttpResponse:
     return answer(body)
 
 
+_WORKED_AT_ONCE = 16  # cards, so that a list is there within a second after the code or the kitchen changed
 Order = Literal["changed", "title", "way"]
 _ORDERS: dict[Order, tuple[str, ...]] = {
     "changed": ("-changed", "-id"),
@@ -228,11 +231,12 @@ def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "
             title=record.title,
             way=record.way,
             changed=record.changed,
-            numbers=record.card["numbers"],
-            problem=record.card["problem"],
-            section=record.card["section"],
+            numbers=record.card.get("numbers", []),
+            problem=record.card.get("problem", ""),
+            section=record.card.get("section"),
+            pending=not record.card,
         )
-        for record in carded(rows, kitchen.settings)
+        for record in carded(rows, kitchen.settings, _WORKED_AT_ONCE)
     ]
     return SheetPage(sheets=cards, page=page, pages=pages, total=total)
 

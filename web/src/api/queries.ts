@@ -84,12 +84,16 @@ export const exchangesQuery = (ingredient: string) =>
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => ask(api.GET("/api/larder/{ingredient}/exchanges", { params: { path: { ingredient } } })),
   });
+/** Numbers that are still to be worked out are asked for again after so long. */
+const AGAIN_MS = 700;
+
 /** A page of the sheets, or of those that are sought. */
 export const sheetsQuery = (page = 1, find = "", size = 20, by: "changed" | "title" | "way" = "changed") =>
   queryOptions({
     queryKey: ["sheets", page, find, size, by],
     placeholderData: (before: SheetPage | undefined) => before,
     queryFn: () => ask(api.GET("/api/sheets", { params: { query: { page, find, size, by } } })),
+    refetchInterval: ({ state }) => (state.data?.sheets.some((one) => one.pending) ? AGAIN_MS : false),
   });
 export const droppedQuery = queryOptions({ queryKey: ["dropped"], queryFn: () => ask(api.GET("/api/dropped")) });
 export const occasionsQuery = queryOptions({

@@ -7313,7 +7313,8 @@ export interface components {
         };
         /**
          * SheetCard
-         * @description A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing.
+         * @description A sheet in a list. `problem`: why it cannot be worked out; then some of its numbers may be missing. `pending`: they
+         *     are not worked out yet, and are when the list is asked for again.
          */
         SheetCard: {
             /**
@@ -7325,6 +7326,11 @@ export interface components {
             id: number;
             /** Numbers */
             numbers: components["schemas"]["CardNumber"][];
+            /**
+             * Pending
+             * @default false
+             */
+            pending: boolean;
             /** Problem */
             problem: string;
             section: components["schemas"]["CardSection"] | null;

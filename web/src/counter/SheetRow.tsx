@@ -27,7 +27,9 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
           <Section section={sheet.section} />
           {sheet.title}
         </span>
-        <span className="text-ink2">{sheet.numbers.map(cardWords).join(" · ")}</span>
+        <span className="text-ink2">
+          {sheet.pending ? <Trans>being calculated</Trans> : sheet.numbers.map(cardWords).join(" · ")}
+        </span>
         {sheet.problem && (
           <span className="w-full text-sm text-bean">
             <Trans>cannot be worked: {sheet.problem}</Trans>

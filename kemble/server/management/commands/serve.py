@@ -19,7 +19,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
-from django.db import DatabaseError, connections
+from django.db import DEFAULT_DB_ALIAS, DatabaseError, connections
 from django.utils import timezone
 
 from kemble.server import archive_jobs, planning
@@ -139,7 +139,7 @@ class Command(BaseCommand):
             print(f"Bringing your kitchen up to this version ({len(waiting)} steps). A stop does no harm.", flush=True)
         try:
             call_command("migrate", verbosity=0)
-            check_schema(database)
+            check_schema(DEFAULT_DB_ALIAS, database)
         except (NotOurs, DatabaseError, ValueError, KeyError, TypeError) as error:
             said = (
                 str(error) if isinstance(error, NotOurs) else f"{database} could not be brought up to date ({error})."
