@@ -34,7 +34,7 @@ def open_run(page, kitchen):
 
 
 def note(page, text):
-    page.get_by_role("button", name="Note").click()
+    page.get_by_role("button", name="Note", exact=True).click()
     page.get_by_label(re.compile("A note on")).fill(text)
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text(text).last).to_be_visible()
@@ -72,8 +72,8 @@ def test_five_hundred_events_after_six_hours_come_in_in_their_order(watched, kit
     kitchen.start("--demo", "--keep")
     began = time.monotonic()
     expect(page.get_by_text("kept here, to be sent")).to_have_count(0, timeout=180_000)
+    until(lambda: page.evaluate("localStorage.getItem('kemble-tellings')") is None, within_s=180)
     print(f"shown in {shown:.1f} s, sent in {time.monotonic() - began:.1f} s")
-    until(lambda: page.evaluate("localStorage.getItem('kemble-tellings')") is None)
     assert notes_of(kitchen, run) == [f"note {i}" for i in range(EVENTS)]
     note(page, "and on it goes")
     until(lambda: notes_of(kitchen, run)[-1] == "and on it goes")
@@ -98,7 +98,8 @@ def test_two_devices_away_on_one_run_end_at_the_same(watched, kitchen, browser):
         expect(page.get_by_text("kept here, to be sent")).to_have_count(0, timeout=60_000)
         expect(page.get_by_text("Not taken")).to_have_count(0)
         expect(now(page)).to_have_attribute("data-now", "cool running")
-    assert notes_of(kitchen, run) == ["the first: a blue cloth", "the second: a red lid", "the second: on the rack"]
+    said = ["the first: a blue cloth", "the second: a red lid", "the second: on the rack"]
+    until(lambda: notes_of(kitchen, run) == said)
     for page in (first, second):  # each has heard of the other's, and stands where the server does
         for text in ("the first: a blue cloth", "the second: on the rack"):
             expect(page.get_by_text(text).last).to_be_visible()
@@ -142,8 +143,8 @@ def scripts(page):
 
 class TestAnUpdate:
     def test_an_old_page_goes_on_with_a_new_server(self, watched, kitchen, next_version):
-        """What it had not loaded yet is no more, once another tab has brought in the new version: it loads itself anew, and
-        nothing that was done is lost."""
+        """Another tab brings in the new version, and with it the new worker: the old page goes on, and nothing is lost. (Where a
+        part that it had not loaded is no more, it loads itself anew: newVersion.test.ts.)"""
         page = watched
         run = open_run(page, kitchen)
         old = scripts(page)

@@ -7,12 +7,12 @@
 const ANEW = "kemble-anew";
 const NOT_AGAIN_MS = 30_000;
 
-export function loadAnewAfterUpdates() {
+export function loadAnewAfterUpdates(loadAnew = () => location.reload()) {
   window.addEventListener("vite:preloadError", (event) => {
     const last = Number(sessionStorage.getItem(ANEW)) || 0;
     if (Date.now() - last < NOT_AGAIN_MS || !navigator.onLine) return;
     event.preventDefault();
     sessionStorage.setItem(ANEW, String(Date.now()));
-    location.reload();
+    loadAnew();
   });
 }
