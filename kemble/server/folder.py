@@ -191,15 +191,15 @@ def _beside(target: Path) -> Iterator[Path]:
 
 def _copy(source: Path, target: Path) -> None:
     try:
-        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
-            live.backup(copy)
-            copy.execute("PRAGMA journal_mode = DELETE")
+        with closing(sqlite3.connect(source)) as live:
+            live.execute("VACUUM INTO ?", (str(target),))  # one pass, and nothing of what was deleted before
+        with closing(sqlite3.connect(target)) as copy:
+            copy.execute("PRAGMA secure_delete = ON")  # what is deleted now is overwritten
             there = {name for (name,) in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
             for table in _LIVE:
                 if table in there:
                     copy.execute(f"DELETE FROM {table}")  # noqa: S608 (a name of our own)
             copy.commit()
-            copy.execute("VACUUM")  # or what was deleted is still to be read in the free pages
     except sqlite3.Error as error:
         raise OSError(f"The copy could not be made: {error}.") from None
     with target.open("rb") as written:

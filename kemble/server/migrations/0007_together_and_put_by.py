@@ -42,10 +42,9 @@ class Migration(migrations.Migration):
             name='learnt',
             field=models.JSONField(default=dict),
         ),
-        migrations.AddField(
-            model_name='run',
-            name='flow',
-            field=models.CharField(default='', max_length=40),
+        migrations.SeparateDatabaseAndState(  # in place: the table of runs holds nearly all there is
+            [migrations.RunSQL("ALTER TABLE kitchen_run ADD COLUMN flow varchar(40) NOT NULL DEFAULT ''")],
+            [migrations.AddField('run', 'flow', models.CharField(default='', max_length=40))],
         ),
         migrations.AddField(
             model_name='run',
