@@ -14,7 +14,7 @@ from kemble.core.learn.sights import Sight, document_of, sight_from, sights_of
 from kemble.core.learn.value import Made
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import sensed
-from kemble.server.models import Batch, KitchenRecord, Run
+from kemble.server.models import Batch, KitchenRecord, Run, Tasting
 from kemble.server.turns import WORKING, writing
 
 _HELD_SD = 0.02  # of a row that is kept where it was set back to
@@ -105,13 +105,16 @@ def made_here(kitchen: KitchenRecord, most: int = 12) -> list[Made]:
 
 def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
     """Every tasting of a way's batches, the cook's own and everybody else's, with the ratios of its batch."""
+    batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
+    others: dict[int, list[dict[str, int]]] = {}
+    for batch, tastes in Tasting.objects.filter(batch__in=batches).values_list("batch_id", "tastes"):
+        others.setdefault(batch, []).append(tastes)
     found = []
-    rows = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False).select_related("run")
-    for batch in rows.only("id", "tastes", "seen", "hydration_pct", "sugar_pct", "run__sheet_id").prefetch_related(
-        "tastings"
-    ):
-        ratios = ratios_of(batch)
-        found += [Tasted(batch.run.sheet_id or 0, ratios, one) for one in batch.marks]
+    # Thousands of rows, and of their long documents one number: it is read by the database.
+    rows = batches.values_list("id", "tastes", "hydration_pct", "sugar_pct", "run__sheet_id", "seen__ratios__fat_pct")
+    for batch, own, hydration, sugar, sheet, fat in rows:
+        ratios: dict[Lever, float] = {"hydration_pct": hydration, "sugar_pct": sugar, "fat_pct": float(fat or 0.0)}
+        found += [Tasted(sheet or 0, ratios, marks) for marks in (own, *others.get(batch, ())) if marks]
     return found
 
 

@@ -64,9 +64,14 @@ class KitchenRecord(models.Model):
 
     @property
     def settings(self) -> Kitchen:
-        """Its settings with what its log says."""
-        told = {name: self.learnt[name] for name in ("learned", "together", "pace") if name in self.learnt}
-        return Kitchen.model_validate({**self.document, **told})
+        """Its settings with what its log says. Both documents are put in the place of the old ones and never changed within,
+        so that what was read of them once is good for as long as they stand there."""
+        read: tuple[Any, Any, Kitchen] | None = self.__dict__.get("_read")
+        if read is None or read[0] is not self.document or read[1] is not self.learnt:
+            told = {name: self.learnt[name] for name in ("learned", "together", "pace") if name in self.learnt}
+            read = (self.document, self.learnt, Kitchen.model_validate({**self.document, **told}))
+            self.__dict__["_read"] = read
+        return read[2]
 
     def __str__(self) -> str:
         return self.settings.name

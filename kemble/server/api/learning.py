@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from datetime import datetime
 
+from django.db.models import Count, Max, Q
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router
@@ -16,7 +19,7 @@ from kemble.core.learn.cups import cups
 from kemble.core.learn.learner import Learnt, Row
 from kemble.core.learn.value import Teaches, what_teaches
 from kemble.core.physics.spread import EDGE
-from kemble.core.words import Words, say
+from kemble.core.words import Words, remembered, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.learning import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
@@ -117,7 +120,23 @@ class LeaveOut(Body):
 
 @router.get("/learned", response={200: LearnedPage})
 def learned(request: HttpRequest) -> LearnedPage:
-    return _page(asking(request))
+    kitchen = asking(request)
+    return _remembered_page(_fingerprint(kitchen), kitchen)
+
+
+def _fingerprint(kitchen: KitchenRecord) -> tuple[object, ...]:
+    """What the page hangs on: its batches, what the kitchen has learned of them, its settings, and its newest sheets."""
+    teaching = Batch.objects.filter(kitchen=kitchen, rehearsed=False).aggregate(
+        Count("id"), Max("id"), Max("made"), left_out=Count("id", filter=Q(left_out=True))
+    )
+    newest = kitchen.sheets.aggregate(Max("changed"), Count("id"))
+    learnt = hashlib.sha256(json.dumps(kitchen.learnt, sort_keys=True).encode()).digest()
+    return (*teaching.values(), *newest.values(), learnt, kitchen.revision)
+
+
+@remembered(16)
+def _remembered_page(fingerprint: tuple[object, ...], kitchen: KitchenRecord) -> LearnedPage:
+    return _page(kitchen)
 
 
 @router.put("/learned/{name}", response={200: LearnedPage})

@@ -184,7 +184,9 @@ def _gone(sheet: int) -> DishTold:
 def occasions(request: HttpRequest) -> list[OccasionCard]:
     """What is still to come, soonest first."""
     kitchen = asking(request)
-    coming = kitchen.occasions.filter(serve__gt=timezone.now()).select_related("kitchen")[:50]
+    coming = list(kitchen.occasions.filter(serve__gt=timezone.now())[:50])
+    for one in coming:
+        one.kitchen = kitchen  # the very one: its settings are read once
     standing = set(kitchen.sheets.values_list("pk", flat=True))
     # One whose sheets were all thrown away went with them, and comes back with them.
     until = time.monotonic() + planning.PATIENCE_S
