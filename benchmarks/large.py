@@ -28,7 +28,13 @@ def blown_up(version: int, file: Path, *, sheets: int, batches: int) -> Path:
         _copied(database, "kitchen_run", runs + batches - made, of="SELECT run_id FROM kitchen_batch", finished="began")
         _copied(database, "kitchen_batch", batches, run_id=f"{first} + n")
         events = database.execute("SELECT count(*) FROM kitchen_runevent").fetchone()[0]
-        _copied(database, "kitchen_runevent", events + 4 * (batches - made), run_id=f"{first} + 1 + (n - 1) / 4", uid="'copy-' || n")
+        _copied(
+            database,
+            "kitchen_runevent",
+            events + 4 * (batches - made),
+            run_id=f"{first} + 1 + (n - 1) / 4",
+            uid="'copy-' || n",
+        )
     return file
 
 

@@ -7,7 +7,7 @@ import json
 import random
 import threading
 import time
-from datetime import date, timedelta
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from large import blown_up
@@ -53,13 +53,13 @@ def test_every_list_of_a_kitchen_of_years(years):
         warm = sorted(timed(hand, path) for _ in range(7))[3]
         print(f"  {path:<48} first {cold:6.0f} ms, then {warm:5.0f} ms")
         measured("list", warm)
-        measured("list-first", cold)
     before = hand.ask("GET", "/kitchen")
     named = {**before["kitchen"], "altitude_m": before["kitchen"]["altitude_m"] + 100}
     hand.ask("PUT", "/kitchen", {"kitchen": named, "revision": before["revision"]})
-    anew = timed(hand, "/sheets?size=50")
-    print(f"  /sheets?size=50 after the settings changed: {anew:.0f} ms")
-    measured("list-first", anew)
+    for path in ("/sheets?size=50", "/occasions"):
+        anew = timed(hand, path)
+        print(f"  {path} after the settings changed: {anew:.0f} ms")
+        measured("list-first", anew)
 
 
 def test_the_first_start_of_a_large_old_database(tmp_path):
@@ -97,36 +97,35 @@ def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path):
         hand.try_to("GET", "/")
     sheets = [hand.ask("POST", "/sheets", {"way": "set-cake", "uid": new_uid()}) for hand in hands]
     numbers = [one["id"] for one in hands[0].ask("GET", "/sheets?size=50")["sheets"] if one["id"] <= 17][:8]
-    serve = f"{date.today() + timedelta(days=9)}T15:30"
-    table = {"title": "eight", "servings": [{"at": serve, "people": 40}], "dishes": [{"sheet": n} for n in numbers]}
-    made = hands[0].ask("POST", "/occasions", {"occasion": table, "uid": new_uid()})
-    planning, waits = made.get("planning") is not None, []
+    soonest = datetime.now(UTC) + timedelta(days=9)
+    dishes = [{"sheet": number} for number in numbers]
+    waits: list[float] = []
     ends = threading.Event()
 
     def save(hand, sheet):
         for revision in itertools.count(1):
-            began = time.perf_counter()
-            body = {"uid": new_uid(), "revision": revision, "sheet": sheet["sheet"]}
-            hand.ask("PUT", f"/sheets/{sheet['id']}", body)
-            waits.append((time.perf_counter() - began) * 1000)
             if ends.wait(random.uniform(0.5, 1.5)):
                 return
+            began = time.perf_counter()
+            hand.ask("PUT", f"/sheets/{sheet['id']}", {"uid": new_uid(), "revision": revision, "sheet": sheet["sheet"]})
+            waits.append((time.perf_counter() - began) * 1000)
 
     savers = [threading.Thread(target=save, args=pair) for pair in zip(hands, sheets, strict=True)]
     for saver in savers:
         saver.start()
-    began = time.perf_counter()
-    watcher = server.hand()
-    while watcher.ask("GET", f"/occasions/{made['id']}").get("planning") and time.perf_counter() - began < 60:
-        pass
-    took = time.perf_counter() - began
+    planner, planned, begins = server.hand(), 0, time.perf_counter()
+    while time.perf_counter() - begins < 25:  # one day after another, so that one is being planned all the while
+        at = f"{soonest + timedelta(days=planned):%Y-%m-%d}T15:30"
+        table = {"title": f"eight {planned}", "servings": [{"at": at, "people": 40}], "dishes": dishes}
+        made = planner.ask("POST", "/occasions", {"occasion": table, "uid": new_uid()})
+        while planner.ask("GET", f"/occasions/{made['id']}").get("planning"):
+            pass
+        planned += 1
     ends.set()
     for saver in savers:
         saver.join()
     server.stop()
-    print(
-        f"\n  planned in {took:.1f} s (still on at the start: {planning}); {len(waits)} saves, p95 {p95(waits):.0f} ms"
-    )
+    print(f"\n  {planned} days of eight sheets planned; {len(waits)} saves meanwhile, p95 {p95(waits):.0f} ms")
     measured("saves", p95(waits))
 
 

@@ -3,6 +3,7 @@
 Promised on two cores (promises.py), with no error and no lock that reaches a person.
 """
 
+import copy
 import random
 import re
 import statistics
@@ -24,18 +25,23 @@ COOKS, LASTS_S = 50, 30.0
 
 
 class Cook(threading.Thread):
-    """Presses every second or three: looks at the run, at the counter now and then, and tells what has happened."""
+    """Presses every second or three: looks at the run, at the counter now and then, and tells what has happened; one press
+    in ten moves an amount of a sheet, and one in ten saves it."""
 
-    def __init__(self, hand, run, steps, seed, ends):
+    def __init__(self, hand, sheet, run, steps, seed, ends):
         super().__init__(daemon=True)
-        self.hand, self.run_id, self.steps, self.ends = hand, run, steps, ends
-        self.chance = random.Random(seed)
-        self.reads, self.events, self.wrong = [], [], []
+        self.hand, self.sheet, self.run_id, self.steps, self.ends = hand, sheet, run, steps, ends
+        self.chance, self.revision = random.Random(seed), 1
+        self.reads, self.events, self.works, self.saves, self.wrong = [], [], [], [], []
 
     def run(self):
         told = 0
         while time.monotonic() < self.ends:
             time.sleep(self.chance.uniform(1.0, 3.0))
+            kind = self.chance.random()
+            if kind < 0.2:
+                self.edit(saves=kind < 0.1)
+                continue
             self.ask(
                 self.reads, "GET", self.chance.choice([f"/runs/{self.run_id}", f"/runs/{self.run_id}/news", "/runs"])
             )
@@ -43,6 +49,16 @@ class Cook(threading.Thread):
             event = {"uid": new_uid(), "kind": ("started", "done")[told % 2], "step": step, "sure": True}
             self.ask(self.events, "POST", f"/runs/{self.run_id}/events", event)
             told += 1
+
+    def edit(self, saves):
+        document = copy.deepcopy(self.sheet["sheet"])
+        document["parts"][0]["lines"][0]["amount"]["value"] *= self.chance.uniform(0.95, 1.05)
+        if not saves:
+            self.ask(self.works, "POST", "/work", {"sheet": document})
+            return
+        body = {"uid": new_uid(), "revision": self.revision, "sheet": document}
+        self.ask(self.saves, "PUT", f"/sheets/{self.sheet['id']}", body)
+        self.revision += 1
 
     def ask(self, times, method, path, body=None):
         begins = time.perf_counter()
@@ -97,23 +113,23 @@ def test_fifty_cooks(hands):
     for i, hand in enumerate(hands):
         sheet = hand.ask("POST", "/sheets", {"way": WAYS[i % len(WAYS)], "uid": new_uid()})
         run = hand.ask("POST", "/runs", {"sheet": sheet["id"], "uid": new_uid()})
-        begun.append((hand, run["id"], [one["step"]["id"] for one in run["plan"]["scheduled"]]))
+        begun.append((hand, sheet, run["id"], [one["step"]["id"] for one in run["plan"]["scheduled"]]))
     ends = time.monotonic() + LASTS_S
-    cooks = [Cook(hand, run, steps, seed, ends) for seed, (hand, run, steps) in enumerate(begun)]
+    cooks = [Cook(*one, seed, ends) for seed, one in enumerate(begun)]
     for cook in cooks:
         cook.start()
     for cook in cooks:
         cook.join()
-    reads, events = ([ms for cook in cooks for ms in getattr(cook, name)] for name in ("reads", "events"))
+    kinds = ("reads", "events", "works", "saves")
+    times = {kind: [ms for cook in cooks for ms in getattr(cook, kind)] for kind in kinds}
     wrong = [one for cook in cooks for one in cook.wrong]
-    print(
-        f"\n  {COOKS} cooks, {LASTS_S:.0f} s: reads {len(reads)}, median {statistics.median(reads):.0f},"
-        f" p95 {p95(reads):.0f} ms; events {len(events)}, median {statistics.median(events):.0f},"
-        f" p95 {p95(events):.0f} ms; wrong {len(wrong)}"
+    told = "; ".join(
+        f"{kind} {len(ms)}, median {statistics.median(ms):.0f}, p95 {p95(ms):.0f} ms" for kind, ms in times.items()
     )
-    measured("reads", p95(reads))
-    measured("events", p95(events))
+    print(f"\n  {COOKS} cooks, {LASTS_S:.0f} s: {told}; wrong {len(wrong)}")
+    for kind, ms in times.items():
+        measured(kind if kind != "saves" else "saves-load", p95(ms))
     measured("wrong", len(wrong))
-    for hand, run, _ in begun:
+    for hand, _, run, _ in begun:
         uids = [event["uid"] for event in hand.ask("GET", f"/runs/{run}")["events"]]
         assert len(uids) == len(set(uids))

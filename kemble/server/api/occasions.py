@@ -31,6 +31,9 @@ from kemble.server.turns import writing
 router = Router(tags=["occasions"])
 
 
+_LIST_PATIENCE_S = 0.3  # with the days of all the occasions of a list together
+
+
 class SaveOccasion(Write):
     """The occasion over the revision that was edited; left out, over whatever there is."""
 
@@ -91,7 +94,8 @@ class NextStep(BaseModel):
 
 
 class OccasionCard(BaseModel):
-    """What the counter shows of an occasion."""
+    """What the counter shows of an occasion. `pending`: its day is being planned, and is told when the list is asked for
+    again."""
 
     id: int
     title: str
@@ -103,6 +107,7 @@ class OccasionCard(BaseModel):
     clashes: bool
     in_time_pct: float | None
     steps: list[NextStep]
+    pending: bool = False
 
 
 class FeastTold(BaseModel):
@@ -189,7 +194,7 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
         one.kitchen = kitchen  # the very one: its settings are read once
     standing = set(kitchen.sheets.values_list("pk", flat=True))
     # One whose sheets were all thrown away went with them, and comes back with them.
-    until = time.monotonic() + planning.PATIENCE_S
+    until = time.monotonic() + _LIST_PATIENCE_S
     return [_card(one, until - time.monotonic()) for one in coming if one.wants_none or standing & one.sheets]
 
 
@@ -219,6 +224,7 @@ def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
             for one in (day.plan.scheduled if day.plan else ())
             if one.ends > now
         ],
+        pending=kept.planning is not None and not kept.planning.was_stopped,
     )
 
 

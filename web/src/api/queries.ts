@@ -99,6 +99,7 @@ export const droppedQuery = queryOptions({ queryKey: ["dropped"], queryFn: () =>
 export const occasionsQuery = queryOptions({
   queryKey: ["occasions"],
   queryFn: () => ask(api.GET("/api/occasions")),
+  refetchInterval: ({ state }) => (state.data?.some((one) => one.pending) ? AGAIN_MS : false),
 });
 export const runsQuery = queryOptions({
   queryKey: ["runs"],

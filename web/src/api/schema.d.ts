@@ -5486,7 +5486,8 @@ export interface components {
         };
         /**
          * OccasionCard
-         * @description What the counter shows of an occasion.
+         * @description What the counter shows of an occasion. `pending`: its day is being planned, and is told when the list is asked for
+         *     again.
          */
         OccasionCard: {
             /** Begin */
@@ -5499,6 +5500,11 @@ export interface components {
             id: number;
             /** In Time Pct */
             in_time_pct: number | null;
+            /**
+             * Pending
+             * @default false
+             */
+            pending: boolean;
             /** People */
             people: number | null;
             /**
