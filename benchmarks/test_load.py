@@ -22,6 +22,7 @@ from serving import Hand, Prepared, Server, new_uid
 WAYS = ("set-cake", "boiled-balls", "batter-bake", "tray-rice", "stirred-rounds")
 
 COOKS, LASTS_S = 50, 30.0
+EDITS = 0.2  # of the presses
 
 
 class Cook(threading.Thread):
@@ -39,8 +40,8 @@ class Cook(threading.Thread):
         while time.monotonic() < self.ends:
             time.sleep(self.chance.uniform(1.0, 3.0))
             kind = self.chance.random()
-            if kind < 0.2:
-                self.edit(saves=kind < 0.1)
+            if kind < EDITS:
+                self.edit(saves=kind < EDITS / 2)
                 continue
             self.ask(
                 self.reads, "GET", self.chance.choice([f"/runs/{self.run_id}", f"/runs/{self.run_id}/news", "/runs"])
@@ -124,7 +125,8 @@ def test_fifty_cooks(hands):
     times = {kind: [ms for cook in cooks for ms in getattr(cook, kind)] for kind in kinds}
     wrong = [one for cook in cooks for one in cook.wrong]
     told = "; ".join(
-        f"{kind} {len(ms)}, median {statistics.median(ms):.0f}, p95 {p95(ms):.0f} ms" for kind, ms in times.items()
+        f"{kind} {len(ms)}, median {statistics.median(ms or [0]):.0f}, p95 {p95(ms or [0]):.0f} ms"
+        for kind, ms in times.items()
     )
     print(f"\n  {COOKS} cooks, {LASTS_S:.0f} s: {told}; wrong {len(wrong)}")
     for kind, ms in times.items():
