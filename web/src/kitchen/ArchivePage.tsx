@@ -220,14 +220,9 @@ function Reading({ staged, onStop }: { staged: Staged; onStop: () => void }) {
   const rows = staged.rows.toLocaleString();
   return (
     <div className="mt-3 flex flex-wrap items-center gap-4">
-      <progress
-        max={100}
-        value={staged.read_pct}
-        aria-label={t`How much of the file is read`}
-        className="w-56 accent-bean"
-      />
+      <progress max={100} value={staged.read_pct} aria-label={t`How much of the file is read`} className="fills w-56" />
       <span className="text-ink2">
-        <Trans>{rows} rows read</Trans>
+        <Trans>Reading it: {rows} rows so far</Trans>
       </span>
       <button type="button" className="pick px-6" onClick={onStop}>
         <Trans>Stop</Trans>

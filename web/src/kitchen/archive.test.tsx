@@ -69,7 +69,7 @@ it("what is new is chosen, the kitchen itself only by a press", async () => {
 
 it("shows how far the reading is, and calls it off", async () => {
   const asked = await opened({ state: "reading", rows: 12_000, read_pct: 40 });
-  await screen.findByText(/12.000 rows read/);
+  await screen.findByText(/12.000 rows so far/);
   expect(screen.getByRole<HTMLProgressElement>("progressbar").value).toBe(40);
   fireEvent.click(screen.getByRole("button", { name: "Stop" }));
   await waitFor(() => expect(screen.queryByRole("progressbar")).toBeNull());

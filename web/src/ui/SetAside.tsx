@@ -1,7 +1,7 @@
 /** Something that Kemble failed on again and again: kept on this device, and what can be done with it. */
 
 import { Trans } from "@lingui/react/macro";
-import type { Problem } from "../api/client";
+import { type Problem, sentence } from "../api/client";
 import { LinkButton } from "./LinkButton";
 import { MAX_FAILURES } from "./outbox";
 
@@ -21,7 +21,7 @@ export function SetAside({ what, problem, onAgain, onDiscard }: SetAsideProps) {
       <Trans>
         {what}. Kemble failed on it {MAX_FAILURES} times, and goes on with the rest. It is saved on this device.
       </Trans>{" "}
-      {problem && <span className="text-ink2">{problem.says}.</span>}{" "}
+      {problem && <span className="text-ink2">{sentence(problem)}</span>}{" "}
       <LinkButton onClick={onAgain}>
         <Trans>Send it again</Trans>
       </LinkButton>{" "}
