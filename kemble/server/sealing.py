@@ -32,6 +32,8 @@ def seal(source: Path, target: Path, passphrase: str) -> None:
     token = Fernet(_key(passphrase, salt)).encrypt(source.read_bytes())
     with os.fdopen(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as file:
         file.write(_MAGIC + salt + token)
+        file.flush()
+        os.fsync(file.fileno())  # the plain copy goes next
 
 
 def unseal(source: Path, target: Path, passphrase: str) -> None:

@@ -185,4 +185,6 @@ def _write(path: Path, content: bytes) -> None:
     beside.unlink(missing_ok=True)
     with os.fdopen(os.open(beside, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as file:
         file.write(content)
+        file.flush()
+        os.fsync(file.fileno())  # every device trusts this one: a power cut must not lose it
     beside.replace(path)

@@ -14,6 +14,7 @@ KEMBLE_DEBUG       1 for Django's debug pages, on a developer's own machine
 
 import os
 import re
+import tempfile
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -25,14 +26,23 @@ WEB_BUILD = ROOT / "web" / "dist"
 
 
 def _secret_key() -> str:
-    """Made on first start and kept with the data, readable by its owner alone."""
+    """Made on first start and kept with the data, readable by its owner alone; whole on the disk before it is used, for a
+    power cut that left an empty one would sign everybody out."""
     DATA.mkdir(parents=True, exist_ok=True, mode=0o700)
     path = DATA / "secret-key"
-    try:
-        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+    if not path.exists() or not path.read_text():
+        with tempfile.NamedTemporaryFile("w", dir=DATA, prefix=".secret-", delete=False) as file:
             file.write(get_random_secret_key())
-    except FileExistsError:
-        pass
+            file.flush()
+            os.fsync(file.fileno())
+        try:
+            os.link(file.name, path)  # whoever is first
+        except FileExistsError:
+            if not path.read_text():
+                os.replace(file.name, path)
+        except OSError:  # a disk that knows no links
+            os.replace(file.name, path)
+        Path(file.name).unlink(missing_ok=True)
     return path.read_text()
 
 

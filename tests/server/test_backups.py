@@ -287,3 +287,19 @@ def test_what_is_private_already_is_left_as_it_is(tmp_path):
     (tmp_path / "note").chmod(0o400)
     make_private(tmp_path)
     assert stat.S_IMODE((tmp_path / "note").stat().st_mode) == 0o400
+
+
+def test_a_first_start_that_is_killed_on_the_way_does_no_harm(tmp_path):
+    """In the middle of being brought up to this version: the next start goes on from there."""
+    database = laid_out(1, tmp_path / "kemble.sqlite3")
+    before = counted(database, ["kitchen_sheetrecord", "kitchen_run", "kitchen_runevent"])
+    for _ in range(3):
+        server = Server(tmp_path, afresh=True)
+        server._begin("serve", "--port", str(server.port))
+        for line in server.said:
+            if line.startswith("Bringing your kitchen up to this version"):
+                break
+        server.kill()
+    Server(tmp_path).start(come_in=False).stop()
+    assert counted(database, list(before)) == before
+    check_database(database)

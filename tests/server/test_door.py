@@ -2,8 +2,11 @@
 
 import base64
 import hmac
+import os
 import re
 import struct
+import subprocess
+import sys
 from collections import Counter
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
@@ -429,6 +432,16 @@ class TestPage:
         answer = Client().get("/", HTTP_HOST="127.0.0.1")
         assert answer.status_code == 503
         assert b"make build" in answer.content
+
+    def test_a_secret_key_that_a_power_cut_left_empty_is_made_anew(self, tmp_path):
+        (tmp_path / "secret-key").write_text("")
+        tell = [sys.executable, "-c", "from kemble.site import settings; print(settings.SECRET_KEY)"]
+        around = {**os.environ, "KEMBLE_DATA": str(tmp_path), "DJANGO_SETTINGS_MODULE": "kemble.site.settings"}
+        first, again = (subprocess.run(tell, env=around, capture_output=True, text=True).stdout for _ in range(2))
+        assert len(first) >= 50
+        assert again == first
+        assert [path.name for path in tmp_path.iterdir()] == ["secret-key"]
+        assert (tmp_path / "secret-key").stat().st_mode & 0o077 == 0
 
     def test_the_secret_key_is_made_outside_the_repository(self, settings):
         path = settings.DATA / "secret-key"
