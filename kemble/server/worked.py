@@ -24,6 +24,7 @@ from kemble.core.stations.shape.shape import TinDrawing
 from kemble.server.models import SheetRecord
 from kemble.server.turns import WORKING, writing
 
+_MAX_REMEMBERED = 96  # whole answers, of some 350 kB each
 # The numbers shown on a sheet's card, in order, where they apply.
 _CARD_NUMBERS = ("mix.hydration_pct", "shape.pieces", "shape.depth_mm", "heat.done_min")
 
@@ -44,7 +45,7 @@ def worked_by(kitchen: Kitchen) -> str:
     return f"{core_version()}-{hashlib.sha256(kitchen.model_dump_json().encode()).hexdigest()[:16]}"
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=_MAX_REMEMBERED)
 def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
     with WORKING:
         return work(Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json))
