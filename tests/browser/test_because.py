@@ -4,6 +4,7 @@ import re
 
 import pytest
 from playwright.sync_api import expect
+from serving import until
 
 SIZES = {"desk": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
 # A number that a drawing shows, of every station.
@@ -40,8 +41,7 @@ def test_a_because_marks_its_drawing_and_lies_beside_it(watched, demo, size):
         pressed = page.locator(f'button[data-fact="{key}"]')
         pressed.first.click()
         expect(page.get_by_role("dialog", name=re.compile("^Why"))).to_be_visible()
-        covered = page.evaluate(COVERED)
-        assert covered, f"{key} is marked in no drawing"
-        assert max(covered) == 0, (key, covered)
+        assert page.evaluate(COVERED), f"{key} is marked in no drawing"
+        until(lambda: max(page.evaluate(COVERED)) == 0, within_s=20)  # it is laid once it is drawn
         page.keyboard.press("Escape")
         expect(page.locator("[data-spoken]")).to_have_count(0)

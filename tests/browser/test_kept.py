@@ -253,8 +253,10 @@ class TestTheDoor:
     def test_asked_in_as_a_taster_who_says_how_it_is(self, watched, kitchen, browser):
         page = watched
         page.goto(f"{kitchen.url}/household")
+        page.wait_for_load_state("networkidle")  # nothing moves any more under what is pressed
         page.get_by_label("For whom").fill("Sorrel")
         page.get_by_role("radio", name="taster").click()
+        expect(page.get_by_role("radio", name="taster")).to_be_checked()
         page.get_by_role("button", name="Write the invitation").click()
         address = page.get_by_role("region", name="The invitation").locator("code").inner_text()
         phone = browser.new_context().new_page()
