@@ -119,7 +119,7 @@ class Happening(BaseModel):
 class Event(Happening):
     """One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
 
-    Where the clock of the device that told it was off, `device_at` is what that clock showed, and `clock_error_s` how many
+    Where the clock of the device that sent it was off, `device_at` is what that clock showed, and `clock_error_s` how many
     seconds it was slow (device_clock.py); `at` is corrected by that.
     """
 
