@@ -33,6 +33,7 @@ from kemble.core.run.weighing import BenchSetup, mark_from
 from kemble.core.sheet.document import sheet_from
 from kemble.core.text import clean_stored, clean_stored_json
 from kemble.core.words import say
+from kemble.server.fields import DocumentTextField
 from kemble.server.models import (
     Batch,
     Bench,
@@ -171,6 +172,8 @@ def _told(sort: Sort, row: models.Model, numbers: Mapping[str, Mapping[int, int]
             told[one.name] = None if value is None else numbers[sort.refs[one.name]][value]
         elif isinstance(one, models.BinaryField):
             continue
+        elif isinstance(one, DocumentTextField):
+            told[one.name] = json.loads(value)
         elif isinstance(value, datetime | date):
             told[one.name] = value.isoformat()
         else:

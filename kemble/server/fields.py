@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from django.db import models
+from django.db.models.fields.json import KeyTransform
 
-from kemble.core.text import clean_stored, clean_stored_json
+from kemble.core.text import clean_stored, clean_stored_json, is_suspect
 
 
 class _Plain:
@@ -38,3 +40,18 @@ class DocumentField(_Plain, models.JSONField):
     def from_db_value(self, value: str | None, *args: Any) -> Any:
         document = super().from_db_value(value, *args)
         return clean_stored_json(value, document) if isinstance(value, str) else document
+
+
+class DocumentTextField(_Plain, models.JSONField):
+    """A document that is written once and read by many requests. It is read as its JSON text, so that what the text says
+    can be remembered by it; a document or its text can be written."""
+
+    def from_db_value(self, value: Any, expression: Any, connection: Any) -> Any:
+        if isinstance(expression, KeyTransform):  # one value out of it
+            return super().from_db_value(value, expression, connection)
+        if value is None or not is_suspect(value):
+            return value
+        return json.dumps(clean_stored(json.loads(value)))
+
+    def get_db_prep_value(self, value: Any, connection: Any, prepared: bool = False) -> Any:
+        return value if isinstance(value, str) else super().get_db_prep_value(value, connection, prepared)

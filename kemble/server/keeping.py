@@ -57,7 +57,7 @@ def run_from(
         sheet=record,
         title=record.title,
         way=record.way,
-        frozen=kept.model_dump(mode="json"),
+        frozen=kept.model_dump_json(),
         began=began,
         clock_began=clock,
         pace=pace,

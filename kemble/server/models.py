@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from datetime import datetime
-from typing import Any, ClassVar
+from functools import lru_cache
+from typing import Any, ClassVar, Final
 
 from django.conf import settings
 from django.db import models
@@ -19,7 +21,9 @@ from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.run.weighing import BenchSetup, Mark, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.server.fields import DocumentField, NoteField, TitleField
+from kemble.server.fields import DocumentField, DocumentTextField, NoteField, TitleField
+
+_RUNS_REMEMBERED: Final = 64  # of some 50 kB of text each
 
 
 class Standing(models.Manager[Any]):
@@ -188,6 +192,12 @@ class OccasionRecord(Droppable):
         return str(self.title)
 
 
+@lru_cache(maxsize=_RUNS_REMEMBERED)
+def _frozen_from_text(text: str) -> FrozenRun:
+    """Every press in a run reads what was kept of it, and reading takes longer than all else of the press."""
+    return frozen_from(json.loads(text))
+
+
 class Run(Droppable):
     """One making. `frozen` is the sheet as it was, what was predicted, and the plan that it follows (core/run/kept.py).
 
@@ -198,7 +208,7 @@ class Run(Droppable):
     sheet = models.ForeignKey(SheetRecord, on_delete=models.SET_NULL, null=True, related_name="runs")
     title = TitleField(max_length=120)
     way = models.CharField(max_length=40)
-    frozen = DocumentField()
+    frozen = DocumentTextField()
     began = models.DateTimeField()
     clock_began = models.DateTimeField()
     pace = models.PositiveIntegerField(default=1)
@@ -214,7 +224,7 @@ class Run(Droppable):
     @cached_property
     def kept(self) -> FrozenRun:
         """What was kept of the day it began."""
-        return frozen_from(self.frozen)
+        return _frozen_from_text(self.frozen)
 
     @property
     def flowing(self) -> list[Run]:

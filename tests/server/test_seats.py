@@ -4,7 +4,7 @@ import asyncio
 import threading
 
 import pytest
-from asgiref.sync import sync_to_async
+from asgiref.sync import SyncToAsync, sync_to_async
 from django.core.handlers.asgi import ASGIHandler
 from django.db import connections
 from serving import apart
@@ -115,3 +115,36 @@ def test_after_a_crowd_a_few_are_kept(seated):
         assert len(seated._idle) == 6
 
     apart(crowd())
+
+
+def test_all_middleware_and_the_view_are_called_in_one_go(monkeypatch):
+    """Django's own way enters the thread once for each middleware that knows both ways, and that is most of them."""
+    entered = []
+    called = SyncToAsync.__call__
+
+    async def counted(self, *args, **kwargs):
+        entered.append(self.func)
+        return await called(self, *args, **kwargs)
+
+    monkeypatch.setattr(SyncToAsync, "__call__", counted)
+    seated, said = Seated(), []
+    asked = {
+        "type": "http", "method": "GET", "path": "/api/session", "raw_path": b"/api/session", "query_string": b"",
+        "headers": [(b"host", b"127.0.0.1")], "client": ("127.0.0.1", 1), "server": ("127.0.0.1", 80),
+    }  # fmt: skip
+
+    async def ask():
+        heard = iter([{"type": "http.request", "body": b""}])
+
+        async def receive():
+            return next(heard, None) or await asyncio.Event().wait()
+
+        async def send(message):
+            said.append(message)
+
+        await seated.handle(asked, receive, send)
+
+    apart(ask())
+    seated.end()
+    assert said[0]["status"] == 200
+    assert len(entered) == 3, entered  # that it begins, the answer, that it ends

@@ -6,7 +6,7 @@ import pytest
 from asking import Asking, table
 from test_every_route import ROUTES, address
 
-from kemble.server.models import OccasionRecord, RunEvent, SheetRecord
+from kemble.server.models import OccasionRecord, Run, RunEvent, SheetRecord
 
 pytestmark = pytest.mark.django_db
 BODIES = [
@@ -81,6 +81,10 @@ class TestStoredBefore:
         SheetRecord.objects.filter(pk=row.pk).update(document={**row.document, "title": f"Cake\r\n{HALF}of tea"})
         assert owner.ask("GET", f"/sheets/{row.pk}").body["sheet"]["title"] == "Cake of tea"
         run = owner.ask("POST", "/runs", {"sheet": row.pk}).body["id"]
+        kept = json.loads(Run.objects.get(pk=run).frozen)
+        kept["sheet"]["title"] = f"Cake\r\n{HALF}of tea"
+        Run.objects.update(frozen=kept)
+        assert Run.objects.get(pk=run).kept.sheet.title == "Cake of tea"
         owner.ask("POST", f"/runs/{run}/events", {"uid": "12345678", "kind": "noted", "text": "thin"})
         RunEvent.objects.update(document={"kind": "noted", "text": f"thin\r\n{HALF}"})
         (event,) = owner.ask("GET", f"/runs/{run}").body["events"]
