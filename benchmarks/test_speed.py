@@ -22,7 +22,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.day import Asked, Dish
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, Scheduled, plan_for, planned
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.run.replan import Going, replan
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -79,7 +79,7 @@ def test_fold(benchmark):
     plan = Plan(serve=scheduled[-1].ends, begin=began, scheduled=scheduled, proven=True, quiet_kept=True)
     kinds = ("started", "noted", "not_yet", "weighed", "counted", "probed", "done")
     events = [
-        Event.model_validate(
+        event_from(
             {
                 "uid": f"event-{i:04}", "at": began + timedelta(minutes=i), "kind": kinds[i % 7],
                 "step": f"step-{i // 7 % 60}", "grams": 100, "celsius": 60, "times": 1, "text": "x",
@@ -117,9 +117,7 @@ def test_replan(benchmark):
     for plan, dish in zip(plans, dishes, strict=True):
         done = [one for one in plan.scheduled if one.ends < now - timedelta(minutes=40)]
         events = [
-            Event.model_validate(
-                {"uid": f"{dish.title}-{one.step.id}-done", "at": one.ends, "kind": "done", "step": one.step.id}
-            )
+            event_from({"uid": f"{dish.title}-{one.step.id}-done", "at": one.ends, "kind": "done", "step": one.step.id})
             for one in done
         ]
         going.append(Going(dish.title, plan, state_of(plan, events, now), plan.serve))

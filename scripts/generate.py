@@ -28,6 +28,9 @@ from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
 from kemble.core.plan.schedule import plan_from
+from kemble.core.run.events import KINDS, StepEvent
+from kemble.core.run.fold import NOT_YET_MIN, UNDONE_UNNAMED
+from kemble.core.run.state import SOON_MIN
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 from kemble.core.words import Locale
@@ -114,6 +117,17 @@ def first_cake() -> dict[str, object]:
     }
 
 
+def fold() -> dict[str, object]:
+    """What the page's fold of a run has in common with the server's."""
+    return {
+        "idle": [kind for kind, event in KINDS.items() if event.idle],
+        "whole_run": [kind for kind, event in KINDS.items() if not issubclass(event, StepEvent)],
+        "undone_unnamed": UNDONE_UNNAMED,
+        "not_yet_min": NOT_YET_MIN,
+        "soon_min": SOON_MIN,
+    }
+
+
 def written(name: str, value: object, more: str = " as const") -> str:
     return f"export const {name} = {json.dumps(value, ensure_ascii=False, indent=2)}{more};\n"
 
@@ -135,6 +149,7 @@ def common() -> str:
             written("LIMITS", limits()),
             written("UNITS", units),
             written("LOCALES", [one for one in get_args(Locale) if one != MADE_UP]),
+            written("FOLD", fold()),
             words("GROUPS", GROUPS),
             words("DIETS", {diet: one.label for diet, one in DIETS.items()}),
             "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",

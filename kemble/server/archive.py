@@ -123,7 +123,7 @@ SORTS: tuple[Sort, ...] = (
         lambda row: frozen_from(row.frozen),
         {"sheet": "sheets", "occasion": "occasions"},
     ),
-    Sort("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.uid, row.at, row.document), {"run": "runs"}),
+    Sort("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.document, uid=row.uid, at=row.at), {"run": "runs"}),
     Sort("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
     Sort("tastings", Tasting, "batch__kitchen", 50_000, lambda row: _marks(row.tastes), {"batch": "batches"}),
     Sort("stock", Stock, "kitchen", 20_000, lambda row: row.pieces, {"batch": "batches"}),

@@ -16,7 +16,8 @@ from kemble.core.plan.occasion import Helper
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, Scheduled, kitchen_time
 from kemble.core.run.actual import reworked
-from kemble.core.run.events import Added, Event, Rest, plan_now, rests_of, standing
+from kemble.core.run.events import Added, AnyEvent, PlanRest, RestReplanned
+from kemble.core.run.fold import plan_now, rests_of, standing
 from kemble.core.run.replan import Going, Otherwise, Replanned, replan
 from kemble.core.sheet.document import sheet_from
 from kemble.core.stations.chain import Worked
@@ -55,11 +56,11 @@ def rethink(run: Run, now: datetime) -> bool:
         for one, told in rest:
             own = uid if one.pk == run.pk else _copy(uid, one.pk)
             at = max(now, last.at) if last else now
-            add_event(one, Event(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
+            add_event(one, RestReplanned(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
     return True
 
 
-def _newest(run: Run) -> Event | None:
+def _newest(run: Run) -> AnyEvent | None:
     return next((one for one in reversed(run.log) if one.kind not in ("replanned", "noted")), None)
 
 
@@ -68,12 +69,12 @@ def _copy(uid: str, other: int) -> str:
     return f"{uid}-{other}"
 
 
-def _uid(last: Event | None, run: Run) -> str:
+def _uid(last: AnyEvent | None, run: Run) -> str:
     """One plan of the rest for each last word: of a run of which nothing was told yet, that it has begun."""
     return f"rest-{hashlib.sha256(f'{run.pk} {last.uid if last else None}'.encode()).hexdigest()[:24]}"
 
 
-def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] | None:
+def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest]] | None:
     """What is left of every run of the flow, where it is to lie elsewhere than it does."""
     flow = [one for one in run.flowing if one.finished is None]
     anew = _by_actual(run, kitchen)
@@ -102,7 +103,7 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] |
     return [
         (
             one,
-            Rest(
+            PlanRest(
                 scheduled=_scheduled(one, plan, steps, now),
                 says=[*(says if one.pk == run.pk else []), *found.says],
                 choices=list(found.choices),
@@ -115,7 +116,7 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, Rest]] |
     ]
 
 
-def _orphans(logs: Mapping[int, Sequence[Event]], plans: Mapping[int, Plan]) -> set[str]:
+def _orphans(logs: Mapping[int, Sequence[AnyEvent]], plans: Mapping[int, Plan]) -> set[str]:
     """Uids of plans of the rest that fell in the run for which they were made and hold in another of its flow still."""
     planned = {pk: [event.uid for event in log if event.kind == "replanned"] for pk, log in logs.items()}
     stand = {pk: {event.uid for event in standing(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
@@ -159,7 +160,7 @@ def happened_in(run: Run, now: datetime) -> Happened:
 
 def added_of(run: Run) -> list[Added]:
     """What went in beside what the sheet says, as far as that stands."""
-    return [one.added for one in standing(run.kept.plan, run.log) if one.added is not None]
+    return [event.added for event in standing(run.kept.plan, run.log) if event.kind == "added"]
 
 
 def added_words(run: Run) -> list[str]:

@@ -15,7 +15,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.log.stock import Kept, until
 from kemble.core.log.taste import check_tastes, verdict
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event
+from kemble.core.run.events import AnyEvent
 from kemble.core.run.kept import frozen
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked
@@ -68,7 +68,7 @@ def run_from(
     return run
 
 
-def add_event(run: Run, event: Event) -> None:
+def add_event(run: Run, event: AnyEvent) -> None:
     """Keep an event, unless it is kept already."""
     with writing():
         row = RunEvent(run=run, uid=event.uid, at=event.at, document=event.document)
@@ -78,7 +78,7 @@ def add_event(run: Run, event: Event) -> None:
             run.save(update_fields=["finished"])
 
 
-def keep_events(run: Run, events: Iterable[Event]) -> None:
+def keep_events(run: Run, events: Iterable[AnyEvent]) -> None:
     """Many at once, of a run that has none yet."""
     ordered = sorted(events, key=lambda event: event.at)
     with writing():

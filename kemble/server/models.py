@@ -16,7 +16,8 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.taste import Compared, compared
 from kemble.core.plan.occasion import Occasion
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event, event_from, plan_now
+from kemble.core.run.events import AnyEvent, event_from
+from kemble.core.run.fold import plan_now
 from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.run.weighing import BenchSetup, Mark, mark_from
@@ -265,7 +266,7 @@ class Run(Droppable):
         return compared(self.kept.plan, events, self.kept.facts, events[-1].at if events else self.clock_began)
 
     @property
-    def log(self) -> list[Event]:
+    def log(self) -> list[AnyEvent]:
         """What has happened by now: of a rehearsal what is still to be played lies in it already."""
         rows = self.events.all()
         if self.pace == 1:
@@ -290,8 +291,8 @@ class RunEvent(models.Model):
         constraints: ClassVar = [models.UniqueConstraint(fields=["run", "uid"], name="an_event_once_a_run")]
 
     @cached_property
-    def event(self) -> Event:
-        return event_from(self.uid, self.at, self.document)
+    def event(self) -> AnyEvent:
+        return event_from(self.document, uid=self.uid, at=self.at)
 
     def __str__(self) -> str:
         return f"{self.event.kind} {self.event.step or ''}".strip()

@@ -432,7 +432,7 @@ def test_a_rest_that_was_kept_is_read_again(owner, flow, clock):
     """What is kept of a plan of the rest is what was planned, to the letter."""
     TestTheRest().run_late(owner, flow, clock)
     row = next(row for row in RunEvent.objects.filter(run=flow["id"]) if row.event.kind == "replanned")
-    assert event_from(row.uid, row.at, row.document) == row.event
+    assert event_from(row.document, uid=row.uid, at=row.at) == row.event
     assert row.event.rest.scheduled
     run = Run.objects.get(pk=flow["id"])
     assert not rethink(run, run.clock())

@@ -155,7 +155,7 @@ def _log_factor(minutes: Array, core: Array, one: Probed) -> tuple[float, float]
 def _says(last: Probed, now: float, was: float, unit: TemperatureUnit) -> str:
     told = say(
         "At {minute:.0f} minutes the heart is {from_celsius:.0f} °{unit}: ",
-        minute=last.minute,
+        minute=round(last.minute),  # never "-0"
         from_celsius=from_celsius(last.celsius, unit),
         unit=unit,
     )

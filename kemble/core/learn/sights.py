@@ -17,7 +17,7 @@ import numpy as np
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.physics.spread import Spread
-from kemble.core.run.events import Event
+from kemble.core.run.events import AnyEvent
 from kemble.core.run.state import StepState
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import Worked, sensed
@@ -87,7 +87,7 @@ def sights_of(
     kitchen: Kitchen,
     steps: Mapping[str, StepWorked],
     states: Mapping[str, StepState],
-    events: Sequence[Event],
+    events: Sequence[AnyEvent],
 ) -> Seen:
     """What a run of `sheet` shows: every step that was ended and is told with a range, every weight that is, every
     reading of a heart, every time that somebody taught.
@@ -130,7 +130,7 @@ def _spread_of(step: StepWorked, spreads: Mapping[str, Spread]) -> tuple[str, Sp
 def _time(
     step: StepWorked,
     state: StepState,
-    events: Sequence[Event],
+    events: Sequence[AnyEvent],
     spreads: Mapping[str, Spread],
     left_out: list[str],
 ) -> list[Sight]:
@@ -173,7 +173,7 @@ def _pace(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -> 
     return math.log(took / step.minutes)
 
 
-def _looked_at(step: str, state: StepState, events: Sequence[Event]) -> list[float]:
+def _looked_at(step: str, state: StepState, events: Sequence[AnyEvent]) -> list[float]:
     """Minutes at which a step was looked at and was not yet done: where that was said, and where somebody was called, at
     the first look and when it was likely done, and went on all the same."""
     began = state.started

@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.card import Fault, stage_of
 from kemble.core.facts.fact import Fact
-from kemble.core.run.events import Event
+from kemble.core.run.events import AnyEvent
 from kemble.core.run.state import StepState
 from kemble.core.stations.steps import StepWorked, Window
 from kemble.core.words import Words, say
@@ -37,7 +37,7 @@ class Happened:
     facts: Mapping[str, Fact]
     steps: Mapping[str, StepWorked] = field(default_factory=dict)
     states: Mapping[str, StepState] = field(default_factory=dict)
-    events: Sequence[Event] = ()
+    events: Sequence[AnyEvent] = ()
 
     def number(self, key: str) -> float | None:
         fact = self.facts.get(key)

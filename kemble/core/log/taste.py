@@ -13,7 +13,7 @@ from kemble.core.cards.way import Way
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event
+from kemble.core.run.events import AnyEvent
 from kemble.core.run.pieces import PIECES, meant_mean
 from kemble.core.run.state import state_of
 from kemble.core.words import Words, say
@@ -43,7 +43,7 @@ class Compared(BaseModel):
         return low <= self.happened <= high
 
 
-def compared(plan: Plan, events: Sequence[Event], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
+def compared(plan: Plan, events: Sequence[AnyEvent], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
     """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading, or
     the mean of the pieces that were meant."""
     state = {s.id: s for s in state_of(plan, events, now).steps}

@@ -12,7 +12,8 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Added, Event, standing
+from kemble.core.run.events import Added, AnyEvent
+from kemble.core.run.fold import standing
 from kemble.core.run.pieces import BASE_PIECES, weighed_pieces
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import Worked, work
@@ -82,18 +83,18 @@ def _plain(line: Mapping[str, Any]) -> bool:
     return line["amount"]["unit"] == "g" and not line.get("splits") and not line.get("joins")
 
 
-def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[Event]) -> Actual:
+def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> Actual:
     """What the events say was in it: the newest weighing of each thing, and with it what was put in after that."""
     keys = {one.step.id: one.step.target.key for one in plan.scheduled if one.step.target}
     weighed: dict[str, float] = {}
     added: list[Added] = []
     for event in standing(plan, events):
-        if event.kind == "added" and event.added is not None:
+        if event.kind == "added":
             added.append(event.added)
             for key in _holding(event.added.part):
                 if key in weighed:
                     weighed[key] += event.added.grams
-        elif event.kind == "weighed" and event.grams is not None and event.step in keys:
+        elif event.kind == "weighed" and event.step in keys:
             key, grams = _off_the_pan(keys[event.step], event.grams, sheet, kitchen)
             if key in (_BATCH, _COOKED, _SOAKED) or key.startswith("part."):
                 weighed[key] = grams
@@ -121,7 +122,7 @@ def reworked(
     sheet: Sheet,
     kitchen: Kitchen,
     plan: Plan,
-    events: Sequence[Event],
+    events: Sequence[AnyEvent],
     told: Mapping[str, Fact],
     now: Mapping[str, Fact],
 ) -> Reworked | None:
@@ -162,7 +163,7 @@ def _moved(one: Moved) -> str:
     return say("{first}{others} {now}, not {was}.", first=one.label[:1].upper(), others=one.label[1:], now=now, was=was)
 
 
-def _pieces(plan: Plan, events: Sequence[Event], before: Mapping[str, Fact]) -> list[str]:
+def _pieces(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) -> list[str]:
     """How many pieces it makes by those that were weighed, where that is another number than was told."""
     weighed = {one.key: one.mean_g for one in weighed_pieces(plan, events)}
     for key in BASE_PIECES:

@@ -9,7 +9,8 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.geometry.hands import PRACTICE
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event, standing
+from kemble.core.run.events import AnyEvent
+from kemble.core.run.fold import standing
 from kemble.core.words import Words
 
 # Targets that are one piece, weighed again for each; any other is weighed once, and the last reading counts.
@@ -44,11 +45,11 @@ def meant_mean(grams: Sequence[float]) -> float:
     return fmean(meant or practice)
 
 
-def weighed_pieces(plan: Plan, events: Sequence[Event]) -> list[WeighedPieces]:
+def weighed_pieces(plan: Plan, events: Sequence[AnyEvent]) -> list[WeighedPieces]:
     """Of each step at which pieces were weighed, in the order of the plan."""
     grams: dict[str, list[float]] = {}
     for event in standing(plan, events):
-        if event.kind == "weighed" and event.grams and event.step:
+        if event.kind == "weighed":
             grams.setdefault(event.step, []).append(event.grams)
     found = []
     for scheduled in plan.scheduled:

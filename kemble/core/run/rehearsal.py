@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.computing import computes
 from kemble.core.plan.schedule import Plan, Scheduled
-from kemble.core.run.events import Event
+from kemble.core.run.events import AnyEvent, CoreProbed, StepDone, StepStarted, StepWeighed
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.words import Words, say
@@ -48,7 +48,7 @@ class Part:
 
 
 @computes
-def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[Event]]:
+def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[AnyEvent]]:
     """The events of every run as that cook makes them, each run's in the order of the clock, to its end.
 
     Steps are taken in the order of the plan; one that holds the hands waits until a cook is free.
@@ -56,7 +56,7 @@ def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[E
     chance = random.Random(manner.seed)  # noqa: S311 - a play, not a secret
     free = [datetime.min.replace(tzinfo=parts[0].plan.begin.tzinfo)] * max(1, cooks)
     ends: dict[tuple[int, str], datetime] = {}
-    found: list[list[Event]] = [[] for _ in parts]
+    found: list[list[AnyEvent]] = [[] for _ in parts]
     order = sorted(
         ((i, one) for i, part in enumerate(parts) for one in part.plan.scheduled), key=lambda each: each[1].starts
     )
@@ -115,13 +115,13 @@ def _events(
     starts: datetime,
     stop: datetime,
     core: CoreCurve | None,
-) -> list[Event]:
+) -> list[AnyEvent]:
     step, name = one.step, f"played-{run}-{one.step.id}"
-    found = [Event(uid=f"{name}-started", at=starts, kind="started", step=step.id)]
+    played: list[AnyEvent] = [StepStarted(uid=f"{name}-started", at=starts, kind="started", step=step.id)]
     if step.target:
         grams = step.target.grams * (1 + _HEAVY * manner.heavy * chance.random() + chance.gauss(0, _WEIGHT_SD))
-        found.append(
-            Event(
+        played.append(
+            StepWeighed(
                 uid=f"{name}-weighed", at=stop, kind="weighed", step=step.id, grams=max(0.1, round(grams, 1)), sure=True
             )
         )
@@ -130,11 +130,13 @@ def _events(
         at = starts + timedelta(minutes=step.window.first_check)
         if minute > 0 and at < stop:
             celsius = float(np.interp(minute, core.curve.minutes, core.curve.core_c)) + chance.gauss(0, _PROBE_SD_C)
-            found.append(
-                Event(uid=f"{name}-probed", at=at, kind="probed", step=step.id, celsius=round(celsius, 1), sure=True)
+            played.append(
+                CoreProbed(
+                    uid=f"{name}-probed", at=at, kind="probed", step=step.id, celsius=round(celsius, 1), sure=True
+                )
             )
-    found.append(Event(uid=f"{name}-done", at=stop, kind="done", step=step.id))
-    return found
+    played.append(StepDone(uid=f"{name}-done", at=stop, kind="done", step=step.id))
+    return played
 
 
 class Shown(BaseModel):
@@ -159,7 +161,7 @@ class Report(BaseModel):
 
 
 @computes
-def report(runs: Sequence[tuple[str, Plan, Sequence[Event]]], cooks: int, now: datetime) -> Report:
+def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now: datetime) -> Report:
     """What happened in some runs that were made together, against their plans as they began."""
     states = [state_of(plan, events, now) for _, plan, events in runs]
     spans = _held(runs, states, now)
@@ -195,7 +197,9 @@ class _Held:
     ends: datetime
 
 
-def _held(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], now: datetime) -> list[_Held]:
+def _held(
+    runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
+) -> list[_Held]:
     """When hands were held, by what."""
     return [
         _Held(i, one.step.id, one.step.title, state.started, state.ended or now)
@@ -222,7 +226,7 @@ def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
 
 
 def _waited(
-    runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], spans: Sequence[_Held], cooks: int
+    runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], spans: Sequence[_Held], cooks: int
 ) -> list[Shown]:
     """A held step that could have begun, while all hands were in others."""
     found = []
@@ -257,7 +261,9 @@ def _waited(
     return found
 
 
-def _burnt(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState], now: datetime) -> list[Shown]:
+def _burnt(
+    runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
+) -> list[Shown]:
     """What stood in its heat past its latest."""
     found = []
     for (_, plan, _), run in zip(runs, states, strict=True):
@@ -275,7 +281,7 @@ def _burnt(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[R
     return found
 
 
-def _missed(runs: Sequence[tuple[str, Plan, Sequence[Event]]], states: Sequence[RunState]) -> list[Shown]:
+def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState]) -> list[Shown]:
     """What came too long after what it waited for: too cool to seal, too stiff to spread."""
     found = []
     for (_, plan, _), run in zip(runs, states, strict=True):

@@ -14,7 +14,8 @@ from pydantic import BaseModel
 from kemble.core.devices.probe import Probed, Refit, refit
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.plan.schedule import Plan, Scheduled
-from kemble.core.run.events import Event, Fold, Note, StepWeight, plan_now, rests_of, standing
+from kemble.core.run.events import AnyEvent
+from kemble.core.run.fold import Fold, Note, StepWeight, plan_now, rests_of, standing
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.stations.steps import StepWorked, Window
 from kemble.core.words import Words
@@ -63,7 +64,7 @@ class RunState(BaseModel):
 
 def state_of(
     plan: Plan,
-    events: Sequence[Event],
+    events: Sequence[AnyEvent],
     now: datetime,
     core: CoreCurve | None = None,
     unit: TemperatureUnit = "C",
@@ -142,8 +143,7 @@ def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: Temperatur
             length += max(timedelta(0), now - paused)
         started, ended = fold.started.get(step.id), fold.ended.get(step.id)
         earliest = max(
-            [scheduled.starts, *([] if started else [now])]
-            + [ends[wait.step] + timedelta(minutes=wait.at_least) for wait in step.after]
+            [scheduled.starts, now] + [ends[wait.step] + timedelta(minutes=wait.at_least) for wait in step.after]
         )
         begins = started or earliest
         due = started + length if started else None

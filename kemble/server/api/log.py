@@ -25,7 +25,8 @@ from kemble.core.learn.next import CraftRule, Proposal, by_craft, proposals
 from kemble.core.log.evidence import FaultTold, told
 from kemble.core.log.stock import Kept
 from kemble.core.log.taste import Compared, Verdict, check_tastes
-from kemble.core.run.events import Event, Note
+from kemble.core.run.events import RunFinished
+from kemble.core.run.fold import Note
 from kemble.core.run.pieces import WeighedPieces, weighed_pieces
 from kemble.core.run.state import state_of
 from kemble.core.words import say
@@ -294,7 +295,7 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
             batch = log_outcome(run, outcome.said, outcome.kept, seen)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
-                add_event(run, Event.model_validate({"uid": uuid.uuid4().hex, "at": run.clock(), "kind": "finished"}))
+                add_event(run, RunFinished(uid=uuid.uuid4().hex, at=run.clock(), kind="finished"))
     relearn(kitchen)
     return _opened(batch)
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from copy import copy
 from datetime import datetime, timedelta
+from typing import Any, Literal
 from uuid import uuid4
 
 from django.db.models import Count, Q, prefetch_related_objects
@@ -12,7 +14,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
 from ninja.responses import Status
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.cards.cautions import Caution
 from kemble.core.cards.faults import faults_of
@@ -27,7 +29,19 @@ from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual import with_added
 from kemble.core.run.device_clock import NOTICED_S, DeviceClock, event_time
-from kemble.core.run.events import Event, Happening, check_event, plan_now
+from kemble.core.run.events import (
+    KINDS,
+    Added,
+    AnyEvent,
+    CoreProbed,
+    Event,
+    NoteWritten,
+    PiecesCounted,
+    StepWeighed,
+    check_event,
+    told_event,
+)
+from kemble.core.run.fold import plan_now
 from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
@@ -62,14 +76,35 @@ class NewRun(Write):
     cook: CookManner | None = Field(None, description="in a rehearsal, a simulated cook who does it all")
 
 
-class NewEvent(Happening):
-    """`at` is on the run's own clock; left out, it is now.
+def _told(event_class: type[AnyEvent], name: str) -> Any:
+    """A field of that kind of event: held to the same range, and not needed by the others."""
+    field = copy(event_class.model_fields[name])
+    field.default = None
+    return field
+
+
+class NewEvent(BaseModel):
+    """What happened: the fields of every kind in one flat form, as pages send it that come back from being offline. What
+    its kind has no use for is not kept.
+
+    `at` is on the run's own clock; left out, it is now.
 
     `device_at` is what the device's own clock showed then, `device_now` what it shows as this is sent, and `clock_error_s`
     by how many seconds it knew that clock to be slow: null when it never heard an answer by which to tell.
     """
 
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    kind: Literal[*KINDS] = Field(description=", ".join(KINDS))  # type: ignore[valid-type]
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
+    step: str | None = Field(None, max_length=40, description="a step of the run")
+    grams: float | None = _told(StepWeighed, "grams")
+    celsius: float | None = _told(CoreProbed, "celsius")
+    text: str | None = _told(NoteWritten, "text")
+    of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
+    times: int | None = _told(PiecesCounted, "times")
+    added: Added | None = None
+    sure: bool = False
     at: datetime | None = Field(None, description="an instant with its time zone")
     device_at: datetime | None = Field(None, description="an instant with its time zone")
     device_now: datetime | None = Field(None, description="an instant with its time zone")
@@ -275,7 +310,7 @@ def _pace(new_run: NewRun) -> int:
     return REHEARSAL_PACE if new_run.rehearse else 1
 
 
-def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> list[list[Event]]:
+def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> list[list[AnyEvent]]:
     """What a simulated cook will do in each run; it counts once its time has come on the rehearsal's clock."""
     if new_run.cook is None or not new_run.rehearse:
         return [[] for _ in runs]
@@ -283,7 +318,7 @@ def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> lis
     return played(parts, new_run.cook, kitchen.settings.cooks)
 
 
-def _store_run(run: Run, events: Sequence[Event]) -> None:
+def _store_run(run: Run, events: Sequence[AnyEvent]) -> None:
     run.save(force_insert=True)
     if events:
         keep_events(run, events)
@@ -373,7 +408,7 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
         end = next((event for event in reversed(run.log) if event.kind == "finished"), None)
         if end is None or at >= end.at:
             refuse("run", say("is finished"), say("a run that is still going"))
-    event = Event.model_validate(
+    event = told_event(
         {
             **new_event.model_dump(exclude={"device_now"}),
             "at": at,
@@ -427,9 +462,9 @@ def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsHere:
     return FaultsHere(here=[told(one, happened) for one in here], others=[told(one, happened) for one in others])
 
 
-def _check_added(run: Run, event: Event) -> None:
+def _check_added(run: Run, event: AnyEvent) -> None:
     """Raises Refused for something put in that is not in this kitchen's larder, or into a part that is not there."""
-    if event.added is None:
+    if event.kind != "added":
         return
     with_added(run.kept.sheet, [event.added])
     if Shelf(run.kitchen.settings).item(event.added.ingredient) is None:

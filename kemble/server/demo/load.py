@@ -18,7 +18,7 @@ from kemble.core.geometry.hands import PRACTICE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import DishAsked, Helper, Occasion, Serving
 from kemble.core.plan.schedule import Plan, plan_from
-from kemble.core.run.events import Event, EventKind
+from kemble.core.run.events import AnyEvent, event_from
 from kemble.core.run.pieces import PIECES
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
@@ -177,7 +177,7 @@ def _past_batch(
     log_outcome(run, Said(tastes, faults[:1], chance.choice(NOTES)), seen=see(run))
 
 
-def _played(plan: Plan, chance: random.Random) -> list[Event]:
+def _played(plan: Plan, chance: random.Random) -> list[AnyEvent]:
     """A plan played through with a cook's spread, to its end."""
     ends: dict[str, datetime] = {}
     events = []
@@ -193,10 +193,10 @@ def _played(plan: Plan, chance: random.Random) -> list[Event]:
         spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
         ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
         events.append(_event(ends[step.id], "done", step.id))
-    return [*events, Event(uid="demo-finished", at=max(event.at for event in events), kind="finished")]
+    return [*events, _event(max(event.at for event in events), "finished")]
 
 
-def _pieces(at: datetime, step: StepWorked, chance: random.Random) -> list[Event]:
+def _pieces(at: datetime, step: StepWorked, chance: random.Random) -> list[AnyEvent]:
     """A few for practice, and some more once the hand has found the size."""
     told = step.target.grams if step.target else 0.0
     spreads = [0.13] * PRACTICE + [0.035] * chance.randint(3, 7)
@@ -208,8 +208,9 @@ def _pieces(at: datetime, step: StepWorked, chance: random.Random) -> list[Event
     ]
 
 
-def _event(at: datetime, kind: EventKind, step: str, **more: Any) -> Event:
-    return Event(uid=f"demo-{step}-{kind}", at=at, kind=kind, step=step, **more)
+def _event(at: datetime, kind: str, step: str | None = None, **more: Any) -> AnyEvent:
+    uid = f"demo-{step}-{kind}" if step else f"demo-{kind}"
+    return event_from({"kind": kind, "step": step, **more}, uid=uid, at=at)
 
 
 def _in_progress(kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord, now: datetime) -> None:

@@ -10,7 +10,7 @@ from kemble.core.cards.way import Band, outline
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import blank_sheet, default_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -112,7 +112,7 @@ def test_a_run_of_every_way_goes_from_step_to_step_to_the_table(way):
     events = []
     for one in sorted(plan.scheduled, key=lambda one: (one.starts, one.ends)):
         for kind, at in (("started", one.starts), ("done", one.ends)):
-            events.append(Event(uid=f"{one.step.id}-{kind}", at=at, kind=kind, step=one.step.id))
+            events.append(event_from({}, uid=f"{one.step.id}-{kind}", at=at, kind=kind, step=one.step.id))
     state = state_of(plan, events, SERVE + timedelta(minutes=1))
     assert {step.status for step in state.steps} == {"done"}
     assert abs(state.late_min) <= 1

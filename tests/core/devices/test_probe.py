@@ -16,7 +16,7 @@ from kemble.core.facts.fact import Book
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event, check_event
+from kemble.core.run.events import check_event, event_from, told_event
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
@@ -173,7 +173,7 @@ class TestInARun:
 
     def event(self, kind, minutes, step="steam", **more):
         uid = f"{kind}-{step}-{minutes:06.2f}"
-        return Event(uid=uid, at=self.at(minutes), kind=kind, step=step, **more)
+        return event_from({}, uid=uid, at=self.at(minutes), kind=kind, step=step, **more)
 
     def before(self):
         ids = [one.step.id for one in self.plan.scheduled]
@@ -215,7 +215,7 @@ class TestInARun:
 
     def test_what_cannot_be_probed(self):
         with pytest.raises(Refused, match="celsius"):
-            check_event(self.plan, self.event("probed", 34))
+            told_event({"uid": "probed-001", "at": self.at(34), "kind": "probed", "step": "steam"})
         with pytest.raises(Refused, match="no window"):
             check_event(self.plan, self.event("probed", 3, step="melt", celsius=40))
         check_event(self.plan, self.event("probed", 34, celsius=40))

@@ -16,7 +16,7 @@ from kemble.core.learn.pace import paces
 from kemble.core.learn.sights import Sight, sight_from, sights_of
 from kemble.core.learn.value import Made, what_teaches
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import sensed, work
@@ -178,7 +178,7 @@ class TestWhatARunShows:
         return sheet, plan, events
 
     def event(self, number, kind, step, at, **more):
-        return Event.model_validate({"uid": f"event-{number:04}", "at": at, "kind": kind, "step": step, **more})
+        return event_from({"uid": f"event-{number:04}", "at": at, "kind": kind, "step": step, **more})
 
     def seen(self, sheet, plan, events, kitchen=None):
         states = {one.id: one for one in state_of(plan, events, events[-1].at).steps}

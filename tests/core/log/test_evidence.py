@@ -11,7 +11,7 @@ from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.log.evidence import SEEN, Happened, at_step, likeliest, told
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -49,16 +49,14 @@ class Making:
 
     def tells(self, kind, step, minute=1, **more):
         at = self.times[step][0] + timedelta(minutes=minute)
-        self.more.append(
-            Event.model_validate({"uid": f"more-{len(self.more):04}", "at": at, "kind": kind, "step": step, **more})
-        )
+        self.more.append(event_from({"uid": f"more-{len(self.more):04}", "at": at, "kind": kind, "step": step, **more}))
         return self
 
     def fault(self, name):
         events = list(self.more)
         for i, (step, (a, b)) in enumerate(self.times.items()):
             for kind, at in (("started", a), ("done", b)):
-                events.append(Event.model_validate({"uid": f"{kind}-{i:04}", "at": at, "kind": kind, "step": step}))
+                events.append(event_from({"uid": f"{kind}-{i:04}", "at": at, "kind": kind, "step": step}))
         events.sort(key=lambda event: event.at)
         end = events[-1].at + timedelta(minutes=1)
         happened = Happened(

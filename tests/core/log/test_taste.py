@@ -9,7 +9,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.log.taste import check_tastes, compared, verdict
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
@@ -20,7 +20,9 @@ PLAN = plan_from(steps(), KITCHEN, begin=NOW)
 
 
 def event(kind, step=None, minute=0.0, **more):
-    return Event(uid=f"uid-{kind}-{step}-{minute}", at=NOW + timedelta(minutes=minute), kind=kind, step=step, **more)
+    return event_from(
+        {}, uid=f"uid-{kind}-{step}-{minute}", at=NOW + timedelta(minutes=minute), kind=kind, step=step, **more
+    )
 
 
 def played(until):

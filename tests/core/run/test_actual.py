@@ -11,7 +11,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.actual import actual, reworked, with_added
-from kemble.core.run.events import Added, Event
+from kemble.core.run.events import Added, event_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
@@ -26,7 +26,7 @@ def made(sheet, kitchen=KITCHEN):
 
 def event(number, kind, **more):
     at = NOW + timedelta(minutes=number)
-    return Event.model_validate({"uid": f"event-{number:04}", "at": at, "kind": kind, **more})
+    return event_from({"uid": f"event-{number:04}", "at": at, "kind": kind, **more})
 
 
 def step_at(plan, key):

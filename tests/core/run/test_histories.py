@@ -1,13 +1,15 @@
 """Frozen histories of runs: what each event led to stays so. The page folds the same ones (web/src/make/fold.test.ts)."""
 
+import gzip
 import json
 from datetime import datetime
+from itertools import product
 from pathlib import Path
 
 import pytest
 
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Event
+from kemble.core.run.events import KINDS, event_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
 
@@ -41,14 +43,37 @@ def told_of_then(heart):
 def test_a_history_leads_where_it_led(plan, heart, history):
     state = state_of(
         Plan.model_validate(plan),
-        [Event.model_validate(event) for event in history["events"]],
+        [event_from(event) for event in history["events"]],
         datetime.fromisoformat(history["now"]),
         heart and told_of_then(heart),
         history["unit"],
     )
-    assert json.loads(state.model_dump_json()) == plain(
-        json.loads(RunState.model_validate(history["state"]).model_dump_json())
-    )
+    assert json.loads(state.model_dump_json()) == plain(told_again(history["state"]))
+
+
+def every_pair():
+    return json.loads(gzip.decompress((PLACE / "every-pair.json.gz").read_bytes()))
+
+
+class TestEveryPair:
+    """Every kind of event after every other (scripts/freeze_histories.py)."""
+
+    def test_each_leads_where_it_led(self):
+        document = every_pair()
+        plan, core = Plan.model_validate(document["plan"]), CoreCurve.model_validate(document["core"])
+        for history in document["histories"]:
+            events = [event_from(event) for event in history["events"]]
+            state = state_of(plan, events, datetime.fromisoformat(history["now"]), core, history["unit"])
+            kinds = [event.kind for event in events]
+            assert json.loads(state.model_dump_json()) == plain(told_again(history["state"])), kinds
+
+    def test_none_is_missing(self):
+        pairs = {tuple(event["kind"] for event in history["events"][-2:]) for history in every_pair()["histories"]}
+        assert pairs == set(product(KINDS, repeat=2))
+
+
+def told_again(state):
+    return json.loads(RunState.model_validate(state).model_dump_json())
 
 
 START = {"kind": "started", "step": "melt"}
@@ -63,7 +88,7 @@ class TestUndo:
 
     def state(self, *events):
         made = [
-            Event.model_validate({"uid": f"event-{i:03}", "at": f"2026-11-20T09:{i:02}:00Z", **event})
+            event_from({"uid": f"event-{i:03}", "at": f"2026-11-20T09:{i:02}:00Z", **event})
             for i, event in enumerate(events)
         ]
         return state_of(self.PLAN, made, datetime.fromisoformat("2026-11-20T10:00:00Z"))

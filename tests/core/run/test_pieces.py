@@ -7,7 +7,7 @@ import pytest
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.taste import compared
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event
+from kemble.core.run.events import event_from
 from kemble.core.run.pieces import meant_mean, weighed_pieces
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
@@ -20,11 +20,11 @@ STEP = next(one.step for one in PLAN.scheduled if one.step.target and one.step.t
 
 def weighed(*grams, undo=()):
     events = [
-        Event(uid=f"weighed-{i}", at=BEGAN + timedelta(seconds=i), kind="weighed", step=STEP.id, grams=g)
+        event_from({}, uid=f"weighed-{i}", at=BEGAN + timedelta(seconds=i), kind="weighed", step=STEP.id, grams=g)
         for i, g in enumerate(grams)
     ]
     end = BEGAN + timedelta(hours=1)
-    return events + [Event(uid=f"undone-{i}", at=end, kind="undone", of=f"weighed-{i}") for i in undo]
+    return events + [event_from({}, uid=f"undone-{i}", at=end, kind="undone", of=f"weighed-{i}") for i in undo]
 
 
 def test_the_first_three_are_practice():

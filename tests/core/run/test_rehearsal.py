@@ -6,7 +6,7 @@ import pytest
 from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.plan.schedule import Plan, Scheduled, plan_from
-from kemble.core.run.events import Event, check_event
+from kemble.core.run.events import check_event, event_from
 from kemble.core.run.rehearsal import CookManner, Part, played, report
 from kemble.core.run.state import state_of
 from kemble.core.stations.steps import StepWorked, Wait, Window
@@ -31,7 +31,7 @@ def plan(*rows, serve=120):
 
 def events(*rows):
     return [
-        Event.model_validate({"uid": f"event-{i:03}", "at": at(minute), "kind": kind, "step": name})
+        event_from({"uid": f"event-{i:03}", "at": at(minute), "kind": kind, "step": name})
         for i, (minute, kind, name) in enumerate(rows)
     ]
 

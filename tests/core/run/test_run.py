@@ -9,7 +9,7 @@ from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.facts.problems import Refused
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event, check_event
+from kemble.core.run.events import check_event, event_from, told_event
 from kemble.core.run.state import state_of
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -22,7 +22,9 @@ SLACK_MIN = 10 * 1.0  # a plan rounds each of the ten steps of its critical chai
 
 
 def event(kind, step=None, minute=0.0, **more):
-    return Event(uid=f"uid-{kind}-{step}-{minute}", at=NOW + timedelta(minutes=minute), kind=kind, step=step, **more)
+    return event_from(
+        {}, uid=f"uid-{kind}-{step}-{minute}", at=NOW + timedelta(minutes=minute), kind=kind, step=step, **more
+    )
 
 
 def look(events, minute):
@@ -146,13 +148,14 @@ class TestRun:
     @pytest.mark.parametrize(
         ("bad", "path"),
         [
-            (event("done", "dance"), "step"),
-            (event("started"), "step"),
-            (event("weighed", "mix"), "grams"),
-            (event("noted", None, text="  "), "text"),
+            ({"kind": "done", "step": "dance"}, "step"),
+            ({"kind": "started"}, "step"),
+            ({"kind": "weighed", "step": "mix"}, "grams"),
+            ({"kind": "noted", "text": "  "}, "text"),
+            ({"kind": "redone"}, "of"),
         ],
     )
     def test_an_event_that_makes_no_sense(self, bad, path):
         with pytest.raises(Refused) as caught:
-            check_event(PLAN, bad)
+            check_event(PLAN, told_event({"uid": "event-001", "at": NOW, **bad}))
         assert caught.value.problems[0].path == path

@@ -9,7 +9,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.events import Event, check_event
+from kemble.core.run.events import check_event, event_from
 
 NOW = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 
@@ -57,8 +57,8 @@ def test_the_server_asks_too():
     steam = next(one.step.id for one in plan.scheduled if one.step.window)
     hot = {"uid": "hot-heart", "at": NOW, "kind": "probed", "step": steam, "celsius": 149.0}
     with pytest.raises(Refused, match="so hot"):
-        check_event(plan, Event.model_validate(hot))
-    check_event(plan, Event.model_validate({**hot, "sure": True}))
+        check_event(plan, event_from(hot))
+    check_event(plan, event_from({**hot, "sure": True}))
 
 
 def test_what_is_counted():

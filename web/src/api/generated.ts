@@ -185,6 +185,10 @@ export const LIMITS = {
     "max": 2147483648,
     "usual": 1
   },
+  "CoreProbed.celsius": {
+    "min": -60,
+    "max": 400
+  },
   "Correction.pieces": {
     "min": 0,
     "max": 1000
@@ -237,18 +241,6 @@ export const LIMITS = {
     "min": 0.05,
     "max": 20,
     "usual": 1.0
-  },
-  "Event.grams": {
-    "above": 0,
-    "max": 50000
-  },
-  "Event.celsius": {
-    "min": -60,
-    "max": 400
-  },
-  "Event.times": {
-    "min": 1,
-    "max": 1000
   },
   "Grain.rinses": {
     "min": 0,
@@ -577,6 +569,10 @@ export const LIMITS = {
     "min": 0,
     "max": 50
   },
+  "PiecesCounted.times": {
+    "min": 1,
+    "max": 1000
+  },
   "Pinned.dish": {
     "min": 0,
     "below": 60
@@ -704,6 +700,10 @@ export const LIMITS = {
   "Steamer.watts": {
     "min": 100,
     "max": 3000
+  },
+  "StepWeighed.grams": {
+    "above": 0,
+    "max": 50000
   },
   "StickProbe.run": {
     "min": 1,
@@ -894,6 +894,32 @@ export const LOCALES = [
   "en-IE",
   "en-DE"
 ] as const;
+
+export const FOLD = {
+  "idle": [
+    "counted",
+    "handed",
+    "noted",
+    "fault"
+  ],
+  "whole_run": [
+    "added",
+    "noted",
+    "fault",
+    "undone",
+    "redone",
+    "replanned",
+    "finished"
+  ],
+  "undone_unnamed": [
+    "started",
+    "done",
+    "not_yet",
+    "probed"
+  ],
+  "not_yet_min": 5.0,
+  "soon_min": 2.0
+} as const;
 
 export const GROUPS = [
   ["flour", t`flour`],

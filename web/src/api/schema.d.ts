@@ -2977,6 +2977,47 @@ export interface components {
             latest: number;
         };
         /**
+         * CoreProbed
+         * @description `sure`: the reading was doubted, and the cook stands by it.
+         */
+        CoreProbed: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /**
+             * Celsius
+             * @description -60 to 400 °C
+             */
+            celsius: number;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "probed";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /**
          * Correction
          * @description How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied.
          */
@@ -3367,68 +3408,71 @@ export interface components {
             words: string;
         };
         /**
-         * Event
-         * @description One thing that happened. `uid` is made where it happened, so that sending it twice does no harm.
-         *
-         *     Where the clock of the device that sent it was off, `device_at` is what that clock showed, and `clock_error_s` how many
-         *     seconds it was slow (device_clock.py); `at` is corrected by that.
+         * EventRedone
+         * @description Lets an event that was undone stand again.
          */
-        Event: {
-            /** @description an ingredient, the part it went into, and its grams */
-            added?: components["schemas"]["Added"] | null;
+        EventRedone: {
             /**
              * At
              * Format: date-time
              * @description an instant with its time zone
              */
             at: string;
-            /**
-             * Celsius
-             * @description -60 to 400 °C
-             */
-            celsius?: number | null;
             /** Clock Error S */
             clock_error_s?: number | null;
             /** Device At */
             device_at?: string | null;
             /**
-             * Grams
-             * @description above 0, at most 50 000 g
-             */
-            grams?: number | null;
-            /**
-             * Kind
-             * @description started, done, not_yet, weighed, probed, paused, resumed, counted, added, handed, noted, fault, undone, redone, replanned, finished
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
+            kind: "redone";
             /**
              * Of
-             * @description the uid of the event that is undone or redone
+             * @description the uid of the event that stands again
              */
-            of?: string | null;
-            rest?: components["schemas"]["Rest"] | null;
+            of: string;
             /**
              * Step
              * @description a step of the run
              */
             step?: string | null;
             /**
-             * Sure
-             * @default false
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
              */
-            sure: boolean;
+            uid: string;
+        };
+        /**
+         * EventUndone
+         * @description Takes back the event whose uid is `of`, whatever that was; early events name none.
+         */
+        EventUndone: {
             /**
-             * Text
-             * @description at most 1000 letters
-             * @default
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
              */
-            text: string;
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
             /**
-             * Times
-             * @description a whole number from 1 to 1000
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            times?: number | null;
+            kind: "undone";
+            /**
+             * Of
+             * @description the uid of the event that is undone
+             */
+            of?: string | null;
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each event
@@ -3578,6 +3622,39 @@ export interface components {
             now: string;
             /** Seen */
             seen: string;
+        };
+        /** FaultSeen */
+        FaultSeen: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fault";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Text
+             * @description 1 to 1000 letters
+             */
+            text: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /**
          * FaultTold
@@ -4129,6 +4206,36 @@ export interface components {
              * @default []
              */
             tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
+        };
+        /** IngredientAdded */
+        IngredientAdded: {
+            /** @description an ingredient, the part it went into, and its grams */
+            added: components["schemas"]["Added"];
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "added";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /**
          * IngredientCard
@@ -5136,13 +5243,15 @@ export interface components {
         };
         /**
          * NewEvent
-         * @description `at` is on the run's own clock; left out, it is now.
+         * @description What happened: the fields of every kind in one flat form, as pages send it that come back from being offline. What
+         *     its kind has no use for is not kept.
+         *
+         *     `at` is on the run's own clock; left out, it is now.
          *
          *     `device_at` is what the device's own clock showed then, `device_now` what it shows as this is sent, and `clock_error_s`
          *     by how many seconds it knew that clock to be slow: null when it never heard an answer by which to tell.
          */
         NewEvent: {
-            /** @description an ingredient, the part it went into, and its grams */
             added?: components["schemas"]["Added"] | null;
             /**
              * At
@@ -5176,7 +5285,7 @@ export interface components {
             grams?: number | null;
             /**
              * Kind
-             * @description started, done, not_yet, weighed, probed, paused, resumed, counted, added, handed, noted, fault, undone, redone, replanned, finished
+             * @description started, done, not_yet, paused, resumed, counted, weighed, probed, added, handed, noted, fault, undone, redone, replanned, finished
              * @enum {string}
              */
             kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
@@ -5197,10 +5306,9 @@ export interface components {
             sure: boolean;
             /**
              * Text
-             * @description at most 1000 letters
-             * @default
+             * @description 1 to 1000 letters
              */
-            text: string;
+            text?: string | null;
             /**
              * Times
              * @description a whole number from 1 to 1000
@@ -5418,6 +5526,39 @@ export interface components {
             step: string | null;
             /** Text */
             text: string;
+        };
+        /** NoteWritten */
+        NoteWritten: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "noted";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Text
+             * @description 1 to 1000 letters
+             */
+            text: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /**
          * Occasion
@@ -6067,6 +6208,39 @@ export interface components {
              */
             trim_pct?: number | null;
         };
+        /** PiecesCounted */
+        PiecesCounted: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "counted";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Times
+             * @description a whole number from 1 to 1000
+             */
+            times: number;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
         /**
          * Pinned
          * @description A step that is to begin at a time, whatever else moves.
@@ -6144,6 +6318,32 @@ export interface components {
              * Format: date-time
              */
             serve: string;
+        };
+        /**
+         * PlanRest
+         * @description The plan from here on: steps that have not ended, where they lie now. `says` what moved and why, `choices` what
+         *     else could be done about it; `facts` that are otherwise than at first and `core`, where either moved.
+         */
+        PlanRest: {
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
+            core?: components["schemas"]["CoreCurve"] | null;
+            /** Facts */
+            facts?: {
+                [key: string]: components["schemas"]["Fact"];
+            } | null;
+            /**
+             * Late Min
+             * @default 0
+             */
+            late_min: number;
+            /** Says */
+            says: string[];
+            /** Scheduled */
+            scheduled: components["schemas"]["Scheduled"][];
         };
         /** PlanSheet */
         PlanSheet: {
@@ -6533,31 +6733,38 @@ export interface components {
             table: components["schemas"]["Shown"][];
         };
         /**
-         * Rest
-         * @description The plan from here on: steps that have not ended, where they lie now. `says` what moved and why, `choices` what
-         *     else could be done about it; `facts` that are otherwise than at
-         *     first and `core`, where either moved.
+         * RestReplanned
+         * @description The rest of the plan was planned anew, after the event whose uid is `of`.
          */
-        Rest: {
+        RestReplanned: {
             /**
-             * Choices
-             * @default []
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
              */
-            choices: string[];
-            core?: components["schemas"]["CoreCurve"] | null;
-            /** Facts */
-            facts?: {
-                [key: string]: components["schemas"]["Fact"];
-            } | null;
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
             /**
-             * Late Min
-             * @default 0
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            late_min: number;
-            /** Says */
-            says: string[];
-            /** Scheduled */
-            scheduled: components["schemas"]["Scheduled"][];
+            kind: "replanned";
+            /** Of */
+            of?: string | null;
+            rest: components["schemas"]["PlanRest"];
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /**
          * RevisionCard
@@ -6805,6 +7012,34 @@ export interface components {
             /** Top Up Ml */
             top_up_ml: number;
         };
+        /** RunFinished */
+        RunFinished: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finished";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
         /**
          * RunNews
          * @description How many events each run of a flow has, for a page that watches; and what the clock on the wall shows.
@@ -6844,7 +7079,7 @@ export interface components {
             clock_began: string;
             core: components["schemas"]["CoreCurve"] | null;
             /** Events */
-            events: components["schemas"]["Event"][];
+            events: (components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"])[];
             /** Facts */
             facts: {
                 [key: string]: components["schemas"]["Fact"];
@@ -7904,6 +8139,70 @@ export interface components {
             /** Water Mm */
             water_mm: number[];
         };
+        /** StepDone */
+        StepDone: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /**
+         * StepHandedOver
+         * @description `text` is who has it now.
+         */
+        StepHandedOver: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "handed";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Text
+             * @description who has it now, in 1 to 40 letters
+             */
+            text: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
         /**
          * StepName
          * @description A step of a way, as what joins at it names it; `heats`: it may be taken in stages.
@@ -7915,6 +8214,121 @@ export interface components {
             id: string;
             /** Title */
             title: string;
+        };
+        /**
+         * StepNotYet
+         * @description It was looked at, and wants longer.
+         */
+        StepNotYet: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not_yet";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /** StepPaused */
+        StepPaused: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paused";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /** StepResumed */
+        StepResumed: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resumed";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /** StepStarted */
+        StepStarted: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "started";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /**
          * StepState
@@ -7986,6 +8400,47 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * StepWeighed
+         * @description `sure`: the reading was doubted, and the cook stands by it.
+         */
+        StepWeighed: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Grams
+             * @description above 0, at most 50 000 g
+             */
+            grams: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighed";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
         };
         /** StepWeight */
         StepWeight: {
@@ -11097,7 +11552,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Event"];
+                    "application/json": components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"];
                 };
             };
             /** @description Refused */

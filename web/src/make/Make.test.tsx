@@ -7,6 +7,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
 import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
+import { type Event, eventOf } from "./fold";
 import Make from "./Make";
 import { TellingsProvider } from "./Tellings";
 
@@ -87,13 +88,8 @@ const event = (kind: RunOpen["events"][number]["kind"], step: string | null, whe
     at: when,
     kind,
     step,
-    grams: null,
-    celsius: null,
-    text: "",
-    of: null,
-    sure: false,
     ...more,
-  }) as const;
+  }) as Event;
 
 /** A run whose steps stand like that: the events that led to it. */
 function run(steps: StepWorked[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
@@ -197,7 +193,7 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
     if (one.path.endsWith("/pictures") || one.path === "/api/runs") return { body: [] };
     if (one.path.endsWith("/events")) {
       const told = one.body as NewEvent;
-      const event = { ...told, at: told.at ?? kept.now };
+      const event = eventOf(told, Date.parse(kept.now));
       kept = { ...kept, events: [...kept.events, event] };
       return { body: event };
     }

@@ -1,12 +1,13 @@
 /** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
 
 import { t } from "@lingui/core/macro";
+import type { NewEvent } from "../api/client";
+import { FOLD } from "../api/generated";
 import { cutText } from "../ui/cutText";
 import { degrees, degreesUnit, shownWeight } from "../ui/words";
-import type { Event } from "./fold";
 
-const WORDS: Partial<Record<Event["kind"], string>> = {
-  not_yet: t`5 minutes more`,
+const WORDS: Partial<Record<NewEvent["kind"], string>> = {
+  not_yet: t`${FOLD.not_yet_min} minutes more`,
   probed: t`read`,
   fault: t`seen`,
   handed: t`handed to`,
@@ -22,7 +23,7 @@ const WORDS: Partial<Record<Event["kind"], string>> = {
 
 /** An event in words, short enough for a button. */
 export function eventWords(
-  event: Pick<Event, "kind" | "grams" | "celsius" | "text" | "times" | "added">,
+  event: Pick<NewEvent, "kind" | "grams" | "celsius" | "text" | "times" | "added">,
   step?: string,
 ) {
   const what =

@@ -1,8 +1,13 @@
-/** The page's fold gives what the server's does: the same frozen histories run through both (tests/core/test_histories.py). */
+/**
+ * The page's fold gives what the server's does: the same frozen histories run through both
+ * (tests/core/run/test_histories.py).
+ */
 
+import { readFileSync } from "node:fs";
+import { gunzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
-import type { Plan, RunState } from "../api/client";
-import { type CoreCurve, type Event, planNow, stateOf, takeable } from "./fold";
+import type { Plan, RunState, StepState, StepWorked } from "../api/client";
+import { type CoreCurve, type Event, planNow, stateOf, takeable, urgency } from "./fold";
 
 interface History {
   now: string;
@@ -29,6 +34,11 @@ const all = files.flatMap(([name, kept]) =>
   kept.histories.map((history, i) => [`${name} ${i}`, kept, history] as const),
 );
 
+/** Histories in which every kind of event follows every other (scripts/freeze_histories.py). */
+const pairs = JSON.parse(
+  gunzipSync(readFileSync(new URL("../../../tests/fixtures/histories/every-pair.json.gz", import.meta.url))).toString(),
+) as { plan: Plan; core: CoreCurve; histories: History[] };
+
 /** Where two answers differ: by more than two milliseconds, a thousandth, or at all. The server keeps microseconds. */
 function differences(mine: unknown, theirs: unknown, path = ""): string[] {
   const apart = [`${path}: ${JSON.stringify(mine)} is not ${JSON.stringify(theirs)}`];
@@ -45,7 +55,7 @@ function differences(mine: unknown, theirs: unknown, path = ""): string[] {
   return Object.is(mine, theirs) ? [] : apart;
 }
 
-/** What a state says that it did not say when these were frozen: as it is where nothing of it has happened. */
+/** What a state says that it did not say yet when the oldest were frozen: as it is where nothing of it has happened. */
 const sinceThen = (state: RunState): RunState => ({
   ...state,
   says: [],
@@ -62,17 +72,89 @@ describe("a frozen history", () => {
   });
 });
 
+describe("every kind of event after every other", () => {
+  const kinds = pairs.histories.map(({ events }) => events.slice(-2).map((event) => event.kind));
+
+  it("is there to be tried", () => {
+    const all = new Set(kinds.flat());
+    expect(new Set(kinds.map(String)).size).toBe(all.size ** 2);
+    expect(all.size).toBe(16);
+  });
+
+  it.each(pairs.histories.map((history, i) => [`${i}: ${kinds[i]}`, history] as const))(
+    "%s",
+    (_, { events, now, unit, state }) => {
+      const mine = stateOf(pairs.plan, events, Date.parse(now), pairs.core, unit);
+      expect(differences(mine, state)).toEqual([]);
+    },
+  );
+});
+
+it("refuses steps that wait for each other in a circle, as the server does", () => {
+  const [first, second] = pairs.plan.scheduled.slice(0, 2) as [Plan["scheduled"][number], Plan["scheduled"][number]];
+  const waits = (one: typeof first, on: typeof first) => ({
+    ...one,
+    step: { ...one.step, after: [{ step: on.step.id, at_least: 0, at_most: null }] },
+  });
+  const circle = { ...pairs.plan, scheduled: [waits(first, second), waits(second, first)] };
+  expect(() => stateOf(circle, [], Date.parse(circle.begin))).toThrow("circle");
+});
+
+describe("what the pairs seldom show", () => {
+  const begin = Date.parse(pairs.plan.begin);
+  let uids = 0;
+  const event = (kind: Event["kind"], step: string | null, more: object = {}) =>
+    ({ uid: `event-${++uids}`, at: pairs.plan.begin, kind, step, ...more }) as Event;
+  const after = (...events: Event[]) => {
+    const { steps } = stateOf(pairs.plan, events, begin);
+    return (id: string) => steps.find((one) => one.id === id) as StepState;
+  };
+
+  it("of one id the first counts", () => {
+    const first = event("weighed", "mix", { grams: 300 });
+    expect(after(first, { ...first, grams: 400 } as Event)("mix").weights.map((one) => one.grams)).toEqual([300]);
+  });
+  it("an undo that names nothing goes on backwards", () => {
+    const [longer, undone] = [() => event("not_yet", "steam"), () => event("undone", null)];
+    const state = after(event("started", "steam"), longer(), longer(), undone(), undone())("steam");
+    expect(Date.parse(state.due as string) - begin).toBe(34 * 60_000);
+  });
+  it("a step that the plan does not have begins nothing", () => {
+    const [soak, syrup, mix, rest] = pairs.plan.scheduled.map((one) => one.step) as [StepWorked, ...StepWorked[]];
+    const wait = [{ step: soak.id, at_least: 0, at_most: null }];
+    const steps = [soak, syrup, { ...mix, after: wait }, { ...rest, after: wait }] as StepWorked[];
+    const plan = { ...pairs.plan, scheduled: steps.map((step, i) => ({ ...pairs.plan.scheduled[i], step })) } as Plan;
+    const events = [event("started", "soak"), event("started", "mix"), event("done", "dance")];
+    const state = stateOf(plan, events, begin).steps;
+    expect(state.map(({ id, status }) => `${id} ${status}`)).toEqual([
+      "soak done",
+      "syrup ready",
+      "mix running",
+      "rest ready",
+    ]);
+  });
+});
+
+it("is urgent from its first check on, by when it is due", () => {
+  const now = Date.parse("2026-12-04T10:00:00Z");
+  const at = (minutes: number) => new Date(now + minutes * 60_000).toISOString();
+  const state = { status: "running", due: at(5), planned_starts: at(-30) } as StepState;
+  expect(urgency({ ...state, first_check: at(-1) }, "minded", now)).toEqual([0, now + 5 * 60_000]);
+  expect(urgency({ ...state, first_check: at(1) }, "minded", now)?.[0]).toBe(3);
+  expect(urgency({ ...state, first_check: null }, "minded", now)?.[0]).toBe(3);
+});
+
 describe("what can be taken back", () => {
   const plan = (files[0] as (typeof files)[number])[1].plan;
-  const event = (uid: string, kind: Event["kind"], of: string | null = null): Event => ({
-    uid,
-    at: "2026-11-20T09:00:00Z",
-    kind,
-    step: null,
-    text: "x",
-    of,
-    sure: false,
-  });
+  const event = (uid: string, kind: Event["kind"], of: string | null = null): Event =>
+    ({
+      uid,
+      at: "2026-11-20T09:00:00Z",
+      kind,
+      step: null,
+      text: "x",
+      of,
+    }) as Event;
   const uids = (...events: Event[]) => {
     const { undo, redo } = takeable(plan, events);
     return [undo?.uid, redo?.uid];
@@ -88,6 +170,11 @@ describe("what can be taken back", () => {
     expect(uids(...both, event("r", "redone", "a"))).toEqual(["a", "b"]);
   });
   it("not once something else was done", () => expect(uids(a, event("u", "undone", "a"), b)).toEqual(["b", undefined]));
+  it("never what Kemble planned anew, which leaves what can be taken back", () => {
+    const rest = { ...event("p", "replanned"), rest: { scheduled: [], says: [], choices: [], late_min: 0 } } as Event;
+    expect(uids(a, rest)).toEqual(["a", undefined]);
+    expect(uids(a, b, event("u", "undone", "b"), rest)).toEqual(["a", "b"]);
+  });
   it("never that it is finished", () => expect(uids(a, event("f", "finished"))).toEqual(["a", undefined]));
 });
 
@@ -95,16 +182,16 @@ describe("a plan of the rest", () => {
   const plan = (files[0] as (typeof files)[number])[1].plan;
   const last = plan.scheduled.at(-1) as Plan["scheduled"][number];
   const LATER = "2027-01-01T12:00:00Z";
-  const event = (uid: string, kind: Event["kind"], more: Partial<Event> = {}): Event => ({
-    uid,
-    at: "2026-11-20T09:00:00Z",
-    kind,
-    step: last.step.id,
-    text: "x",
-    of: null,
-    sure: false,
-    ...more,
-  });
+  const event = (uid: string, kind: Event["kind"], more: object = {}): Event =>
+    ({
+      uid,
+      at: "2026-11-20T09:00:00Z",
+      kind,
+      step: last.step.id,
+      text: "x",
+      of: null,
+      ...more,
+    }) as Event;
   const moves = (...events: Event[]) => planNow(plan, events).scheduled.at(-1)?.starts === LATER;
   const [note, first, second] = [event("n", "noted"), event("a", "not_yet"), event("b", "not_yet")];
   const rest = { scheduled: [{ ...last, starts: LATER }], says: [], choices: [], late_min: 0 };

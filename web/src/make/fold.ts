@@ -4,6 +4,7 @@
  */
 
 import type { NewEvent, Plan, RunOpen, RunState, StepState, StepWorked } from "../api/client";
+import { FOLD } from "../api/generated";
 import { type Probed, type Refit, refit } from "./refit";
 
 export type Event = RunOpen["events"][number];
@@ -12,24 +13,19 @@ type Note = RunState["notes"][number];
 type Scheduled = Plan["scheduled"][number];
 
 const MINUTE = 60_000;
-const NOT_YET_MIN = 5;
-const SOON_MIN = 2; // a step planned this near is for now
 export const FOR_NOW = 2; // of urgencies, that of what can be begun and is for now
-// What an "undone" without an `of` takes back: the newest of these that stands. Events were kept so at first.
-const MARKS = new Set<Event["kind"]>(["started", "done", "not_yet", "probed"]);
-// Kinds that move nothing that comes after them.
-const IDLE = new Set<Event["kind"]>(["counted", "handed", "noted", "fault"]);
+// What an "undone" without an `of` takes back: the newest of these that stands. Early pages sent it so.
+const UNDONE_UNNAMED: ReadonlySet<string> = new Set(FOLD.undone_unnamed);
+// Kinds that change nothing that comes after them.
+const IDLE: ReadonlySet<string> = new Set(FOLD.idle);
 
-/** An event as it is sent, as the server will keep it. */
-export const eventOf = (sent: NewEvent, at: number): Event => ({
-  ...sent,
-  at: sent.at ?? new Date(at).toISOString(),
-  rest: null,
-});
+/** An event as it is sent, as the server will keep it: pages send the fields of every kind in one form. */
+export const eventOf = (sent: NewEvent, at: number): Event =>
+  ({ ...sent, at: sent.at ?? new Date(at).toISOString() }) as Event;
 
 /** The plans of the rest that stand, the newest last. */
 const restsOf = (plan: Plan, events: Event[]) =>
-  standing(plan, events).flatMap((event) => (event.kind === "replanned" && event.rest ? [event.rest] : []));
+  standing(plan, events).flatMap((event) => (event.kind === "replanned" ? [event.rest] : []));
 
 /** The plan with its steps where the newest plan of the rest has them; every step that it says nothing of as it was. */
 export function planNow(plan: Plan, events: Event[]): Plan {
@@ -50,7 +46,7 @@ export function standing(plan: Plan, events: Event[]): Event[] {
   const knew = new Map<string, Set<string>>(); // of each plan of the rest, what was away when it was made
   for (const event of events) {
     if (event.kind === "undone") {
-      const mark = (one: Event) => !away.has(one.uid) && MARKS.has(one.kind) && steps.has(one.step ?? "");
+      const mark = (one: Event) => !away.has(one.uid) && UNDONE_UNNAMED.has(one.kind) && steps.has(one.step ?? "");
       const of = event.of ?? [...stands.values()].reverse().find(mark)?.uid;
       if (of && stands.has(of) && stands.get(of)?.kind !== "finished") away.add(of);
     } else if (event.kind === "redone") {
@@ -107,44 +103,14 @@ class Fold {
     return (this.steps.get(id)?.after ?? []).every((wait) => this.ended.has(wait.step));
   }
 
+  /** Add an event. One of a step that the plan does not have adds nothing. */
   apply(event: Event) {
-    const { step, kind } = event;
-    const at = Date.parse(event.at);
-    if (kind === "finished") {
-      this.finished = true;
-    } else if (kind === "noted" || kind === "fault") {
-      this.notes.push({ at: event.at, step: step ?? null, kind, text: event.text ?? "" });
-    } else if (kind === "replanned" && event.rest) {
-      this.says = event.rest.says;
-      this.choices = event.rest.choices ?? [];
-    } else if (step == null || !this.steps.has(step)) {
-      return;
-    } else if (kind === "started") {
-      this.begin(step, at);
-    } else if (kind === "done") {
-      this.begin(step, at);
-      this.resume(step, at);
-      this.ended.set(step, at);
-      this.letGo(at);
-    } else if (kind === "not_yet") {
-      this.extra.set(step, (this.extra.get(step) ?? 0) + NOT_YET_MIN);
-    } else if (kind === "paused" && this.started.has(step) && !this.ended.has(step)) {
-      if (!this.paused.has(step)) this.paused.set(step, at);
-    } else if (kind === "resumed") {
-      this.resume(step, at);
-    } else if (kind === "counted") {
-      this.counts.set(step, (this.counts.get(step) ?? 0) + (event.times ?? 0));
-    } else if (kind === "handed") {
-      this.who.set(step, event.text ?? "");
-    } else if (kind === "weighed" && event.grams != null) {
-      this.weights.set(step, [...(this.weights.get(step) ?? []), { at: event.at, grams: event.grams }]);
-    } else if (kind === "probed" && event.celsius != null) {
-      this.probed.set(step, [...(this.probed.get(step) ?? []), [at, event.celsius]]);
-    }
+    if (isStepEvent(event) && !this.steps.has(event.step)) return;
+    (ADDS[event.kind] as Add)(this, event, Date.parse(event.at));
   }
 
   /** Start a step; whatever free step it was waiting for has ended by that. */
-  private begin(id: string, at: number) {
+  begin(id: string, at: number) {
     for (const wait of this.steps.get(id)?.after ?? []) {
       const before = this.steps.get(wait.step);
       if (before?.hands === "free" && this.started.has(before.id) && !this.ended.has(before.id))
@@ -153,7 +119,7 @@ class Fold {
     if (!this.started.has(id)) this.started.set(id, at);
   }
 
-  private resume(id: string, at: number) {
+  resume(id: string, at: number) {
     const since = this.paused.get(id);
     if (since === undefined) return;
     this.paused.delete(id);
@@ -161,12 +127,55 @@ class Fold {
   }
 
   /** Free steps need no hand to begin: they start when the last step before them is done. */
-  private letGo(at: number) {
+  startFreeSteps(at: number) {
     for (const { step } of this.plan.scheduled)
       if (step.hands === "free" && step.after.length && !this.started.has(step.id) && this.ready(step.id))
         this.started.set(step.id, at);
   }
 }
+
+type EventOf<Kind extends Event["kind"]> = Extract<Event, { kind: Kind }>;
+type Add<E = Event> = (fold: Fold, event: E, at: number) => void;
+
+type StepEvent = Exclude<Event, { kind: (typeof FOLD.whole_run)[number] }>;
+const WHOLE_RUN: ReadonlySet<string> = new Set(FOLD.whole_run);
+const isStepEvent = (event: Event): event is StepEvent => !WHOLE_RUN.has(event.kind);
+
+const push = <T>(lists: Map<string, T[]>, key: string, value: T) => lists.set(key, [...(lists.get(key) ?? []), value]);
+const note = (fold: Fold, { at, step, kind, text }: EventOf<"noted" | "fault">) =>
+  fold.notes.push({ at, step: step ?? null, kind, text });
+
+// What an event of each kind adds: a kind without its row does not compile.
+const ADDS: { [Kind in Event["kind"]]: Add<EventOf<Kind>> } = {
+  started: (fold, { step }, at) => fold.begin(step, at),
+  done: (fold, { step }, at) => {
+    fold.begin(step, at);
+    fold.resume(step, at);
+    fold.ended.set(step, at);
+    fold.startFreeSteps(at);
+  },
+  not_yet: (fold, { step }) => fold.extra.set(step, (fold.extra.get(step) ?? 0) + FOLD.not_yet_min),
+  paused: (fold, { step }, at) => {
+    if (fold.started.has(step) && !fold.ended.has(step) && !fold.paused.has(step)) fold.paused.set(step, at);
+  },
+  resumed: (fold, { step }, at) => fold.resume(step, at),
+  counted: (fold, { step, times }) => fold.counts.set(step, (fold.counts.get(step) ?? 0) + times),
+  weighed: (fold, { step, at, grams }) => push(fold.weights, step, { at, grams }),
+  probed: (fold, { step, celsius }, at) => push(fold.probed, step, [at, celsius]),
+  added: () => {}, // the server's plan of the rest says what it changes
+  handed: (fold, { step, text }) => fold.who.set(step, text),
+  noted: note,
+  fault: note,
+  undone: () => {}, // which others count: standing()
+  redone: () => {},
+  replanned: (fold, { rest }) => {
+    fold.says = rest.says;
+    fold.choices = rest.choices;
+  },
+  finished: (fold) => {
+    fold.finished = true;
+  },
+};
 
 /** Fold the events over the plan and look at it at `now` (ms). */
 export function stateOf(
@@ -238,7 +247,7 @@ function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F
     const started = fold.started.get(step.id);
     const ended = fold.ended.get(step.id);
     const waits = step.after.map((wait) => (ends.get(wait.step) as number) + wait.at_least * MINUTE);
-    const earliest = Math.max(Date.parse(scheduled.starts), ...(started === undefined ? [now] : []), ...waits);
+    const earliest = Math.max(Date.parse(scheduled.starts), now, ...waits);
     const begins = started ?? earliest;
     const end = ended ?? Math.max(begins + length, started === undefined ? begins : now);
     ends.set(step.id, end);
@@ -277,7 +286,8 @@ function inOrder(plan: Plan): Scheduled[] {
   const found: Scheduled[] = [];
   while (left.length) {
     const at = left.findIndex(({ step }) => step.after.every((wait) => placed.has(wait.step)));
-    const [one] = left.splice(Math.max(at, 0), 1) as [Scheduled];
+    if (at < 0) throw new Error("the steps wait for each other in a circle");
+    const [one] = left.splice(at, 1) as [Scheduled];
     found.push(one);
     placed.add(one.step.id);
   }
@@ -293,7 +303,7 @@ type Urgency = readonly [number, number];
  */
 export function urgency(state: StepState, hands: StepWorked["hands"] | undefined, now: number): Urgency | null {
   const planned = Date.parse(state.planned_starts);
-  if (state.status === "ready") return [planned <= now + SOON_MIN * MINUTE ? FOR_NOW : 4, planned];
+  if (state.status === "ready") return [planned <= now + FOLD.soon_min * MINUTE ? FOR_NOW : 4, planned];
   if (state.status !== "running") return null;
   const due = state.due ? Date.parse(state.due) : planned;
   const check = state.first_check ? Date.parse(state.first_check) : due;

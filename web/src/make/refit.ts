@@ -83,8 +83,14 @@ function interpolated(x: number, xs: number[], ys: number[]): number {
 
 function says(last: Probed, now: number, was: number, unit: "C" | "F"): string {
   const shown = unit === "C" ? last.celsius : last.celsius * 1.8 + 32;
-  const told = t`At ${last.minute.toFixed(0)} minutes the heart is ${shown.toFixed(0)} °${unit}: `;
+  const told = t`At ${whole(last.minute)} minutes the heart is ${whole(shown)} °${unit}: `;
   if (last.minute >= now) return t`${told}done by the curve. Look at it now.`;
-  if (Math.round(now) === Math.round(was)) return t`${told}as told, done at ${was.toFixed(0)}.`;
-  return t`${told}done at ${now.toFixed(0)}, not ${was.toFixed(0)}.`;
+  if (whole(now) === whole(was)) return t`${told}as told, done at ${whole(was)}.`;
+  return t`${told}done at ${whole(now)}, not ${whole(was)}.`;
+}
+
+/** Rounded as the server rounds, a half to the even number: a sentence must not change when its answer comes. */
+function whole(value: number): number {
+  const rounded = Math.round(value);
+  return Math.abs(value % 1) === 0.5 && rounded % 2 ? rounded - 1 : rounded;
 }

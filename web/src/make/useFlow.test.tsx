@@ -6,6 +6,7 @@ import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen } from "../api/client";
 import { type Answer, Around, type Asked, pass, serve } from "../testing";
+import { eventOf } from "./fold";
 import { KEPT, type Telling, TellingsProvider } from "./Tellings";
 import { useFlow } from "./useFlow";
 
@@ -50,7 +51,7 @@ function server(how: (asked: Asked) => Answer | null = () => null) {
     if (told && told !== "lost") return told;
     if (asked.path.endsWith("/news")) return { body: { wall: BEGAN, events: { 3: events.length } } };
     const event = post(asked) ? (asked.body as NewEvent) : null;
-    if (event && !events.some((one) => one.uid === event.uid)) events.push({ ...event, at: event.at ?? BEGAN });
+    if (event && !events.some((one) => one.uid === event.uid)) events.push(eventOf(event, Date.parse(BEGAN)));
     if (told) return told;
     return { body: event ? events.find((one) => one.uid === event.uid) : run({ events: [...events] }) };
   });
