@@ -100,9 +100,13 @@ EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --in
 science: setup ## Work every case against what cooks report anew
 	@$(PY) scripts/science.py
 
-# What the pages say and what the core says; what another language has already is kept.
-words: setup
-	@cd web && npx --no-install lingui extract --clean >/dev/null
+# What the pages say and what the core says. English stands in the code: its catalogue is built for translators and for the
+# tests, and is not in git. What another language has already is kept.
+words: kemble/words/en/core.po
+
+kemble/words/en/core.po: .stamps/npm .stamps/python scripts/words.py $(shell find kemble -name '*.py') $(WEB_SOURCES)
+	@echo "Gathering the catalogue of words"
+	@cd web && npx --no-install lingui extract --clean >/dev/null 2>&1
 	@$(PY) scripts/words.py kemble/words
 
 api: setup
@@ -142,11 +146,11 @@ web-tests:
 	@cd web && npm test --silent -- --reporter=dot
 
 check: setup
-	@$(MAKE) --no-print-directory -j2 --output-sync=target web-tests types lint layers fresh audit
+	@$(MAKE) --no-print-directory -j2 --output-sync=target words web-tests types lint layers fresh audit
 	@echo "Fast tests of the core"
 	@$(PYTEST) -m 'not long' tests/core
 
-test: setup build browser
+test: setup build browser words
 	@$(MAKE) --no-print-directory web-tests
 	@$(PYTEST) tests
 

@@ -10,12 +10,13 @@ from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.learn.learner import Learnt, Prior, learn, prior_of
 from kemble.core.learn.next import LEVERS, Lever, Tasted
 from kemble.core.learn.pace import paces
-from kemble.core.learn.sights import Sight, document_of, sight_from, sights_of
+from kemble.core.learn.sights import Seen, Sight, document_of, sight_from, sights_of
 from kemble.core.learn.value import Made
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import sensed
 from kemble.server.models import Batch, KitchenRecord, Run, Tasting
 from kemble.server.turns import WORKING, writing
+from kemble.server.worked import calculation_failed
 
 _HELD_SD = 0.02  # of a row that is kept where it was set back to
 
@@ -24,14 +25,14 @@ def see(run: Run) -> dict[str, Any]:
     """What a run shows of the kitchen, to be kept with its batch."""
     plan, kept = run.plan, run.kept
     end = run.finished or run.clock()
+    steps = {scheduled.step.id: scheduled.step for scheduled in plan.scheduled}
+    states = {state.id: state for state in run.state(end).steps}
     with WORKING:
-        seen = sights_of(
-            kept.sheet,
-            run.kitchen.settings,
-            {one.step.id: one.step for one in plan.scheduled},
-            {one.id: one for one in run.state(end).steps},
-            run.log,
-        )
+        try:
+            seen = sights_of(kept.sheet, run.kitchen.settings, steps, states, run.log)
+        except Exception:  # the batch is logged all the same, and teaches nothing
+            calculation_failed(kept.sheet)
+            seen = Seen([], [], {})
     facts = kept.facts
     ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
     return {**document_of(seen), "ratios": ratios, "compared": [one.model_dump(mode="json") for one in run.compared]}
@@ -90,7 +91,11 @@ def relearn(kitchen: KitchenRecord) -> None:
 def _heat_of(sheet_json: str, kitchen_json: str) -> Made | None:
     sheet, kitchen = Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json)
     with WORKING:
-        worked, spreads = sensed(sheet, kitchen)
+        try:
+            worked, spreads = sensed(sheet, kitchen)
+        except Exception:
+            calculation_failed(sheet)
+            return None
     heat = spreads.get("heat.done_min")
     return Made(sheet.title, heat) if heat and not worked.problems else None
 

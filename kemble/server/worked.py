@@ -7,6 +7,8 @@ answers are remembered; on a sheet's row lies what the counter shows of it.
 from __future__ import annotations
 
 import hashlib
+import logging
+import secrets
 from collections.abc import Iterable
 from functools import cache, lru_cache
 from pathlib import Path
@@ -15,15 +17,17 @@ from typing import Any
 import kemble.core
 import kemble.words
 from kemble.core.computing import check_computing
-from kemble.core.facts.problems import Refused
+from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.chain import Worked, without_facts, work
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
+from kemble.core.words import say
 from kemble.server.models import SheetRecord
 from kemble.server.turns import WORKING, writing
 
+_log = logging.getLogger("kemble.faults")
 _MAX_REMEMBERED = 96  # whole answers, of some 350 kB each
 # The numbers shown on a sheet's card, in order, where they apply.
 _CARD_NUMBERS = ("mix.hydration_pct", "shape.pieces", "shape.depth_mm", "heat.done_min")
@@ -45,6 +49,14 @@ def worked_by(kitchen: Kitchen) -> str:
     return f"{core_version()}-{hashlib.sha256(kitchen.model_dump_json().encode()).hexdigest()[:16]}"
 
 
+def calculation_failed(sheet: Sheet) -> Problem:
+    """A fault of ours in calculating a sheet: logged with the sheet, told with its number. Called where it is caught."""
+    number = secrets.token_hex(3)
+    _log.exception("number %s: a %s could not be calculated: %s", number, sheet.way, sheet.model_dump_json())
+    message = say("cannot be calculated: Kemble failed, and the sheet is not at fault (number {number})", number=number)
+    return Problem(path="the sheet", says=message)
+
+
 @lru_cache(maxsize=_MAX_REMEMBERED)
 def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
     with WORKING:
@@ -52,9 +64,15 @@ def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
 
 
 def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
-    """work(), remembered: it is pure, and the sheet before an edit was just worked."""
+    """work(), remembered: it is pure, and the sheet before an edit was just worked. Where it fails, that is logged, and the
+    cook is told in its problems, so that the sheet can still be opened and saved."""
     check_computing("work")  # also where it is remembered: that is chance
-    return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
+    try:
+        return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
+    except Refused:
+        raise
+    except Exception:
+        return without_facts([calculation_failed(sheet)])
 
 
 def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:

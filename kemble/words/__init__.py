@@ -1,7 +1,8 @@
 """The languages of the kitchen: what the core and the pages say, in one catalogue a language.
 
 A folder a language: `core.po` for what the core says, `pages.po` for what stands in the pages. English is the source and
-needs no catalogue to be spoken; those in `en` are what a translator begins with (`make words` writes them anew).
+needs no catalogue to be spoken. `make words` builds those in `en`, which are not in git: a translator begins with them, and
+the made-up language is made of them.
 """
 
 from __future__ import annotations
@@ -94,7 +95,11 @@ def tongue_of(locale: str) -> Tongue | None:
 
 
 def _messages(language: str) -> Mapping[str, str]:
-    with (ROOT / language / "core.po").open("rb") as file:
+    """What a language has; nothing where its catalogue was not built."""
+    path = ROOT / language / "core.po"
+    if not path.is_file():
+        return {}
+    with path.open("rb") as file:
         return {str(one.id): str(one.string) for one in read_po(file, locale=language) if one.id}
 
 

@@ -2,6 +2,7 @@
 
 import copy
 import json
+import re
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -9,6 +10,8 @@ from hypothesis import strategies as st
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.sheet.document import default_sheet
+from kemble.server import learning, worked
+from kemble.server.models import Batch
 
 pytestmark = pytest.mark.django_db
 
@@ -141,6 +144,50 @@ def test_a_sheet_that_cannot_be_worked_is_saved_all_the_same(owner, sheet):
         ("/occasions", {"sheet": sheet["id"], "serve": "2099-01-01T12:00"}),
     ):
         assert owner.ask("POST", path, body).status_code == 422
+
+
+class TestWhereWeFail:
+    """A fault put into the core: it is logged with its sheet, told with a number, and stops nothing else."""
+
+    @pytest.fixture
+    def broken(self, monkeypatch):
+        def fails(*_):
+            raise ZeroDivisionError("a fault put in")
+
+        def puts_in():
+            worked._remembered.cache_clear()
+            learning._heat_of.cache_clear()
+            monkeypatch.setattr("kemble.core.stations.chain.rest", fails)
+
+        yield puts_in
+        worked._remembered.cache_clear()
+        learning._heat_of.cache_clear()
+
+    def test_a_sheet_is_opened_saved_and_listed_and_the_cook_is_told(self, owner, sheet, broken, caplog):
+        broken()
+        opened = owner.ask("GET", f"/sheets/{sheet['id']}")
+        assert opened.status_code == 200
+        (problem,) = opened.body["worked"]["problems"]
+        number = re.fullmatch(r"cannot be calculated: Kemble failed, .* \(number (\w{6})\)", problem["says"])[1]
+        assert f"number {number}" in caplog.text
+        assert "a fault put in" in caplog.text
+        assert '"way":"set-cake"' in caplog.text
+        saved = owner.ask(
+            "PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": {**sheet["sheet"], "title": "Other"}}
+        )
+        assert saved.status_code == 200
+        cards = {card["id"]: card for card in owner.ask("GET", "/sheets").body["sheets"]}
+        assert "Kemble failed" in cards[sheet["id"]]["problem"]
+        assert "Kemble failed" in owner.ask("POST", "/work", {"sheet": sheet["sheet"]}).body["problems"][0]["says"]
+        assert owner.ask("POST", "/runs", {"sheet": sheet["id"]}).status_code == 422
+
+    def test_a_batch_is_logged_and_teaches_nothing(self, owner, sheet, broken):
+        run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
+        broken()
+        logged = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 1}})
+        assert logged.status_code == 200
+        assert Batch.objects.get(pk=logged.body["id"]).seen["sights"] == []
+        assert owner.ask("GET", "/learned").status_code == 200
 
 
 def test_the_kitchen_changes_the_answer(owner, sheet):

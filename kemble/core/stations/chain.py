@@ -1,8 +1,7 @@
-"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure and total."""
+"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure."""
 
 from __future__ import annotations
 
-import logging
 from collections.abc import Mapping
 from typing import Any
 
@@ -41,7 +40,6 @@ from kemble.core.stations.working import Advice, StandsIn, Working
 from kemble.core.words import Words, say
 
 SUM_OF_STEPS = "sum over the steps"
-_log = logging.getLogger(__name__)
 
 
 class Drawings(BaseModel):
@@ -86,9 +84,8 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
     `weighed` are facts that a scale has shown in the making (run/actual.py), in grams: they stand in place of what would
     be worked out, and all that follows goes by them.
 
-    Always returns: what cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter)
-    stands in `problems`, and the facts before it are there. So does a station that fails on numbers that nobody
-    foresaw: it is logged, and told as a problem of the sheet.
+    What cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter) stands in `problems`,
+    and the facts before it are there. A fault of ours raises as it is.
     """
     return _worked(sheet, kitchen, weighed or {})[0]
 
@@ -105,23 +102,14 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
     try:
         bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
-        return _unweighed(refused.problems), None
-    except Exception:
-        return _unweighed([_unforeseen(sheet)]), None
+        return without_facts(refused.problems), None
     working = Working(sheet, kitchen, shelf, bowl, weighed)
     drawn: dict[str, Any] = {}
-    steps: list[StepWorked] = []
-    looks: list[Check] = []
-    times: list[TaughtWorked] = []
-    core: CoreCurve | None = None
-    try:
-        _stations(working, drawn)
-        steps = [] if working.problems else steps_of(working)
-        looks = checks(working.book)
-        times = list(taught(working, steps))
-        core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
-    except Exception:
-        working.problems.append(_unforeseen(sheet))
+    _stations(working, drawn)
+    steps = [] if working.problems else steps_of(working)
+    looks = checks(working.book)
+    times = list(taught(working, steps))
+    core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
     for hands, says in (
         ("held", say("every step that leaves no hand free")),
         ("minded", say("every step to be looked at")),
@@ -176,18 +164,8 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
     advise_limits(working)
 
 
-def _unforeseen(sheet: Sheet) -> Problem:
-    """A fault of ours, told as what the cook can do about it. Called while the exception is handled."""
-    _log.exception("a %s could not be worked out: %s", sheet.way, sheet.model_dump_json())
-    return Problem(
-        path="the sheet",
-        says=say("cannot be worked out with these numbers"),
-        accepts=say("amounts of a usual size"),
-    )
-
-
-def _unweighed(problems: list[Problem]) -> Worked:
-    """Nothing can be worked out while a line cannot be weighed."""
+def without_facts(problems: list[Problem]) -> Worked:
+    """The answer where nothing can be worked out, such as while a line cannot be weighed."""
     return known(
         Worked, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
     )
