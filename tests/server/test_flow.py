@@ -168,7 +168,7 @@ class TestWeighed:
         assert now["state"]["says"]
         targets = {
             one["step"]["id"]: one["step"]["target"]["grams"]
-            for rest in [event["rest"] for event in now["events"] if event["rest"]]
+            for rest in [event["rest"] for event in now["events"] if event["kind"] == "replanned"]
             for one in rest["scheduled"]
             if one["step"]["target"]
         }
