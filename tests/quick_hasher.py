@@ -2,7 +2,7 @@
 
 from django.contrib.auth.hashers import MD5PasswordHasher
 
-from kemble.server.hashing import InTurn
+from kemble.server.accounts.password_hashing import InTurn
 
 
 class QuickHasher(InTurn, MD5PasswordHasher):

@@ -22,7 +22,7 @@ from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
 from kemble.core.run.weighing import BenchSetup, Mark, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.server.fields import DocumentField, DocumentTextField, NoteField, TitleField
+from kemble.server.storage.fields import DocumentField, DocumentTextField, NoteField, TitleField
 
 _RUNS_REMEMBERED: Final = 64  # of some 50 kB of text each
 
@@ -53,11 +53,11 @@ class KitchenRecord(models.Model):
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(default=timezone.now)
     set_up = models.BooleanField(default=False)
-    learnt = DocumentField(default=dict)  # what its log says of it (learning.py); worked out, never typed
+    learnt = DocumentField(default=dict)  # what its log says of it (posterior.py); worked out, never typed
     demo = models.BooleanField(default=False)  # a made-up kitchen: simulated devices may stand in it
     staged = models.DateTimeField(
         null=True, default=None
-    )  # since when rows of a file lie in it, to be taken (staging.py)
+    )  # since when rows of a file lie in it, to be taken (archive_staging.py)
 
     class Meta:
         db_table = "kitchen_kitchen"
@@ -116,7 +116,7 @@ class Invitation(models.Model):
 class SheetRecord(Droppable):
     """A sheet as it stands. `revision` counts its saves; each save is also kept as a SheetRevision.
 
-    `card` is what the counter shows of it, with what it was worked by (see worked.py).
+    `card` is what the counter shows of it, with what it was worked by (see work_results.py).
     """
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="sheets")

@@ -14,8 +14,8 @@ from django.views.decorators.http import require_safe
 
 from kemble.core.facts.problems import Problem
 from kemble.server.api.refusal import TOKEN_LOST, refusal
-from kemble.server.faults import stumbled
-from kemble.server.speaking import locale_for
+from kemble.server.web.error_response import stumbled
+from kemble.server.web.request_language import locale_for
 
 NONCE_MARK = "__KEMBLE_NONCE__"
 LOCALE_MARK = '<html lang="en">'

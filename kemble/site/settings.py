@@ -64,12 +64,12 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",  # before WhiteNoise, or the page has no policy
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "kemble.server.middleware.ServerTime",
-    "kemble.server.middleware.Spoken",
-    "kemble.server.middleware.ReadableRefusals",
-    "kemble.server.middleware.BodyLimit",
+    "kemble.server.web.middleware.ServerTime",
+    "kemble.server.web.middleware.LanguageMiddleware",
+    "kemble.server.web.middleware.ReadableRefusals",
+    "kemble.server.web.middleware.BodyLimit",
     "django.contrib.sessions.middleware.SessionMiddleware",
-    "kemble.server.middleware.SlidingSession",
+    "kemble.server.web.middleware.SlidingSession",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -88,7 +88,7 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             # FULL: what has been answered lies on the disk, whatever the power does next.
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
-            "timeout": 30,  # for another process (a backup, make key); our own threads queue in turns.py
+            "timeout": 30,  # for another process (a backup, make key); our own threads queue in fair_lock.py
         },
     }
 }
@@ -96,7 +96,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
-PASSWORD_HASHERS = ["kemble.server.hashing.PasswordHasher"]
+PASSWORD_HASHERS = ["kemble.server.accounts.password_hashing.PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},

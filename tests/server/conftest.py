@@ -10,10 +10,10 @@ from frozen import laid_out
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
-from kemble.server import planning
+from kemble.server.accounts.owner import local_owner
+from kemble.server.accounts.roles import InvitedRole, Role
 from kemble.server.models import KitchenRecord, Member
-from kemble.server.owner import local_owner
-from kemble.server.roles import InvitedRole, Role
+from kemble.server.occasions import planning_jobs
 
 
 @pytest.fixture(autouse=True)
@@ -33,8 +33,8 @@ def owner(db):
 @pytest.fixture(autouse=True)
 def _own_plannings(monkeypatch):
     """Each test has plannings of its own, and waits for them as long as they take."""
-    monkeypatch.setattr(planning, "_plannings", {})
-    monkeypatch.setattr(planning, "PATIENCE_S", 60.0)
+    monkeypatch.setattr(planning_jobs, "_plannings", {})
+    monkeypatch.setattr(planning_jobs, "PATIENCE_S", 60.0)
 
 
 @pytest.fixture

@@ -15,14 +15,14 @@ from PIL import Image
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.server import archive as archives
-from kemble.server import archive_jobs, staging
-from kemble.server.archive import SORTS, open_archive, write_archive
+from kemble.server.accounts.owner import kitchen_of
 from kemble.server.demo.load import load
+from kemble.server.exports import archive as archives
+from kemble.server.exports import archive_jobs, archive_staging
+from kemble.server.exports.archive import SORTS, open_archive, write_archive
+from kemble.server.exports.archive_staging import stage, take_beside, take_in_place
 from kemble.server.models import Batch, CuePicture, KitchenRecord, OccasionRecord, Run, SheetRecord, Tasting
-from kemble.server.owner import kitchen_of
-from kemble.server.staging import stage, take_beside, take_in_place
-from kemble.server.turns import writing
+from kemble.server.storage.fair_lock import writing
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -215,15 +215,15 @@ class TestStaged:
 
     def test_called_off_in_the_middle_it_leaves_nothing(self, full):
         before = self.counts()
-        progress = staging.Progress()
+        progress = archive_staging.Progress()
 
-        class Interrupted(staging.Progress):
+        class Interrupted(archive_staging.Progress):
             def check(self):
                 progress.rows = self.rows
                 self.stopped = self.rows > 300
                 super().check()
 
-        with open_archive(io.BytesIO(packed(full))) as reader, pytest.raises(staging.Stopped):
+        with open_archive(io.BytesIO(packed(full))) as reader, pytest.raises(archive_staging.Stopped):
             stage(reader, Interrupted())
         assert progress.rows > 300
         assert self.counts() == before
@@ -236,13 +236,13 @@ class TestStaged:
             assert len(now) == len(body)
             if isinstance(now, dict):
                 assert now["total"] == body["total"]
-        staging.discard(waiting)
+        archive_staging.discard(waiting)
 
     def test_a_stop_s_left_over_goes_and_what_was_begun_since_stays(self, full, content):
         staged(content)
-        staging.discard_left_over(NOW)
+        archive_staging.discard_left_over(NOW)
         assert KitchenRecord.objects.exclude(staged=None).count() == 1
-        staging.discard_left_over(timezone.now())
+        archive_staging.discard_left_over(timezone.now())
         assert not KitchenRecord.objects.exclude(staged=None).exists()
 
     def test_no_turn_to_write_holds_many_rows(self, full, other, content, monkeypatch):
@@ -257,7 +257,7 @@ class TestStaged:
                 turns.append(connection.connection.total_changes - before)
 
         many = events_of(content, 3_000)
-        monkeypatch.setattr(staging, "writing", counted)
+        monkeypatch.setattr(archive_staging, "writing", counted)
         put_in(other, many, ["sheets", "log", "occasions", "benches"])
         assert sum(turns) > 3_000
         assert max(turns) <= 500

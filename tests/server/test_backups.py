@@ -13,9 +13,9 @@ from django.db.migrations.loader import MigrationLoader
 from frozen import LARGE, counted, laid_out
 from serving import Server, until
 
-from kemble.server import backups
-from kemble.server.folder import NotOurs, check_database, make_private, restore_database
-from kemble.server.sealing import Sealed, is_sealed, seal, unseal
+from kemble.server.storage import backups
+from kemble.server.storage.encryption import Sealed, is_sealed, seal, unseal
+from kemble.server.storage.folder import UnreadableDatabase, check_database, make_private, restore_database
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 DAY = timedelta(days=1)
@@ -112,7 +112,7 @@ class TestKeep:
     def test_a_full_disk_is_said_and_not_filled(self, tmp_path, database, monkeypatch):
         usage = namedtuple("usage", "total used free")(10**9, 10**9 - 10**6, 10**6)
         monkeypatch.setattr(shutil, "disk_usage", lambda _: usage)
-        with pytest.raises(backups.NoRoom, match="1 MB left"):
+        with pytest.raises(backups.DiskFull, match="1 MB left"):
             backups.keep(tmp_path, database, NOW, "daily")
         assert not backups.place_of(tmp_path).exists()
 
@@ -160,7 +160,7 @@ def test_a_damaged_database_is_said_at_the_start_with_what_to_do(tmp_path, datab
     whole = bytearray(database.read_bytes())
     whole[8192:40960] = b"\xff" * (40960 - 8192)
     database.write_bytes(whole)
-    with pytest.raises(NotOurs, match=f"make restore FILE={kept}"):
+    with pytest.raises(UnreadableDatabase, match=f"make restore FILE={kept}"):
         backups.sound(tmp_path, database)
     with pytest.raises(RuntimeError, match="make restore FILE="):
         Server(tmp_path).start()
@@ -209,7 +209,7 @@ class TestWhatIsMadeUp:
     def test_is_not_restored(self, tmp_path):
         database = tmp_path / "kemble.sqlite3"
         database.write_text("the kitchen as it is")
-        with pytest.raises(NotOurs, match=r"made-up\.sqlite3 could not be brought up to this version"):
+        with pytest.raises(UnreadableDatabase, match=r"made-up\.sqlite3 could not be brought up to this version"):
             restore_database(made_up(tmp_path / "made-up.sqlite3"), database, NOW)
         assert database.read_text() == "the kitchen as it is"
         assert {path.name for path in tmp_path.iterdir()} == {"kemble.sqlite3", "made-up.sqlite3"}
@@ -219,7 +219,7 @@ class TestWhatIsMadeUp:
         with closing(sqlite3.connect(file)) as spoiled:
             spoiled.execute("DROP TABLE kitchen_runevent")
             spoiled.commit()
-        with pytest.raises(NotOurs, match="could not be brought up to this version"):
+        with pytest.raises(UnreadableDatabase, match="could not be brought up to this version"):
             restore_database(file, tmp_path / "kemble.sqlite3", NOW)
         assert [path.name for path in tmp_path.iterdir()] == ["backup.sqlite3"]
 
@@ -230,7 +230,7 @@ class TestWhatIsMadeUp:
                 "CREATE TRIGGER gift AFTER INSERT ON kitchen_sheetrecord BEGIN DELETE FROM kitchen_batch; END"
             )
             spoiled.commit()
-        with pytest.raises(NotOurs, match="“gift”"):
+        with pytest.raises(UnreadableDatabase, match="“gift”"):
             restore_database(file, tmp_path / "kemble.sqlite3", NOW)
 
     def test_laid_in_the_place_of_the_database_it_is_said_and_left_alone(self, tmp_path):

@@ -13,10 +13,10 @@ from django.test import AsyncClient
 from serving import apart
 
 from kemble.core.devices.scale import read_line
-from kemble.server.devices import scales, watch
-from kemble.server.devices.ears import ScaleEar
+from kemble.server.devices import poller, scales
+from kemble.server.devices.poller import DevicePoller, Listener
 from kemble.server.devices.port import SerialPort, SimulatedPort, Unplugged
-from kemble.server.devices.watch import Listener, Watch
+from kemble.server.devices.readers import ScaleReader
 from kemble.server.models import Run
 
 pytestmark = pytest.mark.django_db
@@ -98,11 +98,11 @@ class TestBench:
         assert days[0]["eye"]["spread_pct"] == pytest.approx(0, abs=1e-6)
 
 
-class Ear:
+class DeviceReader:
     """Listens to a watch from a test, and waits for what it should say."""
 
     def __init__(self, open_port):
-        self.watch = Watch(open_port, ScaleEar)
+        self.watch = DevicePoller(open_port, ScaleReader)
         self.heard, self.stills = [], []
 
     async def until(self, told, does, within_s=60):
@@ -129,7 +129,7 @@ class Ear:
 class TestSimulatedScale:
     def test_a_lump_comes_to_rest(self):
         port = SimulatedPort(seed=4)
-        ear = Ear(lambda: port)
+        ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: stills)
         port.put(25)
         ear.hears(lambda live, stills: len(stills) > 2)  # listening anew, it is told first what lay there
@@ -142,10 +142,10 @@ class TestSimulatedScale:
         assert ear.heard[-1].name == "simulated scale"
 
     def test_the_plug_pulled_in_the_middle_and_put_back(self, monkeypatch):
-        monkeypatch.setattr(watch, "TRY_AGAIN_S", 0.05)
+        monkeypatch.setattr(poller, "TRY_AGAIN_S", 0.05)
         port = SimulatedPort(seed=4)
         port.put(40)
-        ear = Ear(lambda: port)
+        ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.steady)
         port.plugged = False
         gone = ear.hears(lambda live, stills: live and live.state == "gone")
@@ -159,7 +159,7 @@ class TestSimulatedScale:
     def test_zero_and_too_much(self):
         port = SimulatedPort(seed=4)
         port.put(300)
-        ear = Ear(lambda: port)
+        ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.steady)
         assert ear.watch.zero()
         ear.hears(lambda live, stills: live and live.state == "ok" and abs(live.grams) < 0.5)
@@ -168,15 +168,15 @@ class TestSimulatedScale:
 
     def test_nonsense_is_told_and_got_over(self):
         port = SimulatedPort(seed=4)
-        ear = Ear(lambda: port)
+        ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.state == "ok")
         told = ear.hears(lambda live, stills: live and live.state == "nonsense", port.garble)
         assert "makes no sense" in told.says
         ear.hears(lambda live, stills: live and live.state == "ok")
 
     def test_a_watch_ends_when_nobody_listens(self, monkeypatch):
-        monkeypatch.setattr(watch, "IDLE_S", 0.1)
-        ear = Ear(lambda: SimulatedPort(seed=4))
+        monkeypatch.setattr(poller, "IDLE_S", 0.1)
+        ear = DeviceReader(lambda: SimulatedPort(seed=4))
         ear.hears(lambda live, stills: live and live.state == "ok")
         thread = ear.watch._thread
         thread.join(timeout=10)
@@ -293,5 +293,5 @@ class TestTheApi:
 @pytest.fixture(autouse=True)
 def _own_scales(monkeypatch):
     """Each test has scales of its own."""
-    monkeypatch.setattr(scales._scales, "_watches", {})
+    monkeypatch.setattr(scales._scales, "_pollers", {})
     monkeypatch.setattr(scales._scales, "_simulated", {})

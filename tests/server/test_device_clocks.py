@@ -5,8 +5,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 
-from kemble.server.middleware import TIME_HEADER
 from kemble.server.models import Run, RunEvent
+from kemble.server.web.middleware import TIME_HEADER
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

@@ -20,10 +20,10 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
-from kemble.server import door
+from kemble.server.accounts import sign_in_keys
+from kemble.server.accounts.owner import local_owner
 from kemble.server.api import session
 from kemble.server.models import DoorKey, PasswordAttempt
-from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -33,7 +33,7 @@ class TestKey:
     """The key that the start command prints."""
 
     def test_lets_one_browser_in_once(self):
-        key = door.new_key(timezone.now())
+        key = sign_in_keys.new_key(timezone.now())
         client = Asking()
         assert client.ask("POST", "/session/key", {"key": key}).body == {
             "signed_in": True,
@@ -48,15 +48,15 @@ class TestKey:
         assert second.body["problems"][0]["path"] == "key"
 
     def test_is_good_for_a_day_and_until_the_next_one(self):
-        key = door.new_key(NOW)
-        assert not door.use_key(key, NOW + timedelta(hours=25))
-        assert not door.use_key("x" * 32, NOW)
-        newer = door.new_key(NOW)
-        assert not door.use_key(key, NOW)
-        assert door.use_key(newer, NOW)
+        key = sign_in_keys.new_key(NOW)
+        assert not sign_in_keys.use_key(key, NOW + timedelta(hours=25))
+        assert not sign_in_keys.use_key("x" * 32, NOW)
+        newer = sign_in_keys.new_key(NOW)
+        assert not sign_in_keys.use_key(key, NOW)
+        assert sign_in_keys.use_key(newer, NOW)
 
     def test_is_kept_as_a_digest(self):
-        key = door.new_key(NOW)
+        key = sign_in_keys.new_key(NOW)
         assert key not in str(list(DoorKey.objects.values()))
 
     @pytest.mark.parametrize(

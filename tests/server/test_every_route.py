@@ -11,10 +11,10 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from PIL import Image
 
+from kemble.server.accounts.roles import MAY, Role
 from kemble.server.api import api
-from kemble.server.middleware import TIME_HEADER
 from kemble.server.models import CuePicture, Invitation, KitchenRecord, Member
-from kemble.server.roles import MAY, Role
+from kemble.server.web.middleware import TIME_HEADER
 
 pytestmark = pytest.mark.django_db
 

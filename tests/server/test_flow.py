@@ -12,8 +12,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from kemble.core.run.events import event_from
-from kemble.server.flowing import rethink
 from kemble.server.models import Run, RunEvent, Stock
+from kemble.server.runs.runs_together import rethink
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

@@ -3,7 +3,7 @@
 import pytest
 from asking import Asking
 
-from kemble.server.speaking import USUAL
+from kemble.server.web.request_language import USUAL
 
 pytestmark = pytest.mark.django_db
 

@@ -7,9 +7,9 @@ import time_machine
 from asking import Asking
 from django.contrib.auth.models import User
 
-from kemble.server.learning import relearn
+from kemble.server.accounts.owner import local_owner
+from kemble.server.learning.posterior import relearn
 from kemble.server.models import Batch, KitchenRecord, Member
-from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

@@ -9,9 +9,9 @@ from django.core.management import call_command
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.plan.schedule import Plan
+from kemble.server.accounts.owner import local_owner
 from kemble.server.demo import load as loading
 from kemble.server.models import Batch, Run
-from kemble.server.owner import local_owner
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

@@ -11,9 +11,9 @@ from django.db.migrations.loader import MigrationLoader
 from frozen import LARGE, VERSIONS, counted, laid_out
 
 from kemble.core.stations.chain import work
-from kemble.server.archive import SORTS, open_archive, write_archive
-from kemble.server.folder import check_database
+from kemble.server.exports.archive import SORTS, open_archive, write_archive
 from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, SheetRecord, SheetRevision
+from kemble.server.storage.folder import check_database
 
 TABLES = [
     "kitchen_kitchen", "kitchen_sheetrecord", "kitchen_sheetrevision", "kitchen_run", "kitchen_runevent", "kitchen_batch",

@@ -18,9 +18,10 @@ from frozen import laid_out
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Tin
 from kemble.core.sheet.document import default_sheet
-from kemble.server import dropping, folder, worked
 from kemble.server.models import Batch, Bench, KitchenRecord, Receipt, Run, SheetRecord, SheetRevision
-from kemble.server.turns import Turn
+from kemble.server.sheets import work_results
+from kemble.server.storage import folder, trash
+from kemble.server.storage.fair_lock import FairLock
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -117,9 +118,9 @@ class TestSentTwice:
 
     def test_receipts_are_forgotten_in_time(self, owner):
         owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "made-only-once"})
-        dropping.purge(timezone.now() + timedelta(days=59))
+        trash.purge(timezone.now() + timedelta(days=59))
         assert Receipt.objects.count() == 1
-        dropping.purge(timezone.now() + timedelta(days=61))
+        trash.purge(timezone.now() + timedelta(days=61))
         assert Receipt.objects.count() == 0
 
     def test_an_id_that_was_used_for_something_else(self, owner, sheet):
@@ -234,9 +235,9 @@ class TestBroughtBack:
         found = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
         dropped = datetime.fromisoformat(found["dropped"])
         assert datetime.fromisoformat(found["until"]) - dropped == timedelta(days=30)
-        dropping.purge(dropped + timedelta(days=29))
+        trash.purge(dropped + timedelta(days=29))
         assert SheetRecord.everything.count() == 1
-        dropping.purge(dropped + timedelta(days=31))
+        trash.purge(dropped + timedelta(days=31))
         assert SheetRecord.everything.count() == 0
         assert owner.ask("POST", f"/dropped/sheet/{sheet['id']}").status_code == 404
         assert owner.ask("GET", f"/benches/{bench}").body["sheet"] is None  # what the eye learned stays
@@ -316,12 +317,12 @@ class TestLists:
         owner.ask("PUT", "/kitchen", {"kitchen": higher})
         assert card()[-1] != before[-1]  # minutes in the steam
         again = []
-        monkeypatch.setattr(worked, "worked_for", lambda sheet, kitchen: again.append(sheet) or worked._remembered(
+        monkeypatch.setattr(work_results, "worked_for", lambda sheet, kitchen: again.append(sheet) or work_results._remembered(
             sheet.model_dump_json(), kitchen.model_dump_json()
         ))  # fmt: skip
         card()
         assert again == []  # nothing has changed: nothing is worked
-        monkeypatch.setattr(worked, "core_version", lambda: "another")
+        monkeypatch.setattr(work_results, "core_version", lambda: "another")
         card()
         assert len(again) == 1
 
@@ -428,7 +429,7 @@ class TestFaults:
 
 class TestTurns:
     def test_are_taken_in_the_order_of_asking(self):
-        turn, order = Turn(), []
+        turn, order = FairLock(), []
 
         def take(name):
             with turn:
@@ -446,7 +447,7 @@ class TestTurns:
         assert order == list(range(8))
 
     def test_are_handed_on_when_somebody_stumbles(self):
-        turn = Turn()
+        turn = FairLock()
         with pytest.raises(ZeroDivisionError), turn:
             raise ZeroDivisionError
         with turn:
@@ -505,7 +506,7 @@ class TestFolder:
             whole = bytearray(file.read_bytes())
             whole[8192:40960] = b"\xff" * (40960 - 8192)
             file.write_bytes(whole)
-        with pytest.raises(folder.NotOurs):
+        with pytest.raises(folder.UnreadableDatabase):
             folder.restore_database(file, database, NOW)
         assert database.read_text() == "the kitchen as it is"
         assert not [path for path in tmp_path.iterdir() if "before" in path.name or "part" in path.name]

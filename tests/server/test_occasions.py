@@ -8,9 +8,9 @@ import time_machine
 from asking import table
 from icalendar import Calendar
 
-from kemble.core.plan.watch import Stopped
-from kemble.server import days, planning
+from kemble.core.plan.progress import Stopped
 from kemble.server.models import OccasionRecord
+from kemble.server.occasions import occasion_days, planning_jobs
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 
@@ -181,7 +181,7 @@ class Slow:
 
     def __init__(self, monkeypatch, patience_s=0.0):
         self.go, self.asked = threading.Event(), 0
-        real = days.plan_day
+        real = occasion_days.plan_day
 
         def plan(*args, watch, **more):
             self.asked += 1
@@ -190,12 +190,12 @@ class Slow:
                     raise Stopped
             return real(*args, watch=watch, **more)
 
-        monkeypatch.setattr(days, "plan_day", plan)
-        monkeypatch.setattr(planning, "PATIENCE_S", patience_s)
+        monkeypatch.setattr(occasion_days, "plan_day", plan)
+        monkeypatch.setattr(planning_jobs, "PATIENCE_S", patience_s)
 
     def finish(self, monkeypatch):
         self.go.set()
-        monkeypatch.setattr(planning, "PATIENCE_S", 60.0)
+        monkeypatch.setattr(planning_jobs, "PATIENCE_S", 60.0)
 
 
 class TestADayThatTakesLong:
@@ -247,7 +247,7 @@ class TestADayThatTakesLong:
         Slow(monkeypatch)
         found = owner.ask("POST", "/occasions", {"occasion": table(sheet)}).body
         assert not found["planning"]["stopped"]
-        planning.end()
+        planning_jobs.end()
         assert opened(owner, found["id"])["planning"]["stopped"]
 
     def test_nobody_stops_another_kitchens(self, owner, stranger, sheet, monkeypatch):

@@ -12,7 +12,7 @@ import pytest
 from PIL import Image
 
 from kemble.core.facts.problems import Refused
-from kemble.server.pictures import MAX_MEGAPIXELS, MAX_SIDE, as_webp
+from kemble.server.runs.pictures import MAX_MEGAPIXELS, MAX_SIDE, as_webp
 
 MOST_MB = 150
 
@@ -22,7 +22,7 @@ import sys, json
 from pathlib import Path
 import django
 django.setup()
-from kemble.server.pictures import as_webp
+from kemble.server.runs.pictures import as_webp
 def memory(row):
     return int(Path("/proc/self/status").read_text().split(row)[1].split()[0]) / 1024
 as_webp(Path(sys.argv[1]).read_bytes())  # so that the library is loaded

@@ -14,9 +14,9 @@ from serving import apart
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.server.devices import probes
-from kemble.server.devices.ears import ProbeEar
+from kemble.server.devices.poller import DevicePoller, Listener
 from kemble.server.devices.port import SimulatedProbePort, Unplugged
-from kemble.server.devices.watch import Listener, Watch
+from kemble.server.devices.readers import ProbeReader
 from kemble.server.models import KitchenRecord, Run
 
 FIXTURES = Path(__file__).resolve().parents[1] / "fixtures" / "runs"
@@ -33,7 +33,7 @@ def clock():
 @pytest.fixture(autouse=True)
 def _own_probes(monkeypatch):
     """Each test has thermometers of its own."""
-    monkeypatch.setattr(probes._probes, "_watches", {})
+    monkeypatch.setattr(probes._probes, "_pollers", {})
     monkeypatch.setattr(probes._probes, "_simulated", {})
 
 
@@ -93,7 +93,7 @@ class TestSticking:
         assert stuck.status_code == 204
         port = probes.simulated(KitchenRecord.objects.first())
         clock.shift(timedelta(minutes=20))
-        ear = ProbeEar()
+        ear = ProbeReader()
         live, _ = ear.hear(port._reading().encode())
         assert 55 < live.celsius < 97  # near what was told for twenty minutes in steam
         assert owner.ask("POST", "/probe/stick", {"do": "out"}).status_code == 204
@@ -133,7 +133,7 @@ class TestSticking:
         refused = owner.ask("POST", "/probe/stick", {"do": "out"})
         assert (refused.status_code, refused.body["problems"][0]["says"]) == (422, "is not there")
         with pytest.raises(Refused):  # nor is there one to listen to
-            probes.watch_of(KitchenRecord.objects.get())
+            probes.poller_of(KitchenRecord.objects.get())
 
     def test_the_plug(self, owner, play_kitchen):
         owner.ask("GET", "/probe")
@@ -164,7 +164,7 @@ async def hear(watch, told, does=lambda: None):
 class TestWatch:
     def test_out_nonsense_and_gone_are_told(self):
         port = SimulatedProbePort(seed=3)
-        watch = Watch(lambda: port, ProbeEar)
+        watch = DevicePoller(lambda: port, ProbeReader)
         assert "in nothing" in apart(hear(watch, lambda live: live.state == "out")).says
         garbled = apart(hear(watch, lambda live: live.state == "nonsense", port.garble))
         assert "makes no sense" in garbled.says

@@ -5,10 +5,10 @@ import socket
 import pytest
 from django.core.management import CommandError, call_command
 
-from kemble.server import place
+from kemble.server.accounts.owner import local_owner
 from kemble.server.management.commands import serve
 from kemble.server.models import Batch, KitchenRecord, SheetRecord
-from kemble.server.owner import local_owner
+from kemble.server.web import time_zone
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -78,9 +78,9 @@ def test_a_port_that_is_taken_is_said_plainly(served):
 )
 def test_a_new_kitchen_goes_by_the_machines_clock(monkeypatch, named, linked, expected):
     monkeypatch.setenv("TZ", named)
-    monkeypatch.setattr(place.os, "readlink", lambda path: linked)
-    monkeypatch.setattr(place.Path, "read_text", lambda self, encoding: "")
-    assert place.local_zone() == expected
+    monkeypatch.setattr(time_zone.os, "readlink", lambda path: linked)
+    monkeypatch.setattr(time_zone.Path, "read_text", lambda self, encoding: "")
+    assert time_zone.local_zone() == expected
 
 
 def test_a_machine_that_does_not_say_is_on_utc(monkeypatch):
@@ -89,5 +89,5 @@ def test_a_machine_that_does_not_say_is_on_utc(monkeypatch):
     def gone(path):
         raise FileNotFoundError(path)
 
-    monkeypatch.setattr(place.os, "readlink", gone)
-    assert place.local_zone() == "UTC"
+    monkeypatch.setattr(time_zone.os, "readlink", gone)
+    assert time_zone.local_zone() == "UTC"

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.sheet.document import default_sheet
-from kemble.server import learning, worked
+from kemble.server.learning import posterior
 from kemble.server.models import Batch
+from kemble.server.sheets import work_results
 
 pytestmark = pytest.mark.django_db
 
@@ -155,13 +156,13 @@ class TestWhereWeFail:
             raise ZeroDivisionError("a fault put in")
 
         def puts_in():
-            worked._remembered.cache_clear()
-            learning._heat_of.cache_clear()
+            work_results._remembered.cache_clear()
+            posterior._heat_of.cache_clear()
             monkeypatch.setattr("kemble.core.stations.chain.rest", fails)
 
         yield puts_in
-        worked._remembered.cache_clear()
-        learning._heat_of.cache_clear()
+        work_results._remembered.cache_clear()
+        posterior._heat_of.cache_clear()
 
     def test_a_sheet_is_opened_saved_and_listed_and_the_cook_is_told(self, owner, sheet, broken, caplog):
         broken()

@@ -6,9 +6,9 @@ import pytest
 import time_machine
 
 from kemble.core.formats.tables import read_csv
+from kemble.server.accounts.owner import kitchen_of, local_owner
 from kemble.server.demo.load import load
 from kemble.server.models import Batch, KitchenRecord, Run
-from kemble.server.owner import kitchen_of, local_owner
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

@@ -11,8 +11,8 @@ from cryptography import x509
 from cryptography.x509.verification import PolicyBuilder, Store, VerificationError
 from serving import Server, until
 
-from kemble.server import tls
-from kemble.server.tls import machine_names, own_certificate
+from kemble.server.web import tls
+from kemble.server.web.tls import machine_names, own_certificate
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 NAMES = ["kitchen.local", "localhost", "192.0.2.20", "2001:db8::7"]

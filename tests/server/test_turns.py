@@ -13,8 +13,8 @@ from kemble.core.plan.occasion import Occasion, plan_day
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
-from kemble.server.turns import HASHING, writing
-from kemble.server.worked import worked_for
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import HASHING, writing
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)

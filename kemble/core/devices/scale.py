@@ -57,7 +57,7 @@ def read_line(line: bytes) -> Hello | Reading:
 
 
 @dataclass(frozen=True, slots=True)
-class Rest:
+class SettledWeight:
     """The weight that the tray has come to rest at. `first`: it lay there when the watch began, and is nothing new."""
 
     grams: float
@@ -71,7 +71,7 @@ class Stillness:
     settled_g: float | None = None
     last_t: float | None = None
 
-    def still(self, reading: Reading) -> Rest | None:
+    def still(self, reading: Reading) -> SettledWeight | None:
         """Where it has come to rest; None while it moves, or when nothing came on it or was taken off.
 
         A reading with the same time stamp as the one before is the same reading, and tells nothing new.
@@ -83,11 +83,11 @@ class Stillness:
             return None
         if self.settled_g is None:
             self.settled_g = reading.grams
-            return Rest(reading.grams, first=True)
+            return SettledWeight(reading.grams, first=True)
         by = reading.grams - self.settled_g
         if abs(by) < NEW_LUMP_G:
             # Creep is followed, so that drift over an hour never adds up to a lump.
             self.settled_g += 0.2 * by
             return None
         self.settled_g = reading.grams
-        return Rest(reading.grams)
+        return SettledWeight(reading.grams)

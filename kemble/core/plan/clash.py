@@ -11,8 +11,8 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
+from kemble.core.plan.progress import Stopped
 from kemble.core.plan.room import Helping, named, there_are
-from kemble.core.plan.watch import Stopped
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
 from kemble.core.words import Words, say

@@ -15,8 +15,8 @@ from datetime import UTC, datetime, timedelta
 from typing import Any, Literal
 
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.progress import PlanProgress, gap_pct
 from kemble.core.plan.room import DAY, Clock, Helping, hands_for, hands_over_time, quiet_spans, there_are
-from kemble.core.plan.watch import Watch, gap_pct
 from kemble.core.stations.steps import StepWorked
 
 EARLY_MIN = 45  # a dish of several may be ready so long before it is eaten
@@ -103,7 +103,7 @@ class Asked:
     more_cooks: int = 0
     may_be_early: bool = False  # in the middle of it a dish is ready when it is
     seconds: float = MOST_SECONDS
-    watch: Watch = field(default_factory=Watch, compare=False)
+    watch: PlanProgress = field(default_factory=PlanProgress, compare=False)
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,9 +17,9 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.chance import Sure, sure
 from kemble.core.plan.clash import Clash, Others, why_not
 from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
+from kemble.core.plan.progress import PlanProgress, Stopped
 from kemble.core.plan.room import Helping
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
-from kemble.core.plan.watch import Stopped, Watch
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepWorked
@@ -204,7 +204,7 @@ def plan_day(
     before: Plan | None = None,
     others: Others | None = None,
     seconds: float | None = None,
-    watch: Watch | None = None,
+    watch: PlanProgress | None = None,
 ) -> DayPlan:
     """The best day, moved as little as may be from the plan `before`; or the clash, with what would help.
 
@@ -213,7 +213,7 @@ def plan_day(
     """
     if not dishes:
         refuse("dishes", say("are none"), say("at least one sheet"))
-    watch = watch or Watch()
+    watch = watch or PlanProgress()
     asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds or _seconds_for(len(dishes)), watch=watch)
     if before is not None:
         asked = replace(asked, like={key_of(one.dish, one.step.id): one.starts for one in before.scheduled})

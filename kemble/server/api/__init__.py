@@ -21,6 +21,7 @@ from kemble.server.api import (
     benches,
     beside,
     cards,
+    devices,
     drift,
     dropped,
     files,
@@ -33,10 +34,8 @@ from kemble.server.api import (
     occasions,
     pictures,
     plans,
-    probe,
     revisions,
     runs,
-    scale,
     session,
     sheets,
     shopping,
@@ -46,7 +45,7 @@ from kemble.server.api import (
 from kemble.server.api.guard import NotTheirs, OfTheHousehold
 from kemble.server.api.parsing import CleanParser
 from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
-from kemble.server.faults import stumbled
+from kemble.server.web.error_response import stumbled
 
 
 class KembleAPI(NinjaAPI):
@@ -105,8 +104,7 @@ ROOMS = (
     splits,
     stock,
     benches,
-    scale,
-    probe,
+    devices,
     dropped,
     health,
 )

@@ -18,12 +18,12 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.words import Words, say
-from kemble.server import archive_jobs
 from kemble.server.api.asked import Body, asking
-from kemble.server.archive import MOST_BYTES, write_archive
-from kemble.server.archive_jobs import ArchiveJob, How, State
+from kemble.server.exports import archive_jobs
+from kemble.server.exports.archive import MOST_BYTES, write_archive
+from kemble.server.exports.archive_jobs import ArchiveJob, How, State
+from kemble.server.exports.archive_staging import GROUPS, GroupId
 from kemble.server.models import KitchenRecord
-from kemble.server.staging import GROUPS, GroupId
 
 router = Router(tags=["archive"])
 _IN_MEMORY = 8 * 2**20

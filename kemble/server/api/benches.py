@@ -27,8 +27,8 @@ from kemble.server.api.asked import MOST_NUMBER, Write, asking, number_of
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.models import Bench, BenchMark
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
 
 router = Router(tags=["benches"])
 _DAYS = 60  # of practice that are shown

@@ -10,8 +10,8 @@ from ninja import Query, Router
 from kemble.core.learn.beside import Beside, beside
 from kemble.server.api.asked import MOST_NUMBER, asking
 from kemble.server.api.sheets import sheet_of
-from kemble.server.learning import tasted_of
-from kemble.server.turns import WORKING
+from kemble.server.learning.posterior import tasted_of
+from kemble.server.storage.fair_lock import WORKING
 
 router = Router(tags=["sheets"])
 Number = Annotated[int, Query(ge=1, le=MOST_NUMBER)]

@@ -13,7 +13,7 @@ from kemble.core.log.drift import Drift, Point, drift
 from kemble.core.words import Words, say
 from kemble.server.api.asked import asking
 from kemble.server.api.refusal import answer
-from kemble.server.drifting import batches_of_way, offered, points_of
+from kemble.server.learning.drift import batches_of_way, offered, points_of
 from kemble.server.models import Batch
 
 router = Router(tags=["log"])

@@ -11,8 +11,8 @@ from ninja.responses import Status
 from pydantic import BaseModel
 
 from kemble.server.api.asked import asking
-from kemble.server.dropping import aside, bring_back
-from kemble.server.learning import relearn
+from kemble.server.learning.posterior import relearn
+from kemble.server.storage.trash import aside, bring_back
 
 router = Router(tags=["dropped"])
 

@@ -23,13 +23,13 @@ from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, Write, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.batches_in import keep_batches, read_batches
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.table_rows import RowRead
-from kemble.server.tables import TABLES
-from kemble.server.turns import PRINTING, writing
-from kemble.server.weighings_in import keep_benches, read_benches, rows_of
-from kemble.server.worked import worked_for
+from kemble.server.exports.tables import TABLES
+from kemble.server.imports.past_batches import keep_batches, read_batches
+from kemble.server.imports.table_rows import RowRead
+from kemble.server.imports.weighings import keep_benches, read_benches, rows_of
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import PRINTING, writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
 
 router = Router(tags=["files"])
 

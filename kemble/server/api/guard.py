@@ -8,9 +8,9 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
+from kemble.server.accounts.roles import Role, may, operation_of
 from kemble.server.models import Member
-from kemble.server.roles import Role, may, operation_of
-from kemble.server.speaking import locale_of, speak_as
+from kemble.server.web.request_language import locale_of, speak_as
 
 
 class NotTheirs(Exception):

@@ -13,8 +13,8 @@ from ninja.responses import Status
 from pydantic import BaseModel
 
 from kemble.core.words import Words, say
-from kemble.server.backups import SPARE_BYTES
-from kemble.server.tls import place_of
+from kemble.server.storage.backups import SPARE_BYTES
+from kemble.server.web.tls import place_of
 
 router = Router(tags=["health"])
 

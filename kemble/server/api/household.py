@@ -16,13 +16,13 @@ from ninja.decorators import decorate_view
 from ninja.responses import Status
 from pydantic import BaseModel, Field
 
-from kemble.server import browsers, password_attempts
-from kemble.server import household as house
+from kemble.server.accounts import browsers, password_attempts
+from kemble.server.accounts import household as house
+from kemble.server.accounts.roles import InvitedRole, Role
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
 from kemble.server.models import Browser, Invitation, Member
-from kemble.server.roles import InvitedRole, Role
-from kemble.server.square import square_of
+from kemble.server.web.qr_code import qr_svg
 
 router = Router(tags=["household"])
 
@@ -146,7 +146,7 @@ def invite(request: HttpRequest, invite: Invite) -> InvitationMade:
     row, key = house.invite(asking(request), invite.name.strip() or invite.name, invite.role, timezone.now())
     address = request.build_absolute_uri(f"/#invited={key}")
     here_only = split_domain_port(request.get_host())[0] in settings.LOOPBACK_HOSTS
-    return InvitationMade(invitation=_card(row), address=address, svg=square_of(address), here_only=here_only)
+    return InvitationMade(invitation=_card(row), address=address, svg=qr_svg(address), here_only=here_only)
 
 
 @router.delete("/household/invitations/{int:invitation_id}", response={204: None})

@@ -16,11 +16,11 @@ from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.words import Words, say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, completed
 from kemble.server.api.refusal import Conflict
-from kemble.server.dropping import keep_removed
-from kemble.server.learning import relearn
+from kemble.server.learning.posterior import relearn
 from kemble.server.models import KitchenRecord
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import keep_removed
 
 router = Router(tags=["kitchen"])
 

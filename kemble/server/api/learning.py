@@ -21,9 +21,9 @@ from kemble.core.learn.value import Teaches, what_teaches
 from kemble.core.physics.spread import EDGE
 from kemble.core.words import Words, remembered, say
 from kemble.server.api.asked import Body, asking
-from kemble.server.learning import batches_of, learnt_of, made_here, priors_of, relearn
+from kemble.server.learning.posterior import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
-from kemble.server.turns import writing
+from kemble.server.storage.fair_lock import writing
 
 router = Router(tags=["learning"])
 _MOST_PULLS = 12

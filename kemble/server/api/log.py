@@ -35,13 +35,13 @@ from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, answer
 from kemble.server.api.runs import run_of
 from kemble.server.api.sheets import Dot, Saved, dots_of, save_over, sheet_of
-from kemble.server.dropping import drop
-from kemble.server.flowing import added_words, happened_in
-from kemble.server.keeping import Said, add_event, log_outcome
-from kemble.server.learning import marks_of_sheet, ratios_of, relearn, see, tasted_of
+from kemble.server.learning.posterior import marks_of_sheet, ratios_of, relearn, see, tasted_of
 from kemble.server.models import Batch, KitchenRecord, Tasting
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
+from kemble.server.runs.runs_together import added_words, happened_in
+from kemble.server.runs.storing import Said, add_event, log_outcome
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["log"])
 

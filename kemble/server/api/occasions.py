@@ -19,14 +19,14 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
 from kemble.core.words import Words, say
-from kemble.server import planning
 from kemble.server.api.asked import MOST_NUMBER, Write, asking, completed
 from kemble.server.api.refusal import Conflict, answer
-from kemble.server.days import Made, check_occasion, kept_day, store_occasion
-from kemble.server.dropping import drop
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
+from kemble.server.occasions import planning_jobs
+from kemble.server.occasions.occasion_days import Made, check_occasion, kept_day, store_occasion
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["occasions"])
 
@@ -154,7 +154,7 @@ def _told(made: list[Made]) -> list[DishTold]:
 
 
 def _opened(record: OccasionRecord) -> OccasionOpen:
-    kept = kept_day(record, planning.PATIENCE_S)
+    kept = kept_day(record, planning_jobs.PATIENCE_S)
     dishes = _told(kept.made) if kept.made else [_gone(dish.sheet) for dish in record.occasion.dishes]
     return OccasionOpen(
         id=record.pk,
@@ -166,7 +166,7 @@ def _opened(record: OccasionRecord) -> OccasionOpen:
     )
 
 
-def _planning(one: planning.Planning) -> PlanningTold:
+def _planning(one: planning_jobs.Planning) -> PlanningTold:
     return PlanningTold(
         says=one.watch.says, since=one.since, gap_pct=one.watch.gap_pct, stopped=one.was_stopped
     )  # fmt: skip
@@ -277,7 +277,7 @@ def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOcc
 def stop_planning(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """Stop planning: the best plan that was found by then stands, or the day as it was before."""
     record = occasion_of(asking(request), occasion_id)
-    on = planning.known(record.pk)
+    on = planning_jobs.known(record.pk)
     if on is not None:
         on.stop()
     return answer(_opened(record))
@@ -287,9 +287,9 @@ def stop_planning(request: HttpRequest, occasion_id: int) -> HttpResponse:
 def plan_again(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """Plan the day after its planning was stopped."""
     record = occasion_of(asking(request), occasion_id)
-    on = planning.known(record.pk)
+    on = planning_jobs.known(record.pk)
     if on is not None and on.was_stopped:
-        planning.forget(record.pk)
+        planning_jobs.forget(record.pk)
     return answer(_opened(record))
 
 

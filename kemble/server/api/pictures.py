@@ -16,10 +16,10 @@ from kemble.core.facts.problems import refuse
 from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.runs import run_of
-from kemble.server.dropping import drop
 from kemble.server.models import CuePicture
-from kemble.server.pictures import MOST_BYTES, as_webp
-from kemble.server.turns import writing
+from kemble.server.runs.pictures import MOST_BYTES, as_webp
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["pictures"])
 EATEN = "eaten"  # in place of a step: what came to the table

@@ -13,8 +13,8 @@ from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import Sheet
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.refusal import answer
-from kemble.server.turns import WORKING
-from kemble.server.worked import worked_for
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import WORKING
 
 router = Router(tags=["plans"])
 

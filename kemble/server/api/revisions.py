@@ -20,10 +20,10 @@ from kemble.core.words import Words, say
 from kemble.server.api.asked import Body, asking
 from kemble.server.api.paging import Paged
 from kemble.server.api.sheets import CardSection, sheet_of
-from kemble.server.flowing import facts_now
 from kemble.server.models import Batch, KitchenRecord, SheetRevision
-from kemble.server.turns import writing
-from kemble.server.worked import section_of, worked_for
+from kemble.server.runs.runs_together import facts_now
+from kemble.server.sheets.work_results import section_of, worked_for
+from kemble.server.storage.fair_lock import writing
 
 router = Router(tags=["revisions"])
 _MOST_SIDE_BY_SIDE = 4

@@ -51,16 +51,16 @@ from kemble.server.api.asked import MOST_NUMBER, Write, asking
 from kemble.server.api.occasions import occasion_of
 from kemble.server.api.refusal import Gone, answer
 from kemble.server.api.sheets import sheet_of
-from kemble.server.days import kept_day
 from kemble.server.devices import probes, scales
 from kemble.server.devices.attached import Device
-from kemble.server.dropping import drop
-from kemble.server.flowing import facts_now, happened_in, rethink
-from kemble.server.keeping import add_event, keep_events, run_from
 from kemble.server.models import KitchenRecord, Run
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import writing
-from kemble.server.worked import worked_for
+from kemble.server.occasions.occasion_days import kept_day
+from kemble.server.runs.runs_together import facts_now, happened_in, rethink
+from kemble.server.runs.storing import add_event, keep_events, run_from
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["runs"])
 REHEARSAL_PACE = 60

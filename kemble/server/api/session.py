@@ -17,15 +17,15 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.words import say
-from kemble.server import browsers, door, password_attempts, second_factor
+from kemble.server.accounts import browsers, password_attempts, second_factor, sign_in_keys
+from kemble.server.accounts.household import good_password
+from kemble.server.accounts.owner import local_owner
+from kemble.server.accounts.roles import Role
 from kemble.server.api.asked import Body
 from kemble.server.api.refusal import refusal
-from kemble.server.household import good_password
 from kemble.server.models import Member
-from kemble.server.owner import local_owner
-from kemble.server.place import local_zone
-from kemble.server.roles import Role
-from kemble.server.square import square_of
+from kemble.server.web.qr_code import qr_svg
+from kemble.server.web.time_zone import local_zone
 
 router = Router(tags=["session"])
 BACKEND = "django.contrib.auth.backends.ModelBackend"
@@ -122,7 +122,7 @@ def who(request: HttpRequest) -> Session:
 @decorate_view(csrf_protect)
 def use_key(request: HttpRequest, use_key: UseKey, response: HttpResponse) -> Session:
     """Come in as the owner with the key of the start command. It is good once."""
-    if not door.use_key(use_key.key, timezone.now()):
+    if not sign_in_keys.use_key(use_key.key, timezone.now()):
         says = say("has been used, or is too old")
         refuse("key", says, say("a new one (make key), or the password"))
     owner = local_owner()
@@ -219,7 +219,7 @@ def begin_factor(request: HttpRequest) -> FactorBegun:
         refuse("code", say("is asked for already"), say("to turn it off first"))
     factor = second_factor.begin(user)
     address = second_factor.address(factor)
-    return FactorBegun(secret=factor.secret, address=address, svg=square_of(address))
+    return FactorBegun(secret=factor.secret, address=address, svg=qr_svg(address))
 
 
 @router.put("/session/second-factor", response={200: Session})

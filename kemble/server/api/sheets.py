@@ -36,13 +36,13 @@ from kemble.core.words import Words, say
 from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
 from kemble.server.api.paging import Paged
 from kemble.server.api.refusal import Conflict, Gone, answer, refusal
-from kemble.server.dropping import drop
-from kemble.server.flowing import added_of
-from kemble.server.keeping import create_sheet
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.turns import WORKING, writing
-from kemble.server.worked import carded, worked_for
+from kemble.server.runs.runs_together import added_of
+from kemble.server.runs.storing import create_sheet
+from kemble.server.sheets.work_results import carded, worked_for
+from kemble.server.storage.fair_lock import WORKING, writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["sheets"])
 _MOST_DOTS = 60

@@ -15,12 +15,12 @@ from pydantic import BaseModel, Field
 from kemble.core.facts.problems import refuse
 from kemble.core.log.blind import Answer, Cup, GivenAnswer, Halves, Kind, Verdict, check_seat, cups_of, verdict
 from kemble.core.words import Words, say
+from kemble.server.accounts.roles import Role
 from kemble.server.api.asked import Write, asking, member_of
-from kemble.server.dropping import drop
 from kemble.server.models import SplitBatch
-from kemble.server.receipts import keep_receipt, receipt_of
-from kemble.server.roles import Role
-from kemble.server.turns import writing
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["splits"])
 

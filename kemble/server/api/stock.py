@@ -12,10 +12,10 @@ from pydantic import BaseModel, Field
 
 from kemble.core.log.stock import Kept, Label, label
 from kemble.server.api.asked import Body, asking, member_of
-from kemble.server.dropping import drop
 from kemble.server.models import Batch, Stock
-from kemble.server.turns import writing
-from kemble.server.worked import worked_for
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.trash import drop
 
 router = Router(tags=["stock"])
 _NEXT_DAY = (timedelta(hours=14), timedelta(hours=60))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.server.place import local_zone
+from kemble.server.web.time_zone import local_zone
 
 
 def _line(ingredient: str, value: float, unit: str = "g", **more: Any) -> dict[str, Any]:

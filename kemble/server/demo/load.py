@@ -24,13 +24,13 @@ from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
 from kemble.core.stations.steps import StepWorked
-from kemble.server.days import check_occasion, kept_day, store_occasion
+from kemble.server.accounts.owner import kitchen_of, local_owner
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
-from kemble.server.keeping import Said, create_sheet, keep_events, log_outcome, run_from
-from kemble.server.learning import relearn, see
+from kemble.server.learning.posterior import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
-from kemble.server.owner import kitchen_of, local_owner
-from kemble.server.worked import carded
+from kemble.server.occasions.occasion_days import check_occasion, kept_day, store_occasion
+from kemble.server.runs.storing import Said, create_sheet, keep_events, log_outcome, run_from
+from kemble.server.sheets.work_results import carded
 
 SEED = 1530
 PAST_BATCHES = 30

@@ -10,11 +10,11 @@ from typing import Generic, Literal, TypeVar
 from django.conf import settings
 
 from kemble.core.facts.problems import refuse
-from kemble.server.devices.ears import Ear
+from kemble.server.accounts.owner import is_owners
+from kemble.server.devices.poller import DevicePoller
 from kemble.server.devices.port import Port, SerialPort
-from kemble.server.devices.watch import Watch
+from kemble.server.devices.readers import DeviceReader
 from kemble.server.models import KitchenRecord
-from kemble.server.owner import is_owners
 
 Simulated = TypeVar("Simulated", bound=Port)
 Device = Literal["attached", "simulated", "none"]
@@ -22,12 +22,14 @@ Device = Literal["attached", "simulated", "none"]
 
 class Attached(Generic[Simulated]):
     """`name` is what a page calls it, with its address in the settings under that in capitals; `new_simulated` makes a
-    stand-in, `new_ear` what understands both."""
+    stand-in, `new_reader` what understands both."""
 
-    def __init__(self, name: str, new_simulated: Callable[[], Simulated], new_ear: Callable[[], Ear]) -> None:
-        self._name, self._new_simulated, self._new_ear = name, new_simulated, new_ear
+    def __init__(
+        self, name: str, new_simulated: Callable[[], Simulated], new_reader: Callable[[], DeviceReader]
+    ) -> None:
+        self._name, self._new_simulated, self._new_reader = name, new_simulated, new_reader
         self._lock = threading.Lock()
-        self._watches: dict[int, Watch] = {}
+        self._pollers: dict[int, DevicePoller] = {}
         self._simulated: dict[int, Simulated] = {}
 
     @property
@@ -56,12 +58,12 @@ class Attached(Generic[Simulated]):
                 self._simulated[kitchen.pk] = self._new_simulated()
             return self._simulated[kitchen.pk]
 
-    def watch_of(self, kitchen: KitchenRecord) -> Watch:
-        """The watch on the kitchen's device. Refused where there is none."""
+    def poller_of(self, kitchen: KitchenRecord) -> DevicePoller:
+        """What polls the kitchen's device. Refused where there is none."""
         port = None if self._here(kitchen) == "attached" else self.simulated(kitchen)
 
         def open_port() -> Port:
             return port or SerialPort(self._address)
 
         with self._lock:
-            return self._watches.setdefault(kitchen.pk, Watch(open_port, self._new_ear))
+            return self._pollers.setdefault(kitchen.pk, DevicePoller(open_port, self._new_reader))

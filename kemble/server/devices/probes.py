@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from kemble.server.devices.attached import Attached
-from kemble.server.devices.ears import ProbeEar
 from kemble.server.devices.port import SimulatedProbePort
+from kemble.server.devices.readers import ProbeReader
 
-_probes = Attached("probe", SimulatedProbePort, ProbeEar)
-stands_in, simulated, watch_of = _probes.stands_in, _probes.simulated, _probes.watch_of
+_probes = Attached("probe", SimulatedProbePort, ProbeReader)
+stands_in, simulated, poller_of = _probes.stands_in, _probes.simulated, _probes.poller_of

@@ -13,7 +13,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import clashing
 from kemble.core.plan.day import Asked, Dish
 from kemble.core.plan.occasion import Occasion, plan_day
-from kemble.core.plan.watch import STAGES, Stopped, Watch
+from kemble.core.plan.progress import STAGES, PlanProgress, Stopped
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
@@ -33,7 +33,7 @@ class Planned:
     """A day being planned in a thread, with hours to do it in."""
 
     def __init__(self, dishes, kitchen):
-        self.watch, self.day, self.stopped = Watch(), None, False
+        self.watch, self.day, self.stopped = PlanProgress(), None, False
         servings, sheets = ({"at": "2026-11-28T15:30"},), tuple({"sheet": 1 + i} for i in range(len(dishes)))
         occasion = Occasion(servings=servings, dishes=sheets)
 
@@ -74,7 +74,7 @@ def test_what_is_found_when_it_is_stopped_stands_and_keeps_every_bond(ten):
 
 
 def test_stopped_before_anything_is_found_there_is_no_day(ten):
-    watch = Watch()
+    watch = PlanProgress()
     watch.stop()
     servings, sheets = ({"at": "2026-11-28T15:30"},), tuple({"sheet": 1 + i} for i in range(10))
     occasion = Occasion(servings=servings, dishes=sheets)
@@ -92,7 +92,7 @@ def test_a_clash_that_is_not_yet_as_small_as_can_be_is_not_shown(ten):
     assert stops.stage == "clash"
 
 
-class Stops(Watch):
+class Stops(PlanProgress):
     """Stops itself after so many searches."""
 
     def __init__(self, after):
@@ -107,7 +107,7 @@ class Stops(Watch):
 
 
 def test_every_stage_is_said_in_words():
-    watch = Watch()
+    watch = PlanProgress()
     said = []
     for stage in STAGES:
         watch.at(stage)

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from kemble.core.devices.device import DeviceError
-from kemble.core.devices.scale import Rest, Stillness, read_line
+from kemble.core.devices.scale import SettledWeight, Stillness, read_line
 from kemble.core.devices.simulated_scale import CAPACITY_G, SimulatedScale
 from kemble.core.facts.problems import Refused
 from kemble.core.run.weighing import BenchSetup, Mark, bench_of, check_mark
@@ -261,7 +261,7 @@ class TestStillness:
         scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0), Stillness()
         scale.put(40, -9)
         told = [lies for one in readings(scale, 0, 2) if (lies := rest.still(one))]
-        assert told == [Rest(40, first=True)]
+        assert told == [SettledWeight(40, first=True)]
 
     def test_nothing_new_tells_nothing(self):
         assert len(self.stills(25)) == 1
@@ -269,7 +269,7 @@ class TestStillness:
     def test_the_same_reading_twice_is_one(self):
         rest = Stillness(settled_g=0.0)
         line = json.dumps({"t": 3, "weight": 20, "steady": True}).encode()
-        assert rest.still(read_line(line)) == Rest(20)
+        assert rest.still(read_line(line)) == SettledWeight(20)
         rest.settled_g = 0
         assert rest.still(read_line(line)) is None
 

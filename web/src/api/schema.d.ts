@@ -929,7 +929,7 @@ export interface paths {
             cookie?: never;
         };
         /** Probe */
-        get: operations["kemble_server_api_probe_probe"];
+        get: operations["kemble_server_api_devices_probe"];
         put?: never;
         post?: never;
         delete?: never;
@@ -951,7 +951,7 @@ export interface paths {
          * Stick
          * @description Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out.
          */
-        post: operations["kemble_server_api_probe_stick"];
+        post: operations["kemble_server_api_devices_stick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1200,7 +1200,7 @@ export interface paths {
             cookie?: never;
         };
         /** Scale */
-        get: operations["kemble_server_api_scale_scale"];
+        get: operations["kemble_server_api_devices_scale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1222,7 +1222,7 @@ export interface paths {
          * Load
          * @description Load the simulated scale, or pull its plug. A real one is loaded by hand.
          */
-        post: operations["kemble_server_api_scale_load"];
+        post: operations["kemble_server_api_devices_load"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1239,7 +1239,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Zero */
-        post: operations["kemble_server_api_scale_zero"];
+        post: operations["kemble_server_api_devices_zero"];
         delete?: never;
         options?: never;
         head?: never;
@@ -11316,7 +11316,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_probe_probe: {
+    kemble_server_api_devices_probe: {
         parameters: {
             query?: never;
             header?: never;
@@ -11345,7 +11345,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_probe_stick: {
+    kemble_server_api_devices_stick: {
         parameters: {
             query?: never;
             header?: never;
@@ -11840,7 +11840,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_scale_scale: {
+    kemble_server_api_devices_scale: {
         parameters: {
             query?: never;
             header?: never;
@@ -11869,7 +11869,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_scale_load: {
+    kemble_server_api_devices_load: {
         parameters: {
             query?: never;
             header?: never;
@@ -11900,7 +11900,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_scale_zero: {
+    kemble_server_api_devices_zero: {
         parameters: {
             query?: never;
             header?: never;

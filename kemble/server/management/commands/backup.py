@@ -11,10 +11,10 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
-from kemble.server.archive import write_archive
-from kemble.server.folder import copy_database
-from kemble.server.owner import kitchen_of, local_owner
-from kemble.server.sealing import SUFFIX, seal
+from kemble.server.accounts.owner import kitchen_of, local_owner
+from kemble.server.exports.archive import write_archive
+from kemble.server.storage.encryption import SUFFIX, seal
+from kemble.server.storage.folder import copy_database
 
 
 class Command(BaseCommand):

@@ -8,8 +8,8 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
-from kemble.server.door import new_key
-from kemble.server.owner import local_owner
+from kemble.server.accounts.owner import local_owner
+from kemble.server.accounts.sign_in_keys import new_key
 
 
 class Command(BaseCommand):

@@ -9,7 +9,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
 
-from kemble.server.owner import OWNER, local_owner
+from kemble.server.accounts.owner import OWNER, local_owner
 
 
 class Command(BaseCommand):

@@ -16,12 +16,12 @@ from django.core.management.base import BaseCommand, CommandError
 from django.utils import timezone
 
 from kemble.core.facts.problems import Refused
-from kemble.server.archive import open_archive
-from kemble.server.backups import keep
-from kemble.server.folder import FolderBusy, NotOurs, held, restore_database
-from kemble.server.owner import kitchen_of, local_owner
-from kemble.server.sealing import Sealed, is_sealed, unseal
-from kemble.server.staging import GroupId, stage, take_beside, take_in_place
+from kemble.server.accounts.owner import kitchen_of, local_owner
+from kemble.server.exports.archive import open_archive
+from kemble.server.exports.archive_staging import GroupId, stage, take_beside, take_in_place
+from kemble.server.storage.backups import keep
+from kemble.server.storage.encryption import Sealed, is_sealed, unseal
+from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, held, restore_database
 
 
 class Command(BaseCommand):
@@ -48,12 +48,12 @@ class Command(BaseCommand):
                     self._database(file)
         except Refused as refused:
             raise CommandError(str(refused)) from None
-        except (FolderBusy, NotOurs, Sealed, OSError) as error:
+        except (FolderBusy, UnreadableDatabase, Sealed, OSError) as error:
             raise CommandError(str(error)) from None
 
     def _database(self, file: Path) -> None:
         if not file.is_file():
-            raise NotOurs(f"There is no file at {file}.")
+            raise UnreadableDatabase(f"There is no file at {file}.")
         with _opened(file) as plain:
             aside = restore_database(plain, settings.DATABASE, timezone.now())
         print(f"{file} is whole, and is your kitchen now.")

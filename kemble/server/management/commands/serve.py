@@ -22,15 +22,16 @@ from django.core.management.base import BaseCommand, CommandError
 from django.db import DEFAULT_DB_ALIAS, DatabaseError, connections
 from django.utils import timezone
 
-from kemble.server import archive_jobs, planning
-from kemble.server.backups import Daily, before_migrating, sound, steps_waiting, what_to_do
-from kemble.server.door import new_key
-from kemble.server.dropping import purge
-from kemble.server.folder import FolderBusy, NotOurs, check_schema, held, settle
+from kemble.server.accounts.owner import local_owner
+from kemble.server.accounts.sign_in_keys import new_key
+from kemble.server.exports import archive_jobs
+from kemble.server.exports.archive_staging import discard_left_over
 from kemble.server.models import KitchenRecord
-from kemble.server.owner import local_owner
-from kemble.server.staging import discard_left_over
-from kemble.server.tls import machine_names, own_certificate
+from kemble.server.occasions import planning_jobs
+from kemble.server.storage.backups import Daily, before_migrating, sound, steps_waiting, what_to_do
+from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, check_schema, held, settle
+from kemble.server.storage.trash import purge
+from kemble.server.web.tls import machine_names, own_certificate
 
 _WARM_UP_AFTER_S = 8.0
 
@@ -77,7 +78,7 @@ class Command(BaseCommand):
                 try:
                     self._serve(host, port, demo, keep)
                 finally:
-                    planning.end()
+                    planning_jobs.end()
                     archive_jobs.end()
                     _leave_seats()
                     settle(settings.DATABASE)
@@ -127,7 +128,7 @@ class Command(BaseCommand):
         try:
             sound(data, database)
             before_migrating(data, database, timezone.now())
-        except (NotOurs, OSError) as error:
+        except (UnreadableDatabase, OSError) as error:
             raise CommandError(str(error)) from None
 
     @staticmethod
@@ -140,9 +141,11 @@ class Command(BaseCommand):
         try:
             call_command("migrate", verbosity=0)
             check_schema(DEFAULT_DB_ALIAS, database)
-        except (NotOurs, DatabaseError, ValueError, KeyError, TypeError) as error:
+        except (UnreadableDatabase, DatabaseError, ValueError, KeyError, TypeError) as error:
             said = (
-                str(error) if isinstance(error, NotOurs) else f"{database} could not be brought up to date ({error})."
+                str(error)
+                if isinstance(error, UnreadableDatabase)
+                else f"{database} could not be brought up to date ({error})."
             )
             raise CommandError(f"{said} {what_to_do(settings.DATA)}") from None
 

@@ -1,0 +1,23 @@
+"""Passwords are hashed one at a time: ten tries at once would take every core from those who only read."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.hashers import PBKDF2PasswordHasher
+
+from kemble.core.computing import computes
+from kemble.server.storage.fair_lock import HASHING
+
+
+class InTurn:
+    """Mixed into a hasher: each hash waits for the one before it, and none is made while others wait to write."""
+
+    @computes
+    def encode(self, *args: Any, **kwargs: Any) -> str:
+        with HASHING:
+            return super().encode(*args, **kwargs)  # type: ignore[misc, no-any-return]
+
+
+class PasswordHasher(InTurn, PBKDF2PasswordHasher):
+    """Django's usual one, in turn."""

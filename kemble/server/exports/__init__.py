@@ -1,0 +1,1 @@
+"""What goes out and comes back: tables, and archives of a whole kitchen."""

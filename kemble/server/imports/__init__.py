@@ -1,0 +1,1 @@
+"""What comes in as tables: past batches and weighings."""

@@ -1,0 +1,1 @@
+"""What the kitchen has learned: the posterior over its estimates, and what drifts from batch to batch."""

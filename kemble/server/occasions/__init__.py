@@ -1,0 +1,1 @@
+"""The days of occasions, and the jobs that plan them."""

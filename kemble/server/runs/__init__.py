@@ -1,0 +1,1 @@
+"""Runs as they are stored: their events, those that are made together, and their pictures."""

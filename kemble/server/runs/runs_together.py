@@ -1,0 +1,248 @@
+"""Runs that are made together: begun from an occasion, and what is left of them planned anew when things went otherwise."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import datetime
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.problems import Refused
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.log.evidence import Happened
+from kemble.core.plan.occasion import Helper
+from kemble.core.plan.room import Helping
+from kemble.core.plan.schedule import Plan, Scheduled, kitchen_time
+from kemble.core.run.actual import reworked
+from kemble.core.run.events import Added, AnyEvent, PlanRest, RestReplanned
+from kemble.core.run.fold import plan_now, rests_of, standing
+from kemble.core.run.replan import Going, Otherwise, Replanned, replan
+from kemble.core.sheet.document import sheet_from
+from kemble.core.stations.chain import Worked
+from kemble.core.stations.steps import StepWorked
+from kemble.core.words import say
+from kemble.server.models import Run
+from kemble.server.runs.storing import add_event
+from kemble.server.sheets.work_results import worked_for
+from kemble.server.storage.fair_lock import WORKING, writing
+
+LATE_MIN = 2.0  # a flow so much earlier or later than its plan has it is planned anew
+# Of a step that is worked anew, what changes; how it hangs together with the others is the plan's.
+_ANEW = ("minutes", "between", "window", "hangs", "target", "to_hand", "count", "bounds", "words")
+
+
+def rethink(run: Run, now: datetime) -> bool:
+    """Plan the rest of the run and of all that is made with it, if what has happened asks for it. Whether it did.
+
+    What was weighed and added goes into the chain first, so that pieces, times and targets follow. Asked twice about the
+    same happenings, by two devices or after a lost answer, it is done once.
+    """
+    last = _newest(run)
+    if run.finished:
+        return False
+    uid = _uid(last, run)
+    if run.events.filter(uid=uid).exists():
+        return False
+    kitchen = run.kitchen.settings
+    with WORKING:
+        rest = _rest(run, kitchen, now)
+    if rest is None:
+        return False
+    with writing():
+        if run.events.filter(uid=uid).exists():
+            return False
+        for one, told in rest:
+            own = uid if one.pk == run.pk else _copy(uid, one.pk)
+            at = max(now, last.at) if last else now
+            add_event(one, RestReplanned(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
+    return True
+
+
+def _newest(run: Run) -> AnyEvent | None:
+    return next((one for one in reversed(run.log) if one.kind not in ("replanned", "noted")), None)
+
+
+def _copy(uid: str, other: int) -> str:
+    """The uid of a plan of the rest in another run of the flow than the one for which it was made."""
+    return f"{uid}-{other}"
+
+
+def _uid(last: AnyEvent | None, run: Run) -> str:
+    """One plan of the rest for each last word: of a run of which nothing was told yet, that it has begun."""
+    return f"rest-{hashlib.sha256(f'{run.pk} {last.uid if last else None}'.encode()).hexdigest()[:24]}"
+
+
+def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest]] | None:
+    """What is left of every run of the flow, where it is to lie elsewhere than it does."""
+    flow = [one for one in run.flowing if one.finished is None]
+    anew = _by_actual(run, kitchen)
+    logs = {one.pk: one.log for one in flow}
+    orphans = _orphans(logs, {one.pk: one.kept.plan for one in flow})
+    plans = [
+        _with(
+            plan_now(one.kept.plan, [event for event in logs[one.pk] if event.uid not in orphans]),
+            anew[0] if anew and one.pk == run.pk else None,
+        )
+        for one in flow
+    ]
+    going = [
+        Going(one.title, plan, one.state_by(plan, now), one.kept.plan.serve)
+        for one, plan in zip(flow, plans, strict=True)
+    ]
+    drift = max((abs(_drift(one)) for one in going), default=0.0)
+    if anew is None and drift < LATE_MIN and not orphans:
+        return None
+    found = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_otherwise(flow))
+    says = list(anew[1]) if anew else []
+    if found is None:
+        if anew is None:
+            return None
+        found = Replanned([[] for _ in flow], 0, [], [])
+    return [
+        (
+            one,
+            PlanRest(
+                scheduled=_scheduled(one, plan, steps, now),
+                says=[*(says if one.pk == run.pk else []), *found.says],
+                choices=list(found.choices),
+                facts=_otherwise_than_told(one, anew[0]) if anew and one.pk == run.pk else None,
+                core=anew[0].core if anew and one.pk == run.pk else None,
+                late_min=found.later_min,
+            ),
+        )
+        for one, plan, steps in zip(flow, plans, found.scheduled, strict=True)
+    ]
+
+
+def _orphans(logs: Mapping[int, Sequence[AnyEvent]], plans: Mapping[int, Plan]) -> set[str]:
+    """Uids of plans of the rest that fell in the run for which they were made and hold in another of its flow still."""
+    planned = {pk: [event.uid for event in log if event.kind == "replanned"] for pk, log in logs.items()}
+    stand = {pk: {event.uid for event in standing(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
+    fell = [uid for pk, uids in planned.items() for uid in uids if uid not in stand[pk]]
+    found: set[str] = set()
+    for pk, uids in planned.items():
+        left = {_copy(uid, pk) for uid in fell}
+        hold = [uid for uid in uids if uid in stand[pk]]
+        if hold and hold[-1] in left:  # one that another lies over holds no more
+            found |= left
+    return found
+
+
+def _by_actual(run: Run, kitchen: Kitchen) -> tuple[Worked, Sequence[str]] | None:
+    """The run worked by what was weighed and added, and what moved; None when that is as it goes already."""
+    kept = run.kept
+    try:
+        found = reworked(kept.sheet, kitchen, kept.plan, run.log, kept.facts, facts_now(run))
+    except Refused as refused:
+        return worked_for(kept.sheet, kitchen), [say("It cannot be worked with that: {refused}.", refused=refused)]
+    return (found.worked, found.says) if found else None
+
+
+def facts_now(run: Run) -> dict[str, Fact]:
+    """The facts by which a run goes: those that it began with, or those of the newest plan of its rest that moved any."""
+    told = run.kept.facts
+    moved = next((rest.facts for rest in reversed(rests_of(run.kept.plan, run.log)) if rest.facts is not None), None)
+    return told if moved is None else {**told, **moved}
+
+
+def happened_in(run: Run, now: datetime) -> Happened:
+    """A run as witnesses of a fault see it."""
+    plan = plan_now(run.kept.plan, run.log)
+    return Happened(
+        facts=facts_now(run),
+        steps={one.step.id: one.step for one in plan.scheduled},
+        states={one.id: one for one in run.state(now).steps},
+        events=standing(run.kept.plan, run.log),
+    )
+
+
+def added_of(run: Run) -> list[Added]:
+    """What went in beside what the sheet says, as far as that stands."""
+    return [event.added for event in standing(run.kept.plan, run.log) if event.kind == "added"]
+
+
+def added_words(run: Run) -> list[str]:
+    """What went in beside what the sheet says: "15 g of Sweet rice flour to the base"."""
+    shelf, parts = Shelf(run.kitchen.settings), {part.role: part.name or part.role for part in run.kept.sheet.parts}
+    found = []
+    for one in added_of(run):
+        item = shelf.item(one.ingredient)
+        found.append(
+            say(
+                "{grams:g} g of {name} to the {get}",
+                grams=one.grams,
+                name=item.name if item else one.ingredient,
+                get=parts.get(one.part, one.part),
+            )
+        )
+    return found
+
+
+def _otherwise_than_told(run: Run, worked: Worked) -> dict[str, Fact]:
+    told = run.kept.facts
+    return {key: fact for key, fact in worked.facts.items() if told.get(key) != fact}
+
+
+def _with(plan: Plan, worked: Worked | None) -> Plan:
+    """The plan with its steps as they are worked anew."""
+    if worked is None:
+        return plan
+    by_id = {step.id: step for step in worked.steps}
+    scheduled = [
+        one.model_copy(update={"step": _anew(one.step, by_id[one.step.id])}) if one.step.id in by_id else one
+        for one in plan.scheduled
+    ]
+    return plan.model_copy(update={"scheduled": scheduled})
+
+
+def _anew(step: StepWorked, now: StepWorked) -> StepWorked:
+    return step.model_copy(update={name: getattr(now, name) for name in _ANEW})
+
+
+def _drift(going: Going) -> float:
+    """Minutes by which a run ends later than its plan has it."""
+    planned = max(one.ends for one in going.plan.scheduled)
+    return (going.state.expected_serve - planned).total_seconds() / 60
+
+
+def _scheduled(run: Run, plan: Plan, moved: Sequence[Scheduled], now: datetime) -> list[Scheduled]:
+    """The steps of a run that are not done: those that moved where they lie now, the running ones as they began."""
+    at = {one.step.id: one for one in moved}
+    done = {one.id for one in run.state_by(plan, now).steps if one.status == "done"}
+    return [at.get(one.step.id, one) for one in plan.scheduled if one.step.id not in done]
+
+
+def _helpers(run: Run, kitchen: Kitchen) -> list[Helping]:
+    """Who helps on the occasion that the flow is made for."""
+    if run.occasion is None:
+        return []
+    return [_helping(one, kitchen) for one in run.occasion.occasion.helpers]
+
+
+def _helping(one: Helper, kitchen: Kitchen) -> Helping:
+    begins, ends = (kitchen_time(kitchen, at) for at in (one.begins, one.ends))
+    return Helping(one.name, begins, ends, one.safe_only)
+
+
+def _otherwise(flow: Sequence[Run]) -> Otherwise:
+    """Other schools of resting and cutting: what is heated already is heated."""
+
+    def others(number: int) -> Iterable[tuple[str, Sequence[StepWorked]]]:
+        run = flow[number]
+        sheet, kitchen = run.kept.sheet, run.kitchen.settings
+        for choice in WAYS[sheet.way].choices:
+            if choice.station != "cut":
+                continue
+            for school in choice.schools:
+                if sheet.school(choice.id) == school.id:
+                    continue
+                document = sheet.model_dump(mode="json")
+                worked = worked_for(
+                    sheet_from({**document, "schools": {**document["schools"], choice.id: school.id}}), kitchen
+                )
+                if not worked.problems:
+                    yield school.label, worked.steps
+
+    return others

@@ -1,0 +1,1 @@
+"""What work() gives for stored sheets, remembered."""
