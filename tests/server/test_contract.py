@@ -11,6 +11,7 @@ from pydantic import BaseModel, TypeAdapter
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.shopping import ShoppingList
 from kemble.core.change.sides import Sides
+from kemble.core.facts.unchecked import checking_models
 from kemble.core.formats.ingredient_text import ReadList
 from kemble.core.plan.schedule import Plan
 from kemble.core.stations.chain import Worked
@@ -20,19 +21,25 @@ from kemble.server.api import (
     benches,
     bodies,
     cards,
+    devices,
     dropped,
     kitchen,
     larder,
     log,
     occasions,
     runs,
-    scale,
     session,
     sheets,
 )
 from kemble.server.api.refusal import Refusal
 
 pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture(autouse=True)
+def _every_model_is_checked():
+    with checking_models():
+        yield
 
 
 def instants(value):
@@ -88,7 +95,7 @@ def made(owner, sheet):
         ("/benches?sheet={sheet}", list[benches.BenchCard]),
         ("/benches/{bench}", benches.BenchOpen),
         ("/eye", list[benches.EyeDay]),
-        ("/scale", scale.ScaleCard),
+        ("/scale", devices.ScaleCard),
     ],
 )
 def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):

@@ -587,9 +587,13 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
     says = [swap.says]
     if one.role not in before.counted:
         return sheet, says
-    held = {name: before.book.number(f"mix.{name}") for name in ("hydration_pct", "sugar_pct")}
+    held = Adjustment(
+        by="ratio",
+        hydration_pct=before.book.number("mix.hydration_pct"),
+        sugar_pct=before.book.number("mix.sugar_pct"),
+    )
     try:
-        balanced = _checked(_ratio(_Before(sheet, before.kitchen), Adjustment(by="ratio", **held)))
+        balanced = _checked(_ratio(_Before(sheet, before.kitchen), held))
     except Refused as refused:
         return sheet, [*says, say("Water and sugar could not be held: {says}.", says=refused.problems[0].says)]
     moved = []

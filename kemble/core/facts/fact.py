@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.words import Words
 
@@ -114,7 +114,7 @@ class Book:
         word = KEYS[key]
         self._origins.pop(key, None)
         inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
-        self._facts[key] = known(
+        self._facts[key] = unchecked_model(
             Fact,
             key=key,
             label=word.label,
@@ -123,7 +123,7 @@ class Book:
             decimals=word.decimals,
             low=low,
             high=high,
-            because=known(Because, says=says, source=source, inputs=inputs),
+            because=unchecked_model(Because, says=says, source=source, inputs=inputs),
         )
         return 0.0 if isinstance(value, str) else value
 
@@ -131,7 +131,9 @@ class Book:
         """A fact of this book as the input of another."""
         if (found := self._origins.get(key)) is None:
             fact = self._facts[key]
-            found = self._origins[key] = known(Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit)
+            found = self._origins[key] = unchecked_model(
+                Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit
+            )
         return found
 
     def __contains__(self, key: str) -> bool:
@@ -152,7 +154,7 @@ class Book:
 def leaf(ref: str, label: str, value: Value, unit: str = "") -> Origin:
     """An input that is not a fact: something typed on the sheet, set in the kitchen, or given by the way."""
     plain = value if isinstance(value, str) else float(value)
-    return known(Origin, ref=ref, label=label, value=plain, unit=unit)
+    return unchecked_model(Origin, ref=ref, label=label, value=plain, unit=unit)
 
 
 def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]:
@@ -164,7 +166,7 @@ def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]
             told = new or old
             assert told is not None
             moved.append(
-                known(
+                unchecked_model(
                     Moved,
                     key=key,
                     label=told.label,

@@ -120,7 +120,7 @@ def _clocks(line: str) -> Iterator[Understood]:
             done.add(verb.of)
             if verb.of == "soak":
                 yield Understood(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
-            said = {"minutes": minutes, "by": say("as it is written")}
+            said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
             yield Understood(
                 words=say("{span_words} {called}, as taught", span_words=span_words(minutes), called=verb.called),
                 path=f"taught.{verb.of}",

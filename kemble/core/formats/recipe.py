@@ -351,7 +351,7 @@ def _read(
     listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
     told = read_method(method[:_MOST_LINES])
     if minutes is not None and not any(one.path == "taught.heat" for line in told for one in line.says):
-        said = {"minutes": minutes, "by": say("as it is written")}
+        said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
         told = [
             *told,
             MethodLine(

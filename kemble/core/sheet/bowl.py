@@ -14,11 +14,11 @@ from math import isclose
 from kemble.core.cards.family import Family
 from kemble.core.cards.parts import FAMILIES, USUAL
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused, refuse
 from kemble.core.facts.quantity import grams as grams_of
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.kitchen.larder import Composition, Ingredient
+from kemble.core.kitchen.larder import Composition, Ingredient, IngredientComposition
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
@@ -372,8 +372,8 @@ def _g_per_ml(made: Yield, per_100: Composition, of: tuple[Contribution, ...]) -
 def _as_ingredient(part: Part, made: Yield, is_main: bool, of: tuple[Contribution, ...]) -> Ingredient:
     """An output as other parts take it: like one from the larder."""
     inside = made.composition
-    per_100 = inside.scaled(100.0 / inside.total) if inside.total else Composition.of((100.0, *[0.0] * 7))
-    return known(
+    per_100 = IngredientComposition.of_100_g(inside) if inside.total else IngredientComposition(water=100.0)
+    return unchecked_model(
         Ingredient,
         id=f"made-{part.role}-{made.output.id}",
         name=(part.name if is_main else "") or made.output.name or part.role,

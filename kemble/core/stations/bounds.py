@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.stations.working import Working
 from kemble.core.words import say
 
@@ -52,7 +52,7 @@ def bounds_of(working: Working, key: str | None, *, has_window: bool) -> Bounds 
         return None
     least, most, why = weight or (None, None, "")
     most_c, hot = heat or (None, "")
-    return known(Bounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
+    return unchecked_model(Bounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
 
 
 def _weight(working: Working, key: str) -> _Range:

@@ -10,8 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from kemble.core.cards.cautions import Caution
 from kemble.core.computing import computes
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.spread import Spread
@@ -116,14 +116,14 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
     ):
         minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
         working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
-    answer = known(
+    answer = unchecked_model(
         Worked,
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
         cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
         allergens=allergens(bowl),
         steps=steps,
-        drawings=known(Drawings, **{name: drawn.get(name) for name in Drawings.model_fields}),
+        drawings=unchecked_model(Drawings, **{name: drawn.get(name) for name in Drawings.model_fields}),
         problems=working.problems,
         checks=looks,
         lines=list(working.lines),
@@ -166,6 +166,6 @@ def _stations(working: Working, drawn: dict[str, Any]) -> None:
 
 def without_facts(problems: list[Problem]) -> Worked:
     """The answer where nothing can be worked out, such as while a line cannot be weighed."""
-    return known(
+    return unchecked_model(
         Worked, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
     )

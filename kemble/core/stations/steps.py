@@ -12,8 +12,8 @@ from pydantic import BaseModel, ConfigDict, model_validator
 from kemble.core.cards.card import After, Looks, Step, Work
 from kemble.core.cards.contract import MADE
 from kemble.core.facts.fact import Book
-from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
@@ -261,7 +261,7 @@ def _between(one: _Placed, book: Book, kitchen: Kitchen) -> Between | None:
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
     beside = _minutes(one, book, kitchen) - fact.value
-    return known(Between, least=beside + fact.low, most=beside + fact.high)
+    return unchecked_model(Between, least=beside + fact.low, most=beside + fact.high)
 
 
 def _listed(one: _Placed, working: Working) -> list[Contribution]:
@@ -284,7 +284,7 @@ def _to_hand(contribution: Contribution, working: Working) -> ToHand:
     density = one.g_per_ml if one else contribution.item.g_per_ml
     near = household(round(contribution.grams, 3), g_per_ml=density, spoons=working.shelf.spoons)
     here = [share for share in one.shares if share.at] if one else []
-    return known(
+    return unchecked_model(
         ToHand,
         name=contribution.item.name,
         grams=contribution.grams,
@@ -337,7 +337,7 @@ def _target(one: _Placed, book: Book) -> Target | None:
         key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
     if key is None or key not in book:
         return None
-    return known(Target, key=key, label=book.facts[key].label, grams=book.number(key))
+    return unchecked_model(Target, key=key, label=book.facts[key].label, grams=book.number(key))
 
 
 def _called(one: _Placed, working: Working) -> str:
@@ -353,8 +353,8 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         # With several loads, one after another, the window is that of the last.
         before = minutes - book.number(step.window[1])
         first, done, latest = (before + book.number(key) for key in step.window)
-        window = known(Window, first_check=first, done=done, latest=latest)
-    return known(
+        window = unchecked_model(Window, first_check=first, done=done, latest=latest)
+    return unchecked_model(
         StepWorked,
         id=one.id,
         title=read(step.title).replace("{name}", _called(one, working)),
@@ -366,7 +366,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         work=step.work,
         tools=list(step.tools),
         uses=_uses(one, working),
-        after=[known(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
+        after=[unchecked_model(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
         between=_between(one, book, working.kitchen),
         window=window,
@@ -374,7 +374,9 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         target=target,
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
         cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
-        rhythm=known(RhythmWorked, every_s=step.rhythm.every_s, says=step.rhythm.says) if step.rhythm else None,
+        rhythm=unchecked_model(RhythmWorked, every_s=step.rhythm.every_s, says=step.rhythm.says)
+        if step.rhythm
+        else None,
         count=_count(step, book),
         bounds=bounds_of(working, target.key if target else None, has_window=window is not None),
     )
@@ -393,8 +395,8 @@ def _hangs(working: Working, key: str | None) -> dict[EstimateId, float]:
 def _count(step: Step, book: Book) -> CountWorked | None:
     """What its card has counted; of what goes by the piece, the pieces."""
     if step.count:
-        return known(CountWorked, of=step.count.of, what=step.count.what)
+        return unchecked_model(CountWorked, of=step.count.of, what=step.count.what)
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
     if step.minutes.per_piece and pieces >= 2:
-        return known(CountWorked, of=round(pieces), what="pieces")
+        return unchecked_model(CountWorked, of=round(pieces), what="pieces")
     return None

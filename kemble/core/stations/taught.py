@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import most_pct, uptake_pct
 from kemble.core.sheet.document import Taught
@@ -66,7 +66,7 @@ def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
     if step.fact == "heat.to_boil_min" and told.minutes < hot:
         says.append(say("the water has begun to sing, and does not boil yet"))
     beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
-    return known(
+    return unchecked_model(
         TaughtWorked,
         of=step.id,
         minutes=told.minutes,
@@ -91,7 +91,7 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
     dries = latest + (latest - done)
     if told.minutes > dries:
         says.append(say("past {dries:.0f} the rim dries, or colours, whatever else it does", dries=dries))
-    return known(
+    return unchecked_model(
         TaughtWorked,
         of="heat",
         minutes=told.minutes,
@@ -144,7 +144,7 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
     says = [say("cold enough by then") if told.minutes >= ours else say("warmer than it cuts clean at")]
     if told.minutes < low:
         says.append(say("an oiled blade, wiped each time, if it cannot wait"))
-    return known(
+    return unchecked_model(
         TaughtWorked,
         of="rest",
         minutes=told.minutes,
@@ -167,7 +167,7 @@ def _soak(working: Working, told: Taught) -> TaughtWorked | None:
     ]
     if full > 93:
         says.append(say("longer adds nothing but a sour smell in a warm room"))
-    return known(
+    return unchecked_model(
         TaughtWorked,
         of="soak",
         minutes=told.minutes,

@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from kemble.core.facts.fact import Origin
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import MEASUREMENTS, TASTES, Estimate, EstimateId, Measurement
 from kemble.core.physics.spread import Solve, Spread, spread
 from kemble.core.stations.working import Drawn, Working
@@ -58,7 +58,7 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
         row = working.estimates[share.id]
         does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
         working.hangs.append(
-            known(
+            unchecked_model(
                 Hang,
                 id=share.id,
                 words=row.words,
@@ -84,7 +84,8 @@ def _tastes(name: EstimateId, row: Estimate) -> tuple[Taste, ...]:
         return ()
     low, high = ((end / row.value) ** row.after for end in (row.low, row.high))
     return tuple(
-        known(Taste, words=words, value=value, low=value * low, high=value * high) for words, value in TASTES[name]
+        unchecked_model(Taste, words=words, value=value, low=value * low, high=value * high)
+        for words, value in TASTES[name]
     )
 
 

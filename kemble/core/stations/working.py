@@ -13,9 +13,9 @@ from kemble.core.cards.contract import ASKED, ChoiceId
 from kemble.core.cards.way import HeatMethod, Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Book, Origin, leaf
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words, volume_words, weight_words
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer, Tin
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
@@ -153,7 +153,7 @@ class Working:
         return choice is not None and self.schools.get(choice[0]) == choice[1]
 
     def advise(self, station: StationId, kind: Literal["look", "before", "good"], says: str, rank: int) -> None:
-        self.advice.append(known(Advice, station=station, kind=kind, says=says, rank=rank))
+        self.advice.append(unchecked_model(Advice, station=station, kind=kind, says=says, rank=rank))
 
     def problem(self, path: str, says: str, accepts: str) -> None:
         self.problems.append(Problem(path=path, says=says, accepts=accepts))

@@ -11,7 +11,7 @@ from django.utils import timezone
 from ninja import Query, Router
 from pydantic import BaseModel
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.run.weighing import (
     BenchSetup,
     BenchState,
@@ -62,7 +62,7 @@ class EyeDay(BaseModel):
 
 def opened(bench: Bench) -> HttpResponse:
     setup = bench.settings
-    body = known(
+    body = unchecked_model(
         BenchOpen, id=bench.pk, sheet=bench.sheet_id, began=bench.began, setup=setup, state=bench_of(setup, bench.log)
     )
     return answer(body)

@@ -7,7 +7,7 @@ from ninja import Router
 from pydantic import BaseModel
 
 from kemble.core.change.exchange import exchanges
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.words import Words
@@ -40,7 +40,7 @@ def ingredients(request: HttpRequest) -> list[IngredientCard]:
     settings = asking(request).settings
     own = {item.id for item in settings.ingredients}
     return [
-        known(
+        unchecked_model(
             IngredientCard,
             **{name: getattr(item, name) for name in Ingredient.model_fields},
             own=item.id in own,

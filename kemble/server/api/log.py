@@ -18,8 +18,8 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.learn.liking import Penalty, penalties
 from kemble.core.learn.next import CraftRule, Proposal, by_craft, proposals
 from kemble.core.log.evidence import FaultTold, told
@@ -185,7 +185,7 @@ def _opened(batch: Batch) -> HttpResponse:
     happened = happened_in(run, at)
     faults = [told(fault, happened) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
     pieces = next((kept.facts[k] for k in ("shape.pieces", "cut.pieces") if k in kept.facts), None)
-    body = known(
+    body = unchecked_model(
         BatchOpen,
         **_card(batch),
         sheet=run.sheet_id,
@@ -346,11 +346,11 @@ def batches(
     at = way if way in counts else most.way if most else None
     of_way = Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or "").defer("seen")
     rows, page, pages, total = paged.of(sought.of(of_way, kitchen))
-    body = known(
+    body = unchecked_model(
         LogPage,
         ways=ways,
         way=at,
-        batches=[known(BatchCard, **_card(batch)) for batch in rows],
+        batches=[unchecked_model(BatchCard, **_card(batch)) for batch in rows],
         dots=dots_of(kitchen, at) if at else [],
         page=page,
         pages=pages,

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from django.http import HttpResponse
 from pydantic import BaseModel
 
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import Problem
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.stations.chain import Worked
 
 
@@ -32,7 +32,7 @@ TOKEN_LOST = Problem(path="session", says="has lost its token", accepts="it agai
 
 
 def refusal(problems: Sequence[Problem], status: int, worked: Worked | None = None) -> HttpResponse:
-    body = known(Refusal, problems=list(problems), worked=worked)
+    body = unchecked_model(Refusal, problems=list(problems), worked=worked)
     return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
 
 

@@ -20,9 +20,9 @@ from kemble.core.cards.cautions import Caution
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.log.evidence import FaultTold, at_step, told
 from kemble.core.plan.occasion import plan_of_dish
@@ -190,7 +190,7 @@ def opened(run: Run) -> HttpResponse:
     wall = timezone.now()
     now = run.clock(wall)
     kept, logged = run.kept, run.logged
-    body = known(
+    body = unchecked_model(
         RunOpen,
         id=run.pk,
         sheet=run.sheet_id,

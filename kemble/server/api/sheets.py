@@ -20,8 +20,8 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part, unshare_part
 from kemble.core.change.sides import Sides, sides
 from kemble.core.facts.fact import Moved, ripple
-from kemble.core.facts.known import known
 from kemble.core.facts.problems import refuse
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.formats.method_text import Understood
 from kemble.core.formats.recipe import laid_on
@@ -171,7 +171,7 @@ def dots_of(kitchen: KitchenRecord, way: str) -> list[Dot]:
     """The newest batches of a way, for its map. Rehearsals are none."""
     batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     return [
-        known(
+        unchecked_model(
             Dot,
             id=batch.pk,
             title=batch.title,
@@ -194,7 +194,7 @@ def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
 
 def _opened(record: SheetRecord) -> HttpResponse:
     sheet = record.sheet
-    body = known(
+    body = unchecked_model(
         SheetOpen,
         id=record.pk,
         revision=record.revision,
@@ -399,4 +399,4 @@ def _rippled(sheet: Sheet, before: Sheet | None, kitchen: Kitchen, says: Sequenc
     if worked.problems:
         return refusal(worked.problems, 422, worked)
     moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
-    return answer(known(Rippled, sheet=sheet, worked=worked, moved=moved, says=list(says)))
+    return answer(unchecked_model(Rippled, sheet=sheet, worked=worked, moved=moved, says=list(says)))

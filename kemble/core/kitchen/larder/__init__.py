@@ -11,7 +11,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import Group
 
 GROUPS: dict[Group, str] = {
@@ -53,14 +53,14 @@ class Composition(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    water: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    starch: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    sugar: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    fat: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    protein: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    fibre: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    salt: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
-    other: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    water: float = 0.0
+    starch: float = 0.0
+    sugar: float = 0.0
+    fat: float = 0.0
+    protein: float = 0.0
+    fibre: float = 0.0
+    salt: float = 0.0
+    other: float = 0.0
 
     @property
     def total(self) -> float:
@@ -101,7 +101,7 @@ class Composition(BaseModel):
     def of(parts: Iterable[float]) -> Composition:
         """From values in the order of COMPONENTS, known to be good: sums and shares of good ones."""
         fields: dict[str, Any] = dict(zip(COMPONENTS, parts, strict=True))
-        return known(Composition, **fields)
+        return unchecked_model(Composition, **fields)
 
 
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
@@ -109,6 +109,26 @@ COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked"]
 """What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel, beans not to soak."""
+
+
+class IngredientComposition(Composition):
+    """Of 100 g of an ingredient."""
+
+    water: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    starch: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    sugar: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    fat: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    protein: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    fibre: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    salt: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+    other: float = Field(0.0, ge=0, le=100, description="0 to 100 g in 100 g")
+
+    @staticmethod
+    def of_100_g(composition: Composition) -> IngredientComposition:
+        """Of 100 g of such a mass, which may not be empty."""
+        factor = 100.0 / composition.total
+        fields: dict[str, Any] = {name: getattr(composition, name) * factor for name in COMPONENTS}
+        return unchecked_model(IngredientComposition, **fields)
 
 
 class Ingredient(BaseModel):
@@ -120,7 +140,7 @@ class Ingredient(BaseModel):
     name: str = Field(min_length=1, max_length=60, description="a name of 1 to 60 letters")
     aliases: tuple[str, ...] = Field((), max_length=20, description="at most 20 other names")
     group: Group = Field(description="the shelf it stands on")
-    per_100_g: Composition
+    per_100_g: IngredientComposition
     density: dict[State, float] = Field(min_length=1, description="g/ml by state, each from 0.02 to 2.5")
     g_per_piece: float | None = Field(None, gt=0, le=5000, description="above 0, at most 5000 g")
     packs: dict[str, float] = Field({}, max_length=6, description="at most 6 packs, each a name and its grams")

@@ -6,7 +6,7 @@ import math
 from typing import Literal
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origin, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.ball import sphere_mm
 from kemble.core.geometry.floor import Kind, Tray
 from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
@@ -80,13 +80,13 @@ def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing:
         here = min(small, len(cutting.pieces))
         trays.append(_drawing(working, tinful, cutting, g_per_mm2, here))
         small -= here * tinful.count
-    return known(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
+    return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
 
 
 def _whole(working: Working, drawn: TinDrawing) -> CutDrawing:
     uncut = Cutting(cells=(), lines=(), rings=(), rulers=())
     trays = tuple(_drawing(working, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
-    return known(CutDrawing, pattern=working.sheet.cut.pattern, trays=trays, cannot=True)
+    return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=trays, cannot=True)
 
 
 def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:
@@ -181,9 +181,11 @@ def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: floa
     for cell in cutting.cells:
         outline = tuple((round(x, 2), round(y, 2)) for x, y in cell.outline)
         cells.append(
-            known(CellDrawing, outline=outline, grams=cell.area * g_per_mm2, kind=cell.kind, small=id(cell) in chosen)
+            unchecked_model(
+                CellDrawing, outline=outline, grams=cell.area * g_per_mm2, kind=cell.kind, small=id(cell) in chosen
+            )
         )
-    return known(
+    return unchecked_model(
         TrayDrawing,
         name=tinful.tin.name or working.tin_size(tinful.tin),
         count=tinful.count,
@@ -194,7 +196,8 @@ def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: floa
         lines=tuple((a[0], a[1], b[0], b[1]) for a, b in cutting.lines),
         rings=cutting.rings,
         rulers=tuple(
-            known(RulerDrawing, along=one.along, length_mm=one.length, ticks=one.ticks) for one in cutting.rulers
+            unchecked_model(RulerDrawing, along=one.along, length_mm=one.length, ticks=one.ticks)
+            for one in cutting.rulers
         ),
     )
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from kemble.core.cards.card import Step, StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -129,7 +129,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
         )
     working.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
-    return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
+    return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
 
 
 _EATEN = ("parcel", "packet")  # they are opened and eaten warm, not worked
@@ -333,7 +333,7 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
         top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
         times = np.concatenate((times[before], moved + times))
     shown = times <= min(cut_min * 90.0, float(times[-1]))
-    return known(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
+    return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
 def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, room: Origin, moved: float) -> float:
@@ -367,7 +367,7 @@ def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, ro
 
 
 def _drawn(times: Array, core: Array, top: Array) -> Curve:
-    return known(
+    return unchecked_model(
         Curve,
         minutes=tuple(np.round(times / 60, 2).tolist()),
         core_c=tuple(np.round(core, 2).tolist()),
@@ -411,7 +411,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     if filling and inner > 0 and working.way.step("freeze-filling"):
         _filling(working, filling, drawn.core_mm / 1000.0)
     working.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
-    return known(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
+    return unchecked_model(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(working: Working, filling: Composition, diameter: float) -> None:

@@ -11,7 +11,7 @@ import numpy as np
 
 from kemble.core.cards.card import stage_step
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
@@ -325,7 +325,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _advise(working, done, browns, ends)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     working.core = drawn_curve(minutes[shown], core[shown], baked.top[shown])
-    return known(
+    return unchecked_model(
         BakeDrawing,
         kind="bake",
         tin=drawn.tin,

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origin, Origins, leaf
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -175,7 +175,7 @@ def boil(
     core, skin = (np.concatenate((curve[:1], curve)) for curve in (found.core, found.skin))
     visible = shown <= max(1.7 * done, 1.25 * hot)
     working.core = drawn_curve(shown[visible], core[visible], skin[visible])
-    return known(
+    return unchecked_model(
         BoilDrawing,
         kind="boil",
         pot_mm=working.pot.diameter_mm,

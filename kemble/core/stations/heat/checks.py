@@ -5,7 +5,7 @@ from __future__ import annotations
 from statistics import NormalDist
 
 from kemble.core.facts.fact import Book
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.stations.working import Drawn
 
 # `first check` is where one in twenty is done, `likely done` half of them, `latest` nineteen in twenty: a normal
@@ -47,4 +47,7 @@ def checks(book: Book) -> list[Check]:
     first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
     parts = 1 if done >= SHORT_MIN else 2
     at = dict.fromkeys(round(parts * minute_of(share, first, done, latest)) / parts for share in QUARTERS)
-    return [known(Check, minute=minute, done_pct=round(100 * share_of(minute, first, done, latest))) for minute in at]
+    return [
+        unchecked_model(Check, minute=minute, done_pct=round(100 * share_of(minute, first, done, latest)))
+        for minute in at
+    ]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from kemble.core.facts.fact import Book
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.physics.conduction import Array
 from kemble.core.stations.working import Drawn
 
@@ -34,13 +34,13 @@ def core_curve(curve: Curve, book: Book, stands_min: float = 0.0) -> CoreCurve:
     first, done, latest = (
         max(0.0, book.number(f"heat.{name}_min") - stands_min) for name in ("first_check", "done", "latest")
     )
-    return known(CoreCurve, curve=curve, first=first, done=done, latest=latest)
+    return unchecked_model(CoreCurve, curve=curve, first=first, done=done, latest=latest)
 
 
 def drawn_curve(minutes: Array, core: Array, surface: Array) -> Curve:
     """About a hundred points are enough to draw."""
     step = max(1, len(minutes) // 100)
-    return known(
+    return unchecked_model(
         Curve,
         minutes=tuple(np.round(minutes[::step], 3).tolist()),
         core_c=tuple(np.round(core[::step], 2).tolist()),

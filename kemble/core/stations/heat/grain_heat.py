@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import StageLevel
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
@@ -202,7 +202,7 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
     working.core = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
-    return known(
+    return unchecked_model(
         GrainHeatDrawing,
         kind="grain",
         how=how,
@@ -250,7 +250,7 @@ def _enter_phases(working: Working, likely: _Pot, simmer_s: float, of: Heats) ->
     for (name, says, level), minutes in zip(_PHASES, (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN), strict=True):
         lasts = minutes * factor
         working.stages.append(
-            known(
+            unchecked_model(
                 StageWorked,
                 of=of,
                 name=name,
@@ -443,7 +443,9 @@ def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
         else (say("to the boil"), say("simmers"), say("stands shut"))
     )
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
-    return tuple(known(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False))
+    return tuple(
+        unchecked_model(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False)
+    )
 
 
 def _advise(working: Working, how: How) -> None:

@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import StageLevel
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.steamer import Stage
@@ -48,12 +48,12 @@ def stages_said(working: Working) -> tuple[HeatStage, ...]:
     if said:
         return said
     if working.asked("course") == "strong-first":
-        return (known(HeatStage, level="high", minutes=STRONG_MIN), known(HeatStage, level="low"))
+        return (unchecked_model(HeatStage, level="high", minutes=STRONG_MIN), unchecked_model(HeatStage, level="low"))
     if working.heated == "bake" and working.asked("finish") == "bare":
         glaze = say("Brush on the glaze; it bubbles and sets")
         return (
-            known(HeatStage, says=say("Bare, in the middle of the oven")),
-            known(HeatStage, minutes=working.likely("glaze_min"), says=glaze),
+            unchecked_model(HeatStage, says=say("Bare, in the middle of the oven")),
+            unchecked_model(HeatStage, minutes=working.likely("glaze_min"), says=glaze),
         )
     return (HeatStage(),)
 
@@ -154,7 +154,7 @@ def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole
         level = None if oven else stage.level or working.sheet.heat.level
         oven_c = (stage.oven_c or working.sheet.heat.oven_c) if oven else None
         working.stages.append(
-            known(
+            unchecked_model(
                 StageWorked,
                 of=of,
                 name=_NAMES[level] if level else working.degrees(oven_c or 0.0),

@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
@@ -326,7 +326,7 @@ def _steam(
     at = curves.times / 60.0 * working.kitchen.time_factor
     shown = at <= max(1.5 * told[1], 1.1 * told[2])
     working.core = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
-    return known(
+    return unchecked_model(
         SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=book.number("heat.depth_mm")
     )
 

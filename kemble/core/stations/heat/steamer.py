@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.steamer import Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
@@ -192,7 +192,7 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
         {round(minutes * i / _POINTS, 3) for i in range(_POINTS + 1)}
         | {t for top_up, _ in plan.top_ups for t in (top_up - 1e-3, top_up)}
     )
-    return known(
+    return unchecked_model(
         SteamerDrawing,
         pot_mm=pot.diameter_mm,
         rack_mm=pot.rack_mm,
@@ -208,7 +208,7 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
 
 def _level(working: Working, plan: WaterPlan, level: Level) -> LevelAt:
     rate = loss_g_per_min(working.kitchen.burner.net_w(level))
-    return known(
+    return unchecked_model(
         LevelAt,
         level=level,
         g_per_min=rate,

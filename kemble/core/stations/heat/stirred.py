@@ -13,7 +13,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array, when
@@ -171,7 +171,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
     shown = on_the_clock <= 1.15 * latest
     working.core = drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown])
-    return known(
+    return unchecked_model(
         StirredDrawing,
         kind="stirred",
         method=method,

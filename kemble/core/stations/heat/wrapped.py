@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from kemble.core.facts.fact import GEOMETRY, KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
@@ -157,7 +157,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
     working.core = drawn_curve(minutes[shown], core[shown], outside[shown])
-    return known(
+    return unchecked_model(
         WrappedDrawing,
         kind="wrapped",
         form="parcel" if parcel else "packet",

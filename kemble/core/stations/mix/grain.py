@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from kemble.core.cards.card import Band
 from kemble.core.cards.way import GrainCook
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origins, leaf
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.stations.window import scaled, timed
@@ -337,7 +337,7 @@ def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
     book, asked = working.book, working.sheet.grain
     last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
     minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
-    return known(
+    return unchecked_model(
         GrainWorked,
         minutes=minutes,
         uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from kemble.core.facts.known import known
 from kemble.core.facts.quantity import UNITS, Household, household
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.working import Drawn, Working
 from kemble.core.words import Words, say
@@ -45,10 +45,14 @@ class LineWorked(Drawn):
 def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked:
     item = one.item
     near = _counted(one) or household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
-    carried = [known(Carried, to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits]
+    carried = [
+        unchecked_model(Carried, to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits
+    ]
     if one.reserve_g:
-        carried.append(known(Carried, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g))
-    return known(
+        carried.append(
+            unchecked_model(Carried, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g)
+        )
+    return unchecked_model(
         LineWorked,
         part=one.part,
         line=one.index,

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origin, Origins, leaf
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import SOURCE, Composition
@@ -282,9 +282,9 @@ def _drawing(working: Working, whole: Composition, ratios: Mapping[str, float]) 
         ("fat", whole.fat),
         ("other", whole.protein + whole.fibre + whole.salt + whole.other),
     )
-    return known(
+    return unchecked_model(
         MixDrawing,
-        bar=tuple(known(BarShare, material=m, grams=g) for m, g in bar if g >= _LEAST_SHARE * whole.total),
+        bar=tuple(unchecked_model(BarShare, material=m, grams=g) for m, g in bar if g >= _LEAST_SHARE * whole.total),
         in_zone=inside((ratios["hydration"], ratios["sugar"]), working.way.zone),
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
         bite=next(words for limit, words in _BITES if tender <= limit),

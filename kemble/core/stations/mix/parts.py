@@ -8,8 +8,8 @@ from typing import Any
 
 from kemble.core.cards.family import Finish
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
-from kemble.core.facts.known import known
 from kemble.core.facts.quantity import household
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
@@ -316,7 +316,7 @@ def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWork
         scale = f"part.{role}.scale_g"
         main = bowl.main
         found.append(
-            known(
+            unchecked_model(
                 PartWorked,
                 role=role,
                 name=one.name,
@@ -361,7 +361,7 @@ def _output_worked(working: Working, had: Had) -> OutputWorked:
         name = next((name for role, name in names.items() if role == place.to), "")
         goes.append(_flowing(place.to, name, had.rest, where=place.where or "", joins=place.joins))
     near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=working.shelf.spoons)
-    return known(
+    return unchecked_model(
         OutputWorked,
         id=had.made.output.id,
         name=had.item.name,
@@ -374,7 +374,7 @@ def _output_worked(working: Working, had: Had) -> OutputWorked:
 
 
 def _flowing(to: str, name: str, grams: float, **more: Any) -> Flowing:
-    return known(Flowing, to=to, name=name, grams=grams, **more)
+    return unchecked_model(Flowing, to=to, name=name, grams=grams, **more)
 
 
 def _joins(working: Working, one: Taken) -> str:
@@ -386,7 +386,7 @@ def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
     part, way, book = working.bowl.base.part, working.way, working.book
     likely, low, high = cooked
-    return known(
+    return unchecked_model(
         PartWorked,
         role="base",
         name=part.name or "base",
@@ -408,7 +408,7 @@ def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]
         have_g=likely,
         nth=working.bowl.order.index("base"),
         outputs=(
-            known(
+            unchecked_model(
                 OutputWorked,
                 id="base",
                 name=part.name or way.word("dough"),

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.card import stage_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry import hands
 from kemble.core.geometry.leaf import BARE, EDGE_OF_WIDTH, EDGES_LONG, Parcel
 from kemble.core.sheet.document import Sheet
@@ -77,19 +77,20 @@ def hands_of(sheet: Sheet, worked: Worked) -> HandsDrawn:
         frames = rule(sheet, worked) if rule else []
         if frames:
             found[step.id] = [_drawn(frame) for frame in frames]
-    return known(HandsDrawn, steps=found)
+    return unchecked_model(HandsDrawn, steps=found)
 
 
 def _drawn(frame: hands.Frame) -> FrameDrawn:
-    return known(
+    return unchecked_model(
         FrameDrawn,
         says=frame.says,
         box=frame.box,
         strokes=[
-            known(StrokeDrawn, kind=one.kind, points=list(one.points), closed=one.closed) for one in frame.strokes
+            unchecked_model(StrokeDrawn, kind=one.kind, points=list(one.points), closed=one.closed)
+            for one in frame.strokes
         ],
-        pushes=[known(PushDrawn, start=one.start, end=one.end) for one in frame.pushes],
-        spans=[known(SpanDrawn, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
+        pushes=[unchecked_model(PushDrawn, start=one.start, end=one.end) for one in frame.pushes],
+        spans=[unchecked_model(SpanDrawn, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
         estimate=frame.estimate,
     )
 

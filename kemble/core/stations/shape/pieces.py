@@ -9,7 +9,7 @@ import numpy as np
 
 from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.ball import Ball, Stuff, sphere_mm
 from kemble.core.kitchen.larder import Composition
@@ -151,7 +151,7 @@ def _drawn(
     """The piece in section, also one that cannot be: as it was asked for."""
     way = working.way
     outside = way.wraps == "outside" and filling is not None
-    return known(
+    return unchecked_model(
         BallDrawing,
         kind="ball",
         form=way.form,

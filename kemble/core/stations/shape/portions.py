@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml
 from kemble.core.physics.thermal import fractions, properties
@@ -125,7 +125,7 @@ class Portions:
 
         def shared(count: int | None, paste_g: float) -> Pieces:
             within = round(paste_g + self.heart_g, 2)
-            return known(Pieces, count=count, dough_g=self.dough_g, filling_g=within)
+            return unchecked_model(Pieces, count=count, dough_g=self.dough_g, filling_g=within)
 
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g

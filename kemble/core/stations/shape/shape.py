@@ -8,7 +8,7 @@ from typing import Literal
 
 from kemble.core.cards.card import Where
 from kemble.core.facts.fact import GEOMETRY, Origins, leaf
-from kemble.core.facts.known import known
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sheet.bowl import Had
@@ -110,8 +110,8 @@ def bag_depth(working: Working) -> TinDrawing:
     tin = Tin(
         shape="oblong", length_mm=bag.length_mm, width_mm=bag.width_mm, height_mm=min(200.0, max(10.0, thick + 5))
     )
-    whole = known(Tinful, tin=tin, count=1, share=1.0)
-    return known(TinDrawing, kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
+    whole = unchecked_model(Tinful, tin=tin, count=1, share=1.0)
+    return unchecked_model(TinDrawing, kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
 
 
 _BLOCK_MM = (8.0, 22.0)  # blocks beyond these are spoken of: they toast to a wafer, or puff badly
@@ -139,7 +139,7 @@ def tin_depth(working: Working) -> TinDrawing | None:
     if room < BRIM_MM:
         _overflows(working, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
         over = depth + beside - (lowest.height_mm - BRIM_MM)
-        working.impossible = known(
+        working.impossible = unchecked_model(
             TinDrawing, kind="tin", tin=lowest, count=count, depth_mm=depth, layers=layers, over_mm=over
         )
         return None
@@ -167,14 +167,14 @@ def tin_depth(working: Working) -> TinDrawing | None:
     if len(tins) == 1:
         lining(working, tins[0][0], count, working.from_sheet("vessel", "tins", told))
     slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
-    return known(
+    return unchecked_model(
         TinDrawing,
         kind="tin",
         tin=slowest,
         count=count,
         depth_mm=depth,
         layers=layers,
-        tins=tuple(known(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
+        tins=tuple(unchecked_model(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
     )
 
 
@@ -227,7 +227,7 @@ def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> 
         where = had.place.where
         if where in ("under", "wall", "over"):
             area = floor + wall if where == "wall" else floor
-            layer = known(
+            layer = unchecked_model(
                 Layer,
                 role=had.role,
                 name=had.item.name,

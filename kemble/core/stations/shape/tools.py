@@ -6,8 +6,8 @@ import math
 from collections.abc import Sequence
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
-from kemble.core.facts.known import known
 from kemble.core.facts.quantity import Household, nearest_spoon
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.rolled import CutterShape, Rolling, cutter_mm2, rollings
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
@@ -165,13 +165,13 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
     _enter_sheet(working, thick, area, found, found[-1].left_mm2 / each_mm2 * dough_g)
     _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
     _advise_rolled(working, cutter, wanted, thick, sum(one.count for one in found))
-    return known(
+    return unchecked_model(
         RolledDrawing,
         cutter_mm=cutter,
         shape=rolled.shape,
         thick_mm=thick,
         rollings=tuple(
-            known(
+            unchecked_model(
                 RollingDrawing,
                 sheets=one.sheets,
                 length_mm=one.length,
