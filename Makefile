@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench shots science api words backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench bench-once shots science api words backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -22,6 +22,7 @@ help:
 	@echo "make bench    measure what is promised to be fast"
 	@echo "make shots    take the pictures in docs/screenshots anew"
 	@echo "make api      write the OpenAPI document and its types anew"
+	@echo "make bench-once run every benchmark once and small, to see that it runs"
 	@echo "make words    write the catalogue of words anew: a folder a language in kemble/words"
 	@echo "make backup   copy your kitchen's database: make backup FILE=kitchen.sqlite3"
 	@echo "make restore  put a backup in its place, keeping what was there: make restore FILE=kitchen.sqlite3"
@@ -157,6 +158,10 @@ test: setup build browser words
 # Every route asked what its document says it takes, and what not. SECONDS= for how long.
 fuzz: setup build
 	@$(PY) scripts/fuzz.py --seconds $(or $(SECONDS),120)
+
+# Every benchmark run once and small, to see that it runs at all.
+bench-once: setup build browser
+	@KEMBLE_BENCH=once $(PYTEST) benchmarks
 
 bench: setup build browser
 	@$(PY) -m pytest -q -s benchmarks --benchmark-columns=min,median,max,rounds --benchmark-sort=name

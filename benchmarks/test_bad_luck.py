@@ -11,7 +11,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 from large import blown_up
-from promises import measured
+from promises import amount, measured
 from serving import Prepared, Server, new_uid
 from test_load import p95
 from test_memory import weighs
@@ -29,7 +29,7 @@ def years(tmp_path_factory):
     """A server on a kitchen with 2,000 sheets and 10,000 batches."""
     data = tmp_path_factory.mktemp("years") / "data"
     data.mkdir()
-    blown_up(10, data / "kemble.sqlite3", sheets=2_000, batches=10_000)
+    blown_up(10, data / "kemble.sqlite3", sheets=amount(2_000, 130), batches=amount(10_000, 300))
     server = Server(data, afresh=True).start()
     yield server
     server.stop()
@@ -65,7 +65,7 @@ def test_every_list_of_a_kitchen_of_years(years):
 def test_the_first_start_of_a_large_old_database(tmp_path):
     data = tmp_path / "data"
     data.mkdir()
-    blown_up(1, data / "kemble.sqlite3", sheets=2_000, batches=5_000)
+    blown_up(1, data / "kemble.sqlite3", sheets=amount(2_000, 20), batches=amount(5_000, 30))
     size = (data / "kemble.sqlite3").stat().st_size
     server = Server(data, afresh=True)
     began = time.perf_counter()
@@ -114,7 +114,8 @@ def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path):
     for saver in savers:
         saver.start()
     planner, planned, begins = server.hand(), 0, time.perf_counter()
-    while time.perf_counter() - begins < 25:  # one day after another, so that one is being planned all the while
+    # One day after another, so that one is being planned all the while.
+    while time.perf_counter() - begins < amount(25, 2):
         at = f"{soonest + timedelta(days=planned):%Y-%m-%d}T15:30"
         table = {"title": f"eight {planned}", "servings": [{"at": at, "people": 40}], "dishes": dishes}
         made = planner.ask("POST", "/occasions", {"occasion": table, "uid": new_uid()})
@@ -166,12 +167,12 @@ def test_it_does_not_grow_over_twenty_thousand_mixed_requests(tmp_path):
                 body = {"uid": new_uid(), "revision": revision, "sheet": sheet["sheet"]}
                 revision = hand.ask("PUT", f"/sheets/{sheet['id']}", body)["revision"]
 
-    time.sleep(10)  # until it has loaded what it loads after the first page
-    mixed(1_000)
+    time.sleep(amount(10, 0))  # until it has loaded what it loads after the first page
+    mixed(amount(1_000, 20))
     before, _ = weighs(pid)
     grown = []
-    for _ in range(19):
-        mixed(1_000)
+    for _ in range(amount(19, 2)):
+        mixed(amount(1_000, 20))
         grown.append(weighs(pid)[0] - before)
         print(f"  {1_000 * (len(grown) + 1):,} requests: {grown[-1]:+.0f} MB", flush=True)
     server.stop()
@@ -184,7 +185,7 @@ def test_many_wrong_passwords_at_once(tmp_path):
     server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hand = server.hand()
     hand.ask("PUT", "/session/password", {"password": "mending circle tea"})
-    guessers = [server.hand() for _ in range(10)]
+    guessers = [server.hand() for _ in range(amount(10, 2))]
     for one in guessers:
         one.cookies.pop("sessionid")
         one.try_to("GET", "/")
@@ -206,7 +207,7 @@ def test_a_table_of_three_hundred_batches_while_others_save(tmp_path):
     titles = [one["title"] for one in hand.ask("GET", "/sheets?size=50")["sheets"]]
     rows = [
         f'2020-{1 + i % 12:02d}-{1 + i % 28:02d} {i % 24:02d}:{i % 60:02d},"{titles[i % 12]}",just right'
-        for i in range(300)
+        for i in range(amount(300, 10))
     ]
     text = "\n".join(["made,title,verdict", *rows])
     sheet, waits, answer = hand.ask("POST", "/sheets", {"way": "set-cake"}), [], []

@@ -12,12 +12,12 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "tests" / "core" / "learn")]
 
 from kitchens import DONE, Finer, House, cake, knowing, off  # noqa: E402
-from promises import measured  # noqa: E402
+from promises import amount, measured  # noqa: E402, amount
 
 from kemble.core.learn.learner import learn  # noqa: E402
 from kemble.core.stations.chain import work  # noqa: E402
 
-KITCHENS = 200
+KITCHENS = amount(200, 3)
 MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]
 NEW = cake(200, 1.5)
 
@@ -53,7 +53,7 @@ def test_two_hundred_kitchens():
 
 def test_a_thousand_batches():
     house = House(1)
-    batches = [house.makes(MADE[i % 3]) for i in range(1001)]
+    batches = [house.makes(MADE[i % 3]) for i in range(amount(1001, 40))]
     began = time.perf_counter()
     learn(batches[:1000])
     cold = time.perf_counter() - began

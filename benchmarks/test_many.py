@@ -16,10 +16,11 @@ import pytest
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT / "tests"))
 
+from promises import amount  # noqa: E402
 from serving import Server, new_uid  # noqa: E402
 from test_speed import told  # noqa: E402
 
-HANDS = 50
+HANDS = amount(50, 4)
 
 
 @pytest.fixture
@@ -60,7 +61,7 @@ def timed(hand, path, rounds=20):
     return found
 
 
-@pytest.mark.parametrize("count", [300, 2_000])
+@pytest.mark.parametrize("count", [300, amount(2_000, 400)])
 def test_a_shelf(server, count):
     fill(server, count, 0)
     hand = server.hand()
@@ -72,7 +73,7 @@ def test_a_shelf(server, count):
 
 
 def test_a_long_log(server):
-    fill(server, 0, 10_000)
+    fill(server, 0, amount(10_000, 200))
     hand = server.hand()
     told("10 000 batches, first page", timed(hand, "/log"), "log")
     told("10 000 batches, page 400", timed(hand, "/log?page=400"))
