@@ -62,7 +62,7 @@ def test_plan(benchmark, way):
 
 
 def test_fold(benchmark):
-    """A run of 60 steps after 400 events, looked at. Promised: under 10 ms (the page's own: web/src/make/fold.bench.ts)."""
+    """A run of 60 steps after 400 events, looked at. Promised: under 10 ms (the page's own: web/src/runs/fold.bench.ts)."""
     began = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
     steps = [
         StepWorked(

@@ -2,7 +2,7 @@
 
     python scripts/freeze_histories.py
 
-Both folds are held to them: the server's (tests/core/run/test_histories.py) and the page's (web/src/make/fold.test.ts).
+Both folds are held to them: the server's (tests/core/run/test_histories.py) and the page's (web/src/runs/fold.test.ts).
 They are frozen anew only when what an event does is meant to change.
 """
 

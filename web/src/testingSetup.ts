@@ -9,12 +9,11 @@ beforeEach(async () => {
   if (typeof window === "undefined") return;
   const { heardFrom, signedIn } = await import("./api/reach");
   const { queryClient } = await import("./api/queries");
-  const { showLengthsIn, showTemperaturesIn } = await import("./ui/words");
+  const { measureIn } = await import("./words/measures");
   signedIn();
   heardFrom(new Response("{}"), 0);
   localStorage.clear();
   sessionStorage.clear();
   queryClient.clear();
-  showTemperaturesIn("C");
-  showLengthsIn("mm");
+  measureIn({ temperature_unit: "C", length_unit: "mm", weight_unit: "g", volume_unit: "ml", clock_hours: 24 });
 });

@@ -1,4 +1,4 @@
-"""Frozen histories of runs: what each event led to stays so. The page folds the same ones (web/src/make/fold.test.ts)."""
+"""Frozen histories of runs: what each event led to stays so. The page folds the same ones (web/src/runs/fold.test.ts)."""
 
 import gzip
 import json

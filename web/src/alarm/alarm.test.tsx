@@ -147,7 +147,7 @@ describe("on every page", () => {
 
   async function show(path = "/") {
     const { ClockStrip } = await import("./ClockStrip"); // anew, as after a reload
-    const { TellingsProvider } = await import("../make/Tellings");
+    const { TellingsProvider } = await import("../runs/Tellings");
     render(
       <QueryClientProvider client={queryClient}>
         <MemoryRouter initialEntries={[path]}>

@@ -7,8 +7,8 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import type { RunCard, RunOpen } from "../api/client";
 import { runsQuery } from "../api/queries";
 import { serverNow } from "../api/reach";
-import { useTellings } from "../make/Tellings";
-import { type Making, makingOf, runQuery } from "../make/useFlow";
+import { useTellings } from "../runs/Tellings";
+import { type Making, makingOf, runQuery } from "../runs/useFlow";
 
 const MOST = 8; // runs at once; more than that nobody watches
 

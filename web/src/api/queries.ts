@@ -1,8 +1,8 @@
 /** What is read from the server, under the keys that the pages share. */
 
 import { QueryClient, type QueryKey, queryOptions } from "@tanstack/react-query";
-import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { pageIn } from "../words/language";
+import { measureIn } from "../words/measures";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -48,10 +48,7 @@ export const kitchenQuery = queryOptions({
   queryKey: ["kitchen"],
   queryFn: async () => {
     const answer = await ask(api.GET("/api/kitchen"));
-    showTemperaturesIn(answer.kitchen.temperature_unit);
-    showLengthsIn(answer.kitchen.length_unit);
-    showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
-    showClockBy(answer.kitchen.clock_hours);
+    measureIn(answer.kitchen);
     pageIn(answer.kitchen.locale);
     return answer;
   },

@@ -11,7 +11,7 @@ import { Find } from "../ui/Find";
 import { TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { meant } from "../ui/seek";
-import { WayDrawing } from "./WayDrawing";
+import { WayDrawing } from "../ui/WayDrawing";
 
 export function Gallery() {
   const ways = useQuery(waysQuery);

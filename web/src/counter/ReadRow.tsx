@@ -5,8 +5,8 @@ import { Trans } from "@lingui/react/macro";
 import type { IngredientCard, KitchenSettings, Part, PartRole, ReadLine, Sheet, UnitId } from "../api/client";
 import { limit } from "../api/limits";
 import { newLine, newPart } from "../sheet/edits";
-import { unitName, unitsFor } from "../stations/mix/units";
 import { NumberField } from "../ui/NumberField";
+import { unitName, unitsFor } from "../ui/units";
 
 const ROLES: PartRole[] = [
   "base",

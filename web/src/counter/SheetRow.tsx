@@ -6,8 +6,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { Link } from "react-router";
 import { api, ask, type SheetCard } from "../api/client";
+import { Section } from "../ui/Section";
 import { quantity } from "../ui/words";
-import { Section } from "./Section";
 
 export function SheetRow({ sheet }: { sheet: SheetCard }) {
   const client = useQueryClient();

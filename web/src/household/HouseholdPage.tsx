@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { AlarmManners } from "../alarm/AlarmManners";
 import { kitchenQuery } from "../api/queries";
-import { useRole } from "../session/roles";
+import { useRole } from "../api/roles";
 import { DayOrNight } from "../ui/DayOrNight";
 import { Frame } from "../ui/Frame";
 import { Members } from "./Members";

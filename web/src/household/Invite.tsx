@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type InvitationMade, type Role } from "../api/client";
-import { ROLES } from "../session/roles";
+import { ROLES } from "../api/roles";
 import { LinkButton } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
 import { Sorry } from "../ui/Sorry";

@@ -6,7 +6,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type MemberCard, type Role } from "../api/client";
 import { kitchenQuery, settle } from "../api/queries";
-import { ROLES } from "../session/roles";
+import { ROLES } from "../api/roles";
 import { LinkButton } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
 import { Sorry } from "../ui/Sorry";

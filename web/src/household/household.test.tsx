@@ -3,7 +3,7 @@
 
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { isOf, ROLES } from "../session/roles";
+import { isOf, ROLES } from "../api/roles";
 import { type Answer, Around, KITCHEN, pass, pick, serve } from "../testing";
 import { ActionMenu } from "../ui/ActionMenu";
 import HelperToday from "./HelperToday";

@@ -7,7 +7,7 @@ import { type CSSProperties, useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
 import type { KitchenSettings } from "../api/client";
 import { kitchenQuery } from "../api/queries";
-import { useRole } from "../session/roles";
+import { useRole } from "../api/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";

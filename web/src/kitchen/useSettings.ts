@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from "react";
 import type { KitchenSettings } from "../api/client";
-import { useKitchenSave, withUnsaved } from "./useKitchenSave";
+import { useKitchenSave, withUnsaved } from "../sheet/useKitchenSave";
 
 const SAVE_MS = 500;
 

@@ -6,7 +6,7 @@ import { type ReactNode, useState } from "react";
 import type { IngredientCard, KitchenSettings } from "../api/client";
 import { GROUPS } from "../api/generated";
 import { limit } from "../api/limits";
-import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { useKitchenSave } from "../sheet/useKitchenSave";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row, TickRow } from "../ui/Row";
 import { Sorry } from "../ui/Sorry";

@@ -7,10 +7,10 @@ import { useEffect } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, ask, type SideBySide } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
-import { Section } from "../counter/Section";
 import { VerdictMark } from "../stations/mix/verdict";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
+import { Section } from "../ui/Section";
 import { capital, dayOf } from "../ui/words";
 import { said } from "../words/said";
 

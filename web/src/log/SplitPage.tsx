@@ -7,7 +7,7 @@ import { useEffect } from "react";
 import { useParams } from "react-router";
 import { api, ask, type SplitOpen } from "../api/client";
 import { settle } from "../api/queries";
-import { cooks, useRole } from "../session/roles";
+import { cooks, useRole } from "../api/roles";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";

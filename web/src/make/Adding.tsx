@@ -5,9 +5,9 @@ import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { limit } from "../api/limits";
+import type { Happening, Making } from "../runs/useFlow";
 import { WeightField } from "../ui/AmountField";
 import { Slip } from "../ui/Slip";
-import type { Happening, Making } from "./useFlow";
 
 interface Props {
   making: Making;

@@ -3,9 +3,9 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Link, useNavigate } from "react-router";
-import { cooks, useRole } from "../session/roles";
+import { cooks, useRole } from "../api/roles";
+import type { Flow, Making } from "../runs/useFlow";
 import { RehearsalReport } from "./RehearsalReport";
-import type { Flow, Making } from "./useFlow";
 import { useStepKeys } from "./useStepKeys";
 
 export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo"] }) {

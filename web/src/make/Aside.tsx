@@ -7,11 +7,11 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { api, ask, type FaultTold } from "../api/client";
 import { waysQuery } from "../api/queries";
-import { Causes } from "../log/Causes";
+import type { Making } from "../runs/useFlow";
+import { Causes } from "../ui/Causes";
 import { Slip } from "../ui/Slip";
 import { eventWords } from "./eventWords";
 import type { CurrentProps } from "./props";
-import type { Making } from "./useFlow";
 
 /** What can be seen to be wrong here, with causes ranked by this making; out of the cards where the kitchen is away. */
 function useFaults(run: Making, step: string): { here: FaultTold[]; others: FaultTold[] } {

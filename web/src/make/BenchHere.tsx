@@ -7,10 +7,10 @@ import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, ask, type StepWorked } from "../api/client";
 import { BenchDesk } from "../bench/BenchDesk";
+import type { Making } from "../runs/useFlow";
 import { newId } from "../ui/newId";
 import { Sorry } from "../ui/Sorry";
 import { weightUnit } from "../ui/words";
-import type { Making } from "./useFlow";
 
 const SHARED: Record<string, { each: string; enough: string; what: string }> = {
   "shape.base_g": { each: "shape.base_g", enough: "shape.base_enough_for", what: t`dough` },

@@ -3,7 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { StepWorked } from "../api/client";
-import { cooks, useRole } from "../session/roles";
+import { cooks, useRole } from "../api/roles";
 import { TextLink } from "../ui/LinkButton";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { CookLanes } from "./CookLanes";

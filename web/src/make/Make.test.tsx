@@ -6,10 +6,10 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
+import { type Event, eventOf } from "../runs/fold";
+import { TellingsProvider } from "../runs/Tellings";
 import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
-import { type Event, eventOf } from "./fold";
 import Make from "./Make";
-import { TellingsProvider } from "./Tellings";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
 const at = (minute: number) => new Date(NOW + minute * 60_000).toISOString();

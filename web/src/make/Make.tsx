@@ -6,6 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { kitchenQuery } from "../api/queries";
+import { type Flow, type Happening, type Making, useFlow } from "../runs/useFlow";
 import { AwayLine } from "../ui/AwayLine";
 import { ClockLine } from "../ui/ClockLine";
 import { Waiting } from "../ui/Frame";
@@ -21,7 +22,6 @@ import { Dock } from "./Dock";
 import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, straightOn, waitsForHands } from "./hand";
 import { NotTaken } from "./NotTaken";
 import { TheRest } from "./TheRest";
-import { type Flow, type Happening, type Making, useFlow } from "./useFlow";
 import { useMe } from "./useMe";
 
 export default function Make() {

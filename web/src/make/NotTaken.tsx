@@ -2,11 +2,11 @@
 
 import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
+import type { Flow } from "../runs/useFlow";
 import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
 import { SetAside } from "../ui/SetAside";
 import { eventWords } from "./eventWords";
-import type { Flow } from "./useFlow";
 
 /** What the kitchen could not take, and why; and what waits for a run that was dropped. */
 export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"] }) {

@@ -2,7 +2,7 @@
 
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
-import type { Making } from "./useFlow";
+import type { Making } from "../runs/useFlow";
 
 export function TheRest({ makings }: { makings: Making[] }) {
   const [seen, setSeen] = useState("");

@@ -1,8 +1,8 @@
 /** Which step is in hand: over all runs that are made together, for one cook or for whoever looks. */
 
-import { FOR_NOW, moreUrgent, urgency } from "./fold";
+import { FOR_NOW, moreUrgent, urgency } from "../runs/fold";
+import { doneWith, type Making } from "../runs/useFlow";
 import type { InHand } from "./props";
-import { doneWith, type Making } from "./useFlow";
 
 export const keyOf = (making: Making, step: string) => `${making.id} ${step}`;
 

@@ -1,7 +1,7 @@
 /** What the parts of the Make screen are given. */
 
 import type { StepState, StepWorked } from "../api/client";
-import type { Flow, Happening, Making } from "./useFlow";
+import type { Flow, Happening, Making } from "../runs/useFlow";
 
 /** A step of one of the runs that are made together. */
 export interface InHand {

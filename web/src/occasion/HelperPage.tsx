@@ -4,7 +4,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { kitchenQuery, occasionQuery } from "../api/queries";
-import { cooks, useRole } from "../session/roles";
+import { cooks, useRole } from "../api/roles";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { DayOnPaper } from "./DayOnPaper";

@@ -7,7 +7,7 @@ import { useEffect, useState } from "react";
 import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { feastsQuery, kitchenQuery } from "../api/queries";
-import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { useKitchenSave } from "../sheet/useKitchenSave";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";

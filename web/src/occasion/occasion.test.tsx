@@ -9,7 +9,8 @@ import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, Ste
 import { queryClient } from "../api/queries";
 import { type Asked, KITCHEN, serve } from "../testing";
 import { WallField } from "../ui/WallField";
-import { showClockBy, timeFrom, timeOfDay } from "../ui/words";
+import { timeFrom, timeOfDay } from "../ui/words";
+import { measureIn } from "../words/measures";
 import { beginWords } from "./beginWords";
 import { changeOf } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
@@ -22,7 +23,7 @@ afterEach(() => {
   cleanup();
   queryClient.clear();
   vi.unstubAllGlobals();
-  showClockBy(24);
+  measureIn({ clock_hours: 24 });
 });
 
 const HOUR = 3_600_000;
@@ -204,7 +205,7 @@ describe("times in the kitchen's own clock", () => {
     ]);
   });
   it("is told by twelve hours where that is chosen", () => {
-    showClockBy(12);
+    measureIn({ clock_hours: 12 });
     expect(timeOfDay(iso(39.5), "UTC")).toBe("3:30 pm");
     expect(timeOfDay(iso(24), "UTC")).toBe("12:00 am");
   });

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Worked } from "../api/client";
-import { Causes } from "../log/Causes";
+import { Causes } from "../ui/Causes";
 
 export function Risks({ sheet, of }: { sheet: number; of: Worked }) {
   const found = useQuery({

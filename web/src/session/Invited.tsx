@@ -7,10 +7,10 @@ import { useState } from "react";
 import { api, ask } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { signedIn } from "../api/reach";
+import { ROLES } from "../api/roles";
 import { LinkButton } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 import { Field } from "./Field";
-import { ROLES } from "./roles";
 
 interface Props {
   invitation: string;

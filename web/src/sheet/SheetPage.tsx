@@ -20,6 +20,7 @@ import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
+import { STATION_NAMES, STATIONS, type StationId, StationLine } from "../stations/StationLine";
 import { Shape } from "../stations/shape/Shape";
 import { BringBack } from "../ui/BringBack";
 import { Foot } from "../ui/Foot";
@@ -29,7 +30,6 @@ import { TriedAgain } from "../ui/TriedAgain";
 import { dateOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
 import { MoreSlip } from "./MoreSlip";
-import { STATION_NAMES, STATIONS, type StationId, StationLine } from "./StationLine";
 import { type Editing, type Saving, useSheet } from "./useSheet";
 
 const PlanStation = lazy(() => import("../plan/PlanStation"));

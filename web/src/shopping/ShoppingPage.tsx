@@ -7,7 +7,7 @@ import { useEffect, useState } from "react";
 import { api, ask, type KitchenSettings, type ShoppingLine, type ShoppingList } from "../api/client";
 import { limit } from "../api/limits";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
-import { useKitchenSave } from "../kitchen/useKitchenSave";
+import { useKitchenSave } from "../sheet/useKitchenSave";
 import { WeightField } from "../ui/AmountField";
 import { Find } from "../ui/Find";
 import { Frame, Waiting } from "../ui/Frame";

@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
-import { ROLES, useRole } from "../session/roles";
+import { ROLES, useRole } from "../api/roles";
 import { AwayLine } from "./AwayLine";
 import { HelpSlip } from "./HelpSlip";
 import { TextLink } from "./LinkButton";

@@ -6,12 +6,12 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { fact, facts } from "../testing";
+import { measureIn } from "../words/measures";
 import { WeightField } from "./AmountField";
 import { FactFigure } from "./FactFigure";
 import { NumberField } from "./NumberField";
 import { NumberRow } from "./Row";
 import { TemperatureField } from "./TemperatureField";
-import { showAmountsIn, showTemperaturesIn } from "./words";
 
 afterEach(cleanup);
 
@@ -98,10 +98,10 @@ describe("a number to type", () => {
 });
 
 describe("a temperature to type", () => {
-  afterEach(() => showTemperaturesIn("C"));
+  afterEach(() => measureIn({ temperature_unit: "C" }));
 
   it("is read and typed in the kitchen's degrees and kept in Celsius", () => {
-    showTemperaturesIn("F");
+    measureIn({ temperature_unit: "F" });
     const told = vi.fn();
     render(<TemperatureField label="Room" celsius={20} within={{ min: 5, max: 45 }} onChange={told} />);
     const field = screen.getByLabelText("Room") as HTMLInputElement;
@@ -162,10 +162,10 @@ describe("a number that can be pressed", () => {
 });
 
 describe("a weight where ounces are spoken", () => {
-  afterEach(() => showAmountsIn("g", "ml"));
+  afterEach(() => measureIn({ weight_unit: "g", volume_unit: "ml" }));
 
   it("is kept in grams, within the limits that are kept", () => {
-    showAmountsIn("oz", "ml");
+    measureIn({ weight_unit: "oz", volume_unit: "ml" });
     const kept = vi.fn();
     render(<WeightField label="Filling" value={18} within={{ above: 0, max: 300 }} onChange={kept} />);
     const field = screen.getByLabelText("Filling") as HTMLInputElement;

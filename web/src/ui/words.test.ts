@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, it } from "vitest";
+import { measureIn } from "../words/measures";
 import {
   bulkWords,
   celsius,
@@ -8,10 +9,7 @@ import {
   millimetres,
   minutes,
   quantity,
-  showAmountsIn,
-  showLengthsIn,
   shownWeight,
-  showTemperaturesIn,
   sizeWords,
   timeOfDay,
   volumeWords,
@@ -39,17 +37,17 @@ describe("quantity", () => {
 });
 
 describe("temperatures", () => {
-  afterEach(() => showTemperaturesIn("C"));
+  afterEach(() => measureIn({ temperature_unit: "C" }));
   it("are read in the kitchen's degrees", () => {
-    showTemperaturesIn("F");
+    measureIn({ temperature_unit: "F" });
     expect(quantity({ value: 100, decimals: 0, unit: "°C" })).toBe("212 °F");
   });
   it("are typed in them too", () => {
-    showTemperaturesIn("F");
+    measureIn({ temperature_unit: "F" });
     expect(celsius(113)).toBeCloseTo(45);
   });
   it("leave differences alone", () => {
-    showTemperaturesIn("F");
+    measureIn({ temperature_unit: "F" });
     expect(quantity({ value: 6, decimals: 0, unit: "°C less" })).toBe("6 °C less");
   });
 });
@@ -61,13 +59,13 @@ describe("the kitchen's clock", () => {
 });
 
 describe("a length", () => {
-  afterEach(() => showLengthsIn("mm"));
+  afterEach(() => measureIn({ length_unit: "mm" }));
 
   it("is read in the kitchen's own unit, and typed in it", () => {
     expect(lengthWords(31.4)).toBe("31 mm");
     expect(sizeWords(180)).toBe("18 cm");
     expect(quantity({ value: 25.4, decimals: 1, unit: "mm" })).toBe("25.4 mm");
-    showLengthsIn("in");
+    measureIn({ length_unit: "in" });
     expect(lengthWords(25.4)).toBe("1.00 in");
     expect(sizeWords(203.2)).toBe("8.0 in");
     expect(quantity({ value: 50.8, decimals: 0, unit: "mm" })).toBe("2.00 in");
@@ -76,7 +74,7 @@ describe("a length", () => {
 });
 
 describe("weights and volumes", () => {
-  afterEach(() => showAmountsIn("g", "ml"));
+  afterEach(() => measureIn({ weight_unit: "g", volume_unit: "ml" }));
 
   it("are grams and millilitres, unless the kitchen has others", () => {
     expect([weightWords(126), weightWords(9.04, 1), shownWeight(523), bulkWords(2345)]).toEqual([
@@ -89,7 +87,7 @@ describe("weights and volumes", () => {
   });
 
   it("are ounces, pounds and fluid ounces where it has", () => {
-    showAmountsIn("oz", "fl oz");
+    measureIn({ weight_unit: "oz", volume_unit: "fl oz" });
     // 126 / 28.3495 = 4.4445; 1260 g are 44.4 oz; 2345 g are 82.72 oz, 5.17 lb; 250 / 29.5735 = 8.453
     expect([weightWords(126), weightWords(1260), bulkWords(2345)]).toEqual(["4.44 oz", "44.4 oz", "5.2 lb"]);
     expect(volumeWords(250)).toBe("8.5 fl oz");
@@ -98,7 +96,7 @@ describe("weights and volumes", () => {
   });
 
   it("come back as they went, within what is shown", () => {
-    showAmountsIn("oz", "ml");
+    measureIn({ weight_unit: "oz", volume_unit: "ml" });
     for (const grams of [3, 18, 126, 462]) expect(gramsOf(Number.parseFloat(weightWords(grams)))).toBeCloseTo(grams, 0);
   });
 });

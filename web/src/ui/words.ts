@@ -1,8 +1,9 @@
 /** Figures and times as a cook reads them. */
 
 import { t } from "@lingui/core/macro";
-import type { Fact, KitchenSettings } from "../api/client";
+import type { Fact } from "../api/client";
 import { locale } from "../words/language";
+import { measures } from "../words/measures";
 import { fixed, trimmed } from "../words/numbers";
 import { said } from "../words/said";
 
@@ -20,91 +21,70 @@ export const minutesUnit = (value: number) => (value < 90 ? "min" : "");
 /** "34 min" or "2 h 18". */
 export const duration = (value: number) => `${minutes(value)} ${minutesUnit(value)}`.trim();
 
-let shownIn: KitchenSettings["temperature_unit"] = "C";
-
-/** Facts are in °C; from here on they are read in these degrees. Set whenever the kitchen is fetched. */
-export function showTemperaturesIn(unit: KitchenSettings["temperature_unit"]) {
-  shownIn = unit;
-}
-
 /** A temperature in the kitchen's own degrees, without the unit. */
 export const degrees = (celsius: number, decimals = 0) =>
-  fixed(shownIn === "F" ? celsius * 1.8 + 32 : celsius, decimals);
-export const degreesUnit = () => `°${shownIn}`;
+  fixed(measures.temperature_unit === "F" ? celsius * 1.8 + 32 : celsius, decimals);
+export const degreesUnit = () => `°${measures.temperature_unit}`;
 
 /** Degrees Celsius from what a cook types in the kitchen's own. */
-export const celsius = (typed: number) => (shownIn === "F" ? (typed - 32) / 1.8 : typed);
+export const celsius = (typed: number) => (measures.temperature_unit === "F" ? (typed - 32) / 1.8 : typed);
 
-let measuredIn: KitchenSettings["length_unit"] = "mm";
 const INCH_MM = 25.4;
-
-/** Facts are in mm; from here on they are read in this unit. An answer kept from before there was a choice has none. */
-export function showLengthsIn(unit: KitchenSettings["length_unit"] | undefined) {
-  measuredIn = unit ?? "mm";
-}
 
 /** A length in the kitchen's own unit, without it: an inch to a hundredth, which is a quarter of a millimetre. */
 export const lengthFigure = (mm: number, decimals = 0) =>
-  measuredIn === "in" ? fixed(mm / INCH_MM, 2) : fixed(mm, decimals);
-export const lengthUnit = () => measuredIn;
+  measures.length_unit === "in" ? fixed(mm / INCH_MM, 2) : fixed(mm, decimals);
+export const lengthUnit = () => measures.length_unit;
 
 /** "31 mm", "1.22 in". */
-export const lengthWords = (mm: number, decimals = 0) => `${lengthFigure(mm, decimals)} ${measuredIn}`;
+export const lengthWords = (mm: number, decimals = 0) => `${lengthFigure(mm, decimals)} ${measures.length_unit}`;
 
 /** The size of a vessel or a tray: centimetres, or inches to a tenth. */
 export const sizeFigure = (mm: number, decimals?: number) =>
-  measuredIn === "in"
+  measures.length_unit === "in"
     ? fixed(mm / INCH_MM, 1)
     : decimals === undefined
       ? trimmed(mm / 10, 6)
       : fixed(mm / 10, decimals);
-export const sizeUnit = () => (measuredIn === "in" ? "in" : "cm");
+export const sizeUnit = () => (measures.length_unit === "in" ? "in" : "cm");
 export const sizeWords = (mm: number, decimals?: number) => `${sizeFigure(mm, decimals)} ${sizeUnit()}`;
 
 /** Millimetres from what a cook types in the kitchen's own unit. */
-export const millimetres = (typed: number) => (measuredIn === "in" ? typed * INCH_MM : typed);
+export const millimetres = (typed: number) => (measures.length_unit === "in" ? typed * INCH_MM : typed);
 
-let weighedIn: KitchenSettings["weight_unit"] = "g";
-let pouredIn: KitchenSettings["volume_unit"] = "ml";
 const OUNCE_G = 28.349523;
 const FLUID_OUNCE_ML = 29.57353;
 
-/** Facts are in grams and millilitres; from here on they are read in these units. */
-export function showAmountsIn(weight: typeof weighedIn | undefined, volume: typeof pouredIn | undefined) {
-  weighedIn = weight ?? "g";
-  pouredIn = volume ?? "ml";
-}
-
 /** A weight in the kitchen's own unit, without it: an ounce to a hundredth, from ten on to a tenth. */
 export function weightFigure(grams: number, decimals = 0) {
-  if (weighedIn === "g") return fixed(grams, decimals);
+  if (measures.weight_unit === "g") return fixed(grams, decimals);
   const ounces = grams / OUNCE_G;
   return fixed(ounces, Math.abs(ounces) < 10 ? 2 : 1);
 }
-export const weightUnit = () => weighedIn;
+export const weightUnit = () => measures.weight_unit;
 
 /** "126 g", "4.44 oz". */
-export const weightWords = (grams: number, decimals = 0) => `${weightFigure(grams, decimals)} ${weighedIn}`;
+export const weightWords = (grams: number, decimals = 0) => `${weightFigure(grams, decimals)} ${measures.weight_unit}`;
 
 /** A weight as a scale has shown it: no more of it than was there. */
 export const shownWeight = (grams: number) => weightWords(grams, Number.isInteger(grams) ? 0 : 1);
 
 /** A larger weight: kilograms from one on, or pounds. */
 export function bulkWords(grams: number, decimals = 1) {
-  if (weighedIn === "g")
+  if (measures.weight_unit === "g")
     return grams >= 1000 ? `${fixed(grams / 1000, decimals)} kg` : weightWords(grams, grams < 10 ? 1 : 0);
   return grams >= 16 * OUNCE_G ? `${fixed(grams / OUNCE_G / 16, decimals)} lb` : weightWords(grams);
 }
 
 /** A volume in the kitchen's own unit, without it: a fluid ounce to a tenth. */
 export const volumeFigure = (ml: number, decimals = 0) =>
-  pouredIn === "ml" ? fixed(ml, decimals) : fixed(ml / FLUID_OUNCE_ML, 1);
-export const volumeUnit = () => pouredIn;
-export const volumeWords = (ml: number, decimals = 0) => `${volumeFigure(ml, decimals)} ${pouredIn}`;
+  measures.volume_unit === "ml" ? fixed(ml, decimals) : fixed(ml / FLUID_OUNCE_ML, 1);
+export const volumeUnit = () => measures.volume_unit;
+export const volumeWords = (ml: number, decimals = 0) => `${volumeFigure(ml, decimals)} ${measures.volume_unit}`;
 
 /** Grams, or millilitres, from what a cook types in the kitchen's own unit. */
-export const gramsOf = (typed: number) => (weighedIn === "oz" ? typed * OUNCE_G : typed);
-export const millilitresOf = (typed: number) => (pouredIn === "fl oz" ? typed * FLUID_OUNCE_ML : typed);
+export const gramsOf = (typed: number) => (measures.weight_unit === "oz" ? typed * OUNCE_G : typed);
+export const millilitresOf = (typed: number) => (measures.volume_unit === "fl oz" ? typed * FLUID_OUNCE_ML : typed);
 
 /** A fact's value as it is read, without its unit. */
 export function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
@@ -141,20 +121,13 @@ export function clock(seconds: number): string {
 const zoned = (zone: string, options: Intl.DateTimeFormatOptions) =>
   new Intl.DateTimeFormat(locale(), { timeZone: zone, ...options });
 
-let hours: KitchenSettings["clock_hours"] = 24;
-
-/** Times are told by so many hours from here on. Set whenever the kitchen is fetched. */
-export function showClockBy(of: KitchenSettings["clock_hours"] | undefined) {
-  hours = of ?? 24;
-}
-
 /** "15:30" on the kitchen's clock, or "3:30 pm" where it goes by twelve hours. */
 export const timeOfDay = (instant: string | Date, zone: string) =>
   timeWords(wallClock(new Date(instant), zone).slice(11));
 
 /** "15:30" as the kitchen tells it. */
 export function timeWords(clockTime: string): string {
-  if (hours === 24) return clockTime;
+  if (measures.clock_hours === 24) return clockTime;
   const [h = "0", m = "00"] = clockTime.split(":");
   return `${Number(h) % 12 || 12}:${m} ${Number(h) < 12 ? "am" : "pm"}`;
 }

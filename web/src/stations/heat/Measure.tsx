@@ -7,7 +7,7 @@ import { type ReactNode, useState } from "react";
 import { api, ask, type Hang, type KitchenSettings, type Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
-import { useKitchenSave } from "../../kitchen/useKitchenSave";
+import { useKitchenSave } from "../../sheet/useKitchenSave";
 import { VolumeField } from "../../ui/AmountField";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";

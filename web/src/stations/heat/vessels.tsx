@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Sheet, Tin, Worked } from "../../api/client";
 import { kitchenQuery } from "../../api/queries";
 import { Row } from "../../ui/Row";
-import { tinSize } from "../shape/tins";
+import { tinSize } from "../../ui/tins";
 
 interface StandsInProps {
   worked: Worked;

@@ -11,6 +11,7 @@ import { newPart, withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { NumberField } from "../../ui/NumberField";
+import { unitName, unitNamed, unitsFor } from "../../ui/units";
 import { weightWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
 import { said } from "../../words/said";
@@ -18,7 +19,6 @@ import { LineSlip } from "./LineSlip";
 import { PartHead } from "./PartHead";
 import { workedLine } from "./pairing";
 import { TakeRow } from "./TakeRow";
-import { unitName, unitNamed, unitsFor } from "./units";
 
 interface Props {
   editing: Editing;

@@ -17,6 +17,7 @@ import type {
 import { newLine, newPart, withNewTake, withoutPart } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, facts, KITCHEN, pageOf, pass, pick, serve, sheet, WAY, worked } from "../../testing";
+import { unitName, unitNamed, unitsFor } from "../../ui/units";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
 import { drawnFlow } from "./flow";
@@ -24,7 +25,6 @@ import { MakeIt } from "./MakeIt";
 import { Mix } from "./Mix";
 import { feeds, placesFor, takeable } from "./places";
 import { Soak } from "./Soak";
-import { unitName, unitNamed, unitsFor } from "./units";
 import { withWater } from "./water";
 
 beforeEach(() => vi.useFakeTimers());

@@ -6,10 +6,10 @@ import type { Tin, TinDrawing } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { fill, materialOf } from "../../ui/materials";
+import { across, MOST_SHALLOW_MM, tinSize } from "../../ui/tins";
 import { useAim } from "../../ui/useAim";
 import { lengthWords, sizeWords } from "../../ui/words";
 import { said } from "../../words/said";
-import { across, MOST_SHALLOW_MM, tinSize } from "./tins";
 
 interface SectionProps {
   tin: Tin;

@@ -12,10 +12,10 @@ import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, PickRow, Row } from "../../ui/Row";
+import { across, MATERIALS, MOST_SHALLOW_MM, SHAPES, tinSize } from "../../ui/tins";
 import type { StationProps } from "../props";
 import { LiningRows } from "./LeafRows";
 import { TinSection } from "./TinSection";
-import { across, MATERIALS, MOST_SHALLOW_MM, SHAPES, tinSize } from "./tins";
 
 export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing: TinDrawing | null }) {
   const { sheet, worked, edit, adjust } = editing;

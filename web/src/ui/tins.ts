@@ -1,8 +1,8 @@
 /** Tins in words and sizes. */
 
 import { t } from "@lingui/core/macro";
-import type { Tin } from "../../api/client";
-import { sizeFigure, sizeWords } from "../../ui/words";
+import type { Tin } from "../api/client";
+import { sizeFigure, sizeWords } from "./words";
 
 export const SHAPES = [
   ["round", t`round`],

@@ -2,8 +2,8 @@
 
 import { t } from "@lingui/core/macro";
 import { useQuery } from "@tanstack/react-query";
-import type { Role } from "../api/client";
-import { sessionQuery } from "../api/queries";
+import type { Role } from "./client";
+import { sessionQuery } from "./queries";
 
 interface Part {
   does: string;

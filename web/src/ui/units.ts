@@ -1,9 +1,9 @@
 /** Units as a cook reads them, a cup with its millilitres first, so that one is told from another at a glance, and which of them an ingredient can be measured in here. */
 
 import { t } from "@lingui/core/macro";
-import type { IngredientCard, KitchenSettings, UnitId } from "../../api/client";
-import { UNITS } from "../../api/generated";
-import { weightWords } from "../../ui/words";
+import type { IngredientCard, KitchenSettings, UnitId } from "../api/client";
+import { UNITS } from "../api/generated";
+import { weightWords } from "./words";
 
 const IDS = Object.keys(UNITS) as UnitId[];
 

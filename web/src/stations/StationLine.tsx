@@ -5,10 +5,10 @@ import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
-import { kindOf } from "../stations/heat/kinds";
 import { useRoom } from "../ui/Drawing";
 import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
 import { fixed } from "../words/numbers";
+import { kindOf } from "./heat/kinds";
 
 export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];

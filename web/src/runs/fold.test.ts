@@ -105,18 +105,18 @@ describe("what the pairs seldom show", () => {
   let uids = 0;
   const event = (kind: Event["kind"], step: string | null, more: object = {}) =>
     ({ uid: `event-${++uids}`, at: pairs.plan.begin, kind, step, ...more }) as Event;
-  const after = (...events: Event[]) => {
+  const stateAfter = (...events: Event[]) => {
     const { steps } = stateOf(pairs.plan, events, begin);
     return (id: string) => steps.find((one) => one.id === id) as StepState;
   };
 
   it("of one id the first counts", () => {
     const first = event("weighed", "mix", { grams: 300 });
-    expect(after(first, { ...first, grams: 400 } as Event)("mix").weights.map((one) => one.grams)).toEqual([300]);
+    expect(stateAfter(first, { ...first, grams: 400 } as Event)("mix").weights.map((one) => one.grams)).toEqual([300]);
   });
   it("an undo that names nothing goes on backwards", () => {
     const [longer, undone] = [() => event("not_yet", "steam"), () => event("undone", null)];
-    const state = after(event("started", "steam"), longer(), longer(), undone(), undone())("steam");
+    const state = stateAfter(event("started", "steam"), longer(), longer(), undone(), undone())("steam");
     expect(Date.parse(state.due as string) - begin).toBe(34 * 60_000);
   });
   it("a step that the plan does not have begins nothing", () => {

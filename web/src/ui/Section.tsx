@@ -1,7 +1,7 @@
 /** What is made, from the side: a tin with its batter, or a piece with what lies within. */
 
 import type { SheetCard } from "../api/client";
-import { fill } from "../ui/materials";
+import { fill } from "./materials";
 
 /** All of them to one scale, a third of a unit to a millimetre, cut where a tray is wider than the room. */
 const USUAL = 0.36;

@@ -3,7 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { FaultTold } from "../api/client";
-import { capital } from "../ui/words";
+import { capital } from "./words";
 
 export function Causes({ fault }: { fault: FaultTold }) {
   if (fault.causes.length === 0) return null;

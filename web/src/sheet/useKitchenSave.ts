@@ -7,10 +7,10 @@ import { type QueryClient, useMutation, useQueryClient } from "@tanstack/react-q
 import { useEffect } from "react";
 import { api, ask, type KitchenSettings, Refused } from "../api/client";
 import { kitchenQuery, kitchenSaving, mayPass, settle } from "../api/queries";
-import { replay } from "../sheet/merge";
 import { newId } from "../ui/newId";
-import { showAmountsIn, showClockBy, showLengthsIn, showTemperaturesIn } from "../ui/words";
 import { pageIn } from "../words/language";
+import { measureIn } from "../words/measures";
+import { replay } from "./merge";
 
 interface Change {
   from: KitchenSettings;
@@ -35,10 +35,7 @@ export function useKitchenSave() {
     retry: (_, error) => mayPass(error) || (error instanceof Refused && error.status === 409),
     mutationFn: (change: Change) => put(client, change),
     onSuccess: async (answer) => {
-      showTemperaturesIn(answer.kitchen.temperature_unit);
-      showLengthsIn(answer.kitchen.length_unit);
-      showAmountsIn(answer.kitchen.weight_unit, answer.kitchen.volume_unit);
-      showClockBy(answer.kitchen.clock_hours);
+      measureIn(answer.kitchen);
       await settle(client, kitchenQuery.queryKey, answer);
       for (const key of ["sheets", "sheet", "plan", "larder", "dropped"])
         void client.invalidateQueries({ queryKey: [key] });

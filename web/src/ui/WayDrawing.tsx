@@ -1,7 +1,7 @@
 /** A way in cross-section: what it makes and the heat that makes it. */
 
 import type { ReactNode } from "react";
-import { fill } from "../ui/materials";
+import { fill } from "./materials";
 
 const INK = "var(--color-ink)";
 
