@@ -125,46 +125,6 @@ export const LIMITS = {
     "max": 6000.0,
     "usual": 1500.0
   },
-  "Composition.water": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.starch": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.sugar": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.fat": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.protein": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.fibre": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.salt": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
-  "Composition.other": {
-    "min": 0,
-    "max": 100,
-    "usual": 0.0
-  },
   "CookManner.late": {
     "min": 0,
     "max": 2,
@@ -301,6 +261,46 @@ export const LIMITS = {
   "IngredientCard.g_per_piece": {
     "above": 0,
     "max": 5000
+  },
+  "IngredientComposition.water": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.starch": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.sugar": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.fat": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.protein": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.fibre": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.salt": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
+  },
+  "IngredientComposition.other": {
+    "min": 0,
+    "max": 100,
+    "usual": 0.0
   },
   "Kept.pieces": {
     "min": 1,

@@ -2872,60 +2872,6 @@ export interface components {
             unit: string;
         };
         /**
-         * Composition
-         * @description Grams of each component in a mass of food. Linear: compositions add and scale.
-         */
-        Composition: {
-            /**
-             * Fat
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            fat: number;
-            /**
-             * Fibre
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            fibre: number;
-            /**
-             * Other
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            other: number;
-            /**
-             * Protein
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            protein: number;
-            /**
-             * Salt
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            salt: number;
-            /**
-             * Starch
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            starch: number;
-            /**
-             * Sugar
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            sugar: number;
-            /**
-             * Water
-             * @description 0 to 100 g in 100 g
-             * @default 0
-             */
-            water: number;
-        };
-        /**
          * CookManner
          * @description How a simulated cook works: each from 0 (not at all) to 2 (very).
          */
@@ -4188,7 +4134,7 @@ export interface components {
             packs: {
                 [key: string]: number;
             };
-            per_100_g: components["schemas"]["Composition"];
+            per_100_g: components["schemas"]["IngredientComposition"];
             /**
              * Perishable
              * @default false
@@ -4295,7 +4241,7 @@ export interface components {
             packs: {
                 [key: string]: number;
             };
-            per_100_g: components["schemas"]["Composition"];
+            per_100_g: components["schemas"]["IngredientComposition"];
             /**
              * Perishable
              * @default false
@@ -4313,6 +4259,60 @@ export interface components {
              * @default []
              */
             tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
+        };
+        /**
+         * IngredientComposition
+         * @description Of 100 g of an ingredient.
+         */
+        IngredientComposition: {
+            /**
+             * Fat
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            fat: number;
+            /**
+             * Fibre
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            fibre: number;
+            /**
+             * Other
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            other: number;
+            /**
+             * Protein
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            protein: number;
+            /**
+             * Salt
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            salt: number;
+            /**
+             * Starch
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            starch: number;
+            /**
+             * Sugar
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            sugar: number;
+            /**
+             * Water
+             * @description 0 to 100 g in 100 g
+             * @default 0
+             */
+            water: number;
         };
         /**
          * InvitationCard

@@ -82,7 +82,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
               value={item.per_100_g[name] ?? 0}
               unit="g"
               decimals={1}
-              within={limit(`Composition.${name}`)}
+              within={limit(`IngredientComposition.${name}`)}
               width="3.4rem"
               onChange={(value) => setItem({ ...item, per_100_g: { ...item.per_100_g, [name]: value } })}
             />
