@@ -11,7 +11,7 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused
 from kemble.core.geometry.tray import PATTERNS
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.kitchen.larder import Composition, Ingredient, larder
+from kemble.core.kitchen.larder import Ingredient, IngredientComposition, larder
 from kemble.core.kitchen.larder.names import names_of, nearest, plain
 from kemble.core.sheet.document import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -173,7 +173,7 @@ class TestLarder:
 
     def test_one_that_does_not_add_up_is_refused_with_the_sum(self):
         with pytest.raises(ValidationError, match=r"adds up to 90\.0 g"):
-            Ingredient(id="own-x", name="X", group="sugar", per_100_g=Composition(sugar=90), density={"packed": 1.0})
+            Ingredient(id="own-x", name="X", group="sugar", per_100_g=IngredientComposition(sugar=90), density={"packed": 1.0})
 
     def test_there_are_enough_and_each_says_where_its_figures_come_from(self):
         assert len(larder()) >= 120
