@@ -173,7 +173,9 @@ class TestLarder:
 
     def test_one_that_does_not_add_up_is_refused_with_the_sum(self):
         with pytest.raises(ValidationError, match=r"adds up to 90\.0 g"):
-            Ingredient(id="own-x", name="X", group="sugar", per_100_g=IngredientComposition(sugar=90), density={"packed": 1.0})
+            Ingredient(
+                id="own-x", name="X", group="sugar", per_100_g=IngredientComposition(sugar=90), density={"packed": 1.0}
+            )
 
     def test_there_are_enough_and_each_says_where_its_figures_come_from(self):
         assert len(larder()) >= 120
