@@ -1,7 +1,7 @@
 """What is promised, each with its limit; and what was measured of it, for the table at the end of `make bench`.
 
 Times are milliseconds unless they say otherwise. Beside each stands how many times slower the machine was in that minute
-than where the limits were set, by a fixed loop; what is held to the limit is the time divided by that. Of several
+than the quickest seen, by a fixed loop; what is held to the limit is the time divided by that. Of several
 measurements of one promise the worst is told.
 """
 
@@ -16,7 +16,7 @@ from typing import Final, Literal, TypeVar
 Number = TypeVar("Number", int, float)
 
 ONCE: Final = os.environ.get("KEMBLE_BENCH") == "once"  # each benchmark run once, small: that it runs at all
-CALIBRATION_MS: Final = 24.0  # one loop of `_calibrate` on two quiet cores of 2.5 GHz, where the limits were set
+CALIBRATION_MS: Final = 24.0  # the quickest that `_loop` was seen on two cores of 2.5 GHz
 _SPELL_S: Final = 60.0  # so long one calibration holds
 
 
@@ -34,11 +34,11 @@ def _loop() -> float:
     return (time.perf_counter() - begins) * 1000
 
 
-_calibrated: list[tuple[float, float]] = []  # when, and how many times slower than where the limits were set
+_calibrated: list[tuple[float, float]] = []  # when, and how many times slower than that
 
 
 def slowness() -> float:
-    """How many times slower this machine is in this minute than where the limits were set; never below 1."""
+    """How many times slower this machine is in this minute than the quickest seen; never below 1."""
     if not _calibrated or time.monotonic() - _calibrated[-1][0] > _SPELL_S:
         loops = statistics.median(_loop() for _ in range(15))
         _calibrated.append((time.monotonic(), max(1.0, loops / CALIBRATION_MS)))

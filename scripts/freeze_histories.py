@@ -22,7 +22,7 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
 from kemble.core.plan.schedule import Plan, Scheduled
-from kemble.core.run.events import KINDS, AnyEvent, RestReplanned, StepEvent, event_from
+from kemble.core.run.events import KINDS, AnyEvent, PlanRest, StepEvent, event_from
 from kemble.core.run.fold import standing
 from kemble.core.run.state import state_of
 from kemble.core.stations.heat.curve import CoreCurve
@@ -157,7 +157,7 @@ class Writer:
                 "done": self.chance.choice([25, 42]),
             }
         last = events[-1].uid if events else None
-        return {"rest": RestReplanned.model_fields["rest"].annotation.model_validate(rest), "of": last}
+        return {"rest": PlanRest.model_validate(rest), "of": last}
 
 
 def histories() -> dict[str, Any]:

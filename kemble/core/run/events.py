@@ -107,20 +107,20 @@ class PiecesCounted(StepEvent):
     times: int = Field(ge=1, le=1000, description="a whole number from 1 to 1000")
 
 
-class StepWeighed(StepEvent):
+class ReadingEvent(StepEvent):
     """`sure`: the reading was doubted, and the cook stands by it."""
 
+    sure: bool = False
+
+
+class StepWeighed(ReadingEvent):
     kind: Literal["weighed"]
     grams: float = Field(gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
-    sure: bool = False
 
 
-class CoreProbed(StepEvent):
-    """`sure`: the reading was doubted, and the cook stands by it."""
-
+class CoreProbed(ReadingEvent):
     kind: Literal["probed"]
     celsius: float = Field(ge=-60, le=400, allow_inf_nan=False, description="-60 to 400 °C")
-    sure: bool = False
 
 
 class IngredientAdded(EventBase):
@@ -136,16 +136,17 @@ class StepHandedOver(StepEvent):
     text: str = Field(max_length=MAX_TEXT, description="who has it now, in 1 to 40 letters")
 
 
-class NoteWritten(EventBase):
+class WrittenEvent(EventBase):
+    idle = True
+    text: str = Field(max_length=MAX_TEXT, description="1 to 1000 letters")
+
+
+class NoteWritten(WrittenEvent):
     kind: Literal["noted"]
-    idle = True
-    text: str = Field(max_length=MAX_TEXT, description="1 to 1000 letters")
 
 
-class FaultSeen(EventBase):
+class FaultSeen(WrittenEvent):
     kind: Literal["fault"]
-    idle = True
-    text: str = Field(max_length=MAX_TEXT, description="1 to 1000 letters")
 
 
 class EventUndone(EventBase):
@@ -224,7 +225,7 @@ def check_event(plan: Plan, event: AnyEvent) -> None:
     ids = [scheduled.step.id for scheduled in plan.scheduled]
     if isinstance(event, StepEvent) and event.step not in ids:
         refuse("step", say('"{step}" is not a step of this run', step=event.step), ", ".join(ids))
-    if isinstance(event, StepHandedOver | NoteWritten | FaultSeen) and not event.text.strip():
+    if isinstance(event, StepHandedOver | WrittenEvent) and not event.text.strip():
         refuse("text", say("is empty"), type(event).model_fields["text"].description or "")
     if isinstance(event, StepWeighed | CoreProbed):
         _check_reading(plan, event)

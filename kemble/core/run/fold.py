@@ -13,6 +13,8 @@ from kemble.core.run.events import (
     Added,
     AnyEvent,
     CoreProbed,
+    EventRedone,
+    EventUndone,
     FaultSeen,
     IngredientAdded,
     NoteWritten,
@@ -71,9 +73,7 @@ class Fold:
         """Add an event. One of a step that the plan does not have adds nothing."""
         if isinstance(event, StepEvent) and event.step not in self.steps:
             return
-        add = _ADDS.get(event.kind)
-        if add is not None:
-            add(self, event)
+        _ADDS[event.kind](self, event)
 
     def ready(self, step_id: str) -> bool:
         return all(wait.step in self.ended for wait in self.steps[step_id].after)
@@ -121,6 +121,9 @@ class Fold:
     def _finish(self, _: RunFinished) -> None:
         self.finished = True
 
+    def _nothing(self, _: EventUndone | EventRedone) -> None:
+        """These say which others count (`standing`)."""
+
     def _begin(self, step_id: str, at: datetime) -> None:
         """Start a step; whatever free step it was waiting for has ended by that."""
         for wait in self.steps[step_id].after:
@@ -142,7 +145,7 @@ class Fold:
                 self.started[step.id] = at
 
 
-# What an event of each kind adds. "undone" and "redone" say which others count (`standing`), and add nothing themselves.
+# What an event of each kind adds; a kind without its row raises.
 _ADDS: Final[Mapping[str, Callable[[Fold, Any], None]]] = {
     "started": Fold._start,
     "done": Fold._end,
@@ -156,6 +159,8 @@ _ADDS: Final[Mapping[str, Callable[[Fold, Any], None]]] = {
     "handed": Fold._hand_over,
     "noted": Fold._note,
     "fault": Fold._note,
+    "undone": Fold._nothing,
+    "redone": Fold._nothing,
     "replanned": Fold._replan,
     "finished": Fold._finish,
 }

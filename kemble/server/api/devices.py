@@ -150,7 +150,7 @@ def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
         run = get_object_or_404(kitchen.runs, pk=sticking.run)
         core = run.kept.core
         if core is None:
-            refuse("run", say("was told no core to read"), say("a run begun anew"))
+            refuse("run", say("has no predicted core temperature"), say("a batch that is begun anew"))
         port.put_into(core.curve, run.pk, _minute(run, sticking.step))
     elif sticking.do == "out":
         port.pull_out()

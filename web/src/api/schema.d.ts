@@ -2922,10 +2922,7 @@ export interface components {
             /** Latest */
             latest: number;
         };
-        /**
-         * CoreProbed
-         * @description `sure`: the reading was doubted, and the cook stands by it.
-         */
+        /** CoreProbed */
         CoreProbed: {
             /**
              * At
@@ -8401,10 +8398,7 @@ export interface components {
              */
             who: string;
         };
-        /**
-         * StepWeighed
-         * @description `sure`: the reading was doubted, and the cook stands by it.
-         */
+        /** StepWeighed */
         StepWeighed: {
             /**
              * At

@@ -20,7 +20,7 @@ export function Section({ section, times = 1 }: Props) {
     USUAL_ROOM * times,
     times > 1 && section ? section.wide_mm * perMm + 4 : Number.POSITIVE_INFINITY,
   );
-  if (!section) return <span className="inline-block" style={{ width: room }} />;
+  if (!section) return <span className="inline-block h-3.5 shrink-0" style={{ width: room }} />;
   const wide = Math.min(room, section.wide_mm * perMm);
   const high = Math.max(2, section.high_mm * perMm);
   const tall = Math.max(14, high + 4);
