@@ -25,7 +25,8 @@ from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import most_pct, soak_for
 from kemble.core.sheet.bowl import Bowl, WeighedLine, weigh
-from kemble.core.sheet.document import MOST_AMOUNT, Amount, Cut, Grain, Line, Part, Pieces, Sheet, Some
+from kemble.core.sheet.document import Cut, Grain, Pieces, Sheet
+from kemble.core.sheet.parts import MOST_AMOUNT, Amount, Line, Part, Some
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
 from kemble.core.stations.shape.portions import Heart, heart_of
@@ -135,7 +136,7 @@ class _Before:
 
     @property
     def heart(self) -> Heart | None:
-        return heart_of(self.bowl, self._mixed.parts)
+        return heart_of(self.bowl, self._mixed.made)
 
     @property
     def dough_g(self) -> float:

@@ -9,7 +9,8 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
-from kemble.core.sheet.document import MadeFor, Part, Sheet, Some
+from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.parts import MadeFor, Part, Some
 from kemble.core.stations.mix.parts import Made, parts
 from kemble.core.stations.working import Working
 from kemble.core.words import say

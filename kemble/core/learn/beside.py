@@ -26,7 +26,8 @@ from kemble.core.learn.cups import CUP
 from kemble.core.learn.learner import Array
 from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
 from kemble.core.physics.spread import EDGE
-from kemble.core.sheet.document import Amount, Line, Sheet
+from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.parts import Amount, Line
 from kemble.core.stations.chain import Worked, work
 from kemble.core.words import Words, say
 

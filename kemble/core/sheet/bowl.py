@@ -21,9 +21,10 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition, Ingredient, IngredientComposition
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
-from kemble.core.sheet.document import Line, Part, Place, Sheet, Some, Take
+from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.flow import working_order
 from kemble.core.sheet.making import Going, Yield, as_weighed, yields
+from kemble.core.sheet.parts import Line, Part, Place, Some, Take
 from kemble.core.words import say
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
@@ -240,7 +241,7 @@ class _Pouring:
     filled: set[PartRole] = field(default_factory=set)
 
     def bowl(self) -> Bowl:
-        order = working_order(self.sheet)
+        order = working_order(WAYS[self.sheet.way], self.sheet.parts)
         parts = {part.role: part for part in self.sheet.parts}
         filled = {role: self._made(parts[role]) for role in order}
         whole = {

@@ -4,284 +4,33 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from typing import Annotated, Any, Literal, get_args
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError, field_validator, model_validator
+from pydantic import Field, StringConstraints, ValidationError, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.cards.card import Goes, Where
-from kemble.core.cards.parts import FAMILIES, RESTS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
-from kemble.core.facts.quantity import UNITS, UnitId, grams
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.rolled import CutterShape, Packing
 from kemble.core.geometry.tray import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, StageLevel, Tin
-from kemble.core.kitchen.larder import OWN, State, larder
-from kemble.core.kitchen.larder.names import nearest
+from kemble.core.kitchen.larder import larder
 from kemble.core.sheet.flow import check_flow
 from kemble.core.sheet.lifting import lifted
+from kemble.core.sheet.parts import ROLES, Part, Place, SheetModel, place_of
 from kemble.core.text import clean_document
 from kemble.core.words import say
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
 VERSION: Literal[2] = 2
 MOST_BYTES = 200_000
-MOST_AMOUNT = 50_000.0  # 50 kg or 50 l: beyond any kitchen this serves
-
-ROLES: tuple[PartRole, ...] = get_args(PartRole)
-
-
-class _Document(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class Amount(_Document):
-    """How much, in any unit of `kemble.core.facts.quantity`."""
-
-    value: float = Field(
-        gt=0,
-        le=MOST_AMOUNT,
-        allow_inf_nan=False,
-        description="a number above 0 and at most 50 000",
-    )
-    unit: UnitId = Field("g", description="g, kg, oz, lb, ml, l, a cup, a spoon, pinch, piece or pack")
-
-
-JOINS = "a step of the way at which it goes in; left out, from the start"
-
-
-class Some(_Document):
-    """Some of what a part makes: a share of it, or an amount by weight or measure."""
-
-    share: float | None = Field(None, gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
-    amount: Amount | None = None
-
-    @model_validator(mode="after")
-    def _said_once(self) -> Some:
-        if (self.share is None) == (self.amount is None):
-            raise PydanticCustomError(
-                "kemble_some",
-                "is said twice" if self.share else "is not said",
-                {"accepts": "either a share or an amount"},
-            )
-        if self.amount and UNITS[self.amount.unit].kind not in ("mass", "volume"):
-            raise PydanticCustomError(
-                "kemble_unit",
-                "cannot be counted in {unit}",
-                {"path": "amount.unit", "unit": self.amount.unit, "accepts": "g, ml, a cup or a spoon"},
-            )
-        return self
-
-
-class Take(Some):
-    """Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output"."""
-
-    of: str = Field(
-        max_length=40, description='a part of the sheet, as "syrup", or one of its outputs, as "topping.oil"'
-    )
-    joins: str = Field("", max_length=40, description=JOINS)
-
-    @property
-    def source(self) -> tuple[str, str]:
-        """The part that makes it, and which of its outputs; "" is what the part is made for."""
-        role, _, output = self.of.partition(".")
-        return role, output
-
-
-class Place(_Document):
-    """Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round."""
-
-    to: Goes = Field("whole", description="a part of the sheet, or whole, beside or kept")
-    where: Where | None = Field(None, description="under, wall, through, over, within or round")
-    joins: str = Field("", max_length=40, description=JOINS)
-
-
-class Split(_Document):
-    """A share of a line that goes in at its own step, or (with `to`) into another part. Shares add up to 1."""
-
-    share: float = Field(gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
-    at: str = Field("", max_length=60, description="a few words: where this share goes")
-    to: PartRole | None = Field(None, description="a part of the sheet")
-    joins: str = Field("", max_length=40, description=JOINS)
-
-
-class Line(_Document):
-    """One ingredient in a part. `reserve` is held back from the part, for a glaze or a topping.
-
-    `state` is how a cup of it is filled, where that is not the usual way.
-    """
-
-    ingredient: str = Field(max_length=80, description="an ingredient of the larder")
-    amount: Amount
-    state: State | None = Field(None, description="spooned, sifted, packed, whole, sliced, ground, melted or poured")
-    splits: tuple[Split, ...] = Field((), max_length=6, description="at most 6 shares that add up to 1")
-    reserve: Amount | None = None
-    reserve_for: str = Field("", max_length=60, description="a few words: what it is kept for")
-    joins: str = Field("", max_length=40, description=JOINS)
-    soak_min: float | None = Field(
-        None, ge=0, le=2880, allow_inf_nan=False, description="0 to 2880 minutes, of dry beans soaked and drained"
-    )
-
-    @field_validator("ingredient")
-    @classmethod
-    def _in_the_larder(cls, value: str) -> str:
-        if value not in larder() and not value.startswith(OWN):
-            like = nearest(value)
-            raise PydanticCustomError(
-                "kemble_ingredient",
-                '"{name}" is not in the larder',
-                {"name": value, "accepts": " or ".join(like) if like else "an ingredient of the larder"},
-            )
-        return value
-
-    @model_validator(mode="after")
-    def _holds_together(self) -> Line:
-        if self.splits and abs(sum(split.share for split in self.splits) - 1.0) > 1e-6:
-            raise PydanticCustomError(
-                "kemble_splits",
-                "the splits add up to {total}",
-                {"total": round(sum(s.share for s in self.splits), 4), "accepts": "shares that add up to 1"},
-            )
-        self._check_amounts()
-        return self
-
-    def _check_amounts(self) -> None:
-        """What can be told without a kitchen; the rest is told when the line is weighed in one."""
-        item = larder().get(self.ingredient)
-        amounts = [self.amount, *([self.reserve] if self.reserve else [])]
-        if item is None or any(UNITS[amount.unit].kind == "own" for amount in amounts):
-            return
-        try:
-            whole, *held = (
-                grams(
-                    amount.value,
-                    amount.unit,
-                    g_per_ml=item.g_per_ml,
-                    g_per_piece=item.g_per_piece,
-                    g_per_pack=item.pack[1] if item.pack else None,
-                )
-                for amount in amounts
-            )
-        except ValueError as error:
-            raise PydanticCustomError(
-                "kemble_unit", "{what} {why}", {"what": item.name, "why": str(error), "accepts": ""}
-            ) from None
-        if held and held[0] >= whole:
-            raise PydanticCustomError(
-                "kemble_reserve",
-                "the reserve is as much as the line",
-                {"accepts": "less than the line's own amount"},
-            )
-
-
-class MadeFor(_Document):
-    """A share of a part that is made here for another sheet too."""
-
-    sheet: str = Field(min_length=1, max_length=120, description="the title of the other sheet")
-    share: float = Field(gt=0, lt=1, allow_inf_nan=False, description="a share above 0 and under 1")
-
-
-class Part(_Document):
-    """A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
-
-    `lines` are its ingredients, `takes` what it takes of other parts. `rest` says of each output where it goes once
-    others have taken theirs; left out, as is usual in its way. `each_g` is how much of it goes on or in a piece,
-    `each_mm` how large a whole fruit or nut is across; `pan` is the pan it is finished in. `kept` is held back from it;
-    `made_for` leaves for other sheets; `made_on` says that another sheet makes it.
-    """
-
-    role: PartRole = Field("base", description=", ".join(ROLES))
-    name: str = Field("", max_length=60, description="a name of at most 60 letters")
-    family: str = Field("", max_length=40, description=" or ".join(FAMILIES))
-    schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
-    lines: tuple[Line, ...] = Field((), max_length=40, description="at most 40 lines")
-    takes: tuple[Take, ...] = Field((), max_length=12, description="at most 12 takes")
-    rest: dict[str, Place] = Field({}, max_length=4, description="a place for an output of this part")
-    each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
-    each_mm: float | None = Field(None, ge=2, le=100, allow_inf_nan=False, description="2 to 100 mm across")
-    pan: str = Field("", max_length=40, description="a pan of the kitchen")
-    kept: Some | None = None
-    kept_for: str = Field("", max_length=60, description="a few words: what it is kept for")
-    made_for: tuple[MadeFor, ...] = Field((), max_length=8, description="at most 8 sheets")
-    made_on: str = Field("", max_length=120, description="the title of the sheet that makes it")
-
-    @field_validator("family")
-    @classmethod
-    def _known_family(cls, value: str) -> str:
-        if value and value not in FAMILIES:
-            raise PydanticCustomError(
-                "kemble_family", '"{name}" is not a known part', {"name": value, "accepts": " or ".join(FAMILIES)}
-            )
-        return value
-
-    @model_validator(mode="after")
-    def _known_schools(self) -> Part:
-        """Against the family that is written, or against every family of the role while it is to be told."""
-        if self.family and self.role not in FAMILIES[self.family].roles:
-            fitting = [family.id for family in FAMILIES.values() if self.role in family.roles]
-            raise PydanticCustomError(
-                "kemble_family",
-                "{name} is no {role}",
-                {
-                    "path": "family",
-                    "name": FAMILIES[self.family].name.lower(),
-                    "role": self.role,
-                    "accepts": " or ".join(fitting) or "nothing here",
-                },
-            )
-        families = [FAMILIES[self.family]] if self.family else [f for f in FAMILIES.values() if self.role in f.roles]
-        choices = [choice for family in families for choice in family.choices]
-        for choice_id, school in self.schools.items():
-            schools = [s.id for choice in choices if choice.id == choice_id for s in choice.schools]
-            if school not in schools:
-                raise PydanticCustomError(
-                    "kemble_school",
-                    '"{school}" is not known' if schools else "is not a choice of this part",
-                    {
-                        "path": f"schools.{choice_id}",
-                        "school": school,
-                        "accepts": " or ".join(schools) or ", ".join(choice.id for choice in choices),
-                    },
-                )
-        return self
-
-    @model_validator(mode="after")
-    def _leaves_something(self) -> Part:
-        if not self.lines and not self.takes:
-            raise PydanticCustomError(
-                "kemble_empty", "the part is empty", {"path": "lines", "accepts": "a line, or a take of another part"}
-            )
-        if self.rest and self.role == "base":
-            raise PydanticCustomError(
-                "kemble_rest", "the base goes nowhere else", {"path": "rest", "accepts": "a place for another part"}
-            )
-        held = self.kept.share or 0.0 if self.kept else 0.0
-        away = held + sum(other.share for other in self.made_for)
-        if away >= 1:
-            raise PydanticCustomError(
-                "kemble_shares",
-                "{away} of it is kept back or made for others: none is left",
-                {"away": f"{away:.0%}", "accepts": "shares that leave some for this sheet"},
-            )
-        if self.role == "base" and (self.kept or self.made_for or self.made_on):
-            raise PydanticCustomError(
-                "kemble_shares", "the base is not shared", {"accepts": "shares on the parts beside the base"}
-            )
-        if self.each_mm is not None and self.role != "heart":
-            raise PydanticCustomError(
-                "kemble_heart",
-                "is only of a whole fruit or nut in the middle",
-                {"path": "each_mm", "accepts": "a part with role heart, or nothing here"},
-            )
-        return self
 
 
 Water = Literal["all", "poured", "own"]
 
 
-class Grain(_Document):
+class Grain(SheetModel):
     """How whole grain is made ready: rinsed, soaked so long in water so warm, drained.
 
     `water` is what the liquid lines of the base say: all the water that the cooked grain is to have; what is poured on
@@ -295,7 +44,7 @@ class Grain(_Document):
     water: Water = Field("all", description="all, poured or own")
 
 
-class Pieces(_Document):
+class Pieces(SheetModel):
     """How many, and at most two of a piece's own measures; what is left out follows, shared equally.
 
     `filling_g` is everything inside the skin, a whole fruit or nut with it. With a coat outside (half-crushed balls)
@@ -343,7 +92,7 @@ class Pieces(_Document):
 PIECE_MEASURES = ("dough_g", "filling_g", "piece_g", "skin_pct", "skin_mm", "diameter_mm")
 
 
-class Rolled(_Document):
+class Rolled(SheetModel):
     """Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
 
     With `length_mm` and `width_mm` all of it is rolled to that size: how thick it is then, and what a cut weighs.
@@ -363,7 +112,7 @@ class Rolled(_Document):
 Wrapped = Literal["leaf", "foil", "leaf-foil"]
 
 
-class Wrap(_Document):
+class Wrap(SheetModel):
     """One leaf measured, how many go to a parcel, what is round a packet and how thick it is folded.
 
     Without a measure nothing is worked out from the leaf.
@@ -381,7 +130,7 @@ class Wrap(_Document):
         return (self.leaf_length_mm, self.leaf_width_mm) if self.leaf_length_mm and self.leaf_width_mm else None
 
 
-class MoreTins(_Document):
+class MoreTins(SheetModel):
     """Further tins of another size that the same batch is poured into."""
 
     tin: Tin
@@ -391,7 +140,7 @@ class MoreTins(_Document):
 Lining = Literal["none", "paper", "leaf"]
 
 
-class Vessel(_Document):
+class Vessel(SheetModel):
     """The tins a batter is poured into, all filled to one depth."""
 
     tin: Tin = Tin()
@@ -410,14 +159,14 @@ class Vessel(_Document):
         return sum(tin.floor_mm2 * count for tin, count in self.tins)
 
 
-class Bag(_Document):
+class Bag(SheetModel):
     """A bag in which a cooked mass is rolled to a sheet; inside measures."""
 
     length_mm: float = Field(260.0, ge=80, le=600, allow_inf_nan=False, description="80 to 600 mm")
     width_mm: float = Field(200.0, ge=80, le=600, allow_inf_nan=False, description="80 to 600 mm")
 
 
-class HeatStage(_Document):
+class HeatStage(SheetModel):
     """One stage of the heat. Without a level or an oven's temperature it keeps the sheet's own; without minutes it goes
     on until it is done. `says` is what to do or to look for."""
 
@@ -430,7 +179,7 @@ class HeatStage(_Document):
     says: str = Field("", max_length=80, description="a few words: what to do, or to look for")
 
 
-class Heat(_Document):
+class Heat(SheetModel):
     """How strong the heat is, all the way or by `stages`."""
 
     level: Level = Field("medium", description="low, medium or high")
@@ -451,7 +200,7 @@ class Heat(_Document):
         return value
 
 
-class Taught(_Document):
+class Taught(SheetModel):
     """A time that somebody gave: a relative, a teacher, a book."""
 
     minutes: float = Field(gt=0, le=6000, allow_inf_nan=False, description="above 0, at most 6000 minutes")
@@ -462,7 +211,7 @@ class Taught(_Document):
 TaughtOf = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]*$", max_length=60)]
 
 
-class Start(_Document):
+class Start(SheetModel):
     """Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out."""
 
     batter_c: float | None = Field(None, ge=1, le=90, description="1 to 90 °C")
@@ -472,7 +221,7 @@ class Start(_Document):
     )
 
 
-class Cut(_Document):
+class Cut(SheetModel):
     """How a tray is cut: so many pieces, or pieces of a side, or of a weight.
 
     `even`: in a round tray every piece of the same area, nothing left over. `small` pieces are cut once more, for
@@ -498,7 +247,7 @@ class Cut(_Document):
         return self
 
 
-class Sheet(_Document):
+class Sheet(SheetModel):
     """A formula with everything that its working needs. Only `way` and `parts` have no default."""
 
     format: Literal["kemble-sheet"] = Field(FORMAT, description=f'"{FORMAT}"')
@@ -575,7 +324,7 @@ class Sheet(_Document):
             )
         self._check_base()
         self._check_shares(set(roles))
-        check_flow(self)
+        check_flow(WAYS[self.way], self.parts, len(self.heat.stages))
         return self
 
     def _check_base(self) -> None:
@@ -608,19 +357,8 @@ class Sheet(_Document):
                         )
 
     def place(self, part: Part, output: str = "") -> Place:
-        """Where the rest of an output goes: as the part says, else as is usual in this way; "" is its main output.
-
-        What is made beside the main output is kept, unless the part says otherwise.
-        """
-        said = part.rest.get(output)
-        if said is None and output and part.family and FAMILIES[part.family].main(part.role).id == output:
-            said = part.rest.get("")
-        if said is not None:
-            return said
-        if output:
-            return Place(to="kept")
-        usual = WAYS[self.way].rests.get(part.role) or RESTS[part.role]
-        return Place(to=usual.to, where=usual.where, joins=usual.joins)
+        """Where the rest of an output goes on this sheet; "" is its main output."""
+        return place_of(self.way, part, output)
 
     def part(self, role: PartRole) -> Part | None:
         return next((part for part in self.parts if part.role == role), None)

@@ -3,43 +3,40 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
-from typing import TYPE_CHECKING
+from collections.abc import Iterator, Sequence
 
 from pydantic_core import PydanticCustomError
 
 from kemble.core.cards.card import stage_step
 from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.ways import WAYS
+from kemble.core.cards.way import Way
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sheet.parts import Part, place_of
 from kemble.core.words import say
 
-if TYPE_CHECKING:
-    from kemble.core.sheet.document import Part, Sheet
 
-
-def feeds(sheet: Sheet) -> Iterator[tuple[str, PartRole]]:
+def feeds(way: Way, parts: Sequence[Part]) -> Iterator[tuple[str, PartRole]]:
     """Every pair of a part and the part that it goes into: by what is taken of it, then by where its rest goes."""
-    roles = {part.role for part in sheet.parts}
-    for part in sheet.parts:
+    roles = {part.role for part in parts}
+    for part in parts:
         for take in part.takes:
             yield take.source[0], part.role
-        for _, place in places(sheet, part):
+        for _, place in places(way, part):
             if place in roles:
                 yield part.role, place
 
 
-def places(sheet: Sheet, part: Part) -> Iterator[tuple[str, str]]:
+def places(way: Way, part: Part) -> Iterator[tuple[str, str]]:
     """Each output of a part that is given a place, "" being what it is made for, and where its rest goes."""
     if part.role != "base":
         for output in dict.fromkeys(("", *part.rest)):
-            yield output, sheet.place(part, output).to
+            yield output, place_of(way.id, part, output).to
 
 
-def working_order(sheet: Sheet) -> tuple[PartRole, ...]:
+def working_order(way: Way, parts: Sequence[Part]) -> tuple[PartRole, ...]:
     """The parts as they are to be made: each after those that go into it, else as the sheet has them."""
-    before: dict[PartRole, set[str]] = {part.role: set() for part in sheet.parts}
-    for source, taker in feeds(sheet):
+    before: dict[PartRole, set[str]] = {part.role: set() for part in parts}
+    for source, taker in feeds(way, parts):
         before[taker].add(source)
     done: list[PartRole] = []
     left = list(before)
@@ -50,17 +47,20 @@ def working_order(sheet: Sheet) -> tuple[PartRole, ...]:
     return tuple(done)
 
 
-def check_flow(sheet: Sheet) -> None:
-    """Raises PydanticCustomError, with a path, where a part takes what is not there, or what comes of itself."""
-    _check_takes(sheet)
-    _check_places(sheet)
-    _check_joins(sheet)
-    _check_loops(sheet)
+def check_flow(way: Way, parts: Sequence[Part], stage_count: int) -> None:
+    """Raises PydanticCustomError, with a path, where a part takes what is not there, or what comes of itself.
+
+    `stage_count` is how many stages the sheet gives its heat: each is a step that something can join.
+    """
+    _check_takes(parts)
+    _check_places(parts)
+    _check_joins(way, parts, stage_count)
+    _check_loops(way, parts)
 
 
-def _check_takes(sheet: Sheet) -> None:
-    roles = {part.role: part for part in sheet.parts}
-    for p, part in enumerate(sheet.parts):
+def _check_takes(parts: Sequence[Part]) -> None:
+    roles = {part.role: part for part in parts}
+    for p, part in enumerate(parts):
         others = [role for role in roles if role not in ("base", part.role)]
         for j, take in enumerate(part.takes):
             role, output = take.source
@@ -85,9 +85,9 @@ def _check_takes(sheet: Sheet) -> None:
                 )
 
 
-def _check_places(sheet: Sheet) -> None:
-    roles = {part.role for part in sheet.parts}
-    for p, part in enumerate(sheet.parts):
+def _check_places(parts: Sequence[Part]) -> None:
+    roles = {part.role for part in parts}
+    for p, part in enumerate(parts):
         made = [output.id for output in FAMILIES[part.family].outputs] if part.family else None
         for output, place in part.rest.items():
             if output and made is not None and output not in made:
@@ -113,12 +113,11 @@ def _check_places(sheet: Sheet) -> None:
                 )
 
 
-def _check_joins(sheet: Sheet) -> None:
+def _check_joins(way: Way, parts: Sequence[Part], stage_count: int) -> None:
     """What goes into the base or onto the whole joins at a step of the way; into a part, at one of its family's."""
-    way = WAYS[sheet.way]
-    staged = [stage_step(step.id, n) for step in way.steps if step.window for n in range(2, len(sheet.heat.stages) + 1)]
+    staged = [stage_step(step.id, n) for step in way.steps if step.window for n in range(2, stage_count + 1)]
     way_steps = [*(step.id for step in way.steps), *staged]
-    for p, part in enumerate(sheet.parts):
+    for p, part in enumerate(parts):
         families = [FAMILIES[part.family]] if part.family else [f for f in FAMILIES.values() if part.role in f.roles]
         steps = way_steps if part.role == "base" else [step.id for family in families for step in family.steps]
         said = [(f"takes.{j}", take.joins, steps) for j, take in enumerate(part.takes)]
@@ -138,9 +137,9 @@ def _check_joins(sheet: Sheet) -> None:
                 )
 
 
-def _check_loops(sheet: Sheet) -> None:
+def _check_loops(way: Way, parts: Sequence[Part]) -> None:
     into: dict[str, list[str]] = {}
-    for source, taker in feeds(sheet):
+    for source, taker in feeds(way, parts):
         into.setdefault(source, []).append(taker)
 
     def walk(role: str, path: tuple[str, ...]) -> tuple[str, ...]:
@@ -148,7 +147,7 @@ def _check_loops(sheet: Sheet) -> None:
             return (*path[path.index(role) :], role)
         return next((loop for taker in into.get(role, ()) if (loop := walk(taker, (*path, role)))), ())
 
-    for part in sheet.parts:
+    for part in parts:
         loop = walk(part.role, ())
         if loop:
             circle = ", ".join(

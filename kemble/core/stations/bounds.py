@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.stations.heat.stages import StageWorked
 from kemble.core.stations.working import Working
 from kemble.core.words import say
 
@@ -44,10 +45,10 @@ class Bounds(BaseModel):
 _Range = tuple[float, float, str]
 
 
-def bounds_of(working: Working, key: str | None, *, has_window: bool) -> Bounds | None:
+def bounds_of(working: Working, key: str | None, stages: Sequence[StageWorked], *, has_window: bool) -> Bounds | None:
     """What can be read at a step at which the scale should show the fact `key`; None where anything can."""
     weight = _weight(working, key) if key else None
-    heat = _heat(working) if has_window else None
+    heat = _heat(working, stages) if has_window else None
     if weight is None and heat is None:
         return None
     least, most, why = weight or (None, None, "")
@@ -127,11 +128,11 @@ def _in_pan(working: Working, pan_g: float) -> str:
     return say(", in a pan of {pan_g}", pan_g=working.weight(pan_g)) if pan_g else ""
 
 
-def _heat(working: Working) -> tuple[float, str]:
+def _heat(working: Working, stages: Sequence[StageWorked]) -> tuple[float, str]:
     """The hottest that anything can be in this heat."""
     method = working.heated
     if method == "bake":
-        oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in working.stages)])
+        oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in stages)])
         return oven + _THERMOMETERS_C, say("the oven is at {oven}", oven=working.degrees(oven))
     over = _PAN_C if method in ("pan", "gather", "microwave") else 0.0
     return working.boil_c + over + _THERMOMETERS_C, say(

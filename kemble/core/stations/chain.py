@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Any
+from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -24,7 +23,7 @@ from kemble.core.stations.heat.checks import Check, checks
 from kemble.core.stations.heat.curve import CoreCurve, core_curve
 from kemble.core.stations.heat.durations import durations
 from kemble.core.stations.heat.finishing import finishing
-from kemble.core.stations.heat.heat import HeatDrawing, heat
+from kemble.core.stations.heat.heat import NOT_HEATED, HeatDrawing, heat
 from kemble.core.stations.heat.stages import StageWorked, stands_min
 from kemble.core.stations.mix.grain import GrainWorked
 from kemble.core.stations.mix.lines import LineWorked
@@ -35,7 +34,7 @@ from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepWorked, steps_of
 from kemble.core.stations.taught import TaughtWorked, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
-from kemble.core.stations.window import Hang
+from kemble.core.stations.window import Hang, hangs_of_heat
 from kemble.core.stations.working import Advice, StandsIn, Working
 from kemble.core.words import Words, say
 
@@ -93,75 +92,75 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
 @computes
 def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[Worked, dict[str, Spread]]:
     """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
-    worked, working = _worked(sheet, kitchen, {})
-    return worked, dict(working.spreads) if working else {}
+    return _worked(sheet, kitchen, {})
 
 
-def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[Worked, Working | None]:
+def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[Worked, dict[str, Spread]]:
+    """The stations in working order, each reading the facts before it, and what each hands on put together."""
     shelf = Shelf(kitchen)
     try:
         bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
-        return without_facts(refused.problems), None
+        return without_facts(refused.problems), {}
     working = Working(sheet, kitchen, shelf, bowl, weighed)
-    drawn: dict[str, Any] = {}
-    _stations(working, drawn)
-    steps = [] if working.problems else steps_of(working)
+    mixed = mix(working)
+    if sheet.in_tray:
+        whole_of_tray(working, mixed.cooked)
+    shaped = shape(working, mixed)
+    form = shaped.drawing if shaped.drawing and shaped.drawing.is_possible else None
+    if form and not sheet.in_tray:
+        whole_of_pieces(working, mixed.cooked)
+    heated = heat(working, mixed.heated, mixed.shaped, shaped.filling, form) if form else NOT_HEATED
+    cooling, cut_drawing = None, None
+    if form and heated.own:
+        cooling = rest(working, mixed.shaped, shaped.filling, form)
+        if isinstance(form, TinDrawing):
+            cut_drawing = cut(working, mixed, form)
+        finishing(working, mixed.shaped)
+        durations(working, heated.stands_in)
+    advise_limits(working)
+    steps = [] if working.problems else steps_of(working, heated.stages)
     looks = checks(working.book)
     times = list(taught(working, steps))
-    core = core_curve(working.core, working.book, stands_min(working.stages)) if working.core else None
-    for hands, says in (
-        ("held", say("every step that leaves no hand free")),
-        ("minded", say("every step to be looked at")),
-    ):
-        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
-        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
-    answer = unchecked_model(
+    core = core_curve(heated.own.curve, working.book, stands_min(heated.stages)) if heated.own else None
+    _enter_hands(working, steps)
+    result = unchecked_model(
         Worked,
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
         cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
         allergens=allergens(bowl),
         steps=steps,
-        drawings=unchecked_model(Drawings, **{name: drawn.get(name) for name in Drawings.model_fields}),
+        drawings=unchecked_model(
+            Drawings,
+            mix=mixed.drawing,
+            shape=shaped.drawing,
+            heat=heated.own.drawing if heated.own else None,
+            cut=cut_drawing,
+        ),
         problems=working.problems,
         checks=looks,
-        lines=list(working.lines),
-        parts=list(working.parts),
-        grain=working.grain,
+        lines=list(mixed.lines),
+        parts=list(mixed.parts),
+        grain=mixed.grain,
         core=core,
-        stages=working.stages,
-        hangs=working.hangs,
+        stages=list(heated.stages),
+        hangs=hangs_of_heat(working),
         taught=times,
-        cooling=working.cooling,
-        stands_in=working.stands_in,
+        cooling=cooling,
+        stands_in=heated.stands_in,
     )
-    return answer, working
+    return result, working.spreads
 
 
-def _stations(working: Working, drawn: dict[str, Any]) -> None:
-    """The stations in working order, each reading the facts before it; what they draw goes into `drawn`."""
-    mixed = mix(working)
-    drawn["mix"] = mixed.drawing
-    if working.sheet.in_tray:
-        whole_of_tray(working, mixed.cooked)
-    shaped = shape(working, mixed)
-    if working.impossible:
-        drawn["shape"] = working.impossible
-    if shaped and not working.sheet.in_tray:
-        whole_of_pieces(working, mixed.cooked)
-    if shaped:
-        form, filling = shaped
-        drawn["shape"] = form
-        heated = heat(working, mixed.heated, mixed.shaped, filling, form)
-        if heated:
-            drawn["heat"] = heated
-            working.cooling = rest(working, mixed.shaped, filling, form)
-            if isinstance(form, TinDrawing):
-                drawn["cut"] = cut(working, mixed, form)
-            finishing(working, mixed.shaped)
-            durations(working)
-    advise_limits(working)
+def _enter_hands(working: Working, steps: Sequence[StepWorked]) -> None:
+    """How long the steps keep a cook's hands, and how long they are to be looked at."""
+    for hands, says in (
+        ("held", say("every step that leaves no hand free")),
+        ("minded", say("every step to be looked at")),
+    ):
+        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
+        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
 
 
 def without_facts(problems: list[Problem]) -> Worked:

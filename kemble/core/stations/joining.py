@@ -5,7 +5,7 @@ A step waits for every part that goes in at it. Nothing else orders parts, so th
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kemble.core.cards.card import After, Minutes, Step
@@ -13,8 +13,7 @@ from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing import PLACING
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.bowl import Contribution, Had
-from kemble.core.sheet.document import Part
-from kemble.core.stations.staging import staged_steps
+from kemble.core.sheet.parts import Part
 from kemble.core.stations.working import Working
 from kemble.core.words import read
 
@@ -38,16 +37,15 @@ class _Put:
     own: OwnStep
 
 
-def own_steps(working: Working, last_of: Mapping[PartRole, str]) -> list[OwnStep]:
-    """`last_of` names the last step of making each part that is made here: what a role stands for in an After.
+def own_steps(working: Working, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
+    """`steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a role stands for in an After.
 
     A part that is not made here holds nothing up. One that no step names (a broth to a cake) must be there when it is
     served.
     """
-    steps = staged_steps(working)
     moved = {role for role, bowl in working.bowl.parts.items() if _is_moved(working, bowl.part)}
     named = {after.step for step in steps for after in step.after} - moved
-    puts = _puts(working, last_of, named)
+    puts = _puts(working, [step.id for step in steps], last_of, named)
     joins = _joins(working, last_of, named, {put.own.step.id for put in puts})
     settled = named.union(*joins.values(), *({after.step for after in put.own.step.after} for put in puts))
     found: list[OwnStep] = []
@@ -91,19 +89,19 @@ def _joins(
     return joins
 
 
-def _puts(working: Working, last_of: Mapping[PartRole, str], named: set[str]) -> list[_Put]:
+def _puts(working: Working, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]) -> list[_Put]:
     found = []
     for role in last_of:
         for i, had in enumerate(working.bowl.parts[role].outputs):
             if had.rest > 0 and not (i == 0 and role in named):
-                put = _put(working, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
+                put = _put(steps, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
                 found += [put] if put else []
     return sorted(found, key=lambda put: put.at)
 
 
-def _put(working: Working, had: Had, step_id: str) -> _Put | None:
+def _put(steps: Sequence[str], had: Had, step_id: str) -> _Put | None:
     """The step for an output that goes in or on the whole; None for what goes elsewhere."""
-    place, steps = had.place, [step.id for step in staged_steps(working)]
+    place = had.place
     if place.to != "whole" or place.where is None:
         return None
     card = PLACING[place.where]

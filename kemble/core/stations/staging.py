@@ -21,9 +21,9 @@ _WORDS: dict[StageLevel, str] = {
 }
 
 
-def staged_steps(working: Working) -> tuple[Step, ...]:
+def staged_steps(working: Working, stages: Sequence[StageWorked]) -> tuple[Step, ...]:
     """The way's steps, a heat of several stages as so many steps. Several loads keep their one: each goes through them."""
-    if not working.stages or ("heat.loads" in working.book and working.book.number("heat.loads") > 1):
+    if not stages or ("heat.loads" in working.book and working.book.number("heat.loads") > 1):
         return working.way.steps
     found: list[Step] = []
     last_of: dict[str, str] = {}
@@ -31,19 +31,19 @@ def staged_steps(working: Working) -> tuple[Step, ...]:
         if any(after.step in last_of for after in step.after):
             waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
             step = replace(step, after=waits)
-        stages = _stages_of(working, step)
-        if len(stages) < 2:
+        own = _stages_of(step, stages)
+        if len(own) < 2:
             found.append(step)
             continue
-        found += _steps(working, step, stages)
+        found += _steps(working, step, own)
         last_of[step.id] = found[-1].id
     return tuple(found)
 
 
-def _stages_of(working: Working, step: Step) -> list[StageWorked]:
+def _stages_of(step: Step, stages: Sequence[StageWorked]) -> list[StageWorked]:
     if step.window:
-        return [stage for stage in working.stages if stage.of == "heat"]
-    return [stage for stage in working.stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
+        return [stage for stage in stages if stage.of == "heat"]
+    return [stage for stage in stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
 
 
 def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[Step]:

@@ -20,7 +20,9 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sheet.bowl import Contribution, PartBowl
 from kemble.core.stations.bounds import Bounds, bounds_of
 from kemble.core.stations.cautions import brought
+from kemble.core.stations.heat.stages import StageWorked
 from kemble.core.stations.joining import own_steps
+from kemble.core.stations.staging import staged_steps
 from kemble.core.stations.working import Working
 from kemble.core.words import Words, read, say
 
@@ -142,16 +144,16 @@ class _Placed:
     hands_out: tuple[Contribution, ...] = ()  # to hand at it, whatever its card lists
 
 
-def steps_of(working: Working) -> list[StepWorked]:
-    """The steps in working order. A step left out hands its predecessors on to those that waited for it."""
-    placed = _placed(working)
+def steps_of(working: Working, stages: Sequence[StageWorked]) -> list[StepWorked]:
+    """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that waited for it."""
+    placed = _placed(working, staged_steps(working, stages))
     kept = {one.id: one for one in placed if _called_for(one, working)}
     waits = _waits(placed, kept)
     last = placed[-1].id
-    return [_worked(one, working, waits[one.id], is_last=one.id == last) for one in kept.values()]
+    return [_worked(one, working, waits[one.id], stages, is_last=one.id == last) for one in kept.values()]
 
 
-def _placed(working: Working) -> list[_Placed]:
+def _placed(working: Working, way_steps: Sequence[Step]) -> list[_Placed]:
     """The steps of every part that is made here, then the way's own."""
     found: list[_Placed] = []
     last_of: dict[PartRole, str] = {}
@@ -170,7 +172,7 @@ def _placed(working: Working) -> list[_Placed]:
             waits = replace(step, after=(*step.after, *further)) if further else step
             found.append(_Placed(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first))
         last_of[role] = names[bowl.family.steps[-1].id]
-    own = own_steps(working, last_of)
+    own = own_steps(working, way_steps, last_of)
     names = {**{one.step.id: one.step.id for one in own}, **_by_role(last_of)}
     found.extend(_Placed(one.step.id, one.step, None, names, hands_out=one.puts) for one in own)
     return found
@@ -345,7 +347,9 @@ def _called(one: _Placed, working: Working) -> str:
     return (part.name or part.role) if part else ""
 
 
-def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: bool) -> StepWorked:
+def _worked(
+    one: _Placed, working: Working, waits: Sequence[After], stages: Sequence[StageWorked], *, is_last: bool
+) -> StepWorked:
     step, book = one.step, working.book
     minutes, target = _minutes(one, book, working.kitchen), _target(one, book)
     window = None
@@ -378,7 +382,7 @@ def _worked(one: _Placed, working: Working, waits: Sequence[After], *, is_last: 
         if step.rhythm
         else None,
         count=_count(step, book),
-        bounds=bounds_of(working, target.key if target else None, has_window=window is not None),
+        bounds=bounds_of(working, target.key if target else None, stages, has_window=window is not None),
     )
 
 

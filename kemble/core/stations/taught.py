@@ -157,7 +157,7 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
 
 
 def _soak(working: Working, told: Taught) -> TaughtWorked | None:
-    if working.grain is None:
+    if working.way.base != "grain":
         return None
     grain = working.sheet.grain
     took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)

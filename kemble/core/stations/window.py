@@ -45,19 +45,29 @@ class Hang(Drawn):
     tastes: tuple[Taste, ...] = ()  # where saying how one likes it settles it
 
 
+HEAT_WINDOW = "heat.done_min"
+
+
 def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
-    """The window of a heat in minutes on the cook's clock, and what it hangs on, noted. None when it has no end."""
+    """The window of the way's heat in minutes on the cook's clock. None when it has no end."""
     factor = working.kitchen.time_factor
     found = spread(solve, working.estimates, which, together=working.kitchen.go_together)
     if found is None:
         return None
-    working.spreads["heat.done_min"] = found
-    for share in found.shares[:_MOST]:
+    working.spreads[HEAT_WINDOW] = found
+    return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
+
+
+def hangs_of_heat(working: Working) -> list[Hang]:
+    """What the window of the way's heat hangs on, the most first; empty before it has one."""
+    window, factor = working.spreads.get(HEAT_WINDOW), working.kitchen.time_factor
+    hangs: list[Hang] = []
+    for share in window.shares[:_MOST] if window else ():
         if share.share < _WORTH_SHARE:
             continue
         row = working.estimates[share.id]
         does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
-        working.hangs.append(
+        hangs.append(
             unchecked_model(
                 Hang,
                 id=share.id,
@@ -76,7 +86,7 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
                 tastes=_tastes(share.id, row),
             )
         )
-    return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
+    return hangs
 
 
 def _tastes(name: EstimateId, row: Estimate) -> tuple[Taste, ...]:

@@ -1,11 +1,11 @@
-"""What passes from station to station: the inputs, the book of facts, and what each station draws and says."""
+"""What every station of one calculation reads and adds to: the inputs, the facts, the advice and the problems."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import TYPE_CHECKING, Literal
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -19,20 +19,11 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer, Tin
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.physics.spread import Spread
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Sheet
 from kemble.core.words import Words, say
-
-if TYPE_CHECKING:
-    from kemble.core.physics.spread import Spread
-    from kemble.core.stations.cut.rest import Cooling
-    from kemble.core.stations.heat.curve import Curve
-    from kemble.core.stations.heat.stages import StageWorked
-    from kemble.core.stations.mix.grain import GrainWorked
-    from kemble.core.stations.mix.lines import LineWorked
-    from kemble.core.stations.mix.parts import PartWorked
-    from kemble.core.stations.window import Hang
 
 StationId = Literal["mix", "shape", "heat", "cut"]
 
@@ -71,16 +62,7 @@ class Working:
     book: Book = field(default_factory=Book)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
-    lines: tuple[LineWorked, ...] = ()
-    parts: tuple[PartWorked, ...] = ()
-    grain: GrainWorked | None = None
-    core: Curve | None = None
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
-    hangs: list[Hang] = field(default_factory=list)  # what the window of the heat hangs on, the most first
-    stages: list[StageWorked] = field(default_factory=list)  # of a heat in several, in order
-    stands_in: StandsIn | None = None
-    impossible: Drawn | None = None  # what was asked for and cannot be, to be drawn where it fails
-    cooling: Cooling | None = None
     _estimates: dict[EstimateId, Estimate] | None = None
     _origins: dict[EstimateId, Origin] = field(default_factory=dict)
 

@@ -16,7 +16,7 @@ from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.sides import Question, questions
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sheet.document import Line
+from kemble.core.sheet.parts import Line
 from kemble.core.words import Words
 
 router = Router(tags=["cards"])

@@ -10,6 +10,7 @@ from sheets_by_hand import line
 
 from kemble.core import Kitchen
 from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.larder import COMPONENTS, Composition
 from kemble.core.kitchen.shelf import Shelf
@@ -90,7 +91,7 @@ def test_parts_are_made_after_what_goes_into_them():
         part("syrup", line("white-sugar", 100), takes=[{"of": "liquid", "share": 1}]),
         part("liquid", line("water", 200), family="leaf-infusion"),
     )
-    order = working_order(found)
+    order = working_order(WAYS[found.way], found.parts)
     assert order.index("liquid") < order.index("syrup") < order.index("base")
     assert order.index("syrup") < order.index("glaze")
 

@@ -10,7 +10,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.ball import sphere_mm
 from kemble.core.geometry.floor import Kind, Tray
 from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
-from kemble.core.stations.mix.mix import Mixed, is_whole
+from kemble.core.stations.mix.mix import MixResult, is_whole
 from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, Tinful
 from kemble.core.stations.whole import tray_g
@@ -62,7 +62,7 @@ class CutDrawing(Drawn):
     cannot: bool = False  # it cannot be cut as is asked: the trays, whole
 
 
-def cut(working: Working, mixed: Mixed, drawn: TinDrawing) -> CutDrawing:
+def cut(working: Working, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
     """The pieces of every tray; what of each part goes on one. Whole, with a problem noted, when it cannot be cut so."""
     tray_total_g = tray_g(working)
     cuttings = []
@@ -246,7 +246,7 @@ def _wished(working: Working) -> Origin:
     return working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
 
 
-def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:
+def _enter(working: Working, mixed: MixResult, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:
     book = working.book
     many = list(zip(drawn.tins, cuttings, strict=True))
     weights = [
@@ -298,10 +298,10 @@ def _enter(working: Working, mixed: Mixed, drawn: TinDrawing, cuttings: list[Cut
     _advise(working, total, lightest, heaviest, even, alike)
 
 
-def _share(working: Working, mixed: Mixed, total: int) -> None:
+def _share(working: Working, mixed: MixResult, total: int) -> None:
     """What of each further part goes on a piece, and which is not enough for all of them."""
     book = working.book
-    can_run_out = share_parts(working, mixed.parts, total, "cut.pieces")
+    can_run_out = share_parts(working, mixed.made, total, "cut.pieces")
     if not can_run_out:
         return
     short = min(can_run_out, key=book.number)

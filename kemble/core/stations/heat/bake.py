@@ -30,8 +30,9 @@ from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import air_of, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.stages import air_of, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import scaled, timed, windowed
@@ -256,7 +257,7 @@ def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -
     return tuple(found)
 
 
-def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> BakeDrawing | None:
+def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> OwnHeat[BakeDrawing] | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
     stages, ends = stages_said(working), ends_of(working)
     tray_with = _trays(working, base, drawn, boil_c, stages)
@@ -307,7 +308,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         working.problem("vessel", says, say("a hotter oven, or a shallower tin"))
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
-    enter_stages(working, stages, "heat", done)
+    in_stages = stages_in(working, stages, "heat", done)
     minutes, core = baked.times / 60.0 * factor, asked.slowest(as_it_is)
     skin = _skin(working, minutes, baked)
     browns = tells("golden", {})
@@ -324,14 +325,15 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     _enter_glaze(working, done, skin)
     _advise(working, done, browns, ends)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
-    working.core = drawn_curve(minutes[shown], core[shown], baked.top[shown])
-    return unchecked_model(
+    curve = drawn_curve(minutes[shown], core[shown], baked.top[shown])
+    drawing = unchecked_model(
         BakeDrawing,
         kind="bake",
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
         oven_c=stages[0].oven_c or working.sheet.heat.oven_c,
     )
+    return OwnHeat(drawing, curve, in_stages)
 
 
 def _question(working: Working, trays: Sequence[_Filled], ends: Ends, which: Sequence[EstimateId]) -> _Question:

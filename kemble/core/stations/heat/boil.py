@@ -20,6 +20,7 @@ from kemble.core.physics.freezing import food
 from kemble.core.physics.spread import Solve, Spread
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.window import scaled, timed, windowed
@@ -106,7 +107,7 @@ def _core_start(working: Working) -> float:
 
 def boil(
     working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
-) -> BoilDrawing | None:
+) -> OwnHeat[BoilDrawing] | None:
     """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
     kitchen = working.kitchen
     found = _cook(working, base, filling, drawn, boil_c)
@@ -174,8 +175,8 @@ def boil(
     shown = np.concatenate(([0.0], on_the_clock))
     core, skin = (np.concatenate((curve[:1], curve)) for curve in (found.core, found.skin))
     visible = shown <= max(1.7 * done, 1.25 * hot)
-    working.core = drawn_curve(shown[visible], core[visible], skin[visible])
-    return unchecked_model(
+    curve = drawn_curve(shown[visible], core[visible], skin[visible])
+    drawing = unchecked_model(
         BoilDrawing,
         kind="boil",
         pot_mm=working.pot.diameter_mm,
@@ -185,6 +186,7 @@ def boil(
         load=load,
         loads=number,
     )
+    return OwnHeat(drawing, curve)
 
 
 def _enter_pot(working: Working, lag_s: float, water_ml: float, holds: Origin, thicker_min: float | None) -> None:

@@ -13,7 +13,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import StandsIn, Working
 from kemble.core.words import say
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
@@ -35,14 +35,14 @@ _BEANS: Mapping[str, float] = {
 _OTHER_BEAN = 80.0
 
 
-def durations(working: Working) -> None:
+def durations(working: Working, stands_in: StandsIn | None) -> None:
     """Enter every such time that a step of the sheet goes by."""
     way = working.way
     used = {step.minutes.fact for step in way.steps}
     base, chosen = working.bowl.base, working.from_sheet("way", "way", way.name)
     sugar_g = base.of_group("sugar")
     if "heat.to_boil_min" in used:
-        _to_the_boil(working)
+        _to_the_boil(working, stands_in)
     if sugar_g and "heat.caramel_min" in used:
         _caramel(working, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
     if "heat.melt_min" in used:
@@ -78,13 +78,13 @@ def _power(working: Working, level: Level) -> tuple[float, Origin]:
     return watts, working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W")
 
 
-def _to_the_boil(working: Working) -> None:
+def _to_the_boil(working: Working, stands_in: StandsIn | None) -> None:
     """The water that the heat begins with, cold from the tap, at high heat under a lid."""
     book, kitchen = working.book, working.kitchen
     if "heat.water_ml" not in book:
         return
     watts, power = _power(working, "high")
-    boiled = working.stands_in is not None and working.stands_in.kind == "pot"
+    boiled = stands_in is not None and stands_in.kind == "pot"
     if working.steamer.watts and not boiled:
         watts = working.steamer.watts
         power = working.from_kitchen("steamer.watts", say("the steamer's own machine"), watts, "W")

@@ -23,13 +23,14 @@ from kemble.core.physics.steaming import Steam
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import (
     Heats,
     StageWorked,
     as_long_as_said,
-    enter_stages,
     shut_cools_s,
+    stages_in,
     stages_said,
     under,
 )
@@ -157,7 +158,7 @@ class _Pot:
         return (self.warm_s + self.simmer_s()) / 60.0 + stand + self.gently_min
 
 
-def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> GrainHeatDrawing:
+def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> OwnHeat[GrainHeatDrawing]:
     """The way's own heat, for a way whose grain is all that is cooked: every heat fact, and the drawing."""
     book, factor = working.book, working.kitchen.time_factor
     needs = _needs(working, how, 1.0)
@@ -166,13 +167,14 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     if said and how == "lid":
         likely = replace(likely, stages=_on_the_stove(working, said))
     first, done, latest = (minutes * factor for minutes in _window(working, likely, told=True))
+    stages: tuple[StageWorked, ...] = ()
     if said:
         if how != "lid":  # under a lid those behind the open one are counted already
             first, done, latest = as_long_as_said(said, (first, done, latest))
-        enter_stages(working, said, "heat", done)
+        stages = stages_in(working, said, "heat", done)
     simmer_s = likely.simmer_s()
     if how == "lid" and not said:
-        _enter_phases(working, likely, simmer_s, "heat")
+        stages = _phase_stages(working, likely, simmer_s, "heat")
     _enter(working, likely, (first, done, latest))
     times, celsius = likely.curve(simmer_s)
     at_done = min(done / factor * 60.0, float(times[-1]))
@@ -201,8 +203,8 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
     _advise(working, how)
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
-    working.core = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
-    return unchecked_model(
+    curve = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
+    drawing = unchecked_model(
         GrainHeatDrawing,
         kind="grain",
         how=how,
@@ -211,16 +213,15 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> G
         across_mm=across_mm,
         steamer=water,
     )
+    return OwnHeat(drawing, curve, stages)
 
 
-def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> None:
-    """Grain that is cooked just short of done before the way's own heat: `grain.cook_min` alone."""
+def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> tuple[StageWorked, ...]:
+    """Grain that is cooked just short of done before the way's own heat: `grain.cook_min`, and its stages under a lid."""
     needs = _needs(working, how, working.likely("ahead_share"))
     likely = _pot(working, pot, boil_c, how, needs)
     factor = working.kitchen.time_factor
     first, done, latest = (minutes * factor for minutes in _window(working, likely, told=False))
-    if how == "lid":
-        _enter_phases(working, likely, likely.simmer_s(), "grain")
     working.book.add(
         "grain.cook_min",
         done,
@@ -232,6 +233,7 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
         low=first,
         high=latest,
     )
+    return _phase_stages(working, likely, likely.simmer_s(), "grain") if how == "lid" else ()
 
 
 def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, ...]:
@@ -244,12 +246,13 @@ def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, .
     )
 
 
-def _enter_phases(working: Working, likely: _Pot, simmer_s: float, of: Heats) -> None:
+def _phase_stages(working: Working, likely: _Pot, simmer_s: float, of: Heats) -> tuple[StageWorked, ...]:
     """To the boil, the lowest flame, and the stand with the lid shut: the stages of a pot of grain that says none."""
     factor, begins = working.kitchen.time_factor, 0.0
+    results: list[StageWorked] = []
     for (name, says, level), minutes in zip(_PHASES, (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN), strict=True):
         lasts = minutes * factor
-        working.stages.append(
+        results.append(
             unchecked_model(
                 StageWorked,
                 of=of,
@@ -262,6 +265,7 @@ def _enter_phases(working: Working, likely: _Pot, simmer_s: float, of: Heats) ->
             )
         )
         begins += lasts
+    return tuple(results)
 
 
 def _needs(working: Working, how: How, share: float) -> float:

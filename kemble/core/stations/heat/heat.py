@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from kemble.core.kitchen.larder import Composition
 from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
 from kemble.core.stations.heat.boil import BoilDrawing, boil
 from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.pounding import pounding
+from kemble.core.stations.heat.stages import StageWorked
 from kemble.core.stations.heat.steam import SteamDrawing, steam_dish, steam_tin
 from kemble.core.stations.heat.stirred import StirredDrawing, stirred
 from kemble.core.stations.heat.wrapped import WrappedDrawing, wrapped
@@ -19,10 +23,22 @@ from kemble.core.words import say
 HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
 
 
+@dataclass(frozen=True, slots=True)
+class HeatResult:
+    """What Heat hands on. Without `own` the vessel or the curve gave no answer, and a problem is noted."""
+
+    own: OwnHeat[HeatDrawing] | None
+    stages: tuple[StageWorked, ...]  # of grain that is cooked ahead, and of the way's own heat
+    stands_in: StandsIn | None = None
+
+
+NOT_HEATED = HeatResult(None, ())  # where there is nothing to heat
+
+
 def heat(
     working: Working, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
-) -> HeatDrawing | None:
-    """Times of the way's own heat. None when the vessel or the curve gives no answer (a problem is noted).
+) -> HeatResult:
+    """Times of the way's own heat, and of grain that is cooked ahead of it.
 
     `raw` is what goes into the heat, `shaped` what is shaped: already cooked where the way portions it cooked.
     """
@@ -34,14 +50,17 @@ def heat(
         source=say("standard atmosphere and Antoine's equation"),
         of=[working.from_kitchen("altitude_m", say("height above the sea"), working.kitchen.altitude_m, "m")],
     )
-    drawing = _by_method(working, raw, shaped, filling, drawn, boil_c)
-    if drawing:
-        _stand(working, drawing)
+    ahead: tuple[StageWorked, ...] = ()
+    if working.heated == "gather" or (working.heated == "bake" and working.way.base == "grain"):
+        ahead = grain_ahead(working, raw, boil_c, _how(working))
+        raw = shaped
+    own = _own_heat(working, raw, filling, drawn, boil_c)
+    stands_in = _stand(working, own.drawing) if own else None
     pounding(working, shaped)
-    return drawing
+    return HeatResult(own, (*ahead, *(own.stages if own else ())), stands_in)
 
 
-def _stand(working: Working, drawing: HeatDrawing) -> None:
+def _stand(working: Working, drawing: HeatDrawing) -> StandsIn | None:
     """Which steamer or pot it stands in; a named one that is not in the kitchen is said."""
     said = working.sheet.heat.vessel
     if getattr(drawing, "steamer", None) is not None:
@@ -49,8 +68,7 @@ def _stand(working: Working, drawing: HeatDrawing) -> None:
     elif isinstance(drawing, BoilDrawing | WrappedDrawing):
         stands = StandsIn(kind="pot", name=working.pot.name)
     else:
-        return
-    working.stands_in = stands
+        return None
     if said and said != stands.name:
         says = say(
             "There is no {kind} called {said} in this kitchen: worked out for the {name}.",
@@ -59,16 +77,12 @@ def _stand(working: Working, drawing: HeatDrawing) -> None:
             name=stands.name,
         )
         working.advise("heat", "look", says, 0)
+    return stands
 
 
-def _by_method(
-    working: Working,
-    raw: Composition,
-    shaped: Composition,
-    filling: Composition | None,
-    drawn: ShapeDrawing,
-    boil_c: float,
-) -> HeatDrawing | None:
+def _own_heat(
+    working: Working, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
+) -> OwnHeat[HeatDrawing] | None:
     method = working.heated
     match method, drawn:
         case "steam", TinDrawing():
@@ -78,13 +92,9 @@ def _by_method(
         case "grain", _:
             return grain_heat(working, raw, boil_c, _how(working))
         case "bake", TinDrawing():
-            if working.way.base == "grain":  # its grain was cooked first
-                grain_ahead(working, raw, boil_c, _how(working))
-                return bake_tray(working, shaped, drawn, boil_c)
             return bake_tray(working, raw, drawn, boil_c)
         case "gather", _:
-            grain_ahead(working, raw, boil_c, _how(working))
-            return stirred(working, shaped, boil_c, "gather")
+            return stirred(working, raw, boil_c, "gather")
         case "boil", BallDrawing():
             return boil(working, raw, filling, drawn, boil_c)
         case "wrapped", BallDrawing():

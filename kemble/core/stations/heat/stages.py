@@ -142,10 +142,11 @@ def shut_cools_s(h: float, joules_per_k: float, open_m2: float) -> float:
     return joules_per_k / (h * open_m2)
 
 
-def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole_min: float) -> None:
-    """Note the stages of a heat that takes `whole_min` in all, if there is more than one."""
+def stages_in(working: Working, stages: Sequence[HeatStage], of: Heats, whole_min: float) -> tuple[StageWorked, ...]:
+    """The stages of a heat that takes `whole_min` in all; empty where there is only one."""
     if len(stages) < 2:
-        return
+        return ()
+    results: list[StageWorked] = []
     at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     begins, oven = 0.0, working.heated == "bake" and of == "heat"
@@ -153,7 +154,7 @@ def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole
         minutes = max(0.5, whole_min - others) if i == at else stage.minutes or 0.0
         level = None if oven else stage.level or working.sheet.heat.level
         oven_c = (stage.oven_c or working.sheet.heat.oven_c) if oven else None
-        working.stages.append(
+        results.append(
             unchecked_model(
                 StageWorked,
                 of=of,
@@ -176,3 +177,4 @@ def enter_stages(working: Working, stages: Sequence[HeatStage], of: Heats, whole
             whole_min=whole_min,
         )
         working.advise(of if of == "heat" else "mix", "look", says, 1)
+    return tuple(results)

@@ -22,8 +22,9 @@ from kemble.core.physics.steaming import Cools, Steam, felt
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sheet.document import Lining
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import as_long_as_said, enter_stages, stages_said, under
+from kemble.core.stations.heat.stages import as_long_as_said, stages_in, stages_said, under
 from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import timed, windowed
@@ -173,17 +174,17 @@ def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 
     return 1.0 / resists if resists else math.inf
 
 
-def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> SteamDrawing | None:
+def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> OwnHeat[SteamDrawing] | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
     enter_depth(working, drawn)
-    drawing = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
-    if drawing:
+    heated = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
+    if heated:
         _enter_loads(working, drawn)
         says = say(
             "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
         )
         working.advise("heat", "look", says, 5)
-    return drawing
+    return heated
 
 
 def enter_depth(working: Working, drawn: TinDrawing) -> None:
@@ -193,7 +194,7 @@ def enter_depth(working: Working, drawn: TinDrawing) -> None:
     working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
-def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawing | None:
+def steam_dish(working: Working, base: Composition, boil_c: float) -> OwnHeat[SteamDrawing] | None:
     """A dough steamed in a dish (the sheet's tin) before it is worked."""
     book, tin = working.book, working.sheet.vessel.tin
     ml = base.total / (properties(fractions(base), 25.0).rho / 1000.0)
@@ -211,11 +212,11 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> SteamDrawi
         )
         working.problem("vessel.tin", says, say("a wider dish, or a smaller batch"))
         return None
-    drawing = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c, dish=True)
-    if drawing:
+    heated = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c, dish=True)
+    if heated:
         says = say("No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass.")
         working.advise("heat", "look", says, 4)
-    return drawing
+    return heated
 
 
 def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None) -> _Tinful:
@@ -274,7 +275,7 @@ def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _T
 
 def _steam(
     working: Working, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
-) -> SteamDrawing | None:
+) -> OwnHeat[SteamDrawing] | None:
     """None when it does not clear (a problem is noted)."""
     book = working.book
     covered = working.asked("cover") == "covered"
@@ -322,13 +323,14 @@ def _steam(
     _enter_others(working, likely, window.likely, minutes, curves)
     water = steamer(working)
     _enter_top(working, likely, curves, covered=covered)
-    enter_stages(working, stages, "heat", told[1])
+    in_stages = stages_in(working, stages, "heat", told[1])
     at = curves.times / 60.0 * working.kitchen.time_factor
     shown = at <= max(1.5 * told[1], 1.1 * told[2])
-    working.core = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
-    return unchecked_model(
+    curve = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
+    drawing = unchecked_model(
         SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=book.number("heat.depth_mm")
     )
+    return OwnHeat(drawing, curve, in_stages)
 
 
 def _enter_steam(working: Working, steam_c: float) -> None:

@@ -21,6 +21,7 @@ from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.stove import Stirred, stir
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.heat.curve import drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.window import timed, windowed
 from kemble.core.stations.working import Drawn, Working
 from kemble.core.words import say
@@ -94,7 +95,7 @@ class _Mass:
         return None if None in moments else max(m for m in moments if m is not None)
 
 
-def stirred(working: Working, base: Composition, boil_c: float, method: Method) -> StirredDrawing | None:
+def stirred(working: Working, base: Composition, boil_c: float, method: Method) -> OwnHeat[StirredDrawing] | None:
     """When it clears, what the power goes into, and what would change that. None when it does not clear."""
     book, kitchen = working.book, working.kitchen
     pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
@@ -170,8 +171,8 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     stretch = _clock(1.0, method, middle) if method == "microwave" else 1.0
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
     shown = on_the_clock <= 1.15 * latest
-    working.core = drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown])
-    return unchecked_model(
+    curve = drawn_curve(on_the_clock[shown], run.celsius[shown], run.celsius[shown])
+    drawing = unchecked_model(
         StirredDrawing,
         kind="stirred",
         method=method,
@@ -182,6 +183,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
         pan_mm=across,
         bursts=math.ceil(clear / 60.0 / BURST_MIN) if method == "microwave" else 0,
     )
+    return OwnHeat(drawing, curve)
 
 
 def _enter_lost(

@@ -21,8 +21,9 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import LATENT_STEAM, Material, fractions, properties
 from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
+from kemble.core.stations.heat.heated import OwnHeat
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import around, as_long_as_said, enter_stages, stages_said
+from kemble.core.stations.heat.stages import around, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
@@ -93,7 +94,7 @@ class _Wrapped:
         return half**2 / self.material.alpha * (0.4 + self.material.k / (self.h * half))
 
 
-def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: float) -> WrappedDrawing:
+def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: float) -> OwnHeat[WrappedDrawing]:
     """When the heart has had its time at heat, and what would change that."""
     book, factor = working.book, working.kitchen.time_factor
     parcel = drawn.form == "parcel"
@@ -140,7 +141,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     assert found is not None  # it is told at the end of what is looked at, at the latest
     alone = found.likely
     window = as_long_as_said(stages, (found.first, found.likely, found.latest))
-    enter_stages(working, stages, "heat", window[1])
+    in_stages = stages_in(working, stages, "heat", window[1])
     minutes = times / 60.0 * factor
     _enter(working, likely, window, thick_mm, needs)
     hot = when(minutes, core, HOT_C)
@@ -156,8 +157,8 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
     if parcel:
         _enter_pot(working, window[2])
     shown = minutes <= 1.12 * window[2]
-    working.core = drawn_curve(minutes[shown], core[shown], outside[shown])
-    return unchecked_model(
+    curve = drawn_curve(minutes[shown], core[shown], outside[shown])
+    drawing = unchecked_model(
         WrappedDrawing,
         kind="wrapped",
         form="parcel" if parcel else "packet",
@@ -165,6 +166,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         side_mm=thick_mm if parcel else book.number("shape.side_mm"),
         steamer=None if parcel else steamer(working),
     )
+    return OwnHeat(drawing, curve, in_stages)
 
 
 def _likely(working: Working, base: Composition, thick_mm: float, *, parcel: bool) -> _Wrapped:

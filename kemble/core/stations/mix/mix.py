@@ -17,9 +17,9 @@ from kemble.core.sheet.bowl import Contribution, counts_raw
 from kemble.core.sheet.making import to_weight
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import parts as made_parts
-from kemble.core.stations.mix.grain import Soaked, soaked_beans_g
-from kemble.core.stations.mix.lines import question, worked_line
-from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.mix.grain import GrainWorked, Soaked, soaked_beans_g
+from kemble.core.stations.mix.lines import LineWorked, question, worked_line
+from kemble.core.stations.mix.parts import Made, PartWorked
 from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.window import timed
@@ -48,14 +48,18 @@ class MixDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class Mixed:
-    """What Mix hands on: the drawing, the base as it is heated, what is shaped, and the parts beside it."""
+class MixResult:
+    """What Mix hands on: the drawing, the base as it is heated, what is shaped, and the parts beside it; and what is told
+    of each line, of each part (the base first) and of the grain."""
 
     drawing: MixDrawing
     heated: Composition
     shaped: Composition
     cooked: Composition
-    parts: dict[PartRole, Made]
+    made: dict[PartRole, Made]
+    lines: tuple[LineWorked, ...]
+    parts: tuple[PartWorked, ...]
+    grain: GrainWorked | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -164,7 +168,7 @@ def _ratio_range(
     return (value - low, value + high) if low + high > made_parts.LEAST_RANGE * value else (None, None)
 
 
-def mix(working: Working) -> Mixed:
+def mix(working: Working) -> MixResult:
     """Ratios, batch, yields, volume and gel temperature."""
     way, bowl = working.way, working.bowl
     soaked = grains.grain(working)
@@ -192,14 +196,14 @@ def mix(working: Working) -> Mixed:
     scald(working, base_g)
     drawing = _drawing(working, whole, ratios)
     _advise(working, ratios["hydration"], sweetness_pct(working, ratios["sugar"], base_g), ratios["fat"])
-    working.lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
-    working.parts = (
+    lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
+    parts = (
         made_parts.base_worked(working, heated.total, _range(working)),
         *made_parts.parts_worked(working, made),
     )
-    working.grain = grains.grain_worked(working, soaked) if soaked else None
+    worked_grain = grains.grain_worked(working, soaked) if soaked else None
     _enter_filling(working, made, base_g)
-    return Mixed(drawing, heated, shaped, cooked, made)
+    return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain)
 
 
 def _enter_base(working: Working) -> float:

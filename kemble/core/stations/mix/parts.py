@@ -13,7 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
-from kemble.core.sheet.document import Place
+from kemble.core.sheet.parts import Place
 from kemble.core.stations.heat.reducing import boil_down
 from kemble.core.stations.working import Drawn, Working
 from kemble.core.words import Words, say

@@ -13,7 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.geometry.ball import Ball, Stuff, sphere_mm
 from kemble.core.kitchen.larder import Composition
-from kemble.core.stations.mix.mix import CHOI_OKOS, Mixed
+from kemble.core.stations.mix.mix import CHOI_OKOS, MixResult
 from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.shape.leaf import leaf_parcel, leaves_to_a_parcel
 from kemble.core.stations.shape.portions import (
@@ -73,15 +73,16 @@ class BallDrawing(Drawn):
         return not self.cannot
 
 
-def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | None] | None:
-    """Weights and sizes of the pieces. Returns the drawing and what is within; None if refused."""
+def pieces(working: Working, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
+    """Weights and sizes of the pieces: the drawing and what is within. With a problem noted, the piece that cannot be,
+    or None where nothing of it is known."""
     way = working.way
-    filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.parts)
+    filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.made)
     if heart and not heart.each_g:
         working.problem(
             "parts", say("nobody has said how heavy one {name} is", name=heart.name), say("the weight of one, in g")
         )
-        return None
+        return None, None
     stuff = stuff_of(working, filling, heart)
     portions, cannot = portioned(working, mixed, filling, heart, stuff)
     outside = way.wraps == "outside" and filling is not None
@@ -99,16 +100,15 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
         )
         cannot = "layer"
     if cannot:
-        working.impossible = _drawn(working, portions, ball, stuff, filling, heart, cannot=cannot)
-        return None
+        return _drawn(working, portions, ball, stuff, filling, heart, cannot=cannot), None
     _enter_weights(working, portions, heart)
-    _enter_parts(working, mixed.parts, portions)
+    _enter_parts(working, mixed.made, portions)
     _enter_sizes(working, portions, ball, heart)
     rolled = None
     if working.follows(way.rolled_when):
         rolled = roll_out(working, portions.dough_g, portions.dough_total)
         if rolled is None:
-            return None
+            return None, None
     least = _enter_least(working)
     _advise(working, portions, ball, heart, least)
     _enter_trim(working, portions)
@@ -126,7 +126,7 @@ def pieces(working: Working, mixed: Mixed) -> tuple[BallDrawing, Composition | N
     )
     inside = [filling] if filling else []
     if heart:
-        inside.append(mixed.parts["heart"])
+        inside.append(mixed.made["heart"])
     return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 

@@ -12,7 +12,7 @@ from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Pieces
-from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.mix.parts import Made
 from kemble.core.stations.working import Drawn, Working
 from kemble.core.words import Words, say
@@ -155,9 +155,9 @@ class Portions:
         return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
 
 
-def filling_of(mixed: Mixed) -> Made | None:
+def filling_of(mixed: MixResult) -> Made | None:
     """The filling, if there is any in it."""
-    found = mixed.parts.get("filling")
+    found = mixed.made.get("filling")
     return found if found and found.have > _A_CRUMB_G else None
 
 
@@ -190,7 +190,7 @@ def ball_in(portions: Portions, stuff: Stuff, outside: bool) -> Ball:
 
 
 def portioned(
-    working: Working, mixed: Mixed, filling: Made | None, heart: Heart | None, stuff: Stuff
+    working: Working, mixed: MixResult, filling: Made | None, heart: Heart | None, stuff: Stuff
 ) -> tuple[Portions, Cannot]:
     """Any of count, weights and sizes may be left out: what is not said is shared equally.
 
@@ -217,7 +217,7 @@ def portioned(
     dough_g, filling_g = shared
     others = tuple(
         (one.name, one.have, part.each_g)
-        for role, one in mixed.parts.items()
+        for role, one in mixed.made.items()
         if (part := working.bowl.parts[role].part).each_g and role not in ("filling", "heart")
     )
     if heart:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 from kemble.core.cards.card import Where
@@ -12,7 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sheet.bowl import Had
-from kemble.core.stations.mix.mix import Mixed
+from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.shape.leaf import lining
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
 from kemble.core.stations.whole import ends_in_it
@@ -71,14 +72,22 @@ class TinDrawing(Drawn):
 ShapeDrawing = BallDrawing | TinDrawing
 
 
-def shape(working: Working, mixed: Mixed) -> tuple[ShapeDrawing, Composition | None] | None:
-    """Pieces or depth, by the way's form and schools. Returns the drawing and what is within; None if refused."""
+@dataclass(frozen=True, slots=True)
+class ShapeResult:
+    """What Shape hands on: its drawing, and what the pieces have within. A drawing of what cannot be is told by its
+    `is_possible`, and its problem is noted."""
+
+    drawing: ShapeDrawing | None
+    filling: Composition | None = None
+
+
+def shape(working: Working, mixed: MixResult) -> ShapeResult:
+    """Pieces or depth, by the way's form and schools."""
     if working.follows(working.way.sheeted_when):
-        return bag_depth(working), None
+        return ShapeResult(bag_depth(working))
     if working.way.form != "tin":
-        return pieces(working, mixed)
-    drawn = tin_depth(working)
-    return (drawn, None) if drawn else None
+        return ShapeResult(*pieces(working, mixed))
+    return ShapeResult(tin_depth(working))
 
 
 def bag_depth(working: Working) -> TinDrawing:
@@ -117,8 +126,8 @@ def bag_depth(working: Working) -> TinDrawing:
 _BLOCK_MM = (8.0, 22.0)  # blocks beyond these are spoken of: they toast to a wafer, or puff badly
 
 
-def tin_depth(working: Working) -> TinDrawing | None:
-    """How deep the batter stands in its tins, the same in all. None, with a problem noted, when it does not fit."""
+def tin_depth(working: Working) -> TinDrawing:
+    """How deep the batter stands in its tins, the same in all; with a problem noted, how it stands over the brim."""
     book, vessel = working.book, working.sheet.vessel
     tins = vessel.tins
     count = sum(many for _, many in tins)
@@ -139,10 +148,9 @@ def tin_depth(working: Working) -> TinDrawing | None:
     if room < BRIM_MM:
         _overflows(working, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
         over = depth + beside - (lowest.height_mm - BRIM_MM)
-        working.impossible = unchecked_model(
+        return unchecked_model(
             TinDrawing, kind="tin", tin=lowest, count=count, depth_mm=depth, layers=layers, over_mm=over
         )
-        return None
     book.add("shape.tins", float(count), say("as on the sheet"), source="sheet", of=size)
     says = (
         say("volume over the floor of the tins")
